@@ -1,0 +1,2 @@
+export * from './finish.ts';
+export * from './needs.ts';

@@ -1,0 +1,21 @@
+/**
+ * The path by which `itemId` would contain itself, from it back to it, or null when there is none.
+ * @param componentsOf the items a definition is made of; empty for bought parts
+ */
+export function findCycle(itemId: number, componentsOf: (itemId: number) => readonly number[]): number[] | null {
+  const cleared = new Set<number>();
+  // An explicit stack: a long chain of definitions must not exhaust the call stack.
+  const path: { id: number; rest: number[] }[] = [{ id: itemId, rest: [...componentsOf(itemId)] }];
+  for (let top = path.at(-1); top; top = path.at(-1)) {
+    const next = top.rest.shift();
+    if (next === undefined) {
+      cleared.add(top.id);
+      path.pop();
+    } else if (next === itemId) {
+      return [...path.map((step) => step.id), itemId];
+    } else if (!cleared.has(next) && !path.some((step) => step.id === next)) {
+      path.push({ id: next, rest: [...componentsOf(next)] });
+    }
+  }
+  return null;
+}

@@ -1,0 +1,101 @@
+import { Refusal } from '../refusal.ts';
+
+declare const unit: unique symbol;
+
+/** An amount of an item in its stock unit, as an integer count of millionths. */
+export type Quantity = number & { readonly [unit]: 'quantity' };
+/** An amount in the company's currency, as an integer count of millionths. */
+export type Money = number & { readonly [unit]: 'money' };
+/** A percentage, as an integer count of millionths of one percent: 4 % is 4 000 000. */
+export type Percent = number & { readonly [unit]: 'percent' };
+
+export const SCALE = 1_000_000;
+const SCALE_DIGITS = 6;
+export const HUNDRED_PERCENT = (100 * SCALE) as Percent;
+export const ZERO = 0 as Quantity & Money & Percent;
+
+/** The most a person may type into one field; keeps every sum of such amounts far inside exact integers. */
+export const LARGEST_TYPED = 999_999_999;
+
+/**
+ * Reads a plain decimal ("12", "-0.5", "4.800") into millionths.
+ * @throws Refusal `not-a-number`, `too-many-decimals` (with `decimals`) or `too-large` (with `largest`)
+ */
+export function parseDecimal(text: string, decimals: number = SCALE_DIGITS, field?: string): number {
+  const match = /^([+-]?)(\d*)(?:\.(\d*))?$/.exec(text.trim());
+  const whole = match?.[2] ?? '';
+  const fraction = (match?.[3] ?? '').replace(/0+$/, '');
+  if (!match || (whole === '' && !match[3])) throw new Refusal('not-a-number', { typed: text.slice(0, 40) }, field);
+  if (fraction.length > decimals) throw new Refusal('too-many-decimals', { typed: text.slice(0, 40), decimals }, field);
+  if (whole.replace(/^0+/, '').length > 9) throw new Refusal('too-large', { largest: LARGEST_TYPED }, field);
+  const scaled = Number(whole || '0') * SCALE + Number(fraction.padEnd(SCALE_DIGITS, '0'));
+  return match[1] === '-' && scaled !== 0 ? -scaled : scaled;
+}
+
+/** Reads a quantity of an item whose unit allows `decimals`. @throws Refusal as {@link parseDecimal} */
+export const parseQuantity = (text: string, decimals: number, field?: string) =>
+  parseDecimal(text, decimals, field) as Quantity;
+/** Reads an amount of money with up to six decimals (unit costs need them). @throws Refusal as {@link parseDecimal} */
+export const parseMoney = (text: string, field?: string) => parseDecimal(text, SCALE_DIGITS, field) as Money;
+/** Reads a percentage with up to two decimals. @throws Refusal as {@link parseDecimal} */
+export const parsePercent = (text: string, field?: string) => parseDecimal(text, 2, field) as Percent;
+
+/** Writes millionths as a plain decimal with at least `least` decimals and no other trailing zeros. */
+export function formatDecimal(scaled: number, least = 0): string {
+  const digits = String(Math.abs(scaled)).padStart(SCALE_DIGITS + 1, '0');
+  const whole = digits.slice(0, -SCALE_DIGITS);
+  let fraction = digits.slice(-SCALE_DIGITS);
+  while (fraction.length > least && fraction.endsWith('0')) fraction = fraction.slice(0, -1);
+  return `${scaled < 0 ? '-' : ''}${whole}${fraction ? `.${fraction}` : ''}`;
+}
+
+export type Rounding = 'up' | 'down' | 'nearest';
+
+/**
+ * `a × b ÷ c` in exact integers, rounded once. `up` and `down` are away from and towards zero for a positive result
+ * (ceiling and floor); `nearest` rounds halves away from zero.
+ * @throws Refusal `too-large` when the result leaves the range of exact integers
+ */
+export function mulDiv(a: number, b: number, c: number, rounding: Rounding): number {
+  const numerator = BigInt(a) * BigInt(b);
+  return toExact(divide(numerator, BigInt(c), rounding));
+}
+
+/** Integer division of any sign with the rounding of {@link mulDiv}. */
+export function divide(numerator: bigint, denominator: bigint, rounding: Rounding): bigint {
+  const [n, d] = denominator < 0n ? [-numerator, -denominator] : [numerator, denominator];
+  const floor = n >= 0n ? n / d : -((-n + d - 1n) / d);
+  const rest = n - floor * d;
+  if (rest === 0n || rounding === 'down') return floor;
+  if (rounding === 'up') return floor + 1n;
+  const twice = rest * 2n;
+  if (twice === d) return n >= 0n ? floor + 1n : floor;
+  return twice > d ? floor + 1n : floor;
+}
+
+/** A bigint as an exact number. @throws Refusal `too-large` beyond 2^53 */
+export function toExact(value: bigint): number {
+  const result = Number(value);
+  if (!Number.isSafeInteger(result)) throw new Refusal('too-large', { largest: LARGEST_TYPED });
+  return result;
+}
+
+/** Adds exact amounts. @throws Refusal `too-large` when the sum leaves the range of exact integers */
+export function add<T extends number>(...amounts: T[]): T {
+  let sum = 0;
+  for (const amount of amounts) {
+    sum += amount;
+    if (!Number.isSafeInteger(sum)) throw new Refusal('too-large', { largest: LARGEST_TYPED });
+  }
+  return sum as T;
+}
+
+/** The value of `quantity` at `unitCost`, to the nearest millionth. */
+export const worthOf = (quantity: Quantity, unitCost: Money) => mulDiv(quantity, unitCost, SCALE, 'nearest') as Money;
+
+/** The cost of one unit when `quantity` is worth `value`; zero for no quantity. */
+export const unitCostOf = (value: Money, quantity: Quantity) =>
+  (quantity === 0 ? 0 : mulDiv(value, SCALE, quantity, 'nearest')) as Money;
+
+/** The smallest step of a unit with `decimals`, in millionths. */
+export const stepOf = (decimals: number) => 10 ** (SCALE_DIGITS - decimals);

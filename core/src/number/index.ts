@@ -1,0 +1,2 @@
+export * from './decimal.ts';
+export * from './shares.ts';

@@ -1,0 +1,2 @@
+export * from './ledger.ts';
+export * from './state.ts';

@@ -1,0 +1,212 @@
+import { add, type Money, mulDiv, type Quantity, unitCostOf, worthOf } from '../number/index.ts';
+import { Refusal } from '../refusal.ts';
+import { type ItemStock, NO_STOCK, type Place, placeKey, type StockState } from './state.ts';
+
+/** One row of the ledger: a signed quantity and value at a place. */
+export interface Movement extends Place {
+  readonly quantity: Quantity;
+  readonly value: Money;
+  /** The build line that this movement serves, when there is one. */
+  readonly buildLineId: number | null;
+}
+
+/**
+ * Value that enters or leaves stock other than with goods. Positive kinds bring value in (what a supplier is owed, an
+ * opening balance, labour, charges), negative ones take it out (written off, a difference in cost).
+ */
+export type ValueKind = 'supplier' | 'opening' | 'labour' | 'charge' | 'written-off' | 'cost-difference';
+
+export interface ValueLine {
+  readonly kind: ValueKind;
+  /** Signed: what it adds to the value of stock. */
+  readonly amount: Money;
+  readonly itemId: number | null;
+  readonly buildLineId: number | null;
+}
+
+/** A place from which more was wanted than stood there. */
+export interface Shortage extends Place {
+  readonly wanted: Quantity;
+  readonly there: Quantity;
+}
+
+/** What a posting does to stock; sum of movement values = sum of value lines, always. */
+export interface Posted {
+  readonly movements: readonly Movement[];
+  readonly values: readonly ValueLine[];
+  readonly items: ReadonlyMap<number, ItemStock>;
+  readonly places: ReadonlyMap<string, { readonly place: Place; readonly quantity: Quantity }>;
+  /** Places that went or stayed below zero, allowed by an override. */
+  readonly belowZero: readonly Shortage[];
+}
+
+/**
+ * Builds one posting step by step against a stock state, keeping moving averages and balances as it goes.
+ * Nothing takes effect outside until {@link close} hands over the result.
+ *
+ * Taking more than is there is collected over the whole posting and refused at the end, so that a person sees every
+ * shortage at once; with `mayGoBelow` it is costed at the last known cost instead.
+ */
+export class Posting {
+  private readonly items = new Map<number, ItemStock>();
+  private readonly places = new Map<string, { place: Place; quantity: Quantity }>();
+  private readonly movements: Movement[] = [];
+  private readonly values: ValueLine[] = [];
+  private readonly shortages: Shortage[] = [];
+
+  constructor(
+    private readonly state: StockState,
+    private readonly options: { readonly mayGoBelow?: boolean } = {},
+  ) {}
+
+  item(itemId: number): ItemStock {
+    return this.items.get(itemId) ?? this.state.items.get(itemId) ?? NO_STOCK;
+  }
+
+  at(place: Place): Quantity {
+    const key = placeKey(place);
+    return this.places.get(key)?.quantity ?? this.state.places.get(key) ?? (0 as Quantity);
+  }
+
+  /** Value added to what this posting brings in: labour, charges; or with a negative amount, what leaves unseen. */
+  addValue(kind: ValueKind, amount: Money, about: { itemId?: number; buildLineId?: number } = {}): void {
+    if (amount === 0) return;
+    this.values.push({ kind, amount, itemId: about.itemId ?? null, buildLineId: about.buildLineId ?? null });
+  }
+
+  /**
+   * Brings `quantity` worth `value` to a place. The value must be accounted for by value lines or by what other steps
+   * took out. When the item stood below zero, the difference between the cost it went out at and the cost now known is
+   * settled at once, as a movement without quantity against a cost difference.
+   */
+  bringIn(place: Place, quantity: Quantity, value: Money, buildLineId: number | null = null): void {
+    const before = this.item(place.itemId);
+    this.record(place, quantity, value, buildLineId);
+    if (before.quantity < 0) this.settle(place, before, quantity, value);
+    const after = this.item(place.itemId);
+    const cost = after.quantity > 0 ? unitCostOf(after.value, after.quantity) : unitCostOf(value, quantity);
+    this.items.set(place.itemId, { ...after, lastCost: cost });
+  }
+
+  /**
+   * Takes `quantity` from a place at the item's moving average and returns its value. The last of an item takes all of
+   * its value with it.
+   */
+  takeOut(place: Place, quantity: Quantity, buildLineId: number | null = null): Money {
+    this.noteShortage(place, quantity);
+    const value = this.averageValue(place.itemId, quantity);
+    this.record(place, -quantity as Quantity, -value as Money, buildLineId);
+    return value;
+  }
+
+  /** Moves `quantity` between places of one item; its value moves along and the item's total stays as it is. */
+  move(from: Place, to: Place, quantity: Quantity, buildLineId: number | null = null): void {
+    this.noteShortage(from, quantity);
+    const value = this.averageValue(from.itemId, quantity);
+    this.record(from, -quantity as Quantity, -value as Money, buildLineId);
+    this.record(to, quantity, value, buildLineId);
+  }
+
+  /**
+   * Undoes posted movements and value lines exactly, as the counter-document of a mistake.
+   * @throws Refusal `undo-goods-gone` when goods it brought have left their place (`lines`: place, wanted, there), or
+   * `undo-value-gone` when the value it brought has been used up since (`itemIds`)
+   */
+  reverse(movements: readonly Movement[], values: readonly ValueLine[]): void {
+    for (const movement of movements) {
+      this.record(movement, -movement.quantity as Quantity, -movement.value as Money, movement.buildLineId);
+    }
+    for (const line of values) {
+      this.addValue(line.kind, -line.amount as Money, {
+        ...(line.itemId === null ? {} : { itemId: line.itemId }),
+        ...(line.buildLineId === null ? {} : { buildLineId: line.buildLineId }),
+      });
+    }
+    this.refuseWhatIsGone(movements);
+    for (const itemId of new Set(movements.map((movement) => movement.itemId))) this.clearRest(itemId, movements);
+  }
+
+  /**
+   * The finished posting.
+   * @throws Refusal `stock-short` with every shortage (`lines`) unless the posting may go below zero
+   */
+  close(): Posted {
+    if (this.shortages.length > 0 && !this.options.mayGoBelow) {
+      throw new Refusal('stock-short', { lines: this.shortages });
+    }
+    const moved = add(0 as Money, ...this.movements.map((movement) => movement.value));
+    const accounted = add(0 as Money, ...this.values.map((line) => line.amount));
+    if (moved !== accounted) throw new Error(`posting does not conserve value: moved ${moved}, accounted ${accounted}`);
+    return {
+      movements: this.movements,
+      values: this.values,
+      items: this.items,
+      places: this.places,
+      belowZero: this.shortages,
+    };
+  }
+
+  private record(place: Place, quantity: Quantity, value: Money, buildLineId: number | null): void {
+    const { itemId, binId, lotId, serialId, buildId } = place;
+    const where: Place = { itemId, binId, lotId, serialId, buildId };
+    this.places.set(placeKey(where), { place: where, quantity: add(this.at(where), quantity) });
+    const item = this.item(itemId);
+    this.items.set(itemId, { ...item, quantity: add(item.quantity, quantity), value: add(item.value, value) });
+    this.movements.push({ ...where, quantity, value, buildLineId });
+  }
+
+  private averageValue(itemId: number, quantity: Quantity): Money {
+    const { quantity: there, value, lastCost } = this.item(itemId);
+    if (quantity < there) return mulDiv(value, quantity, there, 'nearest') as Money;
+    const covered = Math.max(there, 0);
+    const beyond = worthOf((quantity - covered) as Quantity, lastCost);
+    return add(covered > 0 ? value : (0 as Money), beyond);
+  }
+
+  private noteShortage(place: Place, wanted: Quantity): void {
+    const there = this.at(place);
+    if (wanted <= there) return;
+    const { itemId, binId, lotId, serialId, buildId } = place;
+    this.shortages.push({ itemId, binId, lotId, serialId, buildId, wanted, there });
+  }
+
+  /** Brings the item to what its remaining quantity is worth now that a cost for the missing part is known. */
+  private settle(place: Place, before: ItemStock, quantity: Quantity, value: Money): void {
+    const after = this.item(place.itemId);
+    const rightValue =
+      after.quantity > 0
+        ? mulDiv(value, after.quantity, quantity, 'nearest')
+        : mulDiv(before.value, after.quantity, before.quantity, 'nearest');
+    const difference = (rightValue - after.value) as Money;
+    if (difference === 0) return;
+    this.record(place, 0 as Quantity, difference, null);
+    this.addValue('cost-difference', difference, { itemId: place.itemId });
+  }
+
+  private refuseWhatIsGone(movements: readonly Movement[]): void {
+    const lines = movements
+      .filter((movement) => movement.quantity > 0 && this.at(movement) < 0)
+      .map((movement) => ({
+        itemId: movement.itemId,
+        binId: movement.binId,
+        wanted: movement.quantity,
+        there: this.state.places.get(placeKey(movement)) ?? 0,
+      }));
+    if (lines.length > 0) throw new Refusal('undo-goods-gone', { lines });
+    const itemIds = [...new Set(movements.map((movement) => movement.itemId))].filter((itemId) => {
+      const { quantity, value } = this.item(itemId);
+      return (quantity > 0 && value < 0) || (quantity < 0 && value > 0);
+    });
+    if (itemIds.length > 0) throw new Refusal('undo-value-gone', { itemIds });
+  }
+
+  /** No quantity, no value: what an undo leaves over without goods is a difference in cost. */
+  private clearRest(itemId: number, movements: readonly Movement[]): void {
+    const item = this.item(itemId);
+    const place = movements.find((movement) => movement.itemId === itemId);
+    if (item.quantity !== 0 || item.value === 0 || !place) return;
+    const rest = -item.value as Money;
+    this.record(place, 0 as Quantity, rest, null);
+    this.addValue('cost-difference', rest, { itemId });
+  }
+}

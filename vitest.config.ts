@@ -1,0 +1,12 @@
+import { defineConfig } from 'vitest/config';
+
+const node = (name: string, include: string[]) => ({ test: { name, include, environment: 'node' as const } });
+
+export default defineConfig({
+  test: {
+    projects: [
+      node('unit', ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/src/**/*.test.ts']),
+      node('server', ['server/**/*.test.ts', 'demo/**/*.test.ts']),
+    ],
+  },
+});
