@@ -1,2 +1,3 @@
 export * from './finish.ts';
 export * from './needs.ts';
+export * from './post.ts';

@@ -1,0 +1,182 @@
+import { z } from 'zod';
+import { Day, Decimal, Id, IdParams, PageQuery, pageOf, Remark, route, Version } from './common.ts';
+import { PlanLine } from './coverage.ts';
+import { Basis, PartItem, Taken } from './definitions.ts';
+
+export const BuildState = z.enum(['planned', 'on-bench', 'finished', 'cancelled']);
+
+/** A part that a build waits for. */
+export const Waiting = z.object({
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  short: Decimal,
+  /** The day it is coming, when an open build makes it. */
+  comesOn: z.string().nullable(),
+});
+
+export const BuildRow = z.object({
+  id: Id,
+  number: z.string(),
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  quantity: Decimal,
+  finished: Decimal,
+  state: BuildState,
+  due: z.string().nullable(),
+  late: z.boolean(),
+  /** Parts short after builds that come first have theirs; empty when it can go ahead. */
+  waiting: z.array(Waiting),
+  /** How many could start from what is there; null unless planned. */
+  canStart: Decimal.nullable(),
+  pickLines: z.number().int(),
+  pickedLines: z.number().int(),
+  remark: z.string(),
+  version: Version,
+});
+export type BuildRow = z.infer<typeof BuildRow>;
+
+export const BinQuantity = z.object({
+  binId: Id,
+  bin: z.string(),
+  store: z.string(),
+  quantity: Decimal,
+});
+export type BinQuantity = z.infer<typeof BinQuantity>;
+
+export const BuildLine = z.object({
+  id: Id,
+  kind: z.enum(['part', 'labour', 'charge', 'note']),
+  text: z.string(),
+  item: PartItem.nullable(),
+  basis: Basis,
+  /** Part: quantity; labour: minutes; charge: amount. For the output quantity or a run. */
+  amount: Decimal,
+  waste: Decimal,
+  taken: Taken.nullable(),
+  ratePerHour: Decimal.nullable(),
+  /** What the whole build needs. */
+  required: Decimal,
+  onBench: Decimal,
+  used: Decimal,
+  /** What may still be brought. */
+  open: Decimal,
+  /** Where it stands, in walking order. */
+  bins: z.array(BinQuantity),
+});
+export type BuildLine = z.infer<typeof BuildLine>;
+
+export const BuildDetail = BuildRow.extend({
+  decimals: z.number().int(),
+  outputQuantity: Decimal,
+  outputBinId: Id,
+  outputBin: z.string(),
+  revision: z.number().int(),
+  revisionId: Id,
+  definitionId: Id,
+  lines: z.array(BuildLine),
+  documents: z.array(z.object({ id: Id, number: z.string(), kind: z.string(), at: z.string(), person: z.string() })),
+  overrideReason: z.string().nullable(),
+  /** The build it was split from, or into. */
+  related: z.array(z.object({ id: Id, number: z.string() })),
+});
+export type BuildDetail = z.infer<typeof BuildDetail>;
+
+/** An owner's reason to go below zero. */
+export const Override = z.object({ reason: z.string().trim().min(3).max(500) });
+
+export const buildRoutes = {
+  builds: route({
+    method: 'GET',
+    path: '/api/builds',
+    tag: 'Build',
+    summary: 'Builds: open ones by due day, others newest first',
+    query: PageQuery.extend({
+      state: z.enum(['open', 'planned', 'on-bench', 'finished', 'cancelled']).default('open'),
+      q: z.string().max(100).optional(),
+    }),
+    response: pageOf(BuildRow),
+  }),
+  build: route({
+    method: 'GET',
+    path: '/api/builds/:id',
+    tag: 'Build',
+    summary: 'One build with its lines and documents',
+    params: IdParams,
+    response: BuildDetail,
+  }),
+  planBuilds: route({
+    method: 'POST',
+    path: '/api/builds',
+    tag: 'Build',
+    summary: 'Plan builds; their parts are promised from now on',
+    body: z.object({
+      builds: z.array(PlanLine).min(1).max(100),
+      /** How many of each the person was told can be made now; refused when that has changed. */
+      seen: z.array(Decimal).optional(),
+    }),
+    response: z.object({ builds: z.array(BuildRow) }),
+  }),
+  updateBuild: route({
+    method: 'PUT',
+    path: '/api/builds/:id',
+    tag: 'Build',
+    summary: 'Change the quantity, due day, output bin or remark of a planned build',
+    params: IdParams,
+    body: z.object({ quantity: Decimal, due: Day.nullable(), outputBinId: Id, remark: Remark, version: Version }),
+    response: BuildDetail,
+  }),
+  startBuild: route({
+    method: 'POST',
+    path: '/api/builds/:id/start',
+    tag: 'Build',
+    summary: 'Send a build, or a part of it, to the bench',
+    params: IdParams,
+    body: z.object({ version: Version, quantity: Decimal.optional(), override: Override.optional() }),
+    response: BuildDetail,
+  }),
+  cancelBuild: route({
+    method: 'POST',
+    path: '/api/builds/:id/cancel',
+    tag: 'Build',
+    summary: 'Cancel a build; what stands on the bench for it goes back to its bins',
+    params: IdParams,
+    body: z.object({ version: Version }),
+    response: BuildDetail,
+  }),
+  pick: route({
+    method: 'POST',
+    path: '/api/builds/:id/picks',
+    tag: 'Pick',
+    summary: 'Bring parts from bins to the bench',
+    params: IdParams,
+    body: z.object({
+      lines: z
+        .array(z.object({ lineId: Id, binId: Id, quantity: Decimal }))
+        .min(1)
+        .max(200),
+      override: Override.optional(),
+    }),
+    response: z.object({ documentId: Id, number: z.string(), build: BuildDetail }),
+  }),
+  finish: route({
+    method: 'POST',
+    path: '/api/builds/:id/finish',
+    tag: 'Build',
+    summary: 'Finish some or all of a build with what was really used',
+    params: IdParams,
+    body: z.object({
+      version: Version,
+      good: Decimal,
+      outputBinId: Id,
+      lines: z.array(z.object({ lineId: Id, actual: Decimal })).max(200),
+      /** Close the build even though fewer than planned were made. */
+      close: z.boolean().default(false),
+      override: Override.optional(),
+    }),
+    response: z.object({ documentId: Id, number: z.string(), unitCost: Decimal, build: BuildDetail }),
+  }),
+};

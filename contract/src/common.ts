@@ -1,0 +1,55 @@
+import { z } from 'zod';
+
+/** A plain decimal as text, so that no float ever carries an amount. How many decimals are allowed is the core's to say. */
+export const Decimal = z.string().min(1).max(40);
+export const Id = z.number().int().positive();
+/** An ISO day without a time, in the company's own zone. */
+export const Day = z.iso.date();
+export const Version = z.number().int().nonnegative();
+export const Name = z.string().trim().min(1).max(120);
+export const Code = z
+  .string()
+  .trim()
+  .min(1)
+  .max(40)
+  .regex(/^[^\s/]+$/, 'no spaces or slashes');
+export const Remark = z.string().trim().max(2000);
+
+export const IdParams = z.object({ id: z.coerce.number().int().positive() });
+export type IdParams = z.infer<typeof IdParams>;
+
+export const PageQuery = z.object({
+  cursor: z.string().max(200).optional(),
+  limit: z.coerce.number().int().min(1).max(500).default(100),
+});
+
+/** One page of a list; `next` is the cursor of the following page, null at the end. */
+export const pageOf = <T extends z.ZodType>(row: T) => z.object({ rows: z.array(row), next: z.string().nullable() });
+
+/** RFC 9457 problem details, with the field it concerns and the facts a screen needs to show the ways out. */
+export const Problem = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number(),
+  code: z.string(),
+  detail: z.string(),
+  field: z.string().optional(),
+  facts: z.record(z.string(), z.unknown()).optional(),
+  requestId: z.string().optional(),
+});
+export type Problem = z.infer<typeof Problem>;
+
+export interface Route {
+  readonly method: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  readonly path: string;
+  readonly summary: string;
+  readonly tag: string;
+  /** Who may call it; every route but the open ones needs a person. */
+  readonly access?: 'open' | 'person' | 'owner';
+  readonly params?: z.ZodType;
+  readonly query?: z.ZodType;
+  readonly body?: z.ZodType;
+  readonly response: z.ZodType;
+}
+
+export const route = <const R extends Route>(definition: R) => definition;

@@ -1,0 +1,50 @@
+import { z } from 'zod';
+import { Day, Decimal, Id, route } from './common.ts';
+import { Basis, Taken } from './definitions.ts';
+
+/** Everything coverage is computed from, at one moment. */
+export const Snapshot = z.object({
+  items: z.array(
+    z.object({
+      id: Id,
+      code: z.string(),
+      name: z.string(),
+      unit: z.string(),
+      decimals: z.number().int(),
+      homeBin: z.string().nullable(),
+      onHand: Decimal,
+      promised: Decimal,
+      averageCost: Decimal,
+      definitionId: Id.nullable(),
+    }),
+  ),
+  definitions: z.array(
+    z.object({
+      itemId: Id,
+      outputQuantity: Decimal,
+      parts: z.array(z.object({ itemId: Id, basis: Basis, quantity: Decimal, waste: Decimal, taken: Taken })),
+      labour: z.array(z.object({ basis: Basis, minutes: Decimal, ratePerHour: Decimal })),
+      charges: z.array(z.object({ basis: Basis, amount: Decimal })),
+    }),
+  ),
+  /** Outputs of open builds. */
+  coming: z.array(z.object({ itemId: Id, quantity: Decimal, date: z.string().nullable(), from: z.string() })),
+});
+export type Snapshot = z.infer<typeof Snapshot>;
+
+export const PlanLine = z.object({
+  itemId: Id,
+  quantity: Decimal,
+  due: Day.nullable(),
+  remark: z.string().trim().max(2000).default(''),
+});
+
+export const coverageRoutes = {
+  snapshot: route({
+    method: 'GET',
+    path: '/api/coverage/snapshot',
+    tag: 'Cover',
+    summary: 'Stock, definitions in use and what is coming, for computing coverage',
+    response: Snapshot,
+  }),
+};

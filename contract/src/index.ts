@@ -1,0 +1,28 @@
+import { buildRoutes } from './builds.ts';
+import { coverageRoutes } from './coverage.ts';
+import { definitionRoutes } from './definitions.ts';
+import { itemRoutes } from './items.ts';
+import { peopleRoutes } from './people.ts';
+import { stockRoutes } from './stock.ts';
+import { todayRoutes } from './today.ts';
+
+export * from './builds.ts';
+export * from './common.ts';
+export * from './coverage.ts';
+export * from './definitions.ts';
+export * from './items.ts';
+export * from './live.ts';
+export * from './people.ts';
+export * from './stock.ts';
+export * from './today.ts';
+
+/** Every request the server answers. The server mounts this table and the browser calls through it. */
+export const api = {
+  ...peopleRoutes,
+  ...itemRoutes,
+  ...definitionRoutes,
+  ...coverageRoutes,
+  ...buildRoutes,
+  ...stockRoutes,
+  ...todayRoutes,
+};

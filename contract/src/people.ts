@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { Id, route } from './common.ts';
+
+export const Role = z.enum(['owner', 'bench']);
+export const Person = z.object({ id: Id, name: z.string(), initials: z.string(), role: Role });
+export type Person = z.infer<typeof Person>;
+
+export const Company = z.object({
+  name: z.string(),
+  currency: z.string(),
+  locale: z.string(),
+});
+export type Company = z.infer<typeof Company>;
+
+const Session = z.object({ person: Person.nullable(), company: Company });
+export type Session = z.infer<typeof Session>;
+
+export const peopleRoutes = {
+  health: route({
+    method: 'GET',
+    path: '/api/health',
+    tag: 'System',
+    access: 'open',
+    summary: 'Whether the server and its database answer',
+    response: z.object({ status: z.literal('ok'), schema: z.string() }),
+  }),
+  people: route({
+    method: 'GET',
+    path: '/api/people',
+    tag: 'People',
+    access: 'open',
+    summary: 'Everyone who can be chosen at sign-in',
+    response: z.array(Person),
+  }),
+  session: route({
+    method: 'GET',
+    path: '/api/session',
+    tag: 'People',
+    access: 'open',
+    summary: 'Who is signed in, and the company',
+    response: Session,
+  }),
+  signIn: route({
+    method: 'POST',
+    path: '/api/session',
+    tag: 'People',
+    access: 'open',
+    summary: 'Choose who is working here',
+    body: z.object({ personId: Id }),
+    response: Session,
+  }),
+};

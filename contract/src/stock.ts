@@ -1,0 +1,180 @@
+import { z } from 'zod';
+import { BinQuantity, Override } from './builds.ts';
+import { Decimal, Id, IdParams, PageQuery, pageOf, Remark, route } from './common.ts';
+
+export const DocumentKind = z.enum(['opening', 'receipt', 'pick', 'put-back', 'finish', 'take-apart', 'undo']);
+export type DocumentKind = z.infer<typeof DocumentKind>;
+
+export const Movement = z.object({
+  id: Id,
+  documentId: Id,
+  document: z.string(),
+  kind: DocumentKind,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  bin: z.string(),
+  /** The build on whose bench it stands or stood. */
+  build: z.string().nullable(),
+  quantity: Decimal,
+  value: Decimal,
+  at: z.string(),
+  person: z.string(),
+});
+export type Movement = z.infer<typeof Movement>;
+
+export const StockDocument = z.object({
+  id: Id,
+  number: z.string(),
+  kind: DocumentKind,
+  at: z.string(),
+  person: z.string(),
+  remark: z.string(),
+  buildId: Id.nullable(),
+  build: z.string().nullable(),
+  overrideReason: z.string().nullable(),
+  reverses: z.object({ id: Id, number: z.string() }).nullable(),
+  reversedBy: z.object({ id: Id, number: z.string() }).nullable(),
+  movements: z.array(Movement),
+  values: z.array(
+    z.object({ kind: z.string(), amount: Decimal, item: z.string().nullable(), text: z.string().nullable() }),
+  ),
+  uses: z.array(
+    z.object({
+      text: z.string(),
+      unit: z.string(),
+      planned: Decimal,
+      actual: Decimal,
+      cost: Decimal,
+      plannedCost: Decimal,
+    }),
+  ),
+});
+export type StockDocument = z.infer<typeof StockDocument>;
+
+export const DocumentRow = StockDocument.pick({
+  id: true,
+  number: true,
+  kind: true,
+  at: true,
+  person: true,
+  remark: true,
+}).extend({
+  value: Decimal,
+  undone: z.boolean(),
+});
+export type DocumentRow = z.infer<typeof DocumentRow>;
+
+/** What comes back of one line when a product is taken apart. */
+export const ApartLine = z.object({
+  lineId: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  share: Decimal,
+  basis: z.enum(['per-output', 'per-run']),
+  quantity: Decimal,
+  homeBinId: Id.nullable(),
+});
+export const ApartPlan = z.object({
+  itemId: Id,
+  definitionId: Id,
+  revisionId: Id,
+  revision: z.number().int(),
+  outputQuantity: Decimal,
+  decimals: z.number().int(),
+  unit: z.string(),
+  /** Value ÷ quantity of the product, to show what will be split. */
+  stockQuantity: Decimal,
+  stockValue: Decimal,
+  bins: z.array(BinQuantity),
+  lines: z.array(ApartLine),
+});
+export type ApartPlan = z.infer<typeof ApartPlan>;
+
+export const stockRoutes = {
+  itemBins: route({
+    method: 'GET',
+    path: '/api/items/:id/bins',
+    tag: 'Stock',
+    summary: 'Where an item stands, bin by bin, with benches',
+    params: IdParams,
+    response: z.array(BinQuantity.extend({ kind: z.enum(['shelf', 'bench']), build: z.string().nullable() })),
+  }),
+  movements: route({
+    method: 'GET',
+    path: '/api/movements',
+    tag: 'Stock',
+    summary: 'Movements, the newest first',
+    query: PageQuery.extend({ itemId: z.coerce.number().int().positive().optional(), kind: DocumentKind.optional() }),
+    response: pageOf(Movement),
+  }),
+  documents: route({
+    method: 'GET',
+    path: '/api/documents',
+    tag: 'Stock',
+    summary: 'Posted documents, the newest first',
+    query: PageQuery.extend({ kind: DocumentKind.optional() }),
+    response: pageOf(DocumentRow),
+  }),
+  document: route({
+    method: 'GET',
+    path: '/api/documents/:id',
+    tag: 'Stock',
+    summary: 'One posted document with its movements and values',
+    params: IdParams,
+    response: StockDocument,
+  }),
+  undoDocument: route({
+    method: 'POST',
+    path: '/api/documents/:id/undo',
+    tag: 'Stock',
+    summary: 'Undo a posting by a counter-document',
+    params: IdParams,
+    body: z.object({ remark: Remark.default('') }),
+    response: StockDocument,
+  }),
+  receive: route({
+    method: 'POST',
+    path: '/api/receipts',
+    tag: 'Stock',
+    summary: 'Receive goods with their cost, or enter opening stock',
+    body: z.object({
+      kind: z.enum(['receipt', 'opening']),
+      remark: Remark.default(''),
+      lines: z
+        .array(z.object({ itemId: Id, binId: Id, quantity: Decimal, unitCost: Decimal }))
+        .min(1)
+        .max(500),
+    }),
+    response: StockDocument,
+  }),
+  apartPlan: route({
+    method: 'GET',
+    path: '/api/items/:id/take-apart',
+    tag: 'Take apart',
+    summary: 'What taking one apart would bring back',
+    params: IdParams,
+    response: ApartPlan,
+  }),
+  takeApart: route({
+    method: 'POST',
+    path: '/api/take-aparts',
+    tag: 'Take apart',
+    summary: 'Take units from stock apart into their parts',
+    body: z.object({
+      itemId: Id,
+      revisionId: Id,
+      binId: Id,
+      quantity: Decimal,
+      leftover: z.enum(['written-off', 'spread']),
+      remark: Remark.default(''),
+      lines: z.array(z.object({ lineId: Id, good: Decimal, damaged: Decimal, binId: Id })).max(200),
+      override: Override.optional(),
+    }),
+    response: StockDocument,
+  }),
+};

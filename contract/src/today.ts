@@ -1,0 +1,75 @@
+import { z } from 'zod';
+import { BuildRow } from './builds.ts';
+import { Decimal, Id, route } from './common.ts';
+
+export const Today = z.object({
+  ready: z.array(BuildRow),
+  waiting: z.array(BuildRow),
+  onBench: z.array(BuildRow),
+  /** Parts that hold builds up, the most sales value first. */
+  holdUps: z.array(
+    z.object({
+      itemId: Id,
+      code: z.string(),
+      name: z.string(),
+      unit: z.string(),
+      short: Decimal,
+      builds: z.number().int(),
+      salesValue: Decimal,
+      comesOn: z.string().nullable(),
+    }),
+  ),
+  /** What went below zero or was overridden and has not been put right. */
+  putRight: z.array(
+    z.object({
+      id: Id,
+      itemId: Id.nullable(),
+      code: z.string(),
+      name: z.string(),
+      unit: z.string(),
+      bin: z.string().nullable(),
+      quantity: Decimal.nullable(),
+      reason: z.string(),
+      person: z.string(),
+      at: z.string(),
+      documentId: Id.nullable(),
+      buildId: Id.nullable(),
+      source: z.string(),
+    }),
+  ),
+  /** What waits at each station. */
+  counts: z.object({
+    today: z.number().int(),
+    define: z.number().int(),
+    cover: z.number().int(),
+    build: z.number().int(),
+    pick: z.number().int(),
+  }),
+});
+export type Today = z.infer<typeof Today>;
+
+export const Found = z.object({
+  kind: z.enum(['item', 'build', 'definition', 'document']),
+  id: Id,
+  code: z.string(),
+  name: z.string(),
+});
+export type Found = z.infer<typeof Found>;
+
+export const todayRoutes = {
+  today: route({
+    method: 'GET',
+    path: '/api/today',
+    tag: 'Today',
+    summary: 'What can start, what waits, what needs an eye',
+    response: Today,
+  }),
+  find: route({
+    method: 'GET',
+    path: '/api/find',
+    tag: 'Today',
+    summary: 'Find items, definitions, builds and documents by code, number or name',
+    query: z.object({ q: z.string().max(100) }),
+    response: z.array(Found),
+  }),
+};

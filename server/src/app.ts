@@ -1,0 +1,153 @@
+import { randomUUID } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import compress from '@fastify/compress';
+import cookie from '@fastify/cookie';
+import helmet from '@fastify/helmet';
+import rateLimit from '@fastify/rate-limit';
+import staticFiles from '@fastify/static';
+import swagger from '@fastify/swagger';
+import swaggerUi from '@fastify/swagger-ui';
+import type { api } from '@yosegi/contract';
+import { Refusal } from '@yosegi/core/refusal';
+import Fastify, { type FastifyBaseLogger, type FastifyInstance } from 'fastify';
+import {
+  hasZodFastifySchemaValidationErrors,
+  jsonSchemaTransform,
+  serializerCompiler,
+  validatorCompiler,
+} from 'fastify-type-provider-zod';
+import { buildHandlers } from './builds/routes.ts';
+import { coverageHandlers } from './coverage/routes.ts';
+import type { Database } from './db/database.ts';
+import { definitionHandlers } from './definitions/routes.ts';
+import { type Clock, type HandlersOf, systemClock } from './http/context.ts';
+import { Live } from './http/live.ts';
+import { mountRoutes } from './http/mount.ts';
+import { problemOf } from './http/problems.ts';
+import { itemHandlers } from './items/routes.ts';
+import { peopleHandlers } from './people/routes.ts';
+import { stockHandlers } from './stock/routes.ts';
+import { todayHandlers } from './today/routes.ts';
+
+export interface AppOptions {
+  readonly database: Database;
+  readonly clock?: Clock;
+  readonly logger?: FastifyBaseLogger | boolean;
+  /** The built web application; without it only the API is served. */
+  readonly webRoot?: string;
+  /** How a request is named in logs and problems. */
+  readonly newRequestId?: () => string;
+}
+
+const handlers: HandlersOf<typeof api> = {
+  ...peopleHandlers,
+  ...itemHandlers,
+  ...definitionHandlers,
+  ...coverageHandlers,
+  ...buildHandlers,
+  ...stockHandlers,
+  ...todayHandlers,
+};
+
+/** Names this server may be called by; any other means a page elsewhere has bent a name to this machine. */
+const HOSTS = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
+const CSP_NONCE = '__csp_nonce__';
+
+/** The whole server on one database, ready to listen or to be called in tests. */
+export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
+  const { database } = options;
+  const logger = options.logger ?? false;
+  const app = Fastify({
+    ...(typeof logger === 'boolean' ? { logger } : { loggerInstance: logger }),
+    genReqId: options.newRequestId ?? (() => randomUUID()),
+    bodyLimit: 1024 * 1024,
+    routerOptions: { maxParamLength: 200 },
+  });
+  app.setValidatorCompiler(validatorCompiler);
+  app.setSerializerCompiler(serializerCompiler);
+  answerWithProblems(app);
+
+  const company = await database.reader.one<{ cookie_secret: string }>('SELECT cookie_secret FROM company');
+  app.addHook('onRequest', async (request, reply) => {
+    if (!HOSTS.test(request.headers.host ?? '')) throw new Refusal('bad-host');
+    reply.header('x-request-id', request.id);
+  });
+  await app.register(helmet, {
+    enableCSPNonces: true,
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        styleSrc: ["'self'"],
+        fontSrc: ["'self'"],
+        imgSrc: ["'self'", 'data:'],
+        connectSrc: ["'self'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+        baseUri: ["'none'"],
+      },
+    },
+    strictTransportSecurity: false,
+  });
+  await app.register(rateLimit, { max: 6000, timeWindow: '1 minute' });
+  await app.register(compress, { threshold: 1024 });
+  await app.register(cookie, { secret: company?.cookie_secret ?? randomUUID() });
+  await app.register(swagger, {
+    openapi: {
+      info: { title: 'Yosegi', version: '1', description: 'Everything the Yosegi application can ask and do.' },
+    },
+    transform: jsonSchemaTransform,
+  });
+  await app.register(swaggerUi, { routePrefix: '/api/docs', staticCSP: true });
+
+  const live = new Live();
+  live.mount(app);
+  mountRoutes(app, handlers, { database, clock: options.clock ?? systemClock, live });
+  if (options.webRoot && existsSync(options.webRoot)) await serveWeb(app, options.webRoot);
+  return app;
+}
+
+/** The built files, and the one page for every address that is not a file or the API. */
+async function serveWeb(app: FastifyInstance, root: string): Promise<void> {
+  const page = readFileSync(join(root, 'index.html'), 'utf8');
+  await app.register(staticFiles, { root: join(root, 'assets'), prefix: '/assets/', immutable: true, maxAge: '365d' });
+  app.setNotFoundHandler((request, reply) => {
+    if (request.method !== 'GET' || /^\/(api|assets)\//.test(request.url)) throw new Refusal('not-found');
+    reply.header('cache-control', 'no-store').type('text/html');
+    return page.replaceAll(CSP_NONCE, reply.cspNonce.style);
+  });
+}
+
+function answerWithProblems(app: FastifyInstance): void {
+  app.setErrorHandler((error, request, reply) => {
+    const problem = problemOf(refusalOf(error), request.id);
+    if (problem) return reply.code(problem.status).type('application/problem+json').send(problem);
+    const status = (error as { statusCode?: number }).statusCode ?? 500;
+    if (status >= 500) request.log.error({ err: error }, 'unexpected');
+    return reply
+      .code(status)
+      .type('application/problem+json')
+      .send({
+        type: 'about:blank',
+        title: status >= 500 ? 'Something broke' : 'Request refused',
+        status,
+        code: status >= 500 ? 'unexpected' : 'request-refused',
+        detail:
+          status >= 500
+            ? `Nothing was changed. Try again; if it happens again, look for ${request.id} in the server's log.`
+            : (error as Error).message,
+        requestId: request.id,
+      });
+  });
+}
+
+/** What a request schema refuses, as a refusal naming the field. */
+function refusalOf(error: unknown): unknown {
+  if (!hasZodFastifySchemaValidationErrors(error)) return error;
+  const [first] = error.validation;
+  const field = first?.instancePath.replace(/^\//, '').replaceAll('/', '.');
+  return new Refusal('invalid', { message: first?.message ?? 'Check what was sent.' }, field || undefined);
+}

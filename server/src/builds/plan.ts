@@ -1,0 +1,146 @@
+import type { BuildDetail, BuildRow } from '@yosegi/contract';
+import { CoverageWorld } from '@yosegi/contract/coverage-input';
+import { cover } from '@yosegi/core/coverage';
+import { parseDecimal, type Quantity } from '@yosegi/core/number';
+import { Refusal } from '@yosegi/core/refusal';
+import { readSnapshot } from '../coverage/snapshot.ts';
+import type { Writer } from '../db/database.ts';
+import { updateVersioned } from '../db/versions.ts';
+import { revisionInUse, revisionLines } from '../definitions/store.ts';
+import { positiveQuantity } from '../http/amounts.ts';
+import { type Doing, dayOf, found } from '../http/context.ts';
+import { type ItemRow, itemRow } from '../items/store.ts';
+import { requireShelf, usualBin } from '../places/store.ts';
+import { nextNumber } from '../stock/posting.ts';
+import { keepLines } from './keep.ts';
+import { BUILD_SQL, type BuildRecord, buildLines, buildRecord, readBuild, readShares, toBuildRows } from './store.ts';
+
+export interface PlanInput {
+  readonly itemId: number;
+  readonly quantity: string;
+  readonly due: string | null;
+  readonly remark: string;
+}
+
+/**
+ * Plans builds of the revisions in use. Their parts are promised from this moment on.
+ * @param seen how many of each the person was told can be made now
+ * @throws Refusal `cover-changed` when that is not so any more
+ */
+export async function planBuilds(
+  doing: Doing,
+  plans: readonly PlanInput[],
+  seen?: readonly string[],
+): Promise<BuildRow[]> {
+  const { tx } = doing;
+  const wanted: { item: ItemRow; quantity: Quantity; plan: PlanInput }[] = [];
+  for (const [index, plan] of plans.entries()) {
+    const item = await itemRow(tx, plan.itemId);
+    if (!item) throw new Refusal('unknown-item', {}, `builds.${index}.itemId`);
+    const quantity = positiveQuantity(plan.quantity, item.decimals, `builds.${index}.quantity`);
+    wanted.push({ item, quantity, plan });
+  }
+  if (seen) await refuseChangedCover(tx, wanted, seen);
+  const ids: number[] = [];
+  for (const { item, quantity, plan } of wanted) ids.push(await insertBuild(doing, item, quantity, plan));
+  doing.changed('builds', 'stock', 'items');
+  const sql = `${BUILD_SQL} WHERE b.id IN (SELECT value FROM json_each($1)) ORDER BY b.id`;
+  const builds = await tx.all<BuildRecord>(sql, [JSON.stringify(ids)]);
+  return toBuildRows(tx, builds, await readShares(tx), dayOf(doing.now));
+}
+
+async function refuseChangedCover(
+  tx: Writer,
+  wanted: readonly { item: ItemRow; quantity: Quantity }[],
+  seen: readonly string[],
+): Promise<void> {
+  const world = new CoverageWorld(await readSnapshot(tx));
+  const answer = cover(world.input(wanted.map(({ item, quantity }) => ({ itemId: item.id, quantity }))));
+  const same = answer.products.every((product, index) => product.now === parseDecimal(seen[index] ?? '0'));
+  if (!same) throw new Refusal('cover-changed');
+}
+
+async function insertBuild(doing: Doing, item: ItemRow, quantity: Quantity, plan: PlanInput): Promise<number> {
+  const { tx } = doing;
+  const revision = await revisionInUse(tx, item.id);
+  if (!revision) throw new Refusal('no-definition-in-use', { name: item.name }, 'itemId');
+  const id = await tx.insert('build', {
+    number: await nextNumber(tx, 'B'),
+    item_id: item.id,
+    revision_id: revision.id,
+    output_quantity: revision.output_quantity,
+    quantity,
+    state: 'planned',
+    due: plan.due,
+    output_bin_id: await usualBin(tx, item.home_bin_id),
+    remark: plan.remark,
+    planned_at: doing.now.toISOString(),
+    planned_by: doing.person.id,
+  });
+  const lines = await revisionLines(tx, revision.id);
+  await tx.insertMany(
+    'build_line',
+    lines.map((line) => ({
+      build_id: id,
+      position: line.position,
+      kind: line.kind,
+      text: line.text,
+      item_id: line.item_id,
+      basis: line.basis,
+      amount: line.amount,
+      waste: line.waste,
+      taken: line.taken,
+      rate_per_hour: line.rate_per_hour,
+      share: line.share,
+      comes_back: line.comes_back,
+    })),
+  );
+  await keepLines(tx, found(await buildRecord(tx, id)), await buildLines(tx, id));
+  return id;
+}
+
+/** Plans `quantity` of a build that goes ahead with fewer, with the same lines, as a build of its own. */
+export async function splitBuild(doing: Doing, build: BuildRecord, quantity: Quantity): Promise<void> {
+  const { tx } = doing;
+  const number = await nextNumber(tx, 'B');
+  const { id } = found(
+    await tx.one<{ id: number }>(
+      `INSERT INTO build (number, item_id, revision_id, output_quantity, quantity, state, due, output_bin_id, remark,
+         split_from_id, planned_at, planned_by)
+       SELECT $1, item_id, revision_id, output_quantity, $2, 'planned', due, output_bin_id, remark, id, planned_at, planned_by
+       FROM build WHERE id = $3 RETURNING id`,
+      [number, quantity, build.id],
+    ),
+  );
+  await tx.run(
+    `INSERT INTO build_line (build_id, position, kind, text, item_id, basis, amount, waste, taken, rate_per_hour, share, comes_back)
+     SELECT $1, position, kind, text, item_id, basis, amount, waste, taken, rate_per_hour, share, comes_back
+     FROM build_line WHERE build_id = $2`,
+    [id, build.id],
+  );
+  await keepLines(tx, found(await buildRecord(tx, id)), await buildLines(tx, id));
+}
+
+export interface BuildInput {
+  readonly quantity: string;
+  readonly due: string | null;
+  readonly outputBinId: number;
+  readonly remark: string;
+  readonly version: number;
+}
+
+/** Changes a planned build. */
+export async function updateBuild(doing: Doing, id: number, input: BuildInput): Promise<BuildDetail> {
+  const { tx } = doing;
+  const today = dayOf(doing.now);
+  const build = found(await buildRecord(tx, id));
+  if (build.state !== 'planned')
+    throw new Refusal('wrong-state', { is: build.state.replace('-', ' '), must: 'planned' });
+  const quantity = positiveQuantity(input.quantity, build.decimals, 'quantity');
+  await requireShelf(tx, input.outputBinId, 'outputBinId');
+  const values = { quantity, due: input.due, output_bin_id: input.outputBinId, remark: input.remark };
+  await updateVersioned(tx, 'build', id, input.version, values, () => readBuild(tx, id, today));
+  await keepLines(tx, { ...build, quantity }, await buildLines(tx, id));
+  doing.changed('builds', 'stock', 'items');
+  return readBuild(tx, id, today);
+}

@@ -1,0 +1,63 @@
+import type { Reader } from './database.ts';
+
+/** One way in which the books disagree; nothing of this may ever be found. */
+export interface Drift {
+  readonly check: string;
+  readonly rows: readonly object[];
+}
+
+/** What must hold between the ledger and everything kept beside it: each query finds the rows for which it does not. */
+const checks: Record<string, string> = {
+  'each document conserves value': `
+    SELECT d.number, (SELECT ifnull(sum(value), 0) FROM movement WHERE document_id = d.id) AS moved,
+      (SELECT ifnull(sum(amount), 0) FROM document_value WHERE document_id = d.id) AS accounted
+    FROM document d WHERE moved <> accounted`,
+  'balances by place equal the ledger': `
+    SELECT * FROM (
+      SELECT item_id, bin_id, lot_id, serial_id, build_id, sum(quantity) AS drift FROM (
+        SELECT item_id, bin_id, lot_id, serial_id, build_id, quantity FROM movement
+        UNION ALL SELECT item_id, bin_id, lot_id, serial_id, build_id, -quantity FROM balance)
+      GROUP BY item_id, bin_id, lot_id, serial_id, build_id) WHERE drift <> 0`,
+  'quantity and value by item equal the ledger': `
+    SELECT * FROM (
+      SELECT item_id, sum(quantity) AS quantity, sum(value) AS value FROM (
+        SELECT item_id, quantity, value FROM movement
+        UNION ALL SELECT item_id, -quantity, -value FROM item_stock)
+      GROUP BY item_id) WHERE quantity <> 0 OR value <> 0`,
+  'nothing on hand is worth nothing': 'SELECT item_id, value FROM item_stock WHERE quantity = 0 AND value <> 0',
+  'what is on hand is not worth less than nothing':
+    'SELECT item_id, value FROM item_stock WHERE quantity > 0 AND value < 0',
+  'bench quantities of build lines equal the ledger': `
+    SELECT l.id, l.on_bench, (SELECT ifnull(sum(quantity), 0) FROM movement WHERE build_line_id = l.id AND build_id IS NOT NULL) AS ledger
+    FROM build_line l WHERE l.on_bench <> ledger`,
+  'use of build lines equals their finishes': `
+    SELECT l.id, l.used, (SELECT ifnull(sum(f.actual), 0) FROM finish_line f WHERE f.build_line_id = l.id
+      AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = f.document_id)) AS finishes
+    FROM build_line l WHERE l.used <> finishes`,
+  'finished quantities equal their finishes': `
+    SELECT b.number, b.finished, (SELECT ifnull(sum(f.good), 0) FROM finish f WHERE f.build_id = b.id
+      AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = f.document_id)) AS finishes
+    FROM build b WHERE b.finished <> finishes`,
+  'builds that are over promise nothing': `
+    SELECT l.id FROM build_line l JOIN build b ON b.id = l.build_id
+    WHERE b.state IN ('finished', 'cancelled') AND (l.open <> 0 OR l.on_bench <> 0)`,
+  'an undo is the exact opposite': `
+    SELECT d.number FROM document d WHERE d.reverses_id IS NOT NULL AND EXISTS (
+      SELECT 1 FROM (SELECT item_id, bin_id, build_id, quantity FROM movement WHERE document_id IN (d.id, d.reverses_id))
+      GROUP BY item_id, bin_id, build_id HAVING sum(quantity) <> 0)`,
+  'the file is sound': "SELECT integrity_check AS fault FROM pragma_integrity_check WHERE integrity_check <> 'ok'",
+  'references are whole': 'SELECT * FROM pragma_foreign_key_check',
+};
+
+/** Compares everything kept beside the ledger with the ledger itself. An empty answer means that all is well. */
+export async function verifyDatabase(db: Reader): Promise<Drift[]> {
+  const drifts: Drift[] = [];
+  for (const [check, sql] of Object.entries(checks)) {
+    const rows = await db.all<object>(`${sql} LIMIT 20`);
+    if (rows.length > 0) drifts.push({ check, rows });
+  }
+  return drifts;
+}
+
+/** How many checks there are, for the report. */
+export const checkCount = Object.keys(checks).length;

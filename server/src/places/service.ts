@@ -1,0 +1,77 @@
+import type { Bin, Store } from '@yosegi/contract';
+import { Refusal } from '@yosegi/core/refusal';
+import { updateVersioned } from '../db/versions.ts';
+import { type Doing, found } from '../http/context.ts';
+import { binRow, listStores, toBin } from './store.ts';
+
+interface NamedCode {
+  readonly code: string;
+  readonly name: string;
+}
+
+/** A store with a bench of its own, where picked parts stand. */
+export async function createStore(doing: Doing, input: NamedCode): Promise<Store> {
+  await refuseTaken(doing, 'store', input.code, null, null);
+  const id = await doing.tx.insert('store', { code: input.code, name: input.name });
+  await doing.tx.insert('bin', { store_id: id, code: 'Bench', kind: 'bench', walk_order: 9999 });
+  doing.changed('places');
+  return storeOf(doing, id);
+}
+
+export async function updateStore(doing: Doing, id: number, input: NamedCode & { version: number }): Promise<Store> {
+  const before = await storeOf(doing, id);
+  await refuseTaken(doing, 'store', input.code, null, id);
+  await updateVersioned(
+    doing.tx,
+    'store',
+    id,
+    input.version,
+    { code: input.code, name: input.name },
+    async () => before,
+  );
+  doing.changed('places', 'items');
+  return storeOf(doing, id);
+}
+
+export async function createBin(
+  doing: Doing,
+  storeId: number,
+  input: { code: string; walkOrder: number },
+): Promise<Bin> {
+  await storeOf(doing, storeId);
+  await refuseTaken(doing, 'bin', input.code, storeId, null);
+  const id = await doing.tx.insert('bin', { store_id: storeId, code: input.code, walk_order: input.walkOrder });
+  doing.changed('places');
+  return toBin(found(await binRow(doing.tx, id)));
+}
+
+export async function updateBin(
+  doing: Doing,
+  id: number,
+  input: { code: string; walkOrder: number; version: number },
+): Promise<Bin> {
+  const before = found(await binRow(doing.tx, id));
+  await refuseTaken(doing, 'bin', input.code, before.store_id, id);
+  const values = { code: input.code, walk_order: input.walkOrder };
+  await updateVersioned(doing.tx, 'bin', id, input.version, values, async () => toBin(before));
+  doing.changed('places', 'items', 'stock');
+  return toBin(found(await binRow(doing.tx, id)));
+}
+
+const storeOf = async (doing: Doing, id: number) =>
+  found((await listStores(doing.tx)).find((store) => store.id === id));
+
+async function refuseTaken(
+  doing: Doing,
+  table: 'store' | 'bin',
+  code: string,
+  storeId: number | null,
+  exceptId: number | null,
+) {
+  const sql =
+    table === 'store'
+      ? 'SELECT id, name FROM store WHERE code = $1'
+      : 'SELECT id, code AS name FROM bin WHERE code = $1 AND store_id = $2';
+  const other = await doing.tx.one<{ id: number; name: string }>(sql, storeId === null ? [code] : [code, storeId]);
+  if (other && other.id !== exceptId) throw new Refusal('code-taken', { code, by: other.name }, 'code');
+}

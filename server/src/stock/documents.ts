@@ -1,0 +1,131 @@
+import type { DocumentRow, Movement, StockDocument } from '@yosegi/contract';
+import type { Reader } from '../db/database.ts';
+import { decimal } from '../http/amounts.ts';
+import { found } from '../http/context.ts';
+import { page } from '../http/pages.ts';
+
+interface MovementRow extends Omit<Movement, 'quantity' | 'value' | 'documentId' | 'itemId'> {
+  document_id: number;
+  item_id: number;
+  quantity: number;
+  value: number;
+}
+
+const MOVEMENT_SQL = `
+  SELECT m.id, m.document_id, d.number AS document, d.kind, m.item_id, i.code, i.name, u.code AS unit,
+    s.code || ' · ' || n.code AS bin, b.number AS build, m.quantity, m.value, d.at, p.name AS person
+  FROM movement m
+  JOIN document d ON d.id = m.document_id
+  JOIN person p ON p.id = d.person_id
+  JOIN item i ON i.id = m.item_id
+  JOIN unit u ON u.id = i.unit_id
+  JOIN bin n ON n.id = m.bin_id
+  JOIN store s ON s.id = n.store_id
+  LEFT JOIN build b ON b.id = m.build_id`;
+
+function toMovement({ document_id, item_id, quantity, value, ...row }: MovementRow): Movement {
+  return { ...row, documentId: document_id, itemId: item_id, quantity: decimal(quantity), value: decimal(value) };
+}
+
+export interface MovementQuery {
+  readonly itemId?: number | undefined;
+  readonly kind?: string | undefined;
+  readonly cursor?: string | undefined;
+  readonly limit: number;
+}
+
+/** Movements, the newest first. */
+export async function listMovements(db: Reader, query: MovementQuery) {
+  const where = ['m.id < $1'];
+  const bind: (string | number)[] = [query.cursor ? Number(query.cursor) : Number.MAX_SAFE_INTEGER];
+  if (query.itemId !== undefined) where.push(`m.item_id = $${bind.push(query.itemId)}`);
+  if (query.kind !== undefined) where.push(`d.kind = $${bind.push(query.kind)}`);
+  bind.push(query.limit + 1);
+  const sql = `${MOVEMENT_SQL} WHERE ${where.join(' AND ')} ORDER BY m.id DESC LIMIT $${bind.length}`;
+  const { rows, next } = page(await db.all<MovementRow>(sql, bind), query.limit, (row) => row.id);
+  return { rows: rows.map(toMovement), next };
+}
+
+/** Documents, the newest first, with the value that each brought into stock. */
+export async function listDocuments(db: Reader, query: Omit<MovementQuery, 'itemId'>) {
+  const rows = await db.all<Omit<DocumentRow, 'value' | 'undone'> & { value: number; undone: number }>(
+    `SELECT d.id, d.number, d.kind, d.at, d.remark, p.name AS person,
+       (SELECT ifnull(sum(value), 0) FROM movement WHERE document_id = d.id) AS value,
+       EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) AS undone
+     FROM document d JOIN person p ON p.id = d.person_id
+     WHERE d.id < $1 AND ($2 = '' OR d.kind = $2) ORDER BY d.id DESC LIMIT $3`,
+    [query.cursor ? Number(query.cursor) : Number.MAX_SAFE_INTEGER, query.kind ?? '', query.limit + 1],
+  );
+  const shown = page(rows, query.limit, (row) => row.id);
+  return {
+    rows: shown.rows.map((row) => ({ ...row, value: decimal(row.value), undone: row.undone === 1 })),
+    next: shown.next,
+  };
+}
+
+export async function readDocument(db: Reader, id: number): Promise<StockDocument> {
+  const head = found(
+    await db.one<
+      Omit<
+        StockDocument,
+        'movements' | 'values' | 'uses' | 'reverses' | 'reversedBy' | 'buildId' | 'overrideReason'
+      > & {
+        build_id: number | null;
+        override_reason: string | null;
+        reverses_id: number | null;
+        reverses_number: string | null;
+        reversed_id: number | null;
+        reversed_number: string | null;
+      }
+    >(
+      `SELECT d.id, d.number, d.kind, d.at, p.name AS person, d.remark, d.build_id, b.number AS build, d.override_reason,
+         d.reverses_id, o.number AS reverses_number, r.id AS reversed_id, r.number AS reversed_number
+       FROM document d JOIN person p ON p.id = d.person_id LEFT JOIN build b ON b.id = d.build_id
+       LEFT JOIN document o ON o.id = d.reverses_id LEFT JOIN document r ON r.reverses_id = d.id WHERE d.id = $1`,
+      [id],
+    ),
+  );
+  const movements = await db.all<MovementRow>(`${MOVEMENT_SQL} WHERE m.document_id = $1 ORDER BY m.id`, [id]);
+  const values = await db.all<{ kind: string; amount: number; item: string | null; text: string | null }>(
+    `SELECT v.kind, v.amount, i.name AS item, l.text FROM document_value v LEFT JOIN item i ON i.id = v.item_id
+     LEFT JOIN build_line l ON l.id = v.build_line_id WHERE v.document_id = $1 ORDER BY v.id`,
+    [id],
+  );
+  const uses = await db.all<{
+    text: string;
+    unit: string;
+    planned: number;
+    actual: number;
+    cost: number;
+    planned_cost: number;
+  }>(
+    `SELECT ifnull(i.name, nullif(l.text, '')) AS text, ifnull(u.code, CASE l.kind WHEN 'labour' THEN 'min' ELSE '' END) AS unit,
+       f.planned, f.actual, f.cost, f.planned_cost
+     FROM finish_line f JOIN build_line l ON l.id = f.build_line_id LEFT JOIN item i ON i.id = l.item_id
+     LEFT JOIN unit u ON u.id = i.unit_id WHERE f.document_id = $1 ORDER BY l.position`,
+    [id],
+  );
+  return {
+    id: head.id,
+    number: head.number,
+    kind: head.kind,
+    at: head.at,
+    person: head.person,
+    remark: head.remark,
+    buildId: head.build_id,
+    build: head.build,
+    overrideReason: head.override_reason,
+    reverses: head.reverses_id === null ? null : { id: head.reverses_id, number: head.reverses_number ?? '' },
+    reversedBy: head.reversed_id === null ? null : { id: head.reversed_id, number: head.reversed_number ?? '' },
+    movements: movements.map(toMovement),
+    values: values.map((row) => ({ ...row, amount: decimal(row.amount) })),
+    uses: uses.map((row) => ({
+      text: row.text ?? 'Labour',
+      unit: row.unit,
+      planned: decimal(row.planned),
+      actual: decimal(row.actual),
+      cost: decimal(row.cost),
+      plannedCost: decimal(row.planned_cost),
+    })),
+  };
+}

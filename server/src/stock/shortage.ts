@@ -1,0 +1,46 @@
+import { Refusal } from '@yosegi/core/refusal';
+import type { Reader } from '../db/database.ts';
+
+interface ShortLine {
+  readonly itemId: number;
+  readonly binId: number;
+  readonly wanted: number;
+  readonly there: number;
+}
+
+/** Lets a refusal that speaks of items and bins name them, so that a person can act on it. */
+export async function withNames<T>(db: Reader, work: () => Promise<T> | T): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (!(error instanceof Refusal) || !Array.isArray(error.facts.lines)) throw error;
+    const lines = error.facts.lines as ShortLine[];
+    const names = await db.all<{ item_id: number; code: string; name: string; unit: string }>(
+      `SELECT i.id AS item_id, i.code, i.name, u.code AS unit FROM item i JOIN unit u ON u.id = i.unit_id
+       WHERE i.id IN (SELECT value FROM json_each($1))`,
+      [JSON.stringify(lines.map((line) => line.itemId))],
+    );
+    const bins = await db.all<{ id: number; code: string; store: string }>(
+      `SELECT b.id, b.code, s.name AS store FROM bin b JOIN store s ON s.id = b.store_id
+       WHERE b.id IN (SELECT value FROM json_each($1))`,
+      [JSON.stringify(lines.map((line) => line.binId))],
+    );
+    const named = lines.map((line) => {
+      const item = names.find((row) => row.item_id === line.itemId);
+      const bin = bins.find((row) => row.id === line.binId);
+      const { itemId, binId, wanted, there } = line;
+      return {
+        itemId,
+        binId,
+        wanted,
+        there,
+        code: item?.code,
+        name: item?.name,
+        unit: item?.unit,
+        bin: bin?.code,
+        store: bin?.store,
+      };
+    });
+    throw new Refusal(error.code, { ...error.facts, lines: named }, error.field);
+  }
+}

@@ -1,0 +1,161 @@
+import type { ApartPlan, StockDocument } from '@yosegi/contract';
+import type { Money, Percent, Quantity } from '@yosegi/core/number';
+import { Refusal } from '@yosegi/core/refusal';
+import { type Place, Posting } from '@yosegi/core/stock';
+import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
+import { shelvesOf } from '../builds/store.ts';
+import type { Reader } from '../db/database.ts';
+import { balancedShares } from '../definitions/service.ts';
+import { type LineRow, type RevisionRow, revisionInUse, revisionLines, revisionRow } from '../definitions/store.ts';
+import { decimal, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
+import { type Doing, found } from '../http/context.ts';
+import { type ItemRow, itemRow, itemRows } from '../items/store.ts';
+import { requireShelf } from '../places/store.ts';
+import { readDocument } from '../stock/documents.ts';
+import { mayGoBelow, type Override, readStock, writeDocument } from '../stock/posting.ts';
+import { withNames } from '../stock/shortage.ts';
+
+/** What taking an item apart by its revision in use would bring back. */
+export async function readApartPlan(db: Reader, itemId: number): Promise<ApartPlan> {
+  const item = found(await itemRow(db, itemId));
+  const revision = await revisionInUse(db, itemId);
+  if (!revision) throw new Refusal('no-definition-in-use', { name: item.name }, 'itemId');
+  const back = await linesThatComeBack(db, revision);
+  const shelves = await shelvesOf(db, [itemId]);
+  return {
+    itemId,
+    definitionId: revision.definition_id,
+    revisionId: revision.id,
+    revision: revision.number,
+    outputQuantity: decimal(revision.output_quantity),
+    decimals: item.decimals,
+    unit: item.unit,
+    stockQuantity: decimal(item.quantity),
+    stockValue: decimal(item.value),
+    bins: shelves.map((shelf) => ({
+      binId: shelf.bin_id,
+      bin: shelf.bin,
+      store: shelf.store,
+      quantity: decimal(shelf.quantity),
+    })),
+    lines: back.map(({ line, part, share }) => ({
+      lineId: line.id,
+      itemId: part.id,
+      code: part.code,
+      name: part.name,
+      unit: part.unit,
+      decimals: part.decimals,
+      share: decimal(share),
+      basis: line.basis,
+      quantity: decimal(line.amount),
+      homeBinId: part.home_bin_id,
+    })),
+  };
+}
+
+interface BackLine {
+  readonly line: LineRow;
+  readonly part: ItemRow;
+  readonly share: Percent;
+}
+
+async function linesThatComeBack(db: Reader, revision: RevisionRow): Promise<BackLine[]> {
+  const lines = await revisionLines(db, revision.id);
+  const parts = await itemRows(
+    db,
+    lines.flatMap((line) => line.item_id ?? []),
+  );
+  const shares = balancedShares(revision, lines, parts);
+  return lines.flatMap((line, index) =>
+    line.kind === 'part' && line.comes_back === 1
+      ? [{ line, part: found(parts.get(line.item_id ?? 0)), share: shares[index] ?? (0 as Percent) }]
+      : [],
+  );
+}
+
+interface ApartInput {
+  readonly itemId: number;
+  readonly revisionId: number;
+  readonly binId: number;
+  readonly quantity: string;
+  readonly leftover: Leftover;
+  readonly remark: string;
+  readonly lines: readonly { lineId: number; good: string; damaged: string; binId: number }[];
+  readonly override?: Override | undefined;
+}
+
+/** Takes units from stock apart: their value is split exactly over the good parts and what is written off. */
+export async function takeUnitsApart(doing: Doing, input: ApartInput): Promise<StockDocument> {
+  const { tx } = doing;
+  const item = await itemRow(tx, input.itemId);
+  if (!item) throw new Refusal('unknown-item', {}, 'itemId');
+  const revision = await revisionRow(tx, input.revisionId);
+  if (!revision || revision.item_id !== item.id || revision.state === 'draft')
+    throw new Refusal('unknown-choice', {}, 'revisionId');
+  await requireShelf(tx, input.binId, 'binId');
+  const quantity = positiveQuantity(input.quantity, item.decimals, 'quantity');
+  const back = await linesThatComeBack(tx, revision);
+  const returned = [];
+  for (const [index, typed] of input.lines.entries()) {
+    const at = (name: string) => `lines.${index}.${name}`;
+    const known = back.find(({ line }) => line.id === typed.lineId);
+    if (!known) throw new Refusal('unknown-line', {}, at('lineId'));
+    await requireShelf(tx, typed.binId, at('binId'));
+    returned.push({
+      ...known,
+      binId: typed.binId,
+      good: quantityFromZero(typed.good, known.part.decimals, at('good')),
+      damaged: quantityFromZero(typed.damaged, known.part.decimals, at('damaged')),
+      expected: expectedOf(known, quantity, revision),
+    });
+  }
+  if (new Set(returned.map(({ line }) => line.id)).size !== back.length) throw new Refusal('unknown-line', {}, 'lines');
+  const stock = await readStock(tx, [item.id, ...returned.map(({ part }) => part.id)]);
+  const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
+  const value = posting.takeOut(place(item.id, input.binId), quantity);
+  const split = takeApart(value, returned, input.leftover);
+  for (const [index, line] of returned.entries()) {
+    const worth = split.lines[index]?.value ?? (0 as Money);
+    if (line.good > 0) posting.bringIn(place(line.part.id, line.binId), line.good, worth);
+  }
+  posting.addValue('written-off', -split.writtenOff as Money, { itemId: item.id });
+  const posted = await withNames(tx, () => posting.close());
+  const document = await writeDocument(
+    doing,
+    { kind: 'take-apart', remark: input.remark, override: input.override },
+    posted,
+  );
+  await tx.insert('take_apart', {
+    document_id: document.id,
+    item_id: item.id,
+    revision_id: revision.id,
+    quantity,
+    leftover: input.leftover,
+  });
+  await tx.insertMany(
+    'take_apart_line',
+    returned.map((line, position) => ({
+      document_id: document.id,
+      position,
+      item_id: line.part.id,
+      bin_id: line.binId,
+      share: line.share,
+      expected: line.expected,
+      good: line.good,
+      damaged: line.damaged,
+      missing: split.lines[position]?.missing ?? 0,
+      value: split.lines[position]?.value ?? 0,
+      written_off: split.lines[position]?.writtenOff ?? 0,
+    })),
+  );
+  return readDocument(tx, document.id);
+}
+
+const expectedOf = ({ line, part }: BackLine, quantity: Quantity, revision: RevisionRow) =>
+  expectedBack(
+    { basis: line.basis, quantity: line.amount as Quantity, decimals: part.decimals },
+    quantity,
+    revision.output_quantity as Quantity,
+  );
+
+const place = (itemId: number, binId: number): Place => ({ itemId, binId, lotId: null, serialId: null, buildId: null });

@@ -1,0 +1,93 @@
+import type { Found, Today, todayRoutes } from '@yosegi/contract';
+import { type Money, parseDecimal, type Quantity, worthOf } from '@yosegi/core/number';
+import { BUILD_SQL, type BuildRecord, readShares, toBuildRows } from '../builds/store.ts';
+import type { Reader } from '../db/database.ts';
+import { decimal, decimalOrNull } from '../http/amounts.ts';
+import { dayOf, type HandlersOf } from '../http/context.ts';
+import { containing } from '../http/pages.ts';
+
+export const todayHandlers: HandlersOf<typeof todayRoutes> = {
+  today: ({ db, now }) => readToday(db, dayOf(now)),
+  find: ({ db, query }) => find(db, query.q.trim()),
+};
+
+/** What can start, what waits and for which part, what is on the bench, and what was overridden. */
+async function readToday(db: Reader, today: string): Promise<Today> {
+  const records = await db.all<BuildRecord>(
+    `${BUILD_SQL} WHERE b.state IN ('planned', 'on-bench') ORDER BY ifnull(b.due, '9999'), b.id LIMIT 1000`,
+  );
+  const builds = await toBuildRows(db, records, await readShares(db), today);
+  const planned = builds.filter((build) => build.state === 'planned');
+  const ready = planned.filter((build) => build.waiting.length === 0);
+  const waiting = planned.filter((build) => build.waiting.length > 0);
+  const onBench = builds.filter((build) => build.state === 'on-bench');
+  const holdUps = holdUpsOf(records, builds);
+  const definitions = await db.one<{ n: number }>('SELECT count(*) AS n FROM definition');
+  return {
+    ready,
+    waiting,
+    onBench,
+    holdUps,
+    putRight: await readPutRight(db),
+    counts: {
+      today: ready.length,
+      define: definitions?.n ?? 0,
+      cover: holdUps.length,
+      build: onBench.length,
+      pick: onBench.filter((build) => build.pickedLines < build.pickLines).length,
+    },
+  };
+}
+
+/** Parts that builds wait for, by the sales value of what cannot be made. */
+function holdUpsOf(records: readonly BuildRecord[], builds: Today['waiting']): Today['holdUps'] {
+  const parts = new Map<number, Today['holdUps'][number] & { shortSum: number; worth: number }>();
+  for (const [index, build] of builds.entries()) {
+    const record = records[index];
+    const left = (parseDecimal(build.quantity) - parseDecimal(build.finished)) as Quantity;
+    const worth = worthOf(left, (record?.sell_price ?? 0) as Money);
+    for (const part of build.waiting) {
+      const known = parts.get(part.itemId);
+      parts.set(part.itemId, {
+        ...part,
+        shortSum: (known?.shortSum ?? 0) + parseDecimal(part.short),
+        worth: (known?.worth ?? 0) + worth,
+        builds: (known?.builds ?? 0) + 1,
+        salesValue: '0',
+      });
+    }
+  }
+  return [...parts.values()]
+    .sort((a, b) => b.worth - a.worth || b.shortSum - a.shortSum)
+    .map(({ shortSum, worth, ...part }) => ({ ...part, short: decimal(shortSum), salesValue: decimal(worth) }));
+}
+
+async function readPutRight(db: Reader): Promise<Today['putRight']> {
+  const rows = await db.all<Omit<Today['putRight'][number], 'quantity'> & { quantity: number | null }>(
+    `SELECT r.id, r.item_id AS itemId, ifnull(i.code, bi.code) AS code, ifnull(i.name, bi.name) AS name,
+       ifnull(u.code, '') AS unit, n.code AS bin,
+       (SELECT sum(quantity) FROM balance WHERE item_id = r.item_id AND bin_id = r.bin_id) AS quantity,
+       r.reason, p.name AS person, r.at, r.document_id AS documentId, r.build_id AS buildId,
+       coalesce(d.number, b.number) AS source
+     FROM put_right r JOIN person p ON p.id = r.person_id
+     LEFT JOIN item i ON i.id = r.item_id LEFT JOIN unit u ON u.id = i.unit_id LEFT JOIN bin n ON n.id = r.bin_id
+     LEFT JOIN document d ON d.id = r.document_id LEFT JOIN build b ON b.id = r.build_id LEFT JOIN item bi ON bi.id = b.item_id
+     WHERE r.settled_at IS NULL ORDER BY r.id DESC LIMIT 100`,
+  );
+  return rows.map((row) => ({ ...row, quantity: decimalOrNull(row.quantity) }));
+}
+
+/** The best few of each kind; an exact code or number first. */
+async function find(db: Reader, text: string): Promise<Found[]> {
+  if (text === '') return [];
+  return db.all<Found>(
+    `SELECT kind, id, code, name FROM (
+       SELECT 'item' AS kind, id, code, name, 1 AS turn FROM item WHERE archived_at IS NULL
+       UNION ALL SELECT 'definition', d.id, i.code, i.name, 2 FROM definition d JOIN item i ON i.id = d.item_id
+       UNION ALL SELECT 'build', b.id, b.number, i.name, 3 FROM build b JOIN item i ON i.id = b.item_id
+       UNION ALL SELECT 'document', d.id, d.number, d.kind, 4 FROM document d
+     ) WHERE code LIKE $1 ESCAPE '\\' OR name LIKE $1 ESCAPE '\\'
+     ORDER BY code <> $2 COLLATE NOCASE, code NOT LIKE $3 ESCAPE '\\', turn, code LIMIT 20`,
+    [containing(text), text, containing(text).slice(1)],
+  );
+}

@@ -1,0 +1,182 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { api, type Item, type Route, type Store } from '@yosegi/contract';
+import { ApiProblem, type Input, type Output, type Sending, send } from '@yosegi/contract/client';
+import type { FastifyInstance } from 'fastify';
+import { pino } from 'pino';
+import { buildApp } from '../src/app.ts';
+import { Database } from '../src/db/database.ts';
+import { ensureCompany, migrate } from '../src/db/migrate.ts';
+import { verifyDatabase } from '../src/db/verify.ts';
+
+/** A whole server on a new SQLite file, listening on a free port and called over HTTP. */
+export class TestServer {
+  cookie = '';
+  private constructor(
+    readonly folder: string,
+    readonly database: Database,
+    readonly app: FastifyInstance,
+    readonly address: string,
+  ) {}
+
+  static async start(
+    folder = mkdtempSync(join(tmpdir(), 'yosegi-')),
+    clock = { now: () => new Date('2026-11-23T09:00:00') },
+  ) {
+    const database = new Database(join(folder, 'yosegi.sqlite'));
+    await migrate(database);
+    await ensureCompany(database, {
+      name: 'Test company',
+      currency: 'EUR',
+      locale: 'en',
+      people: [
+        { name: 'Mo Owner', initials: 'MO', role: 'owner' },
+        { name: 'Bo Bench', initials: 'BB', role: 'bench' },
+      ],
+    });
+    const app = await buildApp({ database, clock, logger: pino({ level: 'error' }) });
+    const address = await app.listen({ host: '127.0.0.1', port: 0 });
+    const server = new TestServer(folder, database, app, address);
+    await server.signIn(1);
+    return server;
+  }
+
+  fetch = (url: string, init: RequestInit = {}) =>
+    fetch(this.address + url, { ...init, headers: { ...init.headers, cookie: this.cookie } });
+
+  async signIn(personId: number): Promise<void> {
+    const response = await fetch(`${this.address}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'idempotency-key': crypto.randomUUID() },
+      body: JSON.stringify({ personId }),
+    });
+    this.cookie = (response.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
+  }
+
+  call<R extends Route>(route: R, input: Input<R>, sending?: Sending): Promise<Output<R>> {
+    return send(this.fetch, route, input, sending);
+  }
+
+  /** The problem that a call is refused with; fails when it is not. */
+  async refused<R extends Route>(route: R, input: Input<R>, sending?: Sending) {
+    try {
+      await this.call(route, input, sending);
+    } catch (error) {
+      if (error instanceof ApiProblem) return error.problem;
+      throw error;
+    }
+    throw new Error(`${route.method} ${route.path} was not refused`);
+  }
+
+  verify = () => verifyDatabase(this.database.reader);
+
+  async close(keepFolder = false): Promise<void> {
+    await this.app.close();
+    await this.database.close();
+    if (!keepFolder) rmSync(this.folder, { recursive: true });
+  }
+}
+
+/** A small company to test in: one store with three bins, parts, a product and its bill of materials in use. */
+export class Workshop {
+  private constructor(
+    readonly server: TestServer,
+    readonly store: Store,
+    readonly bins: readonly number[],
+  ) {}
+
+  static async open(server: TestServer): Promise<Workshop> {
+    await server.database.write((tx) => tx.insert('rate', { name: 'Bench hour', per_hour: 24_000_000 }));
+    const { id } = await server.call(api.createStore, { body: { code: 'MAIN', name: 'Main store' } });
+    const bins: number[] = [];
+    for (const [index, code] of ['A1', 'A2', 'B1'].entries()) {
+      const bin = await server.call(api.createBin, { params: { id }, body: { code, walkOrder: index + 1 } });
+      bins.push(bin.id);
+    }
+    const stores = await server.call(api.stores, {});
+    return new Workshop(server, stores[0] as Store, bins);
+  }
+
+  bin(index: number): number {
+    return this.bins[index] as number;
+  }
+
+  item(
+    code: string,
+    more: Partial<{ unitId: number; source: Item['source']; sellPrice: string; bin: number }> = {},
+  ): Promise<Item> {
+    return this.server.call(api.createItem, {
+      body: {
+        code,
+        name: `The ${code}`,
+        unitId: more.unitId ?? 1,
+        source: more.source ?? 'bought',
+        homeBinId: this.bin(more.bin ?? 0),
+        sellPrice: more.sellPrice ?? null,
+        reorderPoint: null,
+        standardCost: null,
+        note: '',
+      },
+    });
+  }
+
+  receive(item: Item, quantity: string, unitCost: string, bin = 0) {
+    const line = { itemId: item.id, binId: this.bin(bin), quantity, unitCost };
+    return this.server.call(api.receive, { body: { kind: 'receipt', lines: [line] } });
+  }
+
+  /** Defines `product` as made of `parts` (code → quantity for one), and puts it in use. */
+  async define(
+    product: Item,
+    parts: readonly [Item, string, ('picked-first' | 'when-finished')?][],
+    labourMinutes?: string,
+  ) {
+    const definition = await this.server.call(api.createDefinition, { body: { itemId: product.id } });
+    const [draft] = definition.revisions;
+    if (!draft) throw new Error('no draft');
+    const lines = parts.map(([part, quantity, taken]) => ({
+      kind: 'part' as const,
+      itemId: part.id,
+      basis: 'per-output' as const,
+      quantity,
+      waste: '0',
+      taken: taken ?? ('picked-first' as const),
+      share: null,
+      comesBack: true,
+    }));
+    const labour = labourMinutes
+      ? [{ kind: 'labour' as const, text: 'Assemble', basis: 'per-output' as const, minutes: labourMinutes, rateId: 1 }]
+      : [];
+    const saved = await this.server.call(api.saveRevision, {
+      params: { id: draft.id },
+      body: { version: draft.version, outputQuantity: '1', lines: [...lines, ...labour] },
+    });
+    const version = saved.revisions[0]?.version ?? 0;
+    return this.server.call(api.putInUse, { params: { id: draft.id }, body: { version } });
+  }
+
+  async plan(product: Item, quantity: string, due: string | null = null) {
+    const { builds } = await this.server.call(api.planBuilds, {
+      body: { builds: [{ itemId: product.id, quantity, due }] },
+    });
+    const id = builds[0]?.id ?? 0;
+    return this.server.call(api.build, { params: { id } });
+  }
+
+  async start(product: Item, quantity: string) {
+    const { id, version } = await this.plan(product, quantity);
+    return this.server.call(api.startBuild, { params: { id }, body: { version } });
+  }
+
+  /** Everything open of a build brought to the bench from the first bin that has it. */
+  async pickAll(buildId: number) {
+    const build = await this.server.call(api.build, { params: { id: buildId } });
+    const lines = build.lines
+      .filter((line) => line.taken === 'picked-first' && Number(line.open) > 0)
+      .map((line) => ({ lineId: line.id, binId: line.bins[0]?.binId ?? this.bin(0), quantity: line.open }));
+    return this.server.call(api.pick, { params: { id: buildId }, body: { lines } });
+  }
+
+  stockOf = (item: Item) => this.server.call(api.item, { params: { id: item.id } });
+}
