@@ -78,6 +78,15 @@ export const ItemQuery = PageQuery.extend({
 export const itemRoutes = {
   units: route({ method: 'GET', path: '/api/units', tag: 'Items', summary: 'Stock units', response: z.array(Unit) }),
   rates: route({ method: 'GET', path: '/api/rates', tag: 'Items', summary: 'Labour rates', response: z.array(Rate) }),
+  createRate: route({
+    method: 'POST',
+    path: '/api/rates',
+    tag: 'Items',
+    access: 'owner',
+    summary: 'Add a labour rate',
+    body: z.object({ name: Name, perHour: Decimal }),
+    response: Rate,
+  }),
   items: route({
     method: 'GET',
     path: '/api/items',

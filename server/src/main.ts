@@ -9,7 +9,7 @@ import { ensureCompany, migrate } from './db/migrate.ts';
 /** Starts the server on the data folder's database, on this machine only, until told to stop. */
 export async function serve(folder: string, port: number): Promise<void> {
   const logger = pino({ level: process.env.YOSEGI_LOG ?? 'info' });
-  const database = new Database(join(folder, 'yosegi.sqlite'));
+  const database = await Database.open(join(folder, 'yosegi.sqlite'));
   await migrate(database);
   await ensureCompany(database, {
     name: 'My company',

@@ -24,7 +24,7 @@ export class TestServer {
     folder = mkdtempSync(join(tmpdir(), 'yosegi-')),
     clock = { now: () => new Date('2026-11-23T09:00:00') },
   ) {
-    const database = new Database(join(folder, 'yosegi.sqlite'));
+    const database = await Database.open(join(folder, 'yosegi.sqlite'));
     await migrate(database);
     await ensureCompany(database, {
       name: 'Test company',
@@ -87,7 +87,7 @@ export class Workshop {
   ) {}
 
   static async open(server: TestServer): Promise<Workshop> {
-    await server.database.write((tx) => tx.insert('rate', { name: 'Bench hour', per_hour: 24_000_000 }));
+    await server.call(api.createRate, { body: { name: 'Bench hour', perHour: '24' } });
     const { id } = await server.call(api.createStore, { body: { code: 'MAIN', name: 'Main store' } });
     const bins: number[] = [];
     for (const [index, code] of ['A1', 'A2', 'B1'].entries()) {

@@ -22,7 +22,33 @@ export interface Writer extends Reader {
 }
 
 class Connection implements Writer {
-  constructor(readonly sequelize: Sequelize) {}
+  private constructor(
+    readonly sequelize: Sequelize,
+    private readonly handle: sqlite3.Database,
+  ) {}
+
+  /** Sequelize keeps one connection for everything outside its own transactions; it is opened here, with its pragmas. */
+  static async open(file: string, pragmas: readonly string[]): Promise<Connection> {
+    const sequelize = new Sequelize({ dialect: 'sqlite', dialectModule: sqlite3, storage: file, logging: false });
+    const handle = (await sequelize.connectionManager.getConnection({ type: 'write' })) as sqlite3.Database;
+    const connection = new Connection(sequelize, handle);
+    for (const pragma of ['busy_timeout = 5000', 'foreign_keys = ON', ...pragmas])
+      await connection.script(`PRAGMA ${pragma}`);
+    return connection;
+  }
+
+  /** Runs several statements as they are; the handle stays out of Sequelize's way of splitting and guessing. */
+  script(sql: string): Promise<void> {
+    return new Promise((resolve, reject) => {
+      this.handle.exec(sql, (error) => (error ? reject(error) : resolve()));
+    });
+  }
+
+  close(): Promise<void> {
+    return new Promise((resolve, reject) => {
+      this.handle.close((error) => (error ? reject(error) : resolve()));
+    });
+  }
 
   all<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T[]> {
     // Sequelize takes anything that starts with INSERT for a statement without rows; RETURNING gives some.
@@ -57,18 +83,23 @@ class Connection implements Writer {
  * transactions are begun and ended by hand on the one writer and queue up behind each other.
  */
 export class Database {
-  private readonly writer: Connection;
-  readonly reader: Reader;
-  private readonly connections: readonly Sequelize[];
   private queue: Promise<unknown> = Promise.resolve();
 
-  constructor(readonly file: string) {
+  private constructor(
+    private readonly writer: Connection,
+    private readonly readerConnection: Connection,
+  ) {}
+
+  /** @param options.durable false for a throw-away file that is only kept once it is whole, like the demo's */
+  static async open(file: string, options: { readonly durable: boolean } = { durable: true }): Promise<Database> {
     mkdirSync(dirname(file), { recursive: true });
-    const writer = connect(file, ['PRAGMA journal_mode = WAL', 'PRAGMA synchronous = FULL']);
-    const reader = connect(file, ['PRAGMA query_only = ON']);
-    this.writer = new Connection(writer);
-    this.reader = new Connection(reader);
-    this.connections = [writer, reader];
+    const synchronous = `synchronous = ${options.durable ? 'FULL' : 'OFF'}`;
+    const writer = await Connection.open(file, ['journal_mode = WAL', synchronous]);
+    return new Database(writer, await Connection.open(file, ['query_only = ON']));
+  }
+
+  get reader(): Reader {
+    return this.readerConnection;
   }
 
   /** Runs `work` in one transaction: all of it takes effect, or none when it throws. */
@@ -87,13 +118,16 @@ export class Database {
   }
 
   /** The writing connection outside a transaction, for migrations and maintenance. */
-  maintain<T>(work: (sequelize: Sequelize) => Promise<T>): Promise<T> {
-    return this.alone(() => work(this.writer.sequelize));
+  maintain<T>(
+    work: (maintenance: { sequelize: Sequelize; script: (sql: string) => Promise<void> }) => Promise<T>,
+  ): Promise<T> {
+    return this.alone(() => work({ sequelize: this.writer.sequelize, script: (sql) => this.writer.script(sql) }));
   }
 
   async close(): Promise<void> {
     await this.queue.catch(() => undefined);
-    for (const connection of this.connections) await connection.close();
+    await this.readerConnection.close();
+    await this.writer.close();
   }
 
   private alone<T>(work: () => Promise<T>): Promise<T> {
@@ -102,25 +136,3 @@ export class Database {
     return turn;
   }
 }
-
-function connect(file: string, pragmas: readonly string[]): Sequelize {
-  const sequelize = new Sequelize({
-    dialect: 'sqlite',
-    dialectModule: sqlite3,
-    storage: file,
-    logging: false,
-    // A failed query is the caller's to handle; trying again behind its back could post twice.
-    retry: { max: 1 },
-  });
-  sequelize.addHook('afterConnect', async (connection) => {
-    for (const pragma of ['PRAGMA busy_timeout = 5000', 'PRAGMA foreign_keys = ON', ...pragmas]) {
-      await exec(connection as sqlite3.Database, pragma);
-    }
-  });
-  return sequelize;
-}
-
-const exec = (connection: sqlite3.Database, sql: string) =>
-  new Promise<void>((resolve, reject) => {
-    connection.exec(sql, (error) => (error ? reject(error) : resolve()));
-  });

@@ -1,8 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import type { Sequelize } from 'sequelize';
-import type sqlite3 from 'sqlite3';
 import { SequelizeStorage, Umzug } from 'umzug';
 import type { Database } from './database.ts';
 
@@ -14,16 +12,15 @@ const MIGRATIONS = fileURLToPath(new URL('./migrations/*.sql', import.meta.url))
  * @returns the name of the newest migration applied
  */
 export function migrate(database: Database, to?: string): Promise<string> {
-  return database.maintain(async (sequelize) => {
+  return database.maintain(async ({ sequelize, script }) => {
     const umzug = new Umzug({
-      context: sequelize,
       storage: new SequelizeStorage({ sequelize, modelName: 'migration' }),
       logger: undefined,
       migrations: {
         glob: MIGRATIONS,
-        resolve: ({ name, path, context }) => ({
+        resolve: ({ name, path }) => ({
           name: name.replace(/\.sql$/, ''),
-          up: () => applyFile(context, path ?? ''),
+          up: () => applyFile(script, path ?? ''),
         }),
       },
     });
@@ -32,15 +29,13 @@ export function migrate(database: Database, to?: string): Promise<string> {
   });
 }
 
-async function applyFile(sequelize: Sequelize, path: string): Promise<void> {
-  const connection = (await sequelize.connectionManager.getConnection({ type: 'write' })) as sqlite3.Database;
-  const sql = `BEGIN IMMEDIATE;\n${readFileSync(path, 'utf8')}\nCOMMIT;`;
-  await new Promise<void>((resolve, reject) => {
-    connection.exec(sql, (error) => {
-      if (!error) return resolve();
-      connection.exec('ROLLBACK', () => reject(error));
-    });
-  });
+async function applyFile(script: (sql: string) => Promise<void>, path: string): Promise<void> {
+  try {
+    await script(`BEGIN IMMEDIATE;\n${readFileSync(path, 'utf8')}\nCOMMIT;`);
+  } catch (error) {
+    await script('ROLLBACK');
+    throw error;
+  }
 }
 
 export interface CompanyStart {

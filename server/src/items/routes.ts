@@ -3,7 +3,7 @@ import { decimal } from '../http/amounts.ts';
 import { found, type HandlersOf } from '../http/context.ts';
 import { createBin, createStore, updateBin, updateStore } from '../places/service.ts';
 import { listStores } from '../places/store.ts';
-import { createItem, listItems, updateItem } from './service.ts';
+import { createItem, createRate, listItems, updateItem } from './service.ts';
 import { itemRow, toItem } from './store.ts';
 
 export const itemHandlers: HandlersOf<typeof itemRoutes> = {
@@ -14,6 +14,7 @@ export const itemHandlers: HandlersOf<typeof itemRoutes> = {
     );
     return rows.map(({ id, name, per_hour }) => ({ id, name, perHour: decimal(per_hour) }));
   },
+  createRate: (command) => createRate(command, command.body),
   items: ({ db, query }) => listItems(db, query),
   item: async ({ db, params }) => toItem(found(await itemRow(db, params.id))),
   createItem: (command) => createItem(command, command.body),

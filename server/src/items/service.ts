@@ -3,7 +3,7 @@ import { Refusal } from '@yosegi/core/refusal';
 import type { z } from 'zod';
 import type { Reader, SqlRow, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { moneyOrNull, quantityFromZero } from '../http/amounts.ts';
+import { decimal, moneyFromZero, moneyOrNull, quantityFromZero } from '../http/amounts.ts';
 import { type Doing, found } from '../http/context.ts';
 import { containing, page } from '../http/pages.ts';
 import { requireShelf } from '../places/store.ts';
@@ -73,6 +73,16 @@ async function refuseTakenCode(tx: Writer, code: string, exceptId: number | null
     code,
   ]);
   if (other && other.id !== exceptId) throw new Refusal('code-taken', { code, by: other.name, id: other.id }, 'code');
+}
+
+/** Adds a labour rate, per hour. */
+export async function createRate(doing: Doing, input: { name: string; perHour: string }) {
+  const taken = await doing.tx.one('SELECT 1 FROM rate WHERE name = $1', [input.name]);
+  if (taken) throw new Refusal('code-taken', { code: input.name, by: 'another rate' }, 'name');
+  const perHour = moneyFromZero(input.perHour, 'perHour');
+  const id = await doing.tx.insert('rate', { name: input.name, per_hour: perHour });
+  doing.changed('items');
+  return { id, name: input.name, perHour: decimal(perHour) };
 }
 
 /** A unit may change only while nothing has been counted, defined or planned in it. */

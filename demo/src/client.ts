@@ -1,0 +1,33 @@
+import { api, type Route } from '@yosegi/contract';
+import { type Input, type Output, send } from '@yosegi/contract/client';
+import type { FastifyInstance } from 'fastify';
+
+/** Sends the real commands to a server in the same process, as one of its people. */
+export class DemoClient {
+  private cookies = new Map<number, string>();
+  private personId = 0;
+
+  constructor(private readonly app: FastifyInstance) {}
+
+  async as(personId: number): Promise<this> {
+    this.personId = personId;
+    if (!this.cookies.has(personId)) await this.call(api.signIn, { body: { personId } });
+    return this;
+  }
+
+  call<R extends Route>(route: R, input: Input<R>): Promise<Output<R>> {
+    return send((url, init) => this.inject(url, init), route, input);
+  }
+
+  private async inject(url: string, init: RequestInit): Promise<Response> {
+    const answer = await this.app.inject({
+      method: (init.method ?? 'GET') as 'GET',
+      url,
+      headers: { ...(init.headers as Record<string, string>), cookie: this.cookies.get(this.personId) ?? '' },
+      ...(init.body ? { payload: String(init.body) } : {}),
+    });
+    const cookie = answer.headers['set-cookie'];
+    if (cookie) this.cookies.set(this.personId, String(cookie).split(';')[0] ?? '');
+    return new Response(answer.body, { status: answer.statusCode });
+  }
+}

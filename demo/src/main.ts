@@ -1,0 +1,22 @@
+import { existsSync, renameSync, rmSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { serve } from '@yosegi/server/main';
+import { makeDemo } from './make.ts';
+
+/** Starts the demo business, made anew with `--fresh` or when missing. */
+const folder = resolve(process.env.YOSEGI_DATA ?? 'data/demo');
+const file = join(folder, 'yosegi.sqlite');
+const fresh = process.argv.includes('--fresh');
+if (fresh)
+  for (const end of ['', '-wal', '-shm', '.part', '.part-wal', '.part-shm']) rmSync(file + end, { force: true });
+if (!existsSync(file)) await makeAside();
+if (!process.argv.includes('--only-data')) await serve(folder, Number(process.env.PORT ?? 4170));
+
+/** Makes the data beside its place and moves it there when whole, so that a stop half-way leaves nothing half made. */
+async function makeAside(): Promise<void> {
+  process.stdout.write('Making the demo business, half a minute at most…\n');
+  const part = `${file}.part`;
+  for (const end of ['', '-wal', '-shm']) rmSync(part + end, { force: true });
+  await makeDemo(part, new Date());
+  renameSync(part, file);
+}

@@ -1,0 +1,378 @@
+import { api, type BuildDetail, type Item, type LineInput } from '@yosegi/contract';
+import { buildApp } from '@yosegi/server/app';
+import { Database } from '@yosegi/server/db/database';
+import { ensureCompany, migrate } from '@yosegi/server/db/migrate';
+import { type Made, made, parts, stores } from './catalogue.ts';
+import { DemoClient } from './client.ts';
+
+const DAY = 24 * 60 * 60 * 1000;
+const DAYS_BACK = 182;
+const [MO, TOM, ADA] = [1, 2, 3] as const;
+
+/** The same numbers in the same order for the same seed (mulberry32). */
+function seeded(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
+    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/**
+ * Makes Hollowmere Bee Supply in a new database: catalogue, definitions and half a year of receipts, builds, picks,
+ * finishes and take-aparts, all by the real commands, ending on the day of `end`.
+ */
+export async function makeDemo(file: string, end: Date): Promise<void> {
+  const database = await Database.open(file, { durable: false });
+  await migrate(database);
+  await ensureCompany(database, {
+    name: 'Hollowmere Bee Supply',
+    currency: 'EUR',
+    locale: 'en-GB',
+    people: [
+      { name: 'Mo Okafor', initials: 'MO', role: 'owner' },
+      { name: 'Tom Birch', initials: 'TB', role: 'bench' },
+      { name: 'Ada Quill', initials: 'AQ', role: 'bench' },
+    ],
+  });
+  const time = { at: end.getTime() - DAYS_BACK * DAY };
+  const app = await buildApp({ database, clock: { now: () => new Date(time.at) } });
+  const demo = new Demo(await new DemoClient(app).as(MO), time, end, seeded(1897));
+  await demo.run();
+  await app.close();
+  await database.close();
+}
+
+class Demo {
+  private readonly bins = new Map<string, number>();
+  private readonly items = new Map<string, Item>();
+
+  constructor(
+    private readonly client: DemoClient,
+    private readonly time: { at: number },
+    private readonly end: Date,
+    private readonly random: () => number,
+  ) {}
+
+  async run(): Promise<void> {
+    await this.places();
+    await this.catalogue();
+    await this.history();
+    await this.today();
+  }
+
+  private async places(): Promise<void> {
+    await this.client.call(api.createRate, { body: { name: 'Bench hour', perHour: '24' } });
+    await this.client.call(api.createRate, { body: { name: 'Finishing hour', perHour: '28.5' } });
+    for (const store of stores) {
+      const { id } = await this.client.call(api.createStore, { body: { code: store.code, name: store.name } });
+      for (const [index, code] of store.bins.entries()) {
+        const bin = await this.client.call(api.createBin, {
+          params: { id },
+          body: { code, walkOrder: (index + 1) * 10 },
+        });
+        this.bins.set(code, bin.id);
+      }
+    }
+  }
+
+  private async catalogue(): Promise<void> {
+    const units = await this.client.call(api.units, {});
+    const add = async (
+      code: string,
+      name: string,
+      unit: string,
+      bin: string,
+      source: 'bought' | 'made',
+      price: number | null,
+      reorder: number | null,
+    ) => {
+      const item = await this.client.call(api.createItem, {
+        body: {
+          code,
+          name,
+          unitId: units.find((known) => known.code === unit)?.id ?? 1,
+          source,
+          homeBinId: this.bin(bin),
+          sellPrice: price === null ? null : String(price),
+          reorderPoint: reorder === null ? null : String(reorder),
+          standardCost: null,
+          note: '',
+        },
+      });
+      this.items.set(code, item);
+    };
+    for (const [code, name, unit, bin, , order] of parts)
+      await add(code, name, unit, bin, 'bought', null, Math.ceil(order / 4));
+    for (const [code, name, bin, price] of made) await add(code, name, 'each', bin, 'made', price, null);
+    await this.client.call(api.receive, {
+      body: {
+        kind: 'opening',
+        remark: 'Stock taken over when we started',
+        lines: parts.map(([code, , , bin, cost, order]) => ({
+          itemId: this.item(code).id,
+          binId: this.bin(bin),
+          quantity: String(order),
+          unitCost: String(cost),
+        })),
+      },
+    });
+    for (const product of made) await this.define(product);
+  }
+
+  private async define([code, , , , output, lines]: Made): Promise<void> {
+    const definition = await this.client.call(api.createDefinition, { body: { itemId: this.item(code).id } });
+    const draft = definition.revisions[0];
+    if (!draft) throw new Error('a new definition has a draft');
+    const input = lines.map((line): LineInput => {
+      if (line[0] === 'note') return { kind: 'note', text: line[1] };
+      if (line[0] === 'charge') return { kind: 'charge', text: line[1], basis: 'per-output', amount: String(line[2]) };
+      if (line[0] === 'labour') {
+        return {
+          kind: 'labour',
+          text: line[1],
+          basis: line[3] ? 'per-run' : 'per-output',
+          minutes: String(line[2]),
+          rateId: 1,
+        };
+      }
+      const more = line[3] ?? {};
+      return {
+        kind: 'part',
+        itemId: this.item(line[1]).id,
+        basis: more.run ? 'per-run' : 'per-output',
+        quantity: String(line[2]),
+        waste: String(more.waste ?? 0),
+        taken: more.finished ? 'when-finished' : 'picked-first',
+        share: null,
+        comesBack: more.back ?? true,
+      };
+    });
+    const body = { version: draft.version, outputQuantity: String(output), lines: input };
+    const saved = await this.client.call(api.saveRevision, { params: { id: draft.id }, body });
+    await this.client.call(api.putInUse, {
+      params: { id: draft.id },
+      body: { version: saved.revisions[0]?.version ?? 0 },
+    });
+  }
+
+  /** Week by week: buy what runs low, build in turn, now and then take something apart or undo a slip. */
+  private async history(): Promise<void> {
+    const plan: readonly (readonly [string, number])[] = [
+      ['FRM-W', 80],
+      ['FEED-2L', 12],
+      ['HIVE-10', 4],
+      ['TASTE-3', 18],
+      ['SMK-1', 8],
+      ['FRM-W', 60],
+      ['SUPER-10', 5],
+      ['KIT-M', 2],
+      ['CANDLE-2', 20],
+      ['HIVE-10', 3],
+      ['SCALE-1', 3],
+      ['KIT-S', 1],
+      ['SET-HARV', 2],
+      ['KIT-L', 1],
+    ];
+    let turn = 0;
+    for (let week = 1; week * 7 < DAYS_BACK - 6; week += 1) {
+      await this.buyWhatIsLow(week);
+      for (let job = 0; job < 2; job += 1) {
+        const [code, quantity] = plan[turn++ % plan.length] as readonly [string, number];
+        this.at(week, 1 + job * 2, 8);
+        await this.make(code, Math.max(1, Math.round(quantity * (0.8 + this.random() * 0.5))));
+      }
+      if (week % 6 === 0) await this.takeApart('KIT-M', week);
+      if (week % 9 === 0) await this.slip(week);
+    }
+  }
+
+  private async buyWhatIsLow(week: number): Promise<void> {
+    this.at(week, 0, 9);
+    await this.client.as(MO);
+    const low: { itemId: number; binId: number; quantity: string; unitCost: string }[] = [];
+    for (const [code, , , bin, cost, order] of parts) {
+      const item = await this.client.call(api.item, { params: { id: this.item(code).id } });
+      if (Number(item.free) > order * 0.6) continue;
+      const unitCost = (cost * (0.94 + this.random() * 0.14 + week * 0.001)).toFixed(3);
+      low.push({ itemId: item.id, binId: this.bin(bin), quantity: String(order), unitCost });
+    }
+    if (low.length === 0) return;
+    await this.client.call(api.receive, { body: { kind: 'receipt', remark: `Delivery of week ${week}`, lines: low } });
+  }
+
+  private async make(code: string, quantity: number): Promise<void> {
+    const planned = await this.plan(code, quantity, 4);
+    const can = Number(planned.canStart);
+    if (can < 1) {
+      await this.client.call(api.cancelBuild, { params: { id: planned.id }, body: { version: planned.version } });
+      return;
+    }
+    const body = { version: planned.version, ...(can < quantity ? { quantity: String(can) } : {}) };
+    const build = await this.client.call(api.startBuild, { params: { id: planned.id }, body });
+    for (const rest of build.related) {
+      const open = await this.client.call(api.build, { params: { id: rest.id } });
+      await this.client.call(api.cancelBuild, { params: { id: open.id }, body: { version: open.version } });
+    }
+    await this.client.as(this.random() < 0.5 ? TOM : ADA);
+    await this.pick(build, 1);
+    this.time.at += 5 * 60 * 60 * 1000;
+    await this.finish(build.id, build.quantity);
+  }
+
+  private async plan(code: string, quantity: number, days: number): Promise<BuildDetail> {
+    await this.client.as(MO);
+    const due = new Date(this.time.at + days * DAY).toISOString().slice(0, 10);
+    const body = { builds: [{ itemId: this.item(code).id, quantity: String(quantity), due }] };
+    const { builds } = await this.client.call(api.planBuilds, { body });
+    return this.client.call(api.build, { params: { id: builds[0]?.id ?? 0 } });
+  }
+
+  /** Brings the first `share` of the lines to be picked, each from the bins that have it. */
+  private async pick(build: BuildDetail, share: number): Promise<void> {
+    const open = build.lines.filter((line) => line.taken === 'picked-first');
+    const lines = open.slice(0, Math.ceil(open.length * share)).flatMap((line) => {
+      let left = Number(line.open);
+      return line.bins.flatMap((bin) => {
+        const quantity = Math.min(left, Number(bin.quantity));
+        left -= quantity;
+        return quantity > 0
+          ? { lineId: line.id, binId: bin.binId, quantity: quantity.toFixed(line.item?.decimals ?? 0) }
+          : [];
+      });
+    });
+    if (lines.length > 0) await this.client.call(api.pick, { params: { id: build.id }, body: { lines } });
+  }
+
+  private async finish(id: number, good: string): Promise<void> {
+    const build = await this.client.call(api.build, { params: { id } });
+    const weighed = build.lines.filter((line) => line.taken === 'when-finished' && (line.item?.decimals ?? 0) > 1);
+    const lines = weighed.map((line) => ({
+      lineId: line.id,
+      actual: (Number(line.open) * (Number(good) / Number(build.quantity)) * (0.98 + this.random() * 0.08)).toFixed(
+        line.item?.decimals,
+      ),
+    }));
+    const labour = build.lines.filter((line) => line.kind === 'labour');
+    const minutes = labour.map((line) => ({
+      lineId: line.id,
+      actual: (
+        Number(line.amount) *
+        (line.basis === 'per-run' ? 1 : Number(good) / Number(build.outputQuantity)) *
+        (0.9 + this.random() * 0.3)
+      ).toFixed(0),
+    }));
+    const body = { version: build.version, good, outputBinId: build.outputBinId, lines: [...lines, ...minutes] };
+    await this.client.call(api.finish, { params: { id }, body });
+  }
+
+  private async takeApart(code: string, week: number): Promise<void> {
+    this.at(week, 4, 15);
+    await this.client.as(ADA);
+    const plan = await this.client.call(api.apartPlan, { params: { id: this.item(code).id } });
+    const from = plan.bins.find((bin) => Number(bin.quantity) >= 1);
+    if (!from) return;
+    await this.client.call(api.takeApart, {
+      body: {
+        itemId: plan.itemId,
+        revisionId: plan.revisionId,
+        binId: from.binId,
+        quantity: '1',
+        leftover: 'written-off',
+        remark: 'Show kit, box torn',
+        lines: plan.lines.map((line, index) => ({
+          lineId: line.lineId,
+          good: index === 2 ? '0' : line.quantity,
+          damaged: index === 2 ? line.quantity : '0',
+          binId: line.homeBinId ?? from.binId,
+        })),
+      },
+    });
+  }
+
+  /** A delivery entered twice by mistake, and the second undone. */
+  private async slip(week: number): Promise<void> {
+    this.at(week, 4, 16);
+    await this.client.as(MO);
+    const line = { itemId: this.item('GUIDE').id, binId: this.bin('D1'), quantity: '50', unitCost: '3.1' };
+    const receipt = await this.client.call(api.receive, { body: { kind: 'receipt', lines: [line] } });
+    await this.client.call(api.undoDocument, { params: { id: receipt.id }, body: { remark: 'Entered twice' } });
+  }
+
+  /** What the owner finds this morning: something ready, something waiting, something on the bench, an override. */
+  private async today(): Promise<void> {
+    this.time.at = this.end.getTime() - 3 * DAY;
+    await this.client.as(MO);
+    const bench = await this.plan('FEED-2L', 14, 3);
+    const feeders = await this.client.call(api.startBuild, {
+      params: { id: bench.id },
+      body: { version: bench.version },
+    });
+    await this.client.as(TOM);
+    await this.pick(feeders, 0.4);
+    const scales = await this.plan('SCALE-1', 3, 2);
+    const started = await this.client.call(api.startBuild, {
+      params: { id: scales.id },
+      body: { version: scales.version },
+    });
+    await this.client.as(ADA);
+    await this.pick(started, 1);
+    await this.finish(started.id, '1');
+    await this.overdraw();
+    this.time.at = this.end.getTime() - DAY;
+    await this.plan('TASTE-3', 24, -1);
+    await this.plan('FRM-W', 120, 4);
+    await this.plan('HIVE-10', 24, 11);
+    await this.plan('SMK-1', 60, 9);
+    await this.plan('KIT-M', 6, 16);
+    await this.plan('CANDLE-2', 40, 18);
+    const definition = (await this.client.call(api.definitions, { query: { q: 'SMK-1' } })).rows[0];
+    if (definition) await this.client.call(api.startRevision, { params: { id: definition.id }, body: {} });
+    this.time.at = this.end.getTime();
+  }
+
+  /** Candles were poured before the wick delivery was entered: the owner let the wick go below zero. */
+  private async overdraw(): Promise<void> {
+    const wick = await this.client.call(api.item, { params: { id: this.item('WICK-3').id } });
+    await this.client.as(MO);
+    const planned = await this.plan('CANDLE-2', 20, 1);
+    const override = { reason: 'New wick is here, delivery note still missing' };
+    const build = await this.client.call(api.startBuild, {
+      params: { id: planned.id },
+      body: { version: planned.version, override },
+    });
+    await this.pick(build, 1);
+    const line = build.lines.find((known) => known.item?.code === 'WICK-3');
+    const now = await this.client.call(api.build, { params: { id: build.id } });
+    await this.client.call(api.finish, {
+      params: { id: build.id },
+      body: {
+        version: now.version,
+        good: '20',
+        outputBinId: now.outputBinId,
+        lines: [{ lineId: line?.id ?? 0, actual: (Number(wick.onHand) + 2.4).toFixed(3) }],
+        override,
+      },
+    });
+  }
+
+  private at(week: number, day: number, hour: number): void {
+    const start = new Date(this.end.getTime() - DAYS_BACK * DAY);
+    start.setHours(hour, 0, 0, 0);
+    this.time.at = start.getTime() + (week * 7 + day) * DAY;
+  }
+
+  private bin(code: string): number {
+    const id = this.bins.get(code);
+    if (id === undefined) throw new Error(`no bin ${code}`);
+    return id;
+  }
+
+  private item(code: string): Item {
+    const item = this.items.get(code);
+    if (!item) throw new Error(`no item ${code}`);
+    return item;
+  }
+}
