@@ -62,8 +62,18 @@ async function shortFor(doing: Doing, build: BuildRecord): Promise<Refusal | und
   const items = await itemRows(tx, [...allotment.short.keys()]);
   const missing = [...allotment.short].map(([itemId, short]) => {
     const got = allotment.got.get(itemId) ?? 0;
-    const { code, name, unit } = found(items.get(itemId));
-    return { itemId, code, name, unit, needed: got + short, got, short, comesOn: shares.comesOn.get(itemId) ?? null };
+    const { code, name, unit, definition_id: definitionId } = found(items.get(itemId));
+    return {
+      itemId,
+      code,
+      name,
+      unit,
+      definitionId,
+      needed: got + short,
+      got,
+      short,
+      comesOn: shares.comesOn.get(itemId) ?? null,
+    };
   });
   return new Refusal('parts-short', { lines: missing, canStart: canStart(build, shares) });
 }

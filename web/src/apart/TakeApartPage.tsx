@@ -1,0 +1,363 @@
+import type { ApartPlan, Item } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import {
+  formatDecimal,
+  type Money,
+  mulDiv,
+  type Percent,
+  parseDecimal,
+  parseQuantity,
+  type Quantity,
+} from '@yosegi/core/number';
+import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
+import { type KeyboardEvent, useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { Shortages, type ShortLine } from '../build/FinishPage.tsx';
+import { useIsOwner } from '../shell/person.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { AnswerBody, AnswerPane, Ask, AskAnswer, Cell, Foot, Grid } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { OverrideForm } from '../ui/OverrideForm.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { shelfOptions } from '../ui/shelves.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Muted, Push } from '../ui/text.ts';
+
+/** Units from stock back into parts: what is good, damaged or missing, and where the value goes. */
+export function TakeApartPage() {
+  const [search, setSearch] = useSearchParams();
+  const itemId = Number(search.get('item')) || null;
+  const item = useQuestion('item', { params: { id: itemId ?? 0 } }, { enabled: itemId !== null });
+  const plan = useQuestion('apartPlan', { params: { id: itemId ?? 0 } }, { enabled: itemId !== null });
+  const picker = (
+    <ItemPicker
+      label="Which product?"
+      chosen={item.data ? `${item.data.name} · ${item.data.code}` : ''}
+      source="made"
+      autoFocus={itemId === null}
+      onPick={(picked) => setSearch({ item: String(picked.id) })}
+    />
+  );
+  if (itemId === null) {
+    return (
+      <AskAnswer>
+        <Ask>
+          <h2 style={{ marginBottom: 10 }}>What is taken apart?</h2>
+          {picker}
+        </Ask>
+        <AnswerPane>
+          <EmptyState title="Choose a product on the left">
+            Its parts come back by their take-apart shares. You say for each what is good, damaged or missing; the value
+            is split to the last cent.
+          </EmptyState>
+        </AnswerPane>
+      </AskAnswer>
+    );
+  }
+  return (
+    <Answer of={item}>
+      {(product) => (
+        <Answer of={plan}>
+          {(data) => (
+            <ApartForm key={`${data.itemId}:${data.stockQuantity}`} item={product} plan={data} picker={picker} />
+          )}
+        </Answer>
+      )}
+    </Answer>
+  );
+}
+
+interface Typed {
+  readonly good?: string;
+  readonly damaged?: string;
+  readonly binId?: string;
+}
+
+function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker: React.ReactNode }) {
+  const format = useFormat();
+  const notify = useNotify();
+  const isOwner = useIsOwner();
+  const stores = useQuestion('stores', {});
+  const shelves = shelfOptions(stores.data ?? []);
+  const [quantity, setQuantity] = useState('1');
+  const [binId, setBinId] = useState(String(plan.bins[0]?.binId ?? item.homeBinId ?? shelves[0]?.[0] ?? ''));
+  const [leftover, setLeftover] = useState<Leftover>('written-off');
+  const [remark, setRemark] = useState('');
+  const [typed, setTyped] = useState<ReadonlyMap<number, Typed>>(new Map());
+  const [overriding, setOverriding] = useState(false);
+  const reckoning = useMemo(() => reckonApart(plan, quantity, typed, leftover), [plan, quantity, typed, leftover]);
+  const { faults, rows, value, writtenOff } = reckoning;
+  const apart = useCommand('takeApart', (document) => {
+    setTyped(new Map());
+    setOverriding(false);
+    notify({ text: `${document.number}: ${quantity} × ${item.name} is back in parts.`, documentId: document.id });
+  });
+  const problem = problemOf(apart.error);
+  const post = (override?: { reason: string }) => {
+    if (faults.size > 0 || apart.isPending) return;
+    apart.mutate({
+      body: {
+        itemId: item.id,
+        revisionId: plan.revisionId,
+        binId: Number(binId),
+        quantity: quantity.trim(),
+        leftover,
+        remark,
+        lines: rows.map((row) => ({
+          lineId: row.line.lineId,
+          good: formatDecimal(row.good),
+          damaged: formatDecimal(row.damaged),
+          binId: Number(binOf(row.line)),
+        })),
+        ...(override ? { override } : {}),
+      },
+    });
+  };
+  useShortcut('Enter', () => post(), { ctrl: true });
+  const binOf = (line: ApartPlan['lines'][number]) =>
+    typed.get(line.lineId)?.binId ?? String(line.homeBinId ?? shelves[0]?.[0] ?? '');
+  const set = (lineId: number, part: Typed) => setTyped(new Map(typed).set(lineId, { ...typed.get(lineId), ...part }));
+  const walk = (event: KeyboardEvent<HTMLInputElement>) => {
+    const by =
+      event.key === 'ArrowUp' ? -2 : event.key === 'ArrowDown' || (event.key === 'Enter' && !event.ctrlKey) ? 2 : 0;
+    if (by === 0) return;
+    event.preventDefault();
+    const inputs = [...(event.currentTarget.closest('table')?.querySelectorAll<HTMLInputElement>('input.num') ?? [])];
+    inputs[inputs.indexOf(event.currentTarget) + by]?.focus();
+  };
+  const money = (amount: number) => format.money(formatDecimal(amount));
+  const exact = (amount: number) => format.exactMoney(formatDecimal(amount));
+  const short = problem?.code === 'stock-short';
+  const fromBins: [string, string][] =
+    plan.bins.length > 0
+      ? plan.bins.map((bin) => [
+          String(bin.binId),
+          `${bin.bin} · ${bin.store} · ${format.quantity(bin.quantity, plan.unit, plan.decimals)}`,
+        ])
+      : shelves;
+  return (
+    <AskAnswer>
+      <Ask>
+        <h2 style={{ marginBottom: 10 }}>What is taken apart?</h2>
+        {picker}
+        <div style={{ display: 'grid', gap: 12, marginTop: 14 }}>
+          <Field
+            label="How many"
+            numeric
+            value={quantity}
+            suffix={plan.unit}
+            onChange={setQuantity}
+            error={faults.get('quantity') ?? problemAt(apart.error, 'quantity')}
+          />
+          <Choice label="From bin" value={binId} onChange={setBinId} options={fromBins} />
+          <Choice
+            label="Value of what is damaged or missing"
+            value={leftover}
+            onChange={(next) => setLeftover(next as Leftover)}
+            options={[
+              ['written-off', 'is written off'],
+              ['spread', 'is carried by the good parts'],
+            ]}
+          />
+          <Field label="Remark" value={remark} onChange={setRemark} />
+        </div>
+        <p style={{ marginTop: 16 }}>
+          <Muted>
+            {format.quantity(item.onHand, item.unit, item.decimals)} on hand, worth {format.unitCost(item.averageCost)}{' '}
+            each. By revision {plan.revision}.
+          </Muted>
+        </p>
+      </Ask>
+      <AnswerPane>
+        <AnswerBody>
+          <div>
+            <h1>
+              {money(value - writtenOff)} of parts come back
+              {writtenOff > 0 ? `, ${money(writtenOff)} is written off` : ''}.
+            </h1>
+            <Lead>
+              {quantity || '0'} × {item.name} is worth {money(value)}; each part carries its share of it.
+            </Lead>
+          </div>
+          {rows.length === 0 ? (
+            <EmptyState
+              title="Nothing comes back"
+              action={<LinkButton to={`/define/${plan.definitionId}`}>Open its bill of materials</LinkButton>}
+            >
+              No line of this revision comes back on take-apart; all of its value would be written off.
+            </EmptyState>
+          ) : (
+            <Grid>
+              <thead>
+                <tr>
+                  <th>Part</th>
+                  <th className="num">Share</th>
+                  <th className="num">Expected</th>
+                  <th className="num" style={{ width: 112 }}>
+                    Good
+                  </th>
+                  <th className="num" style={{ width: 112 }}>
+                    Damaged
+                  </th>
+                  <th className="num">Missing</th>
+                  <th style={{ width: 150 }}>Into bin</th>
+                  <th className="num">Value</th>
+                </tr>
+              </thead>
+              <tbody>
+                {rows.map((row, index) => {
+                  const { line } = row;
+                  const unit = line.unit === 'each' ? '' : line.unit;
+                  const faultOf = (name: string) =>
+                    faults.get(`lines.${index}.${name}`) ?? problemAt(apart.error, `lines.${index}.${name}`);
+                  return (
+                    <tr key={line.lineId}>
+                      <td>
+                        <Cell>
+                          <Tile code={line.code} size={28} />
+                          <span>
+                            <b>{line.name}</b>
+                            <br />
+                            <Faint>{line.code}</Faint>
+                          </span>
+                        </Cell>
+                      </td>
+                      <td className="num">{format.number(line.share, 2)} %</td>
+                      <td className="num">{format.quantity(formatDecimal(row.expected), line.unit, line.decimals)}</td>
+                      <td>
+                        <Field
+                          label={`Good ${line.name}`}
+                          hideLabel
+                          numeric
+                          suffix={unit}
+                          value={typed.get(line.lineId)?.good ?? formatDecimal(row.good)}
+                          onChange={(good) => set(line.lineId, { good })}
+                          onKeyDown={walk}
+                          error={faultOf('good')}
+                        />
+                      </td>
+                      <td>
+                        <Field
+                          label={`Damaged ${line.name}`}
+                          hideLabel
+                          numeric
+                          suffix={unit}
+                          value={typed.get(line.lineId)?.damaged ?? formatDecimal(row.damaged)}
+                          onChange={(damaged) => set(line.lineId, { damaged })}
+                          onKeyDown={walk}
+                          error={faultOf('damaged')}
+                        />
+                      </td>
+                      <td className="num">
+                        {row.missing > 0 ? (
+                          <b>{format.quantity(formatDecimal(row.missing), line.unit, line.decimals)}</b>
+                        ) : (
+                          '–'
+                        )}
+                      </td>
+                      <td>
+                        <Choice
+                          label={`Bin for ${line.name}`}
+                          hideLabel
+                          value={binOf(line)}
+                          options={shelves}
+                          onChange={(next) => set(line.lineId, { binId: next })}
+                        />
+                      </td>
+                      <td className="num">{money(row.value)}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </Grid>
+          )}
+          {problem && !problem.field && (
+            <ProblemBox
+              error={apart.error}
+              ways={
+                short &&
+                isOwner &&
+                !overriding && <Button onPress={() => setOverriding(true)}>Take it below zero…</Button>
+              }
+            >
+              {short && <Shortages lines={(problem.facts?.lines ?? []) as ShortLine[]} />}
+            </ProblemBox>
+          )}
+          {overriding && (
+            <OverrideForm
+              action="Take apart below zero"
+              busy={apart.isPending}
+              onOverride={(reason) => post({ reason })}
+            />
+          )}
+        </AnswerBody>
+        <Foot>
+          <Muted>
+            {exact(value)} = {exact(value - writtenOff)} into stock + {exact(writtenOff)} written off
+          </Muted>
+          <Push />
+          <Button look="go" isDisabled={faults.size > 0} busy={apart.isPending} onPress={() => post()}>
+            Take {quantity || '0'} apart
+          </Button>
+        </Foot>
+      </AnswerPane>
+    </AskAnswer>
+  );
+}
+
+/** What comes back and what it is worth, at every key press. Expected parts count as good until said otherwise. */
+function reckonApart(plan: ApartPlan, quantityText: string, typed: ReadonlyMap<number, Typed>, leftover: Leftover) {
+  const faults = new Map<string, string>();
+  const read = (field: string, text: string, decimals: number): Quantity => {
+    try {
+      const value = parseQuantity(text.trim() || '0', decimals);
+      if (value < 0) faults.set(field, 'This cannot be below zero.');
+      return Math.max(0, value) as Quantity;
+    } catch (error) {
+      faults.set(field, wordsOf(error) ?? 'This cannot be read.');
+      return 0 as Quantity;
+    }
+  };
+  const quantity = read('quantity', quantityText, plan.decimals);
+  if (quantity === 0 && !faults.has('quantity')) faults.set('quantity', 'Type how many.');
+  const output = parseDecimal(plan.outputQuantity) as Quantity;
+  const stock = { quantity: parseDecimal(plan.stockQuantity), value: parseDecimal(plan.stockValue) };
+  const value = (
+    stock.quantity > 0 ? mulDiv(stock.value, Math.min(quantity, stock.quantity), stock.quantity, 'nearest') : 0
+  ) as Money;
+  const rows = plan.lines.map((line, index) => {
+    const need = { basis: line.basis, quantity: parseDecimal(line.quantity) as Quantity, decimals: line.decimals };
+    const expected = expectedBack(need, quantity, output);
+    const said = typed.get(line.lineId);
+    const damaged =
+      said?.damaged === undefined ? (0 as Quantity) : read(`lines.${index}.damaged`, said.damaged, line.decimals);
+    const good =
+      said?.good === undefined
+        ? (Math.max(0, expected - damaged) as Quantity)
+        : read(`lines.${index}.good`, said.good, line.decimals);
+    return { line, share: parseDecimal(line.share) as Percent, expected, good, damaged };
+  });
+  try {
+    const split = takeApart(value, rows, leftover);
+    return {
+      faults,
+      value,
+      writtenOff: split.writtenOff,
+      rows: rows.map((row, index) => ({
+        ...row,
+        missing: split.lines[index]?.missing ?? 0,
+        value: split.lines[index]?.value ?? 0,
+      })),
+    };
+  } catch (error) {
+    const field = (error as { field?: string }).field ?? 'quantity';
+    faults.set(field, wordsOf(error) ?? 'This cannot be right.');
+    return { faults, value, writtenOff: value, rows: rows.map((row) => ({ ...row, missing: 0, value: 0 })) };
+  }
+}

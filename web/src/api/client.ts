@@ -1,0 +1,135 @@
+import {
+  keepPreviousData,
+  QueryClient,
+  type UseQueryResult,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
+import { api, type Problem, type Route, type Topic } from '@yosegi/contract';
+import { ApiProblem, type Input, type Output, send } from '@yosegi/contract/client';
+import { useRef } from 'react';
+
+type Name = keyof typeof api;
+type RouteOf<N extends Name> = (typeof api)[N];
+
+/** What each question depends on; a change of one of these topics fetches it again. */
+const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
+  units: ['items'],
+  rates: ['items'],
+  items: ['items', 'stock'],
+  item: ['items', 'stock'],
+  stores: ['places'],
+  definitions: ['definitions', 'stock'],
+  definition: ['definitions', 'items', 'stock'],
+  whereUsed: ['definitions'],
+  snapshot: ['items', 'definitions', 'builds', 'stock'],
+  builds: ['builds', 'stock'],
+  build: ['builds', 'stock'],
+  itemBins: ['stock', 'places'],
+  movements: ['stock'],
+  documents: ['stock'],
+  document: ['stock'],
+  apartPlan: ['definitions', 'stock'],
+  today: ['builds', 'stock', 'items', 'definitions'],
+  find: ['items', 'definitions', 'builds', 'stock'],
+};
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: { retry: (count, error) => !(error instanceof ApiProblem) && count < 2, staleTime: 30_000 },
+  },
+});
+
+const overNetwork = (url: string, init: RequestInit) => fetch(url, { ...init, credentials: 'same-origin' });
+
+/** The answer to a question of the contract, kept up to date while other people work. */
+export function useQuestion<N extends Name>(
+  name: N,
+  input: Input<RouteOf<N>>,
+  options: { enabled?: boolean; keep?: boolean } = {},
+): UseQueryResult<Output<RouteOf<N>>, Error> {
+  return useQuery({
+    queryKey: [name, input],
+    queryFn: ({ signal }) => send(overNetwork, api[name] as RouteOf<N>, input, { signal }),
+    enabled: options.enabled ?? true,
+    ...(options.keep ? { placeholderData: keepPreviousData } : {}),
+  });
+}
+
+type Paged = { [N in Name]: Output<RouteOf<N>> extends { rows: unknown[]; next: string | null } ? N : never }[Name];
+
+type RowOf<N extends Name> = Output<RouteOf<N>> extends { rows: (infer R)[] } ? R : never;
+
+/** The pages of a list, one after the other. */
+export function usePages<N extends Paged>(name: N, query: Record<string, string | number | undefined>) {
+  type Page = { rows: RowOf<N>[]; next: string | null };
+  return useInfiniteQuery({
+    queryKey: [name, 'pages', query],
+    queryFn: ({ pageParam, signal }) =>
+      send(
+        overNetwork,
+        api[name] as RouteOf<N> & Route,
+        { query: { ...query, ...(pageParam ? { cursor: pageParam } : {}) } } as never,
+        { signal },
+      ) as unknown as Promise<Page>,
+    initialPageParam: '',
+    getNextPageParam: (last) => last.next,
+    placeholderData: keepPreviousData,
+  });
+}
+
+/** Fetches again whatever depends on these topics. */
+export function refetch(topics: readonly Topic[], client: QueryClient = queryClient): void {
+  void client.invalidateQueries({
+    predicate: ({ queryKey }) => dependsOn[queryKey[0] as Name]?.some((topic) => topics.includes(topic)) ?? false,
+  });
+}
+
+/**
+ * A command of the contract. The same input keeps its idempotency key until the server has answered, so that trying
+ * again after a lost connection, or pressing twice, does it once.
+ */
+export function useCommand<N extends Name>(
+  name: N,
+  onDone?: (output: Output<RouteOf<N>>, input: Input<RouteOf<N>>) => void,
+) {
+  const client = useQueryClient();
+  const intention = useRef<{ input: string; key: string } | null>(null);
+  return useMutation<Output<RouteOf<N>>, Error, Input<RouteOf<N>>>({
+    mutationFn: async (input) => {
+      const text = JSON.stringify(input);
+      if (intention.current?.input !== text) intention.current = { input: text, key: crypto.randomUUID() };
+      const output = await send(overNetwork, api[name] as RouteOf<N> & Route, input as never, {
+        key: intention.current.key,
+      });
+      intention.current = null;
+      return output as Output<RouteOf<N>>;
+    },
+    onSuccess: (output, input) => {
+      // Own changes show at once; the event that follows finds them fresh.
+      refetch(['items', 'places', 'definitions', 'builds', 'stock'], client);
+      onDone?.(output, input);
+    },
+  });
+}
+
+/** What went wrong, as problem details, also when the server was never reached. */
+export function problemOf(error: unknown): Problem | null {
+  if (!error) return null;
+  if (error instanceof ApiProblem) return error.problem;
+  return {
+    type: 'about:blank',
+    title: 'No connection',
+    status: 0,
+    code: 'no-connection',
+    detail: 'The server cannot be reached. What you typed is still here; try again in a moment.',
+  };
+}
+
+/** What a refusal says about one field. */
+export const problemAt = (error: unknown, field: string): string | undefined => {
+  const problem = problemOf(error);
+  return problem?.field === field ? problem.detail : undefined;
+};

@@ -1,0 +1,141 @@
+import type { BuildDetail, BuildLine } from '@yosegi/contract';
+import { Check, Clock, StickyNote, Tag } from 'lucide-react';
+import { useFormat } from '../ui/format.ts';
+import { Cell, Grid } from '../ui/layout.ts';
+import { Stave } from '../ui/Stave.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Muted } from '../ui/text.ts';
+
+/** What a build needs, what stands on its bench and what is still open. */
+export function BuildLines({ build }: { build: BuildDetail }) {
+  return (
+    <Grid>
+      <thead>
+        <tr>
+          <th>Component</th>
+          <th>Taken</th>
+          <th className="num">Needed</th>
+          <th className="num">On the bench</th>
+          <th className="num">Used</th>
+          <th className="num">Still open</th>
+          <th style={{ width: 120 }}>On the shelf</th>
+        </tr>
+      </thead>
+      <tbody>
+        {build.lines.map((line) =>
+          line.item ? (
+            <PartRow
+              key={line.id}
+              line={line}
+              item={line.item}
+              open={build.state !== 'finished' && build.state !== 'cancelled'}
+            />
+          ) : (
+            <OtherRow key={line.id} line={line} build={build} />
+          ),
+        )}
+      </tbody>
+    </Grid>
+  );
+}
+
+function PartRow({ line, item, open }: { line: BuildLine; item: NonNullable<BuildLine['item']>; open: boolean }) {
+  const format = useFormat();
+  const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
+  const done = line.open === '0' && line.taken === 'picked-first';
+  const shelf = line.bins.reduce((sum, bin) => sum + Number(bin.quantity), 0);
+  const needed = Number(line.open);
+  return (
+    <tr>
+      <td>
+        <Cell>
+          <Tile code={item.code} size={28} />
+          <span>
+            <b>{item.name}</b>
+            <br />
+            <Faint>{item.code}</Faint>
+          </span>
+        </Cell>
+      </td>
+      <td style={{ whiteSpace: 'nowrap' }}>{line.taken?.replace('-', ' ')}</td>
+      <td className="num">{amount(line.required)}</td>
+      <td className="num">{line.onBench === '0' ? '–' : amount(line.onBench)}</td>
+      <td className="num">{line.used === '0' ? '–' : amount(line.used)}</td>
+      <td className="num">
+        {done ? (
+          <Muted>
+            <Check size={15} aria-hidden /> {open ? 'picked' : 'done'}
+          </Muted>
+        ) : (
+          <b>{amount(line.open)}</b>
+        )}
+      </td>
+      <td>
+        {open && needed > 0 ? (
+          <>
+            <Stave
+              small
+              amounts={{
+                needed,
+                free: Math.max(0, Math.min(shelf, needed * 1.25)),
+                coming: 0,
+                promised: 0,
+                short: Math.max(0, needed - shelf),
+              }}
+              label={`${amount(String(shelf))} on the shelf for ${amount(line.open)}`}
+            />
+            <Faint>{line.bins.map((bin) => `${bin.bin}: ${format.number(bin.quantity)}`).join(', ') || 'none'}</Faint>
+          </>
+        ) : (
+          ''
+        )}
+      </td>
+    </tr>
+  );
+}
+
+function OtherRow({ line, build }: { line: BuildLine; build: BuildDetail }) {
+  const format = useFormat();
+  const icon =
+    line.kind === 'labour' ? (
+      <Clock size={20} aria-hidden />
+    ) : line.kind === 'charge' ? (
+      <Tag size={20} aria-hidden />
+    ) : (
+      <StickyNote size={20} aria-hidden />
+    );
+  if (line.kind === 'note') {
+    return (
+      <tr>
+        <td colSpan={7}>
+          <Cell>
+            {icon}
+            <i>{line.text}</i>
+          </Cell>
+        </td>
+      </tr>
+    );
+  }
+  const per =
+    line.basis === 'per-run' ? 'a run' : `for ${format.quantity(build.outputQuantity, build.unit, build.decimals)}`;
+  return (
+    <tr>
+      <td>
+        <Cell>
+          {icon}
+          <b>{line.text || 'Labour'}</b>
+        </Cell>
+      </td>
+      <td>{line.kind}</td>
+      <td className="num">
+        {line.kind === 'labour' ? `${format.number(line.amount)} min` : format.money(line.amount)} {per}
+      </td>
+      <td className="num">–</td>
+      <td className="num">
+        {line.kind === 'labour' && line.used !== '0' ? `${format.number(line.used, 0, 1)} min` : '–'}
+      </td>
+      <td />
+      <td />
+    </tr>
+  );
+}

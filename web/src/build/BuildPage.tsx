@@ -1,0 +1,135 @@
+import type { BuildRow } from '@yosegi/contract';
+import { useParams, useSearchParams } from 'react-router';
+import { useQuestion } from '../api/client.ts';
+import { LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { Sheet, Strip, StripGroup, StripHead, StripList, Three } from '../ui/layout.ts';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { StripItem } from '../ui/StripItem.tsx';
+import { Late } from '../ui/text.ts';
+import { BuildSheet } from './BuildSheet.tsx';
+import { PlanForm } from './PlanForm.tsx';
+
+type Shown = 'open' | 'finished' | 'cancelled';
+
+/** Builds: the list, and one of them with everything that can be done to it. */
+export function BuildPage() {
+  const { id } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const q = search.get('q') ?? '';
+  const state = (search.get('state') ?? 'open') as Shown;
+  const planning = search.get('plan');
+  const list = useQuestion('builds', { query: { state, q, limit: 200 } }, { keep: true });
+  const keep = (changes: Record<string, string>) => {
+    const next = Object.fromEntries(
+      Object.entries({ q, state, ...changes }).filter(([, value]) => value !== '' && value !== 'open'),
+    );
+    setSearch(next, { replace: true });
+  };
+  return (
+    <Three $margin={false}>
+      <Strip>
+        <StripHead>
+          <Field
+            label="Find a build"
+            hideLabel
+            placeholder="Find a build"
+            value={q}
+            onChange={(text) => keep({ q: text })}
+          />
+          <Choice
+            label="Which builds"
+            hideLabel
+            value={state}
+            onChange={(next) => keep({ state: next })}
+            options={[
+              ['open', 'Open builds'],
+              ['finished', 'Finished'],
+              ['cancelled', 'Cancelled'],
+            ]}
+          />
+          <LinkButton to="/build?plan=new">Plan a build</LinkButton>
+        </StripHead>
+        <StripList aria-label="Builds">
+          <Answer of={list}>
+            {({ rows }) =>
+              state === 'open' ? (
+                <>
+                  <Group title="On the bench" rows={rows.filter((row) => row.state === 'on-bench')} />
+                  <Group
+                    title="Ready to start"
+                    rows={rows.filter((row) => row.state === 'planned' && row.waiting.length === 0)}
+                  />
+                  <Group
+                    title="Waiting for parts"
+                    rows={rows.filter((row) => row.state === 'planned' && row.waiting.length > 0)}
+                  />
+                </>
+              ) : (
+                <Group title={state === 'finished' ? 'Finished' : 'Cancelled'} rows={rows} />
+              )
+            }
+          </Answer>
+        </StripList>
+      </Strip>
+      {id ? (
+        <Build key={id} id={Number(id)} />
+      ) : (
+        <Sheet>
+          {planning !== null ? (
+            <PlanForm itemId={Number(planning) || null} />
+          ) : (
+            <EmptyState
+              title={list.data?.rows.length ? 'Choose a build on the left' : 'No build is open'}
+              action={<LinkButton to="/cover">Ask Cover what can be made</LinkButton>}
+            >
+              A build turns parts into a product. Plan one here, from its bill of materials or from Cover; its parts are
+              promised from then on.
+            </EmptyState>
+          )}
+        </Sheet>
+      )}
+    </Three>
+  );
+}
+
+function Group({ title, rows }: { title: string; rows: readonly BuildRow[] }) {
+  const format = useFormat();
+  if (rows.length === 0) return null;
+  return (
+    <>
+      <StripGroup>
+        {title} · {rows.length}
+      </StripGroup>
+      {rows.map((row) => (
+        <StripItem
+          key={row.id}
+          to={`/build/${row.id}`}
+          code={row.code}
+          title={`${format.number(row.quantity)} × ${row.name}`}
+          under={
+            <>
+              {row.number}
+              {row.due && <> · {row.late ? <Late>due {format.day(row.due)}</Late> : `due ${format.day(row.due)}`}</>}
+            </>
+          }
+        />
+      ))}
+    </>
+  );
+}
+
+function Build({ id }: { id: number }) {
+  const build = useQuestion('build', { params: { id } });
+  return <Answer of={build}>{(data) => <BuildSheet build={data} />}</Answer>;
+}
+
+/** Where a build stands, in a word. */
+export function StateChip({ build }: { build: BuildRow }) {
+  if (build.state === 'on-bench') return <Chip $tone="coming">on the bench</Chip>;
+  if (build.state === 'finished') return <Chip $tone="ok">finished</Chip>;
+  if (build.state === 'cancelled') return <Chip $tone="held">cancelled</Chip>;
+  return build.waiting.length > 0 ? <Chip $tone="short">waits for parts</Chip> : <Chip $tone="ok">ready to start</Chip>;
+}

@@ -1,0 +1,235 @@
+import type { Snapshot } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import type { ProductCover, Wanted } from '@yosegi/core/coverage';
+import { formatDecimal, parseQuantity, SCALE } from '@yosegi/core/number';
+import { useMemo } from 'react';
+import { useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { Field } from '../ui/Field.tsx';
+import { count, type Format, useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { AnswerBody, AnswerPane, Ask, AskAnswer } from '../ui/layout.ts';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { StaveLegend } from '../ui/Stave.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Late, Lead, Push, Row } from '../ui/text.ts';
+import type { CoverAnswer } from '../workers/coverage.worker.ts';
+import { Components } from './Components.tsx';
+import { PlanBar } from './PlanBar.tsx';
+import { useCoverage } from './useCoverage.ts';
+import { type Want, wantsOf, wantText } from './want.ts';
+
+const WantRow = styled.div`
+  display: grid; grid-template-columns: 40px minmax(0, 1fr); gap: 10px; padding: 11px 0; border-bottom: 1px solid var(--line);
+  > div { min-width: 0; } b { display: block; margin-bottom: 6px; line-height: 1.2; }
+`;
+const Step = styled.div`
+  display: grid; grid-template-columns: 32px 76px 32px; align-items: start;
+  button { padding: 0; min-height: 34px; border-radius: 3px; }
+  input { text-align: center; padding-left: 0; }
+`;
+
+/** Is there enough? Products and quantities on the left, the staves of their components on the right. */
+export function CoverPage() {
+  const snapshot = useQuestion('snapshot', {});
+  return <Answer of={snapshot}>{(data) => <Cover snapshot={data} />}</Answer>;
+}
+
+export type SnapshotItem = Snapshot['items'][number];
+
+function Cover({ snapshot }: { snapshot: Snapshot }) {
+  const format = useFormat();
+  const [search, setSearch] = useSearchParams();
+  const text = search.get('want');
+  const wants = useMemo(() => wantsOf(text), [text]);
+  const due = search.get('by') ?? '';
+  const items = useMemo(() => new Map(snapshot.items.map((item) => [item.id, item])), [snapshot]);
+  const read = useMemo(() => wants.map((want) => readWant(want, items)), [wants, items]);
+  const wanted = useMemo(() => read.flatMap(({ wanted: one }) => (one ? [one] : [])), [read]);
+  const answer = useCoverage(snapshot, wanted);
+  const keep = (next: readonly Want[], by = due) =>
+    setSearch({ ...(next.length ? { want: wantText(next) } : {}), ...(by ? { by } : {}) }, { replace: true });
+  const set = (index: number, quantity: string) =>
+    keep(wants.map((want, at) => (at === index ? { ...want, quantity } : want)));
+  const add = (itemId: number) => {
+    const known = wants.findIndex((want) => want.itemId === itemId);
+    if (known < 0) keep([...wants, { itemId, quantity: '1' }]);
+    else set(known, formatDecimal((read[known]?.wanted?.quantity ?? 0) + SCALE));
+  };
+  const upToDate = answer && answer.products.length === wanted.length ? answer : null;
+  const productOf = (itemId: number) => upToDate?.products.find((product) => product.itemId === itemId);
+
+  return (
+    <AskAnswer>
+      <Ask aria-label="What do you want to make?">
+        <h2>What do you want to make?</h2>
+        <div style={{ margin: '10px 0 4px' }}>
+          <ItemPicker
+            label="Add a product"
+            placeholder="Code or name, Enter"
+            autoFocus={wants.length === 0}
+            onPick={(item) => add(item.id)}
+          />
+        </div>
+        {wants.map((want, index) => {
+          const item = items.get(want.itemId);
+          const product = productOf(want.itemId);
+          return (
+            <WantRow key={want.itemId}>
+              <Tile code={item?.code ?? '?'} size={40} />
+              <div>
+                <Row $gap={4}>
+                  <b>{item?.name ?? 'Unknown item'}</b>
+                  <Push />
+                  <Button
+                    look="ghost"
+                    aria-label={`Remove ${item?.name}`}
+                    onPress={() => keep(wants.filter((_, at) => at !== index))}
+                  >
+                    ✕
+                  </Button>
+                </Row>
+                <Row $wrap>
+                  <Step>
+                    <Button
+                      aria-label={`One less ${item?.name}`}
+                      isDisabled={(read[index]?.wanted?.quantity ?? 0) <= SCALE}
+                      onPress={() => set(index, formatDecimal((read[index]?.wanted?.quantity ?? SCALE) - SCALE))}
+                    >
+                      −
+                    </Button>
+                    <Field
+                      label={`Quantity of ${item?.name}`}
+                      hideLabel
+                      numeric
+                      value={want.quantity}
+                      onChange={(quantity) => set(index, quantity)}
+                      error={read[index]?.error}
+                    />
+                    <Button
+                      aria-label={`One more ${item?.name}`}
+                      onPress={() => set(index, formatDecimal((read[index]?.wanted?.quantity ?? 0) + SCALE))}
+                    >
+                      +
+                    </Button>
+                  </Step>
+                  {product && <Verdict product={product} format={format} />}
+                </Row>
+              </div>
+            </WantRow>
+          );
+        })}
+        <div style={{ marginTop: 14, maxWidth: 170 }}>
+          <Field label="Due day of the builds" type="date" value={due} onChange={(by) => keep(wants, by)} />
+        </div>
+      </Ask>
+      <AnswerPane>
+        <AnswerBody>
+          {wants.length === 0 ? (
+            <EmptyState title="Is there enough?">
+              Add one or several products on the left. Their components are added up, and you see at once how many can
+              be made now, what is short, and when everything is whole. From the answer you plan the builds.
+            </EmptyState>
+          ) : (
+            upToDate && (
+              <>
+                <Row $wrap>
+                  <Conclusion answer={upToDate} items={items} format={format} />
+                  <Push />
+                  <StaveLegend />
+                </Row>
+                <Components answer={upToDate} items={items} />
+              </>
+            )
+          )}
+        </AnswerBody>
+        {wants.length > 0 && upToDate && (
+          <PlanBar
+            answer={upToDate}
+            due={due}
+            onPlanned={() => keep([])}
+            blocked={read.some(({ error }) => error !== undefined)}
+          />
+        )}
+      </AnswerPane>
+    </AskAnswer>
+  );
+}
+
+function readWant(want: Want, items: ReadonlyMap<number, SnapshotItem>): { wanted: Wanted | null; error?: string } {
+  const item = items.get(want.itemId);
+  if (!item) return { wanted: null, error: 'This item does not exist.' };
+  try {
+    const quantity = parseQuantity(want.quantity, item.decimals);
+    return quantity > 0
+      ? { wanted: { itemId: item.id, quantity } }
+      : { wanted: null, error: 'Type an amount above zero.' };
+  } catch (error) {
+    return { wanted: null, error: wordsOf(error) ?? 'This cannot be read.' };
+  }
+}
+
+function Verdict({ product, format }: { product: ProductCover; format: Format }) {
+  if (!product.hasDefinition) return <Chip $tone="held">no bill of materials in use</Chip>;
+  const now = format.number(formatDecimal(product.now));
+  if (product.now >= product.quantity) return <Chip $tone="ok">{now} now</Chip>;
+  if (product.wholeOn) return <Chip $tone="coming">{`${now} now, all ${format.day(product.wholeOn)}`}</Chip>;
+  return <Chip $tone="short">{now} now</Chip>;
+}
+
+/** The answer in a sentence, first. */
+function Conclusion({
+  answer,
+  items,
+  format,
+}: {
+  answer: CoverAnswer;
+  items: ReadonlyMap<number, SnapshotItem>;
+  format: Format;
+}) {
+  const undefinedProduct = answer.products.find((product) => !product.hasDefinition);
+  if (undefinedProduct) {
+    return (
+      <div>
+        <h1>{items.get(undefinedProduct.itemId)?.name} has no bill of materials in use.</h1>
+        <Lead>Define what goes into it, or put its draft in use.</Lead>
+      </div>
+    );
+  }
+  const stuck = answer.products.filter((product) => product.now < product.quantity);
+  const [first] = stuck;
+  if (!first) {
+    const all = answer.products.reduce((sum, product) => sum + product.quantity, 0);
+    return (
+      <div>
+        <h1>Everything is there{answer.products.length > 1 ? ` for all ${format.number(formatDecimal(all))}` : ''}.</h1>
+        <Lead>Plan the {answer.products.length === 1 ? 'build' : 'builds'} and the parts are promised.</Lead>
+      </div>
+    );
+  }
+  const missing = format.number(formatDecimal(first.quantity - first.now));
+  const limit = first.limitedBy === null ? '' : items.get(first.limitedBy)?.name;
+  const short = answer.components.filter((component) => component.short > 0).length;
+  return (
+    <div>
+      <h1>
+        {missing} × {items.get(first.itemId)?.name}: stuck on {limit}.
+      </h1>
+      <Lead>
+        {answer.wholeOn ? (
+          <>
+            Everything together is covered on <b>{format.day(answer.wholeOn)}</b>.
+          </>
+        ) : (
+          <>
+            <Late>{count(short, 'part')} short</Late> with nothing coming that would cover {short === 1 ? 'it' : 'them'}
+            .
+          </>
+        )}
+      </Lead>
+    </div>
+  );
+}

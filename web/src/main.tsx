@@ -1,0 +1,22 @@
+import './nonce.ts';
+import '@fontsource-variable/hanken-grotesk/wght.css';
+import '@fontsource-variable/brygada-1918/wght.css';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { RouterProvider } from 'react-router';
+import { queryClient } from './api/client.ts';
+import { router } from './routes.tsx';
+import { GlobalStyle } from './ui/global.ts';
+
+const root = document.getElementById('root');
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <GlobalStyle />
+      <QueryClientProvider client={queryClient}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,240 @@
+import type { BuildDetail, BuildLine } from '@yosegi/contract';
+import { toSVG } from 'bwip-js/browser';
+import { useMemo } from 'react';
+import { useParams } from 'react-router';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { stepsOf } from '../pick/steps.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { useFormat } from '../ui/format.ts';
+import { Cell } from '../ui/layout.ts';
+import { Answer } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+
+const Bar = styled.div`padding: 12px 24px; display: flex; gap: 10px; background: var(--birch); @media print { display: none; }`;
+const Paper = styled.article`
+  background: #fff; color: #000; width: min(190mm, 100%); margin: 18px auto; padding: 12mm; box-shadow: 0 2px 14px #0002; font-size: 11pt;
+  h1 { font-size: 22pt; } h2 { font-size: 13pt; margin-top: 8mm; }
+  table { margin-top: 5mm; } th { text-align: left; font-size: 9pt; border-bottom: 1.5pt solid #000; padding: 2pt 4pt; }
+  td { border-bottom: 0.5pt solid #888; padding: 4pt; height: 30pt; } .num { text-align: right; white-space: nowrap; }
+  tr { break-inside: avoid; }
+  @media print { margin: 0; padding: 0; width: auto; box-shadow: none; }
+`;
+const Head = styled.header`display: flex; justify-content: space-between; gap: 16px; align-items: flex-start; border-bottom: 2pt solid #000; padding-bottom: 4mm;`;
+const Box = styled.span`display: inline-block; width: 13pt; height: 13pt; border: 1pt solid #000;`;
+const Blank = styled.span`display: inline-block; min-width: 22mm; border-bottom: 0.7pt solid #000;`;
+
+/** A sheet of paper: the bench sheet or the pick list of a build, in black on white. */
+export function PrintPage() {
+  const { sheet, id } = useParams();
+  const build = useQuestion('build', { params: { id: Number(id) } });
+  return (
+    <>
+      <Bar>
+        <Button look="go" onPress={() => window.print()}>
+          Print
+        </Button>
+        <LinkButton to={`/build/${id}`}>Back to the build</LinkButton>
+      </Bar>
+      <Answer of={build}>
+        {(data) => (sheet === 'pick' ? <PickSheet build={data} /> : <BenchSheet build={data} />)}
+      </Answer>
+    </>
+  );
+}
+
+function SheetHead({ build, title }: { build: BuildDetail; title: string }) {
+  const format = useFormat();
+  return (
+    <Head>
+      <Cell>
+        <Tile code={build.code} size={64} />
+        <div>
+          <h1>
+            {title} {build.number}
+          </h1>
+          <b>
+            {format.quantity(build.quantity, build.unit, build.decimals)} × {build.name} ({build.code})
+          </b>
+          <br />
+          {build.due ? `Due ${format.day(build.due)}` : 'No due day'} · into bin {build.outputBin} · revision{' '}
+          {build.revision}
+          {build.remark && (
+            <>
+              <br />
+              {build.remark}
+            </>
+          )}
+        </div>
+      </Cell>
+      <Barcode text={build.number} />
+    </Head>
+  );
+}
+
+/** Code 128 of a number, drawn as shapes so that it prints sharp. */
+function Barcode({ text }: { text: string }) {
+  const path = useMemo(() => {
+    const svg = new DOMParser().parseFromString(
+      toSVG({ bcid: 'code128', text, height: 10, scale: 2 }),
+      'image/svg+xml',
+    ).documentElement;
+    const strokes = [...svg.querySelectorAll('path')].map((shape) => ({
+      d: shape.getAttribute('d') ?? '',
+      width: shape.getAttribute('stroke-width') ?? '1',
+    }));
+    return { viewBox: svg.getAttribute('viewBox') ?? '0 0 100 30', strokes };
+  }, [text]);
+  return (
+    <figure style={{ margin: 0, textAlign: 'center', fontSize: '9pt' }}>
+      <svg viewBox={path.viewBox} width={170} role="img" aria-label={`Barcode ${text}`}>
+        {path.strokes.map((stroke) => (
+          <path key={stroke.d} d={stroke.d} stroke="#000" strokeWidth={stroke.width} fill="none" />
+        ))}
+      </svg>
+      <figcaption>{text}</figcaption>
+    </figure>
+  );
+}
+
+function BenchSheet({ build }: { build: BuildDetail }) {
+  const format = useFormat();
+  const amount = (line: BuildLine, text: string) =>
+    line.item ? format.quantity(text, line.item.unit, line.item.decimals) : text;
+  const parts = build.lines.filter((line) => line.item);
+  const work = build.lines.filter((line) => line.kind === 'labour' || line.kind === 'charge');
+  const notes = build.lines.filter((line) => line.kind === 'note');
+  return (
+    <Paper>
+      <SheetHead build={build} title="Bench sheet" />
+      {notes.map((note) => (
+        <p key={note.id} style={{ margin: '4mm 0 0', fontWeight: 600 }}>
+          ▸ {note.text}
+        </p>
+      ))}
+      <table>
+        <thead>
+          <tr>
+            <th />
+            <th>Part</th>
+            <th>Taken</th>
+            <th className="num">Needed</th>
+            <th className="num">Really used</th>
+          </tr>
+        </thead>
+        <tbody>
+          {parts.map((line) => (
+            <tr key={line.id}>
+              <td style={{ width: 24 }}>
+                <Box />
+              </td>
+              <td>
+                <Cell>
+                  <Tile code={line.item?.code ?? ''} size={24} />
+                  <span>
+                    <b>{line.item?.name}</b> {line.item?.code}
+                  </span>
+                </Cell>
+              </td>
+              <td>
+                {line.taken === 'picked-first'
+                  ? 'picked first'
+                  : `from ${line.bins.map((bin) => bin.bin).join(', ') || 'no bin'}`}
+              </td>
+              <td className="num">{amount(line, line.required)}</td>
+              <td className="num">
+                <Blank />
+              </td>
+            </tr>
+          ))}
+          {work.map((line) => (
+            <tr key={line.id}>
+              <td>
+                <Box />
+              </td>
+              <td>
+                <b>{line.text || 'Labour'}</b>
+              </td>
+              <td>{line.kind}</td>
+              <td className="num">
+                {line.kind === 'labour'
+                  ? `${format.number(line.amount)} min ${line.basis === 'per-run' ? 'a run' : `for ${format.number(build.outputQuantity)}`}`
+                  : ''}
+              </td>
+              <td className="num">
+                <Blank />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2>
+        Good: <Blank /> Who: <Blank style={{ minWidth: '40mm' }} /> Day: <Blank />
+      </h2>
+    </Paper>
+  );
+}
+
+function PickSheet({ build }: { build: BuildDetail }) {
+  const format = useFormat();
+  const stores = useQuestion('stores', {});
+  return (
+    <Answer of={stores}>
+      {(places) => {
+        const steps = stepsOf(build, places);
+        return (
+          <Paper>
+            <SheetHead build={build} title="Pick list" />
+            {steps.length === 0 ? (
+              <p>Everything has been picked.</p>
+            ) : (
+              <table>
+                <thead>
+                  <tr>
+                    <th>Bin</th>
+                    <th>Part</th>
+                    <th className="num">There</th>
+                    <th className="num">Bring</th>
+                    <th className="num">Brought</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {steps.map((step) => (
+                    <tr key={step.line.id}>
+                      <td>
+                        <b style={{ fontSize: '16pt' }}>{step.bins[0]?.bin ?? '–'}</b>
+                        <br />
+                        {step.bins[0]?.store}
+                      </td>
+                      <td>
+                        <Cell>
+                          <Tile code={step.item.code} size={28} />
+                          <span>
+                            <b>{step.item.name}</b>
+                            <br />
+                            {step.item.code}
+                          </span>
+                        </Cell>
+                      </td>
+                      <td className="num">
+                        {step.bins[0]
+                          ? format.quantity(step.bins[0].quantity, step.item.unit, step.item.decimals)
+                          : 'none'}
+                      </td>
+                      <td className="num">
+                        <b>{format.quantity(step.line.open, step.item.unit, step.item.decimals)}</b>
+                      </td>
+                      <td className="num">
+                        <Blank />
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            )}
+          </Paper>
+        );
+      }}
+    </Answer>
+  );
+}

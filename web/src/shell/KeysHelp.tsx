@@ -1,0 +1,82 @@
+import { useState } from 'react';
+import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
+import { useLocation } from 'react-router';
+import styled from 'styled-components';
+import { Button } from '../ui/Button.tsx';
+import { useShortcut } from './useShortcut.ts';
+
+const Overlay = styled(
+  ModalOverlay,
+)`position: fixed; inset: 0; background: #1a120c99; z-index: 40; display: grid; place-items: center;`;
+const Card = styled(
+  Modal,
+)`background: var(--sheet); border-radius: 5px; padding: 20px 24px; min-width: 380px; box-shadow: 0 18px 60px #0006;`;
+const Keys = styled.dl`
+  display: grid; grid-template-columns: auto 1fr; gap: 7px 16px; margin: 14px 0; align-items: baseline;
+  dt { font: 600 12px var(--text); border: 1px solid var(--line); border-radius: 3px; padding: 2px 7px; background: var(--paper); justify-self: start; } dd { margin: 0; }
+`;
+
+const everywhere: readonly (readonly [string, string])[] = [
+  ['Ctrl K', 'Find anything, go anywhere'],
+  ['?', 'This list'],
+  ['Tab', 'Next field or button'],
+];
+const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[]])[] = [
+  [
+    /^\/define\/\d/,
+    [
+      ['Enter', 'In a quantity: on to the next line'],
+      ['↑ ↓', 'The same column, a line up or down'],
+      ['Alt ↑ ↓', 'Move the line'],
+      ['Ctrl S', 'Save the draft'],
+    ],
+  ],
+  [
+    /^\/cover/,
+    [
+      ['Enter', 'In the product box: add the first match'],
+      ['Ctrl Enter', 'Plan the builds'],
+    ],
+  ],
+  [/^\/pick\/\d/, [['Enter', 'Picked']]],
+  [
+    /finish$/,
+    [
+      ['↑ ↓', 'The same column, a line up or down'],
+      ['Ctrl Enter', 'Finish'],
+    ],
+  ],
+  [/^\/take-apart/, [['Ctrl Enter', 'Take apart']]],
+];
+
+/** `?` lists the keys of the screen. */
+export function KeysHelp() {
+  const [open, setOpen] = useState(false);
+  const { pathname } = useLocation();
+  useShortcut('?', () => setOpen(true));
+  const keys = [...(screens.find(([path]) => path.test(pathname))?.[1] ?? []), ...everywhere];
+  return (
+    <Overlay isOpen={open} onOpenChange={setOpen} isDismissable>
+      <Card>
+        <Dialog>
+          <Heading slot="title">Keys on this screen</Heading>
+          <Keys>
+            {keys.map(([key, does]) => (
+              <FragmentPair key={key} name={key} does={does} />
+            ))}
+          </Keys>
+          <Button slot="close" autoFocus>
+            Close
+          </Button>
+        </Dialog>
+      </Card>
+    </Overlay>
+  );
+}
+
+const FragmentPair = ({ name, does }: { name: string; does: string }) => (
+  <>
+    <dt>{name}</dt>
+    <dd>{does}</dd>
+  </>
+);

@@ -1,0 +1,23 @@
+import { useRouteError } from 'react-router';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { EmptyState } from '../ui/States.tsx';
+
+/** An address without anything, or a screen that broke. */
+export function NotThere({ broken = false }: { broken?: boolean }) {
+  const error = useRouteError();
+  if (!broken) {
+    return (
+      <EmptyState title="There is nothing here" action={<LinkButton to="/today">Go to Today</LinkButton>}>
+        The address may be mistyped, or what was here is gone. Ctrl K finds everything.
+      </EmptyState>
+    );
+  }
+  return (
+    <EmptyState
+      title="This screen broke"
+      action={<Button onPress={() => window.location.reload()}>Load it again</Button>}
+    >
+      Nothing was lost on the server. {error instanceof Error ? error.message : ''}
+    </EmptyState>
+  );
+}

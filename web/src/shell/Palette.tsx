@@ -1,0 +1,114 @@
+import type { Found } from '@yosegi/contract';
+import { useDeferredValue, useState } from 'react';
+import { Autocomplete, Dialog, Input, Menu, MenuItem, Modal, ModalOverlay, SearchField } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { Tile } from '../ui/Tile.tsx';
+
+const Overlay = styled(
+  ModalOverlay,
+)`position: fixed; inset: 0; background: #1a120c99; z-index: 40; display: grid; justify-items: center; align-items: start; padding-top: 12vh;`;
+const Card = styled(
+  Modal,
+)`width: min(620px, calc(100vw - 24px)); background: var(--sheet); border-radius: 5px; box-shadow: 0 18px 60px #0006; overflow: hidden;`;
+const Box = styled(SearchField)`
+  input { width: 100%; border: 0; border-bottom: 1px solid var(--line); background: none; padding: 16px 18px; font: 600 19px var(--display); outline: none; }
+`;
+const List = styled(Menu)`max-height: 52vh; overflow: auto; padding: 6px; outline: none;`;
+const Entry = styled(MenuItem)`
+  display: grid; grid-template-columns: 32px 1fr auto; gap: 12px; align-items: center; padding: 7px 10px; border-radius: 3px; cursor: pointer; outline: none;
+  small { color: var(--ink-2); }
+  &[data-focused] { background: var(--coming-wash); box-shadow: inset 4px 0 var(--honey); }
+`;
+const Nothing = styled.div`padding: 14px 16px; color: var(--ink-2);`;
+
+interface Target {
+  readonly key: string;
+  readonly to: string;
+  readonly code: string | null;
+  readonly title: string;
+  readonly hint: string;
+}
+
+const places: readonly Target[] = [
+  ['/today', 'Today'],
+  ['/define', 'Define'],
+  ['/cover', 'Cover'],
+  ['/build', 'Build'],
+  ['/pick', 'Pick'],
+  ['/take-apart', 'Take apart'],
+  ['/stock/items', 'Stock'],
+  ['/stock/items?new=1', 'New item'],
+  ['/stock/receive', 'Receive goods'],
+  ['/stock/movements', 'Movements'],
+  ['/stock/documents', 'Documents'],
+  ['/stock/places', 'Stores and bins'],
+].map(([to = '', title = '']) => ({ key: to, to, code: null, title, hint: 'go' }));
+
+const pathOf: Record<Found['kind'], (id: number) => string> = {
+  item: (id) => `/stock/items/${id}`,
+  definition: (id) => `/define/${id}`,
+  build: (id) => `/build/${id}`,
+  document: (id) => `/stock/documents/${id}`,
+};
+const hints: Record<Found['kind'], string> = {
+  item: 'item',
+  definition: 'bill of materials',
+  build: 'build',
+  document: 'document',
+};
+
+/** Ctrl K: finds any item, build, definition or document, and goes to any station. */
+export function Palette({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Overlay isOpen={open} onOpenChange={(next) => !next && onClose()} isDismissable>
+      <Card>
+        <Dialog aria-label="Find or do">{open && <Search onClose={onClose} />}</Dialog>
+      </Card>
+    </Overlay>
+  );
+}
+
+function Search({ onClose }: { onClose: () => void }) {
+  const go = useNavigate();
+  const [text, setText] = useState('');
+  const asked = useDeferredValue(text.trim());
+  const found = useQuestion('find', { query: { q: asked } }, { enabled: asked !== '', keep: true });
+  const matching = places.filter((place) => place.title.toLowerCase().includes(asked.toLowerCase()));
+  const records = asked === '' ? [] : (found.data ?? []);
+  const targets: Target[] = [
+    ...(asked === '' ? places : matching),
+    ...records.map((record) => ({
+      key: `${record.kind}${record.id}`,
+      to: pathOf[record.kind](record.id),
+      code: record.kind === 'document' ? null : record.code,
+      title: record.kind === 'document' ? record.code : `${record.name} · ${record.code}`,
+      hint: hints[record.kind],
+    })),
+  ];
+  return (
+    <Autocomplete inputValue={text} onInputChange={setText}>
+      <Box aria-label="Find or do" autoFocus>
+        <Input placeholder="Find an item, build or definition, or go somewhere" />
+      </Box>
+      <List
+        aria-label="Found"
+        onAction={(key) => {
+          const target = targets.find((known) => known.key === key);
+          if (target) void go(target.to);
+          onClose();
+        }}
+        renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : 'Nothing is called like that.'}</Nothing>}
+      >
+        {targets.map((target) => (
+          <Entry key={target.key} id={target.key} textValue={target.title}>
+            {target.code ? <Tile code={target.code} size={26} /> : <span aria-hidden>→</span>}
+            <span>{target.title}</span>
+            <small>{target.hint}</small>
+          </Entry>
+        ))}
+      </List>
+    </Autocomplete>
+  );
+}

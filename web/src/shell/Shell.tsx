@@ -1,0 +1,144 @@
+import { Suspense, useState } from 'react';
+import { NavLink, Outlet, useLocation } from 'react-router';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { useLive } from '../api/live.ts';
+import { CompanyProvider, count } from '../ui/format.ts';
+import { NoticeProvider } from '../ui/Notice.tsx';
+import { Answer } from '../ui/States.tsx';
+import { KeysHelp } from './KeysHelp.tsx';
+import { Logo } from './Logo.tsx';
+import { Palette } from './Palette.tsx';
+import { PersonProvider } from './person.ts';
+import { SignIn } from './SignIn.tsx';
+import { useShortcut } from './useShortcut.ts';
+
+const Page = styled.div`
+  height: 100dvh; display: grid; grid-template-rows: auto minmax(0, 1fr);
+  @media print { display: block; height: auto; }
+`;
+const Band = styled.header`
+  min-height: 64px; background: var(--ebony); display: flex; align-items: stretch; padding-left: 18px; color: #f3e8d5;
+  @media print { display: none; }
+  @media (max-width: 900px) { min-height: 48px; overflow-x: auto; padding-left: 10px; &[data-hidden-on-phone] { display: none; } }
+`;
+const Brand = styled(NavLink)`
+  display: flex; align-items: center; gap: 10px; font: 600 23px var(--display); padding-right: 18px; color: #fbf3e4; text-decoration: none;
+`;
+const Stations = styled.nav`display: flex; padding-left: 8px;`;
+const Station = styled(NavLink)`
+  position: relative; min-width: 93px; padding: 0 12px; display: flex; flex-direction: column; justify-content: center; align-items: center;
+  transform: skewX(-14deg); margin-right: 3px; background: var(--band); color: #e8d9c0; text-decoration: none; white-space: nowrap;
+  > * { transform: skewX(14deg); } b { font-weight: 600; font-size: 14px; } small { font-size: 11.5px; color: #c6b497; min-height: 17px; }
+  small[data-hot] { color: #f7bd98; }
+  &.active { background: var(--honey); color: #22180f; small, small[data-hot] { color: #3d290a; } }
+  &:focus-visible { outline-color: #fff; outline-offset: -4px; }
+`;
+const Side = styled.div`
+  margin-left: auto; display: flex; align-items: center; gap: 14px; padding: 0 18px; font-size: 13px; color: #d9c8ab; white-space: nowrap;
+  a { color: #d9c8ab; text-decoration: none; padding: 6px 4px; } a.active { color: #fff; box-shadow: 0 2px var(--honey); }
+  :focus-visible { outline-color: #fff; }
+`;
+const FindButton = styled.button`
+  border: 1px solid #6b5644; border-radius: 3px; padding: 4px 9px; font-size: 12px; color: #d9c8ab; background: transparent; cursor: pointer;
+`;
+const Who = styled.button`
+  width: 32px; height: 32px; border: 0; border-radius: 3px; background: #5d7445; color: #fff; font-weight: 700; font-size: 12px; cursor: pointer;
+  transform: skewX(-14deg); span { display: block; transform: skewX(14deg); }
+`;
+const Lost = styled.div`background: var(--coming-wash); color: var(--coming-ink); padding: 6px 18px; font-size: 13px;`;
+const Main = styled.main`min-height: 0; overflow: auto; outline: none;`;
+
+/** The band of stations on top, whoever works here, and the page of the address. */
+export function Shell() {
+  const session = useQuestion('session', {});
+  return (
+    <Answer of={session}>
+      {({ person, company }) => (
+        <CompanyProvider value={company}>
+          <NoticeProvider>
+            {person ? (
+              <PersonProvider value={person}>
+                <Workplace initials={person.initials} name={person.name} />
+              </PersonProvider>
+            ) : (
+              <SignIn />
+            )}
+          </NoticeProvider>
+        </CompanyProvider>
+      )}
+    </Answer>
+  );
+}
+
+function Workplace({ initials, name }: { initials: string; name: string }) {
+  const heard = useLive();
+  const today = useQuestion('today', {});
+  const [finding, setFinding] = useState(false);
+  const [changingPerson, setChangingPerson] = useState(false);
+  const { pathname } = useLocation();
+  useShortcut('k', () => setFinding(true), { ctrl: true });
+  const counts = today.data?.counts;
+  const says = (n: number | undefined, text: string) => (n === undefined ? '' : text);
+  if (changingPerson) return <SignIn onDone={() => setChangingPerson(false)} />;
+  return (
+    <Page>
+      <div>
+        <Band {...(/^\/pick\/\d/.test(pathname) ? { 'data-hidden-on-phone': true } : {})}>
+          <Brand to="/today" aria-label="Yosegi, to Today">
+            <Logo />
+            Yosegi
+          </Brand>
+          <Stations aria-label="Stations">
+            <StationLink to="/today" name="Today" under={says(counts?.today, `${counts?.today} to start`)} />
+            <StationLink
+              to="/define"
+              name="Define"
+              under={says(counts?.define, count(counts?.define ?? 0, 'product'))}
+            />
+            <StationLink
+              to="/cover"
+              name="Cover"
+              under={says(counts?.cover, `${counts?.cover} short`)}
+              hot={(counts?.cover ?? 0) > 0}
+            />
+            <StationLink to="/build" name="Build" under={says(counts?.build, `${counts?.build} on the bench`)} />
+            <StationLink to="/pick" name="Pick" under={says(counts?.pick, `${counts?.pick} to pick`)} />
+            <StationLink to="/take-apart" name="Take apart" under="back to parts" />
+          </Stations>
+          <Side>
+            <NavLink to="/stock">Stock</NavLink>
+            <FindButton type="button" onClick={() => setFinding(true)}>
+              Find or do… <kbd>Ctrl K</kbd>
+            </FindButton>
+            <Who
+              type="button"
+              title={`${name}. Someone else?`}
+              aria-label={`${name} is working. Change`}
+              onClick={() => setChangingPerson(true)}
+            >
+              <span>{initials}</span>
+            </Who>
+          </Side>
+        </Band>
+        {!heard && <Lost role="status">The connection is lost; figures may be old. Trying to reconnect…</Lost>}
+      </div>
+      <Main id="main" tabIndex={-1}>
+        <Suspense>
+          <Outlet />
+        </Suspense>
+      </Main>
+      <Palette open={finding} onClose={() => setFinding(false)} />
+      <KeysHelp />
+    </Page>
+  );
+}
+
+function StationLink({ to, name, under, hot = false }: { to: string; name: string; under: string; hot?: boolean }) {
+  return (
+    <Station to={to}>
+      <b>{name}</b>
+      <small {...(hot ? { 'data-hot': true } : {})}>{under}</small>
+    </Station>
+  );
+}

@@ -1,0 +1,24 @@
+import { useEffect, useRef } from 'react';
+
+interface Modifiers {
+  readonly ctrl?: boolean;
+  readonly alt?: boolean;
+}
+
+/** Calls `act` when a key is pressed; without a modifier not while somebody types. */
+export function useShortcut(key: string, act: () => void, { ctrl = false, alt = false }: Modifiers = {}): void {
+  const latest = useRef(act);
+  latest.current = act;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const withCtrl = event.ctrlKey || event.metaKey;
+      if (event.key.toLowerCase() !== key.toLowerCase() || withCtrl !== ctrl || event.altKey !== alt) return;
+      const target = event.target as HTMLElement | null;
+      if (!ctrl && !alt && target?.closest('input, textarea, select, [contenteditable]')) return;
+      event.preventDefault();
+      latest.current();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [key, ctrl, alt]);
+}

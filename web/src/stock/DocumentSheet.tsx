@@ -1,0 +1,162 @@
+import type { StockDocument } from '@yosegi/contract';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { useCommand } from '../api/client.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { useFormat } from '../ui/format.ts';
+import { Cell, Grid, KeyValue } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Late, Lead, Push, Row } from '../ui/text.ts';
+import { kindNames } from './kinds.ts';
+
+const Page = styled.article`padding: 18px 24px 60px; display: grid; gap: 18px; background: var(--sheet); min-height: 100%; align-content: start;`;
+const Values = styled.section`max-width: 460px;`;
+
+const valueNames: Record<string, string> = {
+  supplier: 'Owed to the supplier',
+  opening: 'Opening balance',
+  labour: 'Labour',
+  charge: 'Charge',
+  'written-off': 'Written off',
+  'cost-difference': 'Difference in cost',
+};
+
+/** One posting: what moved, what value came and went with it, and its undoing. */
+export function DocumentSheet({ document }: { document: StockDocument }) {
+  const format = useFormat();
+  const go = useNavigate();
+  const notify = useNotify();
+  const undo = useCommand('undoDocument', (counter) => {
+    notify({ text: `${document.number} is undone by ${counter.number}.` });
+    void go(`/stock/documents/${counter.id}`);
+  });
+  const moved = document.movements.reduce((sum, row) => sum + Number(row.value), 0);
+  return (
+    <Page>
+      <Row $wrap>
+        <div>
+          <h1>
+            {document.number} · {kindNames[document.kind]}
+          </h1>
+          <Lead>
+            {format.moment(document.at)} by {document.person}
+            {document.remark && ` · ${document.remark}`}
+          </Lead>
+        </div>
+        <Push />
+        {document.buildId !== null && <LinkButton to={`/build/${document.buildId}`}>Build {document.build}</LinkButton>}
+        {!document.reversedBy && document.kind !== 'undo' && document.kind !== 'put-back' && (
+          <Button busy={undo.isPending} onPress={() => undo.mutate({ params: { id: document.id }, body: {} })}>
+            Undo this posting
+          </Button>
+        )}
+      </Row>
+      {document.reversedBy && (
+        <Chip $tone="held">
+          Undone by <Link to={`/stock/documents/${document.reversedBy.id}`}>{document.reversedBy.number}</Link>
+        </Chip>
+      )}
+      {document.reverses && (
+        <Chip $tone="held">
+          Undoes <Link to={`/stock/documents/${document.reverses.id}`}>{document.reverses.number}</Link>
+        </Chip>
+      )}
+      {document.overrideReason && <Chip $tone="short">Went below zero: “{document.overrideReason}”</Chip>}
+      <ProblemBox error={undo.error} />
+      <section>
+        <h2>What moved</h2>
+        <Grid>
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th>Bin</th>
+              <th className="num">Quantity</th>
+              <th className="num">Value</th>
+            </tr>
+          </thead>
+          <tbody>
+            {document.movements.map((row) => (
+              <tr key={row.id}>
+                <td>
+                  <Cell>
+                    <Tile code={row.code} size={26} />
+                    <Link to={`/stock/items/${row.itemId}`}>{row.name}</Link>
+                  </Cell>
+                </td>
+                <td>
+                  {row.bin}
+                  {row.build && <small> for {row.build}</small>}
+                </td>
+                <td className="num">
+                  {row.quantity.startsWith('-') ? (
+                    <Late>{format.quantity(row.quantity, row.unit, 3)}</Late>
+                  ) : (
+                    `+${format.quantity(row.quantity, row.unit, 3)}`
+                  )}
+                </td>
+                <td className="num">{format.number(row.value, 2)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Grid>
+      </section>
+      {document.uses.length > 0 && (
+        <section>
+          <h2>Planned and really used</h2>
+          <Grid>
+            <thead>
+              <tr>
+                <th>Line</th>
+                <th className="num">Planned</th>
+                <th className="num">Used</th>
+                <th className="num">Planned cost</th>
+                <th className="num">Cost</th>
+              </tr>
+            </thead>
+            <tbody>
+              {document.uses.map((use, index) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: a posted document never changes
+                <tr key={index}>
+                  <td>{use.text}</td>
+                  <td className="num">{use.unit && format.quantity(use.planned, use.unit)}</td>
+                  <td className="num">
+                    {use.unit &&
+                      (use.actual === use.planned ? (
+                        format.quantity(use.actual, use.unit)
+                      ) : (
+                        <b>{format.quantity(use.actual, use.unit)}</b>
+                      ))}
+                  </td>
+                  <td className="num">{format.money(use.plannedCost, 3)}</td>
+                  <td className="num">{format.money(use.cost, 3)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Grid>
+        </section>
+      )}
+      {document.values.length > 0 && (
+        <Values>
+          <h2>Value beside the goods</h2>
+          {document.values.map((value, index) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a posted document never changes
+            <KeyValue key={index}>
+              <span>
+                {valueNames[value.kind]}
+                {(value.text || value.item) && ` · ${value.text || value.item}`}
+              </span>
+              <b>{format.number(value.amount, 2)}</b>
+            </KeyValue>
+          ))}
+          <KeyValue>
+            <span>Change of stock value</span>
+            <b>{format.money(moved.toFixed(6))}</b>
+          </KeyValue>
+        </Values>
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,96 @@
+import { Link, useParams, useSearchParams } from 'react-router';
+import { usePages, useQuestion } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { Choice } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { Grid, Scroll } from '../ui/layout.ts';
+import { Answer } from '../ui/States.tsx';
+import { Lead, Push, Row } from '../ui/text.ts';
+import { When } from '../ui/When.tsx';
+import { DocumentSheet } from './DocumentSheet.tsx';
+import { kindNames, kindOptions } from './kinds.ts';
+
+/** Documents: the list, or one with its movements. */
+export function DocumentsPage() {
+  const { id } = useParams();
+  return id ? <One id={Number(id)} /> : <List />;
+}
+
+function One({ id }: { id: number }) {
+  const document = useQuestion('document', { params: { id } });
+  return (
+    <Scroll>
+      <Answer of={document}>{(data) => <DocumentSheet document={data} />}</Answer>
+    </Scroll>
+  );
+}
+
+function List() {
+  const format = useFormat();
+  const [search, setSearch] = useSearchParams();
+  const kind = search.get('kind') ?? '';
+  const pages = usePages('documents', { kind: kind || undefined, limit: 60 });
+  return (
+    <Scroll style={{ padding: '18px 24px 60px' }}>
+      <Row>
+        <div>
+          <h1>Documents</h1>
+          <Lead>Everything that was posted, the newest first.</Lead>
+        </div>
+        <Push />
+        <div style={{ width: 200 }}>
+          <Choice
+            label="Kind"
+            value={kind}
+            onChange={(next) => setSearch(next ? { kind: next } : {}, { replace: true })}
+            options={kindOptions}
+          />
+        </div>
+      </Row>
+      <Answer of={pages}>
+        {(data) => (
+          <>
+            <Grid>
+              <thead>
+                <tr>
+                  <th>Number</th>
+                  <th>Kind</th>
+                  <th>When</th>
+                  <th>Who</th>
+                  <th>Remark</th>
+                  <th className="num">Into stock</th>
+                  <th />
+                </tr>
+              </thead>
+              <tbody>
+                {data.pages
+                  .flatMap((page) => page.rows)
+                  .map((row) => (
+                    <tr key={row.id}>
+                      <td>
+                        <Link to={`/stock/documents/${row.id}`}>{row.number}</Link>
+                      </td>
+                      <td>{kindNames[row.kind]}</td>
+                      <td>
+                        <When at={row.at} />
+                      </td>
+                      <td>{row.person}</td>
+                      <td>{row.remark}</td>
+                      <td className="num">{format.money(row.value)}</td>
+                      <td>{row.undone && <Chip $tone="held">undone</Chip>}</td>
+                    </tr>
+                  ))}
+              </tbody>
+            </Grid>
+            {pages.hasNextPage && (
+              <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
+                Show older
+              </Button>
+            )}
+          </>
+        )}
+      </Answer>
+    </Scroll>
+  );
+}

@@ -1,0 +1,157 @@
+import type { Item } from '@yosegi/contract';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice, Field, TextArea } from '../ui/Field.tsx';
+import { Form, Wide } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { shelfOptions } from '../ui/shelves.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Row } from '../ui/text.ts';
+
+/** Adds an item or changes one; what the server refuses shows at its field, and everything typed stays. */
+export function ItemForm({ item }: { item: Item | null }) {
+  const go = useNavigate();
+  const notify = useNotify();
+  const units = useQuestion('units', {}).data ?? [];
+  const stores = useQuestion('stores', {}).data ?? [];
+  const [version, setVersion] = useState(item?.version ?? 0);
+  const [typed, setTyped] = useState({
+    code: item?.code ?? '',
+    name: item?.name ?? '',
+    unitId: String(item?.unitId ?? 1),
+    source: item?.source ?? 'bought',
+    homeBinId: String(item?.homeBinId ?? ''),
+    sellPrice: item?.sellPrice ?? '',
+    reorderPoint: item?.reorderPoint ?? '',
+    standardCost: item?.standardCost ?? '',
+    note: item?.note ?? '',
+  });
+  const set = (name: keyof typeof typed) => (value: string) => setTyped({ ...typed, [name]: value });
+  const done = (saved: Item) => {
+    notify({ text: `${saved.name} is saved.` });
+    void go(`/stock/items/${saved.id}`);
+  };
+  const create = useCommand('createItem', done);
+  const update = useCommand('updateItem', done);
+  const command = item ? update : create;
+  const problem = problemOf(command.error);
+  const current = problem?.code === 'stale-save' ? (problem.facts?.current as Item) : null;
+  const optional = (text: string) => text.trim() || null;
+  const submit = () => {
+    const { unitId, homeBinId, sellPrice, reorderPoint, standardCost, ...rest } = typed;
+    const body = {
+      ...rest,
+      unitId: Number(unitId),
+      homeBinId: homeBinId === '' ? null : Number(homeBinId),
+      sellPrice: optional(sellPrice),
+      reorderPoint: optional(reorderPoint),
+      standardCost: optional(standardCost),
+    };
+    if (item) update.mutate({ params: { id: item.id }, body: { ...body, version } });
+    else create.mutate({ body });
+  };
+  const at = (field: string) => problemAt(command.error, field);
+  return (
+    <>
+      <Row $gap={14}>
+        <Tile code={typed.code || 'new'} size={52} />
+        <div>
+          <h1>{item ? `Change ${item.name}` : 'New item'}</h1>
+          <Lead>The tile follows the code: the same code always draws the same one.</Lead>
+        </div>
+      </Row>
+      <Form
+        style={{ marginTop: 16, maxWidth: 640 }}
+        onSubmit={(event) => {
+          event.preventDefault();
+          submit();
+        }}
+      >
+        <Field label="Code" value={typed.code} onChange={set('code')} autoFocus={!item} error={at('code')} />
+        <Field label="Name" value={typed.name} onChange={set('name')} error={at('name')} />
+        <Choice
+          label="Stock unit"
+          value={typed.unitId}
+          onChange={set('unitId')}
+          error={at('unitId')}
+          options={units.map((unit) => [
+            String(unit.id),
+            `${unit.name}${unit.decimals > 0 ? `, ${unit.decimals} decimals` : ''}`,
+          ])}
+        />
+        <Choice
+          label="How it comes"
+          value={typed.source}
+          onChange={set('source')}
+          options={[
+            ['bought', 'bought'],
+            ['made', 'made here'],
+            ['both', 'both'],
+          ]}
+        />
+        <Choice
+          label="Home bin"
+          value={typed.homeBinId}
+          onChange={set('homeBinId')}
+          error={at('homeBinId')}
+          options={[['', 'none'], ...shelfOptions(stores)]}
+        />
+        <Field label="Sell price" numeric value={typed.sellPrice} onChange={set('sellPrice')} error={at('sellPrice')} />
+        <Field
+          label="Reorder point"
+          numeric
+          value={typed.reorderPoint}
+          onChange={set('reorderPoint')}
+          error={at('reorderPoint')}
+        />
+        <Field
+          label="Standard cost"
+          numeric
+          value={typed.standardCost}
+          onChange={set('standardCost')}
+          error={at('standardCost')}
+        />
+        <Wide>
+          <TextArea label="Note" value={typed.note} onChange={set('note')} />
+        </Wide>
+        <Wide>
+          {problem && (current || !problem.field) && (
+            <ProblemBox
+              error={command.error}
+              ways={
+                current && (
+                  <Button
+                    onPress={() => {
+                      setVersion(current.version);
+                      command.reset();
+                    }}
+                  >
+                    Keep mine, and save over theirs
+                  </Button>
+                )
+              }
+            >
+              {current && (
+                <Faint>
+                  Theirs now: {current.code}, {current.name}, {current.unit}, price {current.sellPrice ?? 'none'}, bin{' '}
+                  {current.homeBin ?? 'none'}.
+                </Faint>
+              )}
+            </ProblemBox>
+          )}
+          <Row style={{ marginTop: 8 }}>
+            <Button look="go" type="submit" busy={command.isPending}>
+              {item ? 'Save' : 'Add the item'}
+            </Button>
+            <LinkButton look="ghost" to={item ? `/stock/items/${item.id}` : '/stock/items'}>
+              Back
+            </LinkButton>
+          </Row>
+        </Wide>
+      </Form>
+    </>
+  );
+}

@@ -1,0 +1,133 @@
+import type { Item } from '@yosegi/contract';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { LinkButton } from '../ui/Button.tsx';
+import { useFormat } from '../ui/format.ts';
+import { BigNumber, KeyValue, Margin, Sheet, SheetHead } from '../ui/layout.ts';
+import { Answer } from '../ui/States.tsx';
+import { Swatch } from '../ui/Stave.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { MovementTable } from './MovementTable.tsx';
+
+const Two = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1fr) 292px; min-height: 0;
+  @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); }
+`;
+const Figures = styled.dl`
+  display: grid; grid-template-columns: repeat(5, minmax(0, 1fr)); margin: 4px 0 16px; border: 1px solid var(--line); border-radius: 3px;
+  div { padding: 8px 12px; border-right: 1px solid var(--line-soft); } div:last-child { border: 0; }
+  dt { font-size: 12px; color: var(--ink-2); } dd { margin: 0; font: 600 21px/1.2 var(--display); white-space: nowrap; }
+  @media (max-width: 700px) { grid-template-columns: 1fr 1fr; }
+`;
+
+/** One item: what is there, what is promised, what is free, and how it came to be so. */
+export function ItemSheet({ item }: { item: Item }) {
+  const format = useFormat();
+  const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
+  const overdrawn = Number(item.free) < 0;
+  return (
+    <Two>
+      <Sheet>
+        <SheetHead>
+          <Tile code={item.code} size={52} />
+          <div>
+            <h1>{item.name}</h1>
+            <Lead>
+              {item.code} · {item.source}
+              {item.homeBin && ` · home bin ${item.homeBin}`}
+            </Lead>
+          </div>
+          <Push />
+          <Row>
+            <LinkButton to={`/stock/receive?item=${item.id}`}>Receive</LinkButton>
+            <LinkButton to={`/stock/items/${item.id}?edit=1`}>Change</LinkButton>
+          </Row>
+        </SheetHead>
+        <p style={{ marginBottom: 10 }}>
+          {overdrawn ? (
+            <Late>{amount(String(-Number(item.free)))} more is promised than stands on the shelves.</Late>
+          ) : (
+            <Muted>{Number(item.free) === 0 ? 'Nothing is free.' : `${amount(item.free)} can be promised.`}</Muted>
+          )}
+        </p>
+        <Figures>
+          <Figure label="On hand" text={amount(item.onHand)} />
+          <Figure label="On benches" text={amount(item.onBench)} />
+          <Figure label="Promised" text={amount(item.promised)} swatch="promised" />
+          <Figure label="Free" text={amount(item.free)} swatch={overdrawn ? 'short' : 'free'} />
+          <Figure label="Value" text={format.money(item.value)} />
+        </Figures>
+        <h2>History</h2>
+        <MovementTable itemId={item.id} decimals={item.decimals} />
+      </Sheet>
+      <Margin aria-label="Places and costs">
+        <h2>Where it stands</h2>
+        <Bins item={item} />
+        <h2 style={{ marginTop: 22 }}>Cost</h2>
+        <BigNumber style={{ fontSize: 32 }}>{format.unitCost(item.averageCost)}</BigNumber>
+        <Muted>moving average, per {item.unit}</Muted>
+        <KeyValue>
+          <span>Latest</span>
+          <b>{item.latestCost === null ? '–' : format.unitCost(item.latestCost)}</b>
+        </KeyValue>
+        <KeyValue>
+          <span>Standard</span>
+          <b>{item.standardCost === null ? '–' : format.unitCost(item.standardCost)}</b>
+        </KeyValue>
+        <KeyValue>
+          <span>Sells at</span>
+          <b>{item.sellPrice === null ? '–' : format.money(item.sellPrice)}</b>
+        </KeyValue>
+        {item.reorderPoint !== null && (
+          <KeyValue>
+            <span>Reorder at</span>
+            <b>{amount(item.reorderPoint)}</b>
+          </KeyValue>
+        )}
+        {item.definitionId !== null && (
+          <Row style={{ marginTop: 14 }}>
+            <LinkButton to={`/define/${item.definitionId}`}>Bill of materials</LinkButton>
+            <LinkButton to={`/take-apart?item=${item.id}`}>Take apart</LinkButton>
+          </Row>
+        )}
+        {item.note && <p style={{ marginTop: 14 }}>{item.note}</p>}
+      </Margin>
+    </Two>
+  );
+}
+
+function Figure({ label, text, swatch }: { label: string; text: string; swatch?: 'promised' | 'free' | 'short' }) {
+  return (
+    <div>
+      <dt>
+        {swatch && <Swatch $of={swatch} />}
+        {label}
+      </dt>
+      <dd>{text}</dd>
+    </div>
+  );
+}
+
+function Bins({ item }: { item: Item }) {
+  const format = useFormat();
+  const bins = useQuestion('itemBins', { params: { id: item.id } });
+  return (
+    <Answer of={bins}>
+      {(rows) =>
+        rows.length === 0 ? (
+          <Muted>In no bin.</Muted>
+        ) : (
+          rows.map((row) => (
+            <KeyValue key={`${row.binId}:${row.build}`}>
+              <span>
+                {row.kind === 'bench' ? `Bench, for ${row.build}` : row.bin} <Muted>· {row.store}</Muted>
+              </span>
+              <b>{format.quantity(row.quantity, item.unit, item.decimals)}</b>
+            </KeyValue>
+          ))
+        )
+      }
+    </Answer>
+  );
+}

@@ -1,0 +1,82 @@
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { usePages } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { useFormat } from '../ui/format.ts';
+import { Cell, Grid } from '../ui/layout.ts';
+import { Answer } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Late, Lead } from '../ui/text.ts';
+import { When } from '../ui/When.tsx';
+
+const Rows = styled(Grid)`td { height: 34px; }`;
+
+/** Movements, the newest first; each leads to its document. */
+export function MovementTable({ itemId, kind, decimals = 3 }: { itemId?: number; kind?: string; decimals?: number }) {
+  const format = useFormat();
+  const pages = usePages('movements', { itemId, kind, limit: 50 });
+  return (
+    <Answer of={pages}>
+      {(data) => {
+        const rows = data.pages.flatMap((page) => page.rows);
+        if (rows.length === 0) return <Lead>Nothing has moved yet.</Lead>;
+        return (
+          <>
+            <Rows>
+              <thead>
+                <tr>
+                  <th>When</th>
+                  <th>Document</th>
+                  {itemId === undefined && <th>Item</th>}
+                  <th>Bin</th>
+                  <th className="num">Quantity</th>
+                  <th className="num">Value</th>
+                  <th>Who</th>
+                </tr>
+              </thead>
+              <tbody>
+                {rows.map((row) => (
+                  <tr key={row.id}>
+                    <td style={{ whiteSpace: 'nowrap' }}>
+                      <When at={row.at} />
+                    </td>
+                    <td style={{ whiteSpace: 'nowrap' }}>
+                      <Link to={`/stock/documents/${row.documentId}`}>{row.document}</Link>{' '}
+                      <small>{row.kind.replace('-', ' ')}</small>
+                    </td>
+                    {itemId === undefined && (
+                      <td>
+                        <Cell>
+                          <Tile code={row.code} size={22} />
+                          <Link to={`/stock/items/${row.itemId}`}>{row.name}</Link>
+                        </Cell>
+                      </td>
+                    )}
+                    <td>
+                      {row.bin}
+                      {row.build && <small> for {row.build}</small>}
+                    </td>
+                    <td className="num">
+                      {row.quantity.startsWith('-') ? (
+                        <Late>{format.quantity(row.quantity, row.unit, decimals)}</Late>
+                      ) : (
+                        `+${format.quantity(row.quantity, row.unit, decimals)}`
+                      )}
+                    </td>
+                    <td className="num">{format.money(row.value)}</td>
+                    <td>{row.person}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </Rows>
+            {pages.hasNextPage && (
+              <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
+                Show older
+              </Button>
+            )}
+          </>
+        );
+      }}
+    </Answer>
+  );
+}

@@ -1,0 +1,242 @@
+import type { Bin, Store } from '@yosegi/contract';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useIsOwner } from '../shell/person.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { KeyValue, Scroll } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { Lead, Muted } from '../ui/text.ts';
+
+const Cards = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(320px, 1fr)); gap: 16px; margin-top: 16px;`;
+const Card = styled.section`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 14px 16px; border-radius: 2px;`;
+const Inline = styled.form`display: grid; grid-template-columns: 1fr 1fr auto; gap: 8px; align-items: end; margin-top: 10px;`;
+const BinRow = styled.form`display: grid; grid-template-columns: 1fr 88px auto; gap: 6px; align-items: start; padding: 3px 0;`;
+
+/** Stores, their bins in walking order, and labour rates. */
+export function PlacesPage() {
+  const stores = useQuestion('stores', {});
+  const isOwner = useIsOwner();
+  return (
+    <Scroll style={{ padding: '18px 24px 60px' }}>
+      <Answer of={stores}>
+        {(rows) => (
+          <>
+            <h1>
+              {rows.length === 0
+                ? 'Where do you keep things?'
+                : `${count(rows.length, 'store')}, ${count(rows.flatMap((store) => store.bins.filter((bin) => bin.kind === 'shelf')).length, 'bin')}.`}
+            </h1>
+            <Lead>
+              Pick lists follow the walk order, the smallest first.{!isOwner && ' Only an owner changes places.'}
+            </Lead>
+            {rows.length === 0 && (
+              <EmptyState title="Add your first store">
+                A shed, a room, a shop: each has bins, and a bench where picked parts stand.
+              </EmptyState>
+            )}
+            <Cards>
+              {rows.map((store) => (
+                <StoreCard key={store.id} store={store} isOwner={isOwner} />
+              ))}
+              {isOwner && (
+                <Card>
+                  <h2>Add a store</h2>
+                  <NewStore />
+                </Card>
+              )}
+              <Card>
+                <h2>Labour rates</h2>
+                <Rates isOwner={isOwner} />
+              </Card>
+            </Cards>
+          </>
+        )}
+      </Answer>
+    </Scroll>
+  );
+}
+
+function StoreCard({ store, isOwner }: { store: Store; isOwner: boolean }) {
+  const shelves = store.bins.filter((bin) => bin.kind === 'shelf');
+  const last = shelves.at(-1)?.walkOrder ?? 0;
+  return (
+    <Card>
+      <StoreName key={store.version} store={store} isOwner={isOwner} />
+      {shelves.map((bin) =>
+        isOwner ? <BinForm key={`${bin.id}:${bin.version}`} bin={bin} /> : <KeyValue key={bin.id}>{bin.code}</KeyValue>,
+      )}
+      <KeyValue>
+        <span>Bench</span>
+        <Muted>picked parts stand here</Muted>
+      </KeyValue>
+      {isOwner && <NewBin key={last} storeId={store.id} walkOrder={last + 10} />}
+    </Card>
+  );
+}
+
+function StoreName({ store, isOwner }: { store: Store; isOwner: boolean }) {
+  const notify = useNotify();
+  const [editing, setEditing] = useState(false);
+  const [code, setCode] = useState(store.code);
+  const [name, setName] = useState(store.name);
+  const update = useCommand('updateStore', (saved) => notify({ text: `${saved.name} is saved.` }));
+  if (!editing) {
+    return (
+      <KeyValue>
+        <h2>
+          {store.name} <Muted>· {store.code}</Muted>
+        </h2>
+        {isOwner && (
+          <Button look="ghost" aria-label={`Rename ${store.name}`} onPress={() => setEditing(true)}>
+            Rename
+          </Button>
+        )}
+      </KeyValue>
+    );
+  }
+  return (
+    <Inline
+      onSubmit={(event) => {
+        event.preventDefault();
+        update.mutate({ params: { id: store.id }, body: { code, name, version: store.version } });
+      }}
+    >
+      <Field label="Code" value={code} onChange={setCode} error={problemAt(update.error, 'code')} />
+      <Field label="Name" value={name} onChange={setName} error={problemAt(update.error, 'name')} />
+      <Button type="submit" busy={update.isPending}>
+        Save
+      </Button>
+    </Inline>
+  );
+}
+
+function BinForm({ bin }: { bin: Bin }) {
+  const notify = useNotify();
+  const [code, setCode] = useState(bin.code);
+  const [walk, setWalk] = useState(String(bin.walkOrder));
+  const update = useCommand('updateBin', (saved) => notify({ text: `Bin ${saved.code} is saved.` }));
+  const dirty = code !== bin.code || walk !== String(bin.walkOrder);
+  return (
+    <BinRow
+      onSubmit={(event) => {
+        event.preventDefault();
+        update.mutate({ params: { id: bin.id }, body: { code, walkOrder: Number(walk), version: bin.version } });
+      }}
+    >
+      <Field
+        label={`Code of bin ${bin.code}`}
+        hideLabel
+        value={code}
+        onChange={setCode}
+        error={problemAt(update.error, 'code')}
+      />
+      <Field
+        label={`Walk order of bin ${bin.code}`}
+        hideLabel
+        numeric
+        value={walk}
+        onChange={setWalk}
+        error={problemAt(update.error, 'walkOrder')}
+      />
+      <Button type="submit" look="ghost" isDisabled={!dirty} busy={update.isPending}>
+        Save
+      </Button>
+    </BinRow>
+  );
+}
+
+function NewBin({ storeId, walkOrder }: { storeId: number; walkOrder: number }) {
+  const [code, setCode] = useState('');
+  const [walk, setWalk] = useState(String(walkOrder));
+  const create = useCommand('createBin');
+  return (
+    <Inline
+      onSubmit={(event) => {
+        event.preventDefault();
+        create.mutate({ params: { id: storeId }, body: { code, walkOrder: Number(walk) } });
+      }}
+    >
+      <Field label="New bin" value={code} onChange={setCode} error={problemAt(create.error, 'code')} />
+      <Field label="Walk order" numeric value={walk} onChange={setWalk} error={problemAt(create.error, 'walkOrder')} />
+      <Button type="submit" isDisabled={code.trim() === ''} busy={create.isPending}>
+        Add
+      </Button>
+    </Inline>
+  );
+}
+
+function NewStore() {
+  const notify = useNotify();
+  const [code, setCode] = useState('');
+  const [name, setName] = useState('');
+  const create = useCommand('createStore', (store) => {
+    notify({ text: `${store.name} is added. Give it bins.` });
+    setCode('');
+    setName('');
+  });
+  return (
+    <Inline
+      onSubmit={(event) => {
+        event.preventDefault();
+        create.mutate({ body: { code, name } });
+      }}
+    >
+      <Field label="Code" value={code} onChange={setCode} error={problemAt(create.error, 'code')} />
+      <Field label="Name" value={name} onChange={setName} error={problemAt(create.error, 'name')} />
+      <Button type="submit" isDisabled={code.trim() === '' || name.trim() === ''} busy={create.isPending}>
+        Add
+      </Button>
+    </Inline>
+  );
+}
+
+function Rates({ isOwner }: { isOwner: boolean }) {
+  const format = useFormat();
+  const rates = useQuestion('rates', {});
+  const [name, setName] = useState('');
+  const [perHour, setPerHour] = useState('');
+  const create = useCommand('createRate', () => {
+    setName('');
+    setPerHour('');
+  });
+  return (
+    <Answer of={rates}>
+      {(rows) => (
+        <>
+          {rows.map((rate) => (
+            <KeyValue key={rate.id}>
+              <span>{rate.name}</span>
+              <b>{format.money(rate.perHour)} an hour</b>
+            </KeyValue>
+          ))}
+          {isOwner && (
+            <Inline
+              onSubmit={(event) => {
+                event.preventDefault();
+                create.mutate({ body: { name, perHour } });
+              }}
+            >
+              <Field label="New rate" value={name} onChange={setName} error={problemAt(create.error, 'name')} />
+              <Field
+                label="Per hour"
+                numeric
+                value={perHour}
+                onChange={setPerHour}
+                error={problemAt(create.error, 'perHour')}
+              />
+              <Button type="submit" isDisabled={name.trim() === '' || perHour.trim() === ''} busy={create.isPending}>
+                Add
+              </Button>
+            </Inline>
+          )}
+          {problemOf(create.error) && !problemOf(create.error)?.field && <ProblemBox error={create.error} />}
+        </>
+      )}
+    </Answer>
+  );
+}

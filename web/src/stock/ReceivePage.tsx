@@ -1,0 +1,266 @@
+import type { Item } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import { add, formatDecimal, type Money, parseMoney, parseQuantity, worthOf } from '@yosegi/core/number';
+import { X } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { Button } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { shelfOptions } from '../ui/shelves.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+
+interface ReceiptLine {
+  readonly key: number;
+  readonly item: Item;
+  readonly binId: string;
+  readonly quantity: string;
+  readonly unitCost: string;
+}
+let nextKey = 0;
+
+/** Goods in with what they cost, or the opening stock. */
+export function ReceivePage() {
+  const format = useFormat();
+  const go = useNavigate();
+  const notify = useNotify();
+  const [search, setSearch] = useSearchParams();
+  const stores = useQuestion('stores', {});
+  const shelves = shelfOptions(stores.data ?? []);
+  const [kind, setKind] = useState<'receipt' | 'opening'>('receipt');
+  const [remark, setRemark] = useState('');
+  const [lines, setLines] = useState<readonly ReceiptLine[]>([]);
+  const adder = useRef<HTMLInputElement>(null);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const asked = Number(search.get('item')) || 0;
+  const first = useQuestion('item', { params: { id: asked } }, { enabled: asked > 0 }).data;
+  const askedQuantity = search.get('quantity') ?? '1';
+
+  const add1 = (item: Item, quantity: string) => {
+    const unitCost = item.latestCost ?? item.averageCost;
+    const line = { key: ++nextKey, item, binId: String(item.homeBinId ?? shelves[0]?.[0] ?? ''), quantity, unitCost };
+    setLines((before) => [...before, line]);
+    requestAnimationFrame(() =>
+      [...(body.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])].at(-2)?.focus(),
+    );
+  };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the address asks once
+  useEffect(() => {
+    if (!first || shelves.length === 0 || lines.length > 0) return;
+    add1(first, askedQuantity);
+    setSearch({}, { replace: true });
+  }, [first, shelves.length]);
+
+  const receive = useCommand('receive', (document) => {
+    notify({ text: `${document.number}: ${count(lines.length, 'line')} received.`, documentId: document.id });
+    void go(`/stock/documents/${document.id}`);
+  });
+  const read = lines.map(readLine);
+  const faulty = read.some((line) => line.quantityError || line.costError);
+  const total = add(0 as Money, ...read.map((line) => line.value));
+  const set = (index: number, part: Partial<ReceiptLine>) =>
+    setLines(lines.map((line, at) => (at === index ? { ...line, ...part } : line)));
+  const post = () => {
+    if (faulty || lines.length === 0 || receive.isPending) return;
+    receive.mutate({
+      body: {
+        kind,
+        remark,
+        lines: lines.map((line) => ({
+          itemId: line.item.id,
+          binId: Number(line.binId),
+          quantity: line.quantity.trim() || '0',
+          unitCost: line.unitCost.trim() || '0',
+        })),
+      },
+    });
+  };
+  useShortcut('Enter', post, { ctrl: true });
+  const problem = problemOf(receive.error);
+  return (
+    <AnswerPane style={{ height: '100%' }}>
+      <AnswerBody>
+        <Row $wrap style={{ alignItems: 'flex-end' }}>
+          <div>
+            <h1>
+              {lines.length === 0
+                ? 'What came in?'
+                : `${count(lines.length, 'line')} worth ${format.money(formatDecimal(total))} come in.`}
+            </h1>
+            <Lead>Cost flows into the moving average. Type the item, Enter, quantity, Enter, cost, Enter.</Lead>
+          </div>
+          <Push />
+          <div style={{ width: 190 }}>
+            <Choice
+              label="Kind"
+              value={kind}
+              onChange={(next) => setKind(next as typeof kind)}
+              options={[
+                ['receipt', 'Receipt from a supplier'],
+                ['opening', 'Opening stock'],
+              ]}
+            />
+          </div>
+          <div style={{ width: 240 }}>
+            <Field label="Remark, delivery note" value={remark} onChange={setRemark} />
+          </div>
+        </Row>
+        <Grid>
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th className="num" style={{ width: 140 }}>
+                Quantity
+              </th>
+              <th className="num" style={{ width: 140 }}>
+                Cost of one
+              </th>
+              <th style={{ width: 190 }}>Into bin</th>
+              <th className="num">Value</th>
+              <th aria-label="Remove" />
+            </tr>
+          </thead>
+          <tbody ref={body}>
+            {lines.map((line, index) => {
+              const own = read[index];
+              return (
+                <tr key={line.key}>
+                  <td>
+                    <Cell>
+                      <Tile code={line.item.code} size={28} />
+                      <span>
+                        <b>{line.item.name}</b>
+                        <br />
+                        <Faint>
+                          {line.item.code} · {format.quantity(line.item.onHand, line.item.unit, line.item.decimals)} on
+                          hand
+                        </Faint>
+                      </span>
+                    </Cell>
+                  </td>
+                  <td>
+                    <Field
+                      label={`Quantity of ${line.item.name}`}
+                      hideLabel
+                      numeric
+                      value={line.quantity}
+                      suffix={line.item.unit === 'each' ? '' : line.item.unit}
+                      onChange={(quantity) => set(index, { quantity })}
+                      onKeyDown={(event) => {
+                        if (event.key !== 'Enter' || event.ctrlKey) return;
+                        event.preventDefault();
+                        const inputs = [...(body.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])];
+                        inputs[inputs.indexOf(event.currentTarget) + 1]?.focus();
+                      }}
+                      error={own?.quantityError ?? problemAt(receive.error, `lines.${index}.quantity`)}
+                    />
+                  </td>
+                  <td>
+                    <Field
+                      label={`Cost of one ${line.item.name}`}
+                      hideLabel
+                      numeric
+                      value={line.unitCost}
+                      onChange={(unitCost) => set(index, { unitCost })}
+                      onKeyDown={(event) => {
+                        if (event.key !== 'Enter' || event.ctrlKey) return;
+                        event.preventDefault();
+                        adder.current?.focus();
+                      }}
+                      error={own?.costError ?? problemAt(receive.error, `lines.${index}.unitCost`)}
+                    />
+                  </td>
+                  <td>
+                    <Choice
+                      label={`Bin for ${line.item.name}`}
+                      hideLabel
+                      value={line.binId}
+                      options={shelves}
+                      onChange={(binId) => set(index, { binId })}
+                      error={problemAt(receive.error, `lines.${index}.binId`)}
+                    />
+                  </td>
+                  <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
+                  <td>
+                    <Button
+                      look="ghost"
+                      aria-label={`Remove ${line.item.name}`}
+                      onPress={() => setLines(lines.filter((_, at) => at !== index))}
+                    >
+                      <X size={16} aria-hidden />
+                    </Button>
+                  </td>
+                </tr>
+              );
+            })}
+            <tr>
+              <td colSpan={2}>
+                <ItemPicker
+                  label="Add an item"
+                  hideLabel
+                  placeholder="Type an item: code, name or a piece of either"
+                  inputRef={adder}
+                  autoFocus={asked === 0}
+                  onPick={(item) => add1(item, '1')}
+                />
+              </td>
+              <td colSpan={4} />
+            </tr>
+          </tbody>
+        </Grid>
+        {problem && !problem.field?.startsWith('lines.') && <ProblemBox error={receive.error} />}
+      </AnswerBody>
+      <Foot>
+        <Muted>
+          Into stock <b style={{ color: 'var(--ink)' }}>{format.money(formatDecimal(total))}</b>
+        </Muted>
+        <Push />
+        <Faint>Ctrl Enter</Faint>
+        <Button look="go" isDisabled={faulty || lines.length === 0} busy={receive.isPending} onPress={post}>
+          Receive {count(lines.length, 'line')}
+        </Button>
+      </Foot>
+    </AnswerPane>
+  );
+}
+
+function readLine(line: ReceiptLine): { value: Money; quantityError?: string; costError?: string } {
+  let quantityError: string | undefined;
+  let costError: string | undefined;
+  const attempt = <T,>(parse: () => T, otherwise: T, wrong: (text: string) => void): T => {
+    try {
+      return parse();
+    } catch (error) {
+      wrong(wordsOf(error) ?? 'This cannot be read.');
+      return otherwise;
+    }
+  };
+  const quantity = attempt(
+    () => parseQuantity(line.quantity || '0', line.item.decimals),
+    0 as never,
+    (text) => (quantityError = text),
+  );
+  const cost = attempt(
+    () => parseMoney(line.unitCost || '0'),
+    0 as Money,
+    (text) => (costError = text),
+  );
+  if (quantity <= 0 && !quantityError) quantityError = 'Type an amount above zero.';
+  if (cost < 0) costError = 'This cannot be below zero.';
+  const value =
+    quantityError || costError
+      ? (0 as Money)
+      : attempt(
+          () => worthOf(quantity, cost),
+          0 as Money,
+          (text) => (costError = text),
+        );
+  return { value, ...(quantityError ? { quantityError } : {}), ...(costError ? { costError } : {}) };
+}

@@ -1,0 +1,14 @@
+import type { DocumentKind } from '@yosegi/contract';
+
+/** Kinds of documents as people call them. */
+export const kindNames: Record<DocumentKind, string> = {
+  opening: 'Opening stock',
+  receipt: 'Receipt',
+  pick: 'Pick',
+  'put-back': 'Put back',
+  finish: 'Finish',
+  'take-apart': 'Take apart',
+  undo: 'Undo',
+};
+
+export const kindOptions: [string, string][] = [['', 'Everything'], ...Object.entries(kindNames)];

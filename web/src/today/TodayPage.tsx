@@ -1,0 +1,209 @@
+import type { BuildRow, Today } from '@yosegi/contract';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { StartButton } from '../build/StartButton.tsx';
+import { LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Lead, Muted } from '../ui/text.ts';
+import { When } from '../ui/When.tsx';
+
+const Page = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1fr) 372px; height: 100%; min-height: 0;
+  @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); height: auto; }
+`;
+const Left = styled.section`padding: 20px 24px 60px; overflow: auto;`;
+const Right = styled.aside`background: var(--birch); border-left: 1px solid var(--line); padding: 20px 22px; overflow: auto;`;
+const Lane = styled.section`margin-top: 16px; h2 { display: flex; gap: 10px; align-items: baseline; } h2 span { font: 400 13px var(--text); color: var(--ink-2); }`;
+const Job = styled.article<{ $edge: string }>`
+  display: grid; grid-template-columns: 40px minmax(0, 1.4fr) minmax(0, 1.1fr) 118px 132px; gap: 14px; align-items: center; background: var(--sheet);
+  border: 1px solid var(--line-soft); border-left: 5px solid var(--${({ $edge }) => $edge}); padding: 8px 12px; margin-top: 7px; border-radius: 2px; line-height: 1.25;
+  a { color: inherit; text-decoration: none; } a:hover b { text-decoration: underline; }
+  > :last-child { justify-self: end; }
+  @media (max-width: 700px) { grid-template-columns: 40px 1fr; > :last-child { grid-column: 2; justify-self: start; } > :nth-child(n + 3) { grid-column: 2; } }
+`;
+const Hold = styled.div`
+  display: grid; grid-template-columns: 34px minmax(0, 1fr) auto; gap: 12px; padding: 9px 0; border-bottom: 1px solid var(--line); align-items: center; line-height: 1.25;
+  small { color: var(--ink-2); } a { color: inherit; }
+`;
+
+/** What the owner reads first in the morning. */
+export function TodayPage() {
+  const today = useQuestion('today', {});
+  return <Answer of={today}>{(data) => <Board today={data} />}</Answer>;
+}
+
+function Board({ today }: { today: Today }) {
+  const format = useFormat();
+  const { ready, waiting, onBench, holdUps, putRight } = today;
+  const nothing = ready.length + waiting.length + onBench.length === 0;
+  return (
+    <Page>
+      <Left>
+        <h1>{format.longDay(new Date())}</h1>
+        <Lead>{conclusion(today)}</Lead>
+        {nothing && (
+          <EmptyState
+            title="No builds are planned"
+            action={
+              <LinkButton look="go" to={today.counts.define > 0 ? '/cover' : '/define'}>
+                {today.counts.define > 0 ? 'Ask Cover what can be made' : 'Define a first product'}
+              </LinkButton>
+            }
+          >
+            Say what you want to make, see whether its parts are enough, and plan the build from the answer.
+          </EmptyState>
+        )}
+        <JobLane title="Ready to start" under="every part is free" edge="moss" builds={ready}>
+          {(build) => <StartButton build={build} />}
+        </JobLane>
+        <JobLane title="Waiting for parts" under="earliest due first" edge="coming" builds={waiting}>
+          {(build) =>
+            Number(build.canStart) > 0 ? (
+              <StartButton build={build} />
+            ) : (
+              <LinkButton to={`/build/${build.id}`}>See what's missing</LinkButton>
+            )
+          }
+        </JobLane>
+        <JobLane title="On the bench" under="" edge="indigo" builds={onBench}>
+          {(build) =>
+            build.pickedLines < build.pickLines ? (
+              <LinkButton to={`/pick/${build.id}`}>Pick</LinkButton>
+            ) : (
+              <LinkButton to={`/build/${build.id}/finish`}>Finish</LinkButton>
+            )
+          }
+        </JobLane>
+      </Left>
+      <Right>
+        <h2>What holds up the most work</h2>
+        <Muted>{holdUps.length > 0 ? 'sales value waiting on each part' : 'No build waits for a part.'}</Muted>
+        {holdUps.slice(0, 8).map((part) => (
+          <Hold key={part.itemId}>
+            <Tile code={part.code} />
+            <div>
+              <Link to={`/stock/items/${part.itemId}`}>
+                <b>{part.name}</b>
+              </Link>
+              <br />
+              <small>
+                {format.quantity(part.short, part.unit, 3)} short · {count(part.builds, 'build')} ·{' '}
+                {part.comesOn ? `made by ${format.day(part.comesOn)}` : 'nothing coming'}
+              </small>
+            </div>
+            <b>{format.money(part.salesValue, 0)}</b>
+          </Hold>
+        ))}
+        <h2 style={{ marginTop: 22 }}>Needs your eye</h2>
+        {putRight.length === 0 && <Muted>Nothing to put right.</Muted>}
+        {putRight.map((entry) => (
+          <Hold key={entry.id}>
+            <Chip $tone="short">!</Chip>
+            <div>
+              <b>{entry.quantity === null ? `${entry.name}: started short` : `${entry.name} went below zero`}</b>
+              <br />
+              <small>
+                {entry.quantity !== null && `${format.quantity(entry.quantity, entry.unit, 3)} in ${entry.bin}, `}
+                {entry.source} · “{entry.reason}” · {entry.person}, <When at={entry.at} />
+              </small>
+            </div>
+            <LinkButton
+              look="ghost"
+              to={entry.itemId === null ? `/build/${entry.buildId}` : `/stock/receive?item=${entry.itemId}`}
+            >
+              {entry.itemId === null ? 'Look' : 'Receive'}
+            </LinkButton>
+          </Hold>
+        ))}
+      </Right>
+    </Page>
+  );
+}
+
+function conclusion({ ready, waiting, onBench, putRight }: Today): string {
+  const late = [...ready, ...waiting, ...onBench].filter((build) => build.late).length;
+  const parts = [
+    `${count(ready.length, 'build')} can start`,
+    `${waiting.length} ${waiting.length === 1 ? 'waits' : 'wait'} for parts`,
+    `${onBench.length} on the bench`,
+  ];
+  const eye = putRight.length > 0 ? ` ${count(putRight.length, 'thing')} to put right.` : '';
+  return `${parts.join(', ')}.${late > 0 ? ` ${count(late, 'build')} late.` : ' Nothing is late.'}${eye}`;
+}
+
+function JobLane({
+  title,
+  under,
+  edge,
+  builds,
+  children,
+}: {
+  title: string;
+  under: string;
+  edge: string;
+  builds: readonly BuildRow[];
+  children: (build: BuildRow) => React.ReactNode;
+}) {
+  const format = useFormat();
+  if (builds.length === 0) return null;
+  return (
+    <Lane>
+      <h2>
+        {title} <span>{under}</span>
+      </h2>
+      {builds.map((build) => (
+        <Job key={build.id} $edge={edge}>
+          <Tile code={build.code} size={40} />
+          <Link to={`/build/${build.id}`}>
+            <b>
+              {format.quantity(build.quantity, build.unit)} × {build.name}
+            </b>
+            <br />
+            <Faint>
+              {build.number}
+              {build.remark && ` · ${build.remark}`}
+            </Faint>
+          </Link>
+          <Waits build={build} />
+          {build.due === null ? (
+            <Muted>no due day</Muted>
+          ) : build.late ? (
+            <Late>due {format.day(build.due)}</Late>
+          ) : (
+            <span>due {format.day(build.due)}</span>
+          )}
+          {children(build)}
+        </Job>
+      ))}
+    </Lane>
+  );
+}
+
+function Waits({ build }: { build: BuildRow }) {
+  const format = useFormat();
+  const [first, ...more] = build.waiting;
+  if (first) {
+    return (
+      <span>
+        {format.quantity(first.short, first.unit, 3)} × {first.name}
+        {more.length > 0 && ` and ${count(more.length, 'other part')}`}
+        <br />
+        <Faint>{first.comesOn ? `made by ${format.day(first.comesOn)}` : 'nothing coming yet'}</Faint>
+      </span>
+    );
+  }
+  if (build.state === 'planned') return <Muted>all parts free</Muted>;
+  const finished =
+    Number(build.finished) > 0 ? `${format.number(build.finished)} of ${format.number(build.quantity)} finished` : '';
+  return (
+    <span>
+      {build.pickedLines} of {count(build.pickLines, 'line')} picked
+      <br />
+      <Faint>{finished}</Faint>
+    </span>
+  );
+}

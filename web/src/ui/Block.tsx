@@ -1,0 +1,35 @@
+import styled from 'styled-components';
+import { woodOf } from './Tile.tsx';
+
+export interface BlockPiece {
+  readonly key: string;
+  readonly label: string;
+  /** An item's code gives its wood; without one the piece is labour or a charge. */
+  readonly code: string | null;
+  readonly cost: number;
+}
+
+const Frame = styled.div`
+  display: flex; height: 92px; border-radius: 2px; overflow: hidden; margin: 10px 0 4px; background: var(--birch);
+  box-shadow: 0 1px 0 #0002, inset 0 0 0 1px #0002;
+`;
+const Piece = styled.i`display: block; border-right: 1px solid #fff6; min-width: 1px;`;
+const LABOUR = 'repeating-linear-gradient(-56deg, #4a3527 0 4px, #6b4e3a 4px 8px)';
+
+/** What a thing is made of: staves side by side, width = share of cost. */
+export function Block({ pieces }: { pieces: readonly BlockPiece[] }) {
+  const total = pieces.reduce((sum, piece) => sum + piece.cost, 0);
+  const percent = (cost: number) => (total > 0 ? (100 * cost) / total : 0);
+  const label = pieces.map((piece) => `${piece.label} ${percent(piece.cost).toFixed(0)} %`).join(', ');
+  return (
+    <Frame role="img" aria-label={label || 'Nothing in it yet'}>
+      {pieces.map((piece) => (
+        <Piece
+          key={piece.key}
+          title={`${piece.label} · ${percent(piece.cost).toFixed(1)} %`}
+          style={{ width: `${percent(piece.cost)}%`, background: piece.code ? woodOf(piece.code) : LABOUR }}
+        />
+      ))}
+    </Frame>
+  );
+}

@@ -1,0 +1,107 @@
+import type { Item } from '@yosegi/contract';
+import { type KeyboardEvent, type Ref, useDeferredValue, useState } from 'react';
+import { ComboBox, FieldError, Input, Label, ListBox, ListBoxItem, Popover } from 'react-aria-components';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { useFormat } from './format.ts';
+import { Tile } from './Tile.tsx';
+
+const Wrap = styled(ComboBox)`
+  display: flex; flex-direction: column; gap: 3px; min-width: 0;
+  label { font-size: 12px; color: var(--ink-2); }
+  input { border: 1px solid var(--line); border-radius: 3px; background: #fff; padding: 6px 9px; min-height: 34px; width: 100%; }
+  &[data-invalid] input { border-color: var(--short); }
+`;
+const Pop = styled(Popover)`
+  background: var(--sheet); border: 1px solid var(--line); border-radius: 4px; box-shadow: 0 8px 28px #0003; overflow: auto; min-width: 340px;
+`;
+const List = styled(ListBox)`max-height: 320px; overflow: auto; padding: 4px; outline: none;`;
+const Option = styled(ListBoxItem)`
+  display: grid; grid-template-columns: 30px 1fr auto; gap: 10px; align-items: center; padding: 6px 8px; border-radius: 3px; cursor: pointer;
+  line-height: 1.2; outline: none; small { color: var(--ink-3); }
+  &[data-focused] { background: var(--coming-wash); box-shadow: inset 4px 0 var(--honey); }
+`;
+const Wrong = styled(FieldError)`color: var(--short-ink); font-size: 12.5px;`;
+
+export interface ItemPickerProps {
+  label: string;
+  hideLabel?: boolean;
+  placeholder?: string;
+  onPick: (item: Item) => void;
+  error?: string | undefined;
+  autoFocus?: boolean;
+  inputRef?: Ref<HTMLInputElement>;
+  source?: Item['source'];
+  /** What the box shows before anything is typed; it is cleared after a pick when absent. */
+  chosen?: string;
+  onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
+}
+
+/** Any item by code, name or a part of either. Enter takes the marked one, or the first. */
+export function ItemPicker(props: ItemPickerProps) {
+  const { chosen } = props;
+  const format = useFormat();
+  const [typed, setTyped] = useState<string | null>(null);
+  const text = typed ?? chosen ?? '';
+  const asked = useDeferredValue((typed ?? '').trim());
+  const query = { q: asked, limit: 12, ...(props.source ? { source: props.source } : {}) };
+  const found = useQuestion('items', { query }, { enabled: asked !== '', keep: true });
+  const items = asked === '' ? [] : (found.data?.rows ?? []);
+  const pick = (item: Item | undefined) => {
+    if (!item) return;
+    setTyped(null);
+    props.onPick(item);
+  };
+  const takeFirst = (event: KeyboardEvent<HTMLInputElement>) => {
+    props.onKeyDown?.(event);
+    const marked = event.currentTarget.getAttribute('aria-activedescendant');
+    if (event.key !== 'Enter' || marked || !typed) return;
+    const exact = items.find((item) => item.code.toLowerCase() === typed.trim().toLowerCase());
+    if (found.isPlaceholderData && !exact) return;
+    event.preventDefault();
+    pick(exact ?? items[0]);
+  };
+  return (
+    <Wrap
+      {...(props.hideLabel ? { 'aria-label': props.label } : {})}
+      inputValue={text}
+      onInputChange={setTyped}
+      selectedKey={null}
+      onSelectionChange={(key) => pick(items.find((item) => item.id === key))}
+      onBlur={() => setTyped(null)}
+      allowsCustomValue
+      allowsEmptyCollection={asked !== '' && found.isSuccess}
+      menuTrigger="input"
+      defaultFilter={() => true}
+      isInvalid={props.error !== undefined}
+      validationBehavior="aria"
+    >
+      {!props.hideLabel && <Label>{props.label}</Label>}
+      <Input
+        ref={props.inputRef}
+        placeholder={props.placeholder ?? 'Type a code or a name'}
+        autoFocus={props.autoFocus ?? false}
+        onKeyDownCapture={takeFirst}
+      />
+      <Wrong>{props.error}</Wrong>
+      <Pop placement="bottom start">
+        <List renderEmptyState={() => <Nothing>No item is called like that.</Nothing>}>
+          {items.map((item) => (
+            <Option key={item.id} id={item.id} textValue={`${item.code} ${item.name}`}>
+              <Tile code={item.code} size={28} />
+              <span>
+                <b>{item.name}</b>
+                <br />
+                <small>{item.code}</small>
+              </span>
+              <small>
+                {format.quantity(item.free, item.unit, item.decimals)} free · {format.unitCost(item.averageCost)}
+              </small>
+            </Option>
+          ))}
+        </List>
+      </Pop>
+    </Wrap>
+  );
+}
+const Nothing = styled.div`padding: 10px 12px; color: var(--ink-2);`;

@@ -1,0 +1,46 @@
+import type { UseQueryResult } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import styled from 'styled-components';
+import { Button } from './Button.tsx';
+import { ProblemBox } from './Problem.tsx';
+
+const Quiet = styled.div`padding: 28px 24px; color: var(--ink-2);`;
+const Bones = styled.div`
+  padding: 22px 24px; display: grid; gap: 12px;
+  i { height: 18px; border-radius: 2px; background: linear-gradient(90deg, var(--birch), var(--line-soft), var(--birch)); }
+  i:nth-child(1) { width: 46%; height: 28px; } i:nth-child(2) { width: 66%; }
+`;
+
+/** Shows an answer once it is there; until then its outline, and when it fails, why and how to try again. */
+export function Answer<T>({ of, children }: { of: UseQueryResult<T, Error>; children: (data: T) => ReactNode }) {
+  if (of.data !== undefined) return <>{children(of.data)}</>;
+  if (of.error) {
+    return (
+      <Quiet>
+        <ProblemBox error={of.error} ways={<Button onPress={() => void of.refetch()}>Try again</Button>} />
+      </Quiet>
+    );
+  }
+  return (
+    <Bones role="status" aria-label="Loading">
+      <i />
+      <i />
+      <i />
+      <i />
+    </Bones>
+  );
+}
+
+const Empty = styled.div`
+  padding: 26px 24px; display: grid; gap: 10px; justify-items: start; color: var(--ink-2); max-width: 52ch; h2 { color: var(--ink); }
+`;
+/** An empty screen teaches the first step. */
+export function EmptyState({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+  return (
+    <Empty>
+      <h2>{title}</h2>
+      <p>{children}</p>
+      {action}
+    </Empty>
+  );
+}

@@ -1,0 +1,76 @@
+import styled, { css } from 'styled-components';
+
+/** How much of each kind there is, in any one unit. */
+export interface StaveAmounts {
+  readonly needed: number;
+  readonly free: number;
+  readonly coming: number;
+  readonly promised: number;
+  readonly short: number;
+}
+
+const textures = {
+  free: css`background: linear-gradient(180deg, #6a8655, #577143);`,
+  coming: css`background: repeating-linear-gradient(-56deg, #cf9f3f 0 4px, #e5c686 4px 8px);`,
+  promised: css`background: radial-gradient(#7c6c98 1.2px, #cfc5da 1.6px) 0 0 / 6px 6px;`,
+  short: css`border: 1.5px dashed var(--short); background: #fbece6;`,
+};
+export type Texture = keyof typeof textures;
+
+export const Swatch = styled.i<{ $of: Texture }>`
+  display: inline-block; width: 16px; height: 11px; margin-right: 5px; vertical-align: -1px; ${({ $of }) => textures[$of]}
+`;
+const Bar = styled.div<{ $small: boolean }>`
+  position: relative; height: ${({ $small }) => ($small ? 10 : 20)}px; border-radius: 1px; min-width: 40px;
+  background: repeating-linear-gradient(90deg, #efe6d5 0 1px, #f3ebdc 1px 9px);
+`;
+const Piece = styled.i<{
+  $of: Texture;
+}>`position: absolute; top: 0; bottom: 0; display: block; ${({ $of }) => textures[$of]}`;
+const Tick = styled.i`position: absolute; top: -4px; bottom: -4px; width: 2px; background: var(--ink);`;
+
+/**
+ * One component's road to enough: promised elsewhere, free, coming and short one after the other, and a tick where what
+ * is needed ends. The need stands at four fifths of the width, so that plenty can be seen as such.
+ */
+export function Stave({ amounts, label, small = false }: { amounts: StaveAmounts; label: string; small?: boolean }) {
+  const { needed, free, coming, short } = amounts;
+  const scale = needed > 0 ? 80 / needed : 0;
+  const pieces: [Texture, number][] = [
+    ['free', free],
+    ['coming', coming],
+    ['short', short],
+  ];
+  let left = 0;
+  const drawn = pieces.flatMap(([of, amount]) => {
+    const width = Math.min(amount * scale, 100 - left);
+    if (width <= 0) return [];
+    const piece = <Piece key={of} $of={of} style={{ left: `${left}%`, width: `${width}%` }} />;
+    left += width;
+    return [piece];
+  });
+  const held = Math.min(amounts.promised * scale, 100 - left);
+  return (
+    <Bar $small={small} role="img" aria-label={label}>
+      {drawn}
+      {held > 0 && short === 0 && <Piece $of="promised" style={{ left: `${left}%`, width: `${held}%` }} />}
+      {needed > 0 && <Tick style={{ left: '80%' }} />}
+    </Bar>
+  );
+}
+
+/** What the textures mean. */
+export function StaveLegend() {
+  const kinds: Texture[] = ['free', 'coming', 'promised', 'short'];
+  return (
+    <Legend>
+      {kinds.map((kind) => (
+        <span key={kind}>
+          <Swatch $of={kind} />
+          {kind}
+        </span>
+      ))}
+    </Legend>
+  );
+}
+const Legend = styled.div`display: flex; gap: 14px; font-size: 12.5px; color: var(--ink-2); white-space: nowrap;`;

@@ -1,0 +1,39 @@
+import type { ReactNode } from 'react';
+import { NavLink } from 'react-router';
+import styled from 'styled-components';
+import { Tile } from './Tile.tsx';
+
+const Item = styled(NavLink)`
+  display: grid; grid-template-columns: 34px minmax(0, 1fr) auto; gap: 10px; padding: 7px 14px; align-items: center; line-height: 1.2;
+  color: var(--ink); text-decoration: none; small { color: var(--ink-2); }
+  b { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; display: block; }
+  &:hover { background: #fffaf0aa; }
+  &:focus-visible { outline-offset: -2px; }
+  &.active { background: var(--sheet); box-shadow: inset 5px 0 var(--honey); }
+`;
+
+/** One record in a strip, found by its tile. */
+export function StripItem({
+  to,
+  code,
+  title,
+  under,
+  side,
+}: {
+  to: string;
+  code: string;
+  title: string;
+  under: ReactNode;
+  side?: ReactNode;
+}) {
+  return (
+    <Item to={to}>
+      <Tile code={code} />
+      <span>
+        <b>{title}</b>
+        <small>{under}</small>
+      </span>
+      <span>{side}</span>
+    </Item>
+  );
+}

@@ -1,0 +1,85 @@
+import type { Company } from '@yosegi/contract';
+import { createContext, useContext } from 'react';
+
+const CompanyContext = createContext<Company>({ name: '', currency: 'EUR', locale: 'en' });
+export const CompanyProvider = CompanyContext.Provider;
+
+/** Number and date formats of the company. Decimal texts are formatted as they are, never through a float. */
+export class Format {
+  constructor(private readonly company: Company) {}
+
+  /** A decimal text with grouping and at least `least` decimals. */
+  number(text: string, least = 0, most = 6): string {
+    const format = new Intl.NumberFormat(this.company.locale, {
+      minimumFractionDigits: least,
+      maximumFractionDigits: Math.max(least, most),
+    });
+    return format.format(text as Intl.StringNumericLiteral);
+  }
+
+  /** A quantity with its unit; pieces need none. */
+  quantity(text: string, unit: string, decimals = 0): string {
+    const amount = this.number(text, unit === 'each' ? 0 : Math.min(decimals, 3));
+    return unit === 'each' ? amount : `${amount} ${unit}`;
+  }
+
+  /** An amount of money; unit costs show a third decimal. */
+  money(text: string, decimals = 2): string {
+    const format = new Intl.NumberFormat(this.company.locale, {
+      style: 'currency',
+      currency: this.company.currency,
+      minimumFractionDigits: decimals,
+      maximumFractionDigits: decimals,
+    });
+    return format.format(text as Intl.StringNumericLiteral);
+  }
+
+  /** An amount of money to the last millionth, where it has to add up on screen. */
+  exactMoney(text: string): string {
+    const format = new Intl.NumberFormat(this.company.locale, {
+      style: 'currency',
+      currency: this.company.currency,
+      maximumFractionDigits: 6,
+    });
+    return format.format(text as Intl.StringNumericLiteral);
+  }
+
+  unitCost = (text: string) => this.money(text, 3);
+
+  /** A day like "Wed 9 Dec". */
+  day(iso: string): string {
+    const options = { weekday: 'short', day: 'numeric', month: 'short' } as const;
+    return new Intl.DateTimeFormat(this.company.locale, options).format(new Date(`${iso}T12:00:00`)).replace(',', '');
+  }
+
+  longDay(date: Date): string {
+    return new Intl.DateTimeFormat(this.company.locale, { weekday: 'long', day: 'numeric', month: 'long' }).format(
+      date,
+    );
+  }
+
+  moment(iso: string): string {
+    return new Intl.DateTimeFormat(this.company.locale, { dateStyle: 'medium', timeStyle: 'short' }).format(
+      new Date(iso),
+    );
+  }
+
+  /** How long ago, in the largest unit that fits. */
+  ago(iso: string): string {
+    const seconds = (new Date(iso).getTime() - Date.now()) / 1000;
+    const format = new Intl.RelativeTimeFormat(this.company.locale, { numeric: 'auto' });
+    const units = [
+      ['day', 86400],
+      ['hour', 3600],
+      ['minute', 60],
+    ] as const;
+    for (const [unit, size] of units)
+      if (Math.abs(seconds) >= size) return format.format(Math.round(seconds / size), unit);
+    return format.format(0, 'minute');
+  }
+}
+
+export const useFormat = () => new Format(useContext(CompanyContext));
+
+/** "1 build", "3 builds". */
+export const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;

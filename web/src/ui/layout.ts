@@ -1,0 +1,47 @@
+import styled from 'styled-components';
+
+/** strip + sheet + margin: a narrow list, the record on white paper, its live consequences. */
+export const Three = styled.div<{ $margin?: boolean }>`
+  display: grid; grid-template-columns: 264px minmax(0, 1fr) ${({ $margin = true }) => ($margin ? '292px' : '')}; height: 100%; min-height: 0;
+  @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); height: auto; }
+`;
+export const Strip = styled.aside`
+  background: var(--birch); border-right: 1px solid var(--line); display: flex; flex-direction: column; min-height: 0; overflow: hidden;
+  @media (max-width: 900px) { max-height: 40vh; }
+`;
+export const StripHead = styled.div`padding: 14px 14px 10px; display: grid; gap: 8px;`;
+export const StripList = styled.nav`overflow: auto; flex: 1; padding-bottom: 12px;`;
+export const StripGroup = styled.div`padding: 8px 14px 3px; font-size: 12px; color: var(--ink-2);`;
+export const Sheet = styled.section`background: var(--sheet); padding: 18px 22px 40px; overflow: auto; min-width: 0;`;
+export const Margin = styled.aside`border-left: 1px solid var(--line); padding: 18px; background: var(--paper); overflow: auto;`;
+export const SheetHead = styled.div`display: flex; gap: 14px; align-items: center; margin-bottom: 12px; flex-wrap: wrap;`;
+export const Scroll = styled.div`height: 100%; overflow: auto;`;
+
+/** question + answer + act: what I ask on the left, the answer beside it, one bar of actions at the foot. */
+export const AskAnswer = styled.div`
+  display: grid; grid-template-columns: 306px minmax(0, 1fr); height: 100%; min-height: 0;
+  @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); height: auto; }
+`;
+export const Ask = styled.aside`background: var(--birch); padding: 20px 18px; border-right: 1px solid var(--line); overflow: auto;`;
+export const AnswerPane = styled.section`display: flex; flex-direction: column; min-height: 0; min-width: 0;`;
+export const AnswerBody = styled.div`padding: 20px 24px; overflow: auto; flex: 1; display: flex; flex-direction: column; gap: 14px;`;
+export const Foot = styled.div`
+  padding: 13px 24px; background: var(--sheet); border-top: 1px solid var(--line); display: flex; gap: 12px; align-items: center; flex-wrap: wrap;
+`;
+
+export const Grid = styled.table`
+  font-size: 13.5px;
+  th { font-weight: 500; font-size: 12px; color: var(--ink-2); text-align: left; border-bottom: 1px solid var(--line); padding: 4px 6px; white-space: nowrap; }
+  td { padding: 4px 6px; border-bottom: 1px solid var(--line-soft); height: 40px; }
+  td.num, th.num { text-align: right; white-space: nowrap; }
+  td small { color: var(--ink-3); }
+  tr[data-quiet] td { color: var(--ink-3); }
+`;
+export const Cell = styled.div`display: flex; align-items: center; gap: 9px; line-height: 1.15; min-width: 0;`;
+export const KeyValue = styled.div`display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px dotted var(--line);`;
+export const BigNumber = styled.div`font: 600 44px/1 var(--display); margin: 6px 0 2px;`;
+export const Form = styled.form<{ $columns?: number }>`
+  display: grid; gap: 12px; grid-template-columns: repeat(${({ $columns }) => $columns ?? 2}, minmax(0, 1fr)); align-items: start;
+  @media (max-width: 700px) { grid-template-columns: minmax(0, 1fr); }
+`;
+export const Wide = styled.div`grid-column: 1 / -1;`;
