@@ -1,0 +1,176 @@
+// What every npm command starts with: it installs and builds what is missing, then runs the thing itself.
+// Plain JavaScript on Node alone, because on a fresh clone nothing else is there yet.
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+process.chdir(root);
+const [command = '', ...rest] = process.argv.slice(2);
+
+const commands = {
+  demo: () => serve('demo/src/main.ts', rest),
+  start: () => serve('server/src/main.ts', []),
+  dev,
+  test: () => test(['unit', 'server', 'e2e']),
+  'test:unit': () => suites(['unit']),
+  'test:server': () => suites(['server']),
+  'test:e2e': () => suites(['e2e']),
+  shots: () => browserScript('e2e/src/shots.ts'),
+  bench: () => {
+    install();
+    node('bench/src/main.ts', rest);
+  },
+  verify: () => tool('verify.ts'),
+  backup: () => tool('backup.ts'),
+  restore: () => tool('restore.ts'),
+  licences: () => tool('licences.ts'),
+};
+const chosen = commands[command];
+if (!chosen) {
+  console.error(`Unknown command “${command}”. Known: ${Object.keys(commands).join(', ')}.`);
+  process.exit(2);
+}
+await chosen();
+
+/** Installs the locked packages when they are missing, were installed for another lock, or sqlite3 is not compiled. */
+function install() {
+  const installed = 'node_modules/.package-lock.json';
+  const fresh = existsSync(installed) && statSync(installed).mtimeMs >= statSync('package-lock.json').mtimeMs;
+  if (fresh && existsSync('node_modules/sqlite3/build/Release/node_sqlite3.node')) return;
+  console.log('Installing packages; compiling SQLite takes a few minutes the first time…');
+  must('npm', ['ci', '--no-audit', '--no-fund']);
+}
+
+/** Builds the web application when a source is newer than the build. */
+function buildWeb() {
+  const built = 'web/dist/index.html';
+  const sources = [
+    'web/src',
+    'web/public',
+    'web/index.html',
+    'web/vite.config.ts',
+    'contract/src',
+    'core/src',
+    'package-lock.json',
+  ];
+  if (existsSync(built) && Math.max(...sources.map(newest)) < statSync(built).mtimeMs) return;
+  console.log('Building the web application…');
+  must('node', ['node_modules/vite/bin/vite.js', 'build', 'web', '--logLevel', 'warn']);
+}
+
+function newest(path) {
+  const own = statSync(path);
+  if (!own.isDirectory()) return own.mtimeMs;
+  return Math.max(own.mtimeMs, ...readdirSync(path).map((name) => newest(join(path, name))));
+}
+
+/** Debian's Chromium, for the browser tests: installed where apt and root allow it. */
+function chromium() {
+  if (existsSync('/usr/bin/chromium')) return;
+  const isRoot = process.getuid?.() === 0;
+  if (!isRoot || spawnSync('apt-get', ['--version']).status !== 0) {
+    console.error('The browser tests need /usr/bin/chromium. Install it with: sudo apt-get install chromium');
+    process.exit(1);
+  }
+  console.log('Installing Chromium for the browser tests…');
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  must('apt-get', ['update', '-qq'], env);
+  must('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], env);
+}
+
+function serve(script, args) {
+  install();
+  buildWeb();
+  return forward('node', ['--import', 'tsx', script, ...args]);
+}
+
+function dev() {
+  install();
+  forward('node', ['--import', 'tsx', '--watch', 'demo/src/main.ts']);
+  return forward('node', ['node_modules/vite/bin/vite.js', 'web']);
+}
+
+function test(names) {
+  install();
+  step('Types', 'node', ['node_modules/typescript/bin/tsc', '-p', '.']);
+  step('Lint', 'node', ['node_modules/@biomejs/biome/bin/biome', 'ci', '.']);
+  suites(names);
+}
+
+/** Runs test suites one after the other and closes with their sum on a line of its own. */
+function suites(names) {
+  install();
+  if (names.includes('e2e')) {
+    chromium();
+    buildWeb();
+  }
+  let [passed, failed, broken] = [0, 0, false];
+  mkdirSync('test-results', { recursive: true });
+  for (const name of names) {
+    const report = `test-results/${name}.json`;
+    rmSync(report, { force: true });
+    const args = [
+      'run',
+      '--project',
+      name,
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile.json=${report}`,
+      ...rest,
+    ];
+    const run = spawnSync('node', ['node_modules/vitest/vitest.mjs', ...args], { stdio: 'inherit' });
+    broken ||= run.status !== 0;
+    const sums = existsSync(report)
+      ? JSON.parse(readFileSync(report, 'utf8'))
+      : { numPassedTests: 0, numFailedTests: 1 };
+    passed += sums.numPassedTests;
+    failed += sums.numFailedTests;
+  }
+  if (broken && failed === 0) failed = 1;
+  console.log(`${passed} passed, ${failed} failed`);
+  process.exitCode = broken ? 1 : 0;
+}
+
+function browserScript(script) {
+  install();
+  chromium();
+  buildWeb();
+  node(script, rest);
+}
+
+function tool(script) {
+  install();
+  node(`scripts/${script}`, rest);
+}
+
+function node(script, args) {
+  const run = spawnSync('node', ['--import', 'tsx', script, ...args], { stdio: 'inherit' });
+  process.exitCode = run.status ?? 1;
+}
+
+function step(name, program, args) {
+  console.log(`${name}…`);
+  const run = spawnSync(program, args, { stdio: 'inherit' });
+  if (run.status === 0) return;
+  console.log('0 passed, 1 failed');
+  process.exit(1);
+}
+
+function must(program, args, env = process.env) {
+  const run = spawnSync(program, args, { stdio: 'inherit', env });
+  if (run.status !== 0) process.exit(run.status ?? 1);
+}
+
+/** Runs a long-lived program and hands the signals on, so that it can stop cleanly. */
+function forward(program, args) {
+  const child = spawn(program, args, { stdio: 'inherit' });
+  for (const signal of ['SIGTERM', 'SIGINT']) process.on(signal, () => child.kill(signal));
+  return new Promise((resolve) => {
+    child.on('exit', (code) => {
+      process.exitCode = code ?? 0;
+      resolve();
+    });
+  });
+}

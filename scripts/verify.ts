@@ -1,0 +1,21 @@
+import { existsSync } from 'node:fs';
+import { Database } from '@yosegi/server/db/database';
+import { checkCount, verifyDatabase } from '@yosegi/server/db/verify';
+import { databaseFile } from './data.ts';
+
+/** Compares balances with the ledger and checks that quantity and value are conserved. */
+const file = databaseFile();
+if (!existsSync(file)) {
+  console.error(`There is no data at ${file}.`);
+  process.exit(2);
+}
+const database = await Database.open(file);
+const drifts = await verifyDatabase(database.reader);
+await database.close();
+for (const { check, rows } of drifts) console.error(`NOT SO: ${check}`, rows);
+console.log(
+  drifts.length === 0
+    ? `All ${checkCount} checks hold for ${file}.`
+    : `${drifts.length} of ${checkCount} checks fail for ${file}.`,
+);
+process.exitCode = drifts.length === 0 ? 0 : 1;
