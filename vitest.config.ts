@@ -7,6 +7,14 @@ export default defineConfig({
     projects: [
       node('unit', ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/src/**/*.test.ts']),
       node('server', ['server/**/*.test.ts', 'demo/**/*.test.ts']),
+      {
+        test: {
+          ...node('e2e', ['e2e/**/*.test.ts']).test,
+          testTimeout: 90_000,
+          hookTimeout: 90_000,
+          fileParallelism: false,
+        },
+      },
     ],
   },
 });

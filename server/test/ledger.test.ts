@@ -1,0 +1,135 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { api } from '@yosegi/contract';
+import { send } from '@yosegi/contract/client';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Database } from '../src/db/database.ts';
+import { migrate } from '../src/db/migrate.ts';
+import { verifyDatabase } from '../src/db/verify.ts';
+import { TestServer, Workshop } from './harness.ts';
+
+describe('the ledger', () => {
+  let server: TestServer;
+  let shop: Workshop;
+  beforeAll(async () => {
+    server = await TestServer.start();
+    shop = await Workshop.open(server);
+    await shop.receive(await shop.item('PART'), '5', '2');
+  });
+  afterAll(() => server.close());
+
+  it.each(['movement', 'document', 'document_value'])('refuses UPDATE and DELETE of %s', async (table) => {
+    for (const sql of [`UPDATE ${table} SET id = id`, `DELETE FROM ${table}`]) {
+      await expect(server.database.write((tx) => tx.run(sql))).rejects.toMatchObject({
+        parent: { message: expect.stringContaining('append-only') },
+      });
+    }
+  });
+
+  it('is durable: write-ahead log, full synchronisation, foreign keys on the writer', async () => {
+    const pragmas = await server.database.write(async (tx) => [
+      await tx.one('PRAGMA journal_mode'),
+      await tx.one('PRAGMA synchronous'),
+      await tx.one('PRAGMA foreign_keys'),
+    ]);
+    expect(pragmas).toEqual([{ journal_mode: 'wal' }, { synchronous: 2 }, { foreign_keys: 1 }]);
+  });
+
+  it('verify finds what somebody changed behind its back', async () => {
+    expect(await server.verify()).toEqual([]);
+    await server.database.write((tx) => tx.run('UPDATE item_stock SET value = value + 1'));
+    await server.database.write((tx) => tx.run('UPDATE balance SET quantity = quantity - 1000000'));
+    expect((await server.verify()).map(({ check }) => check)).toEqual([
+      'balances by place equal the ledger',
+      'quantity and value by item equal the ledger',
+    ]);
+  });
+
+  it('a failing command leaves no trace, and the next one goes on', async () => {
+    await expect(
+      server.database.write(async (tx) => {
+        await tx.insert('store', { code: 'GHOST', name: 'Ghost' });
+        throw new Error('half-way');
+      }),
+    ).rejects.toThrow('half-way');
+    expect(await server.database.reader.one("SELECT 1 FROM store WHERE code = 'GHOST'")).toBeUndefined();
+    expect(await server.call(api.stores, {})).toHaveLength(1);
+  });
+});
+
+describe('migrations', () => {
+  it('bring an empty file to the newest schema, once', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'yosegi-'));
+    const database = await Database.open(join(folder, 'new.sqlite'));
+    const first = await migrate(database);
+    expect(await migrate(database)).toBe(first);
+    expect(await database.reader.all('SELECT name FROM migrations')).toEqual([{ name: '0001-first' }]);
+    expect(await verifyDatabase(database.reader)).toEqual([]);
+    await database.close();
+    rmSync(folder, { recursive: true });
+  });
+});
+
+describe('a killed server', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'yosegi-'));
+  let running: ChildProcess | undefined;
+  afterAll(() => {
+    running?.kill('SIGKILL');
+    rmSync(folder, { recursive: true, force: true });
+  });
+
+  /** Starts the real server process and resolves with its address once it listens. */
+  const start = () =>
+    new Promise<string>((resolve, reject) => {
+      const env = { ...process.env, YOSEGI_DATA: folder, PORT: '0', YOSEGI_LOG: 'silent' };
+      const child = spawn('node', ['--import', 'tsx', 'server/src/main.ts'], {
+        env,
+        stdio: ['ignore', 'pipe', 'inherit'],
+      });
+      running = child;
+      child.stdout?.on('data', (text) => {
+        const address = /http:\S+/.exec(String(text))?.[0];
+        if (address) resolve(address);
+      });
+      child.once('exit', () => reject(new Error('the server ended')));
+    });
+
+  it('has posted all of a document or nothing, and nothing that was acknowledged is lost', {
+    timeout: 60_000,
+  }, async () => {
+    const preparing = await TestServer.start(folder);
+    const shop = await Workshop.open(preparing);
+    const parts = await Promise.all(Array.from({ length: 6 }, (_, index) => shop.item(`P${index}`)));
+    const { cookie } = preparing;
+    const binId = shop.bin(0);
+    await preparing.close(true);
+
+    const acknowledged: string[] = [];
+    for (const killAfter of [3, 8, 15]) {
+      const address = await start();
+      const call = (url: string, init: RequestInit) =>
+        fetch(address + url, { ...init, headers: { ...init.headers, cookie } });
+      const lines = parts.map((part) => ({ itemId: part.id, binId, quantity: '1', unitCost: '1.1' }));
+      let answered = 0;
+      const post = async () => {
+        const document = await send(call, api.receive, { body: { kind: 'receipt', lines } });
+        acknowledged.push(document.number);
+        // Killed in the middle of whatever the server is doing for the others.
+        if (++answered === killAfter) running?.kill('SIGKILL');
+      };
+      const posts = await Promise.allSettled(Array.from({ length: 24 }, post));
+      expect(posts.some(({ status }) => status === 'rejected')).toBe(true);
+    }
+
+    const database = await Database.open(join(folder, 'yosegi.sqlite'));
+    expect(await verifyDatabase(database.reader)).toEqual([]);
+    const documents = await database.reader.all<{ number: string; n: number }>(
+      'SELECT number, (SELECT count(*) FROM movement WHERE document_id = document.id) AS n FROM document',
+    );
+    expect(documents.map(({ number }) => number)).toEqual(expect.arrayContaining(acknowledged));
+    expect(new Set(documents.map(({ n }) => n))).toEqual(new Set([parts.length]));
+    await database.close();
+  });
+});
