@@ -9,6 +9,7 @@ import { Sheet, Strip, StripGroup, StripHead, StripList, Three } from '../ui/lay
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
 import { Late } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
 import { BuildSheet } from './BuildSheet.tsx';
 import { PlanForm } from './PlanForm.tsx';
 
@@ -17,33 +18,21 @@ type Shown = 'open' | 'finished' | 'cancelled';
 /** Builds: the list, and one of them with everything that can be done to it. */
 export function BuildPage() {
   const { id } = useParams();
-  const [search, setSearch] = useSearchParams();
-  const q = search.get('q') ?? '';
-  const state = (search.get('state') ?? 'open') as Shown;
+  const [search] = useSearchParams();
+  const [q, setQ] = useAddress('q');
+  const [state, setState] = useAddress('state', 'open');
   const planning = search.get('plan');
-  const list = useQuestion('builds', { query: { state, q, limit: 200 } }, { keep: true });
-  const keep = (changes: Record<string, string>) => {
-    const next = Object.fromEntries(
-      Object.entries({ q, state, ...changes }).filter(([, value]) => value !== '' && value !== 'open'),
-    );
-    setSearch(next, { replace: true });
-  };
+  const list = useQuestion('builds', { query: { state: state as Shown, q, limit: 200 } }, { keep: true });
   return (
     <Three $margin={false}>
       <Strip>
         <StripHead>
-          <Field
-            label="Find a build"
-            hideLabel
-            placeholder="Find a build"
-            value={q}
-            onChange={(text) => keep({ q: text })}
-          />
+          <Field label="Find a build" hideLabel placeholder="Find a build" value={q} onChange={setQ} />
           <Choice
             label="Which builds"
             hideLabel
             value={state}
-            onChange={(next) => keep({ state: next })}
+            onChange={setState}
             options={[
               ['open', 'Open builds'],
               ['finished', 'Finished'],

@@ -19,7 +19,9 @@ export function StartButton({ build }: { build: BuildRow }) {
       look={some ? 'plain' : 'go'}
       busy={start.isPending}
       onPress={() => start.mutate({ params: { id: build.id }, body: { version: build.version, ...quantity } })}
-      aria-label={some ? `Start ${build.canStart} of ${build.number} now` : `Send ${build.number} to the bench`}
+      aria-label={
+        some ? `Start ${format.number(build.canStart ?? '0')} now, ${build.number}` : `Send to bench, ${build.number}`
+      }
     >
       {some ? `Start ${format.number(build.canStart ?? '0')} now` : 'Send to bench'}
     </Button>

@@ -3,7 +3,6 @@ import { wordsOf } from '@yosegi/contract/problems';
 import type { ProductCover, Wanted } from '@yosegi/core/coverage';
 import { formatDecimal, parseQuantity, SCALE } from '@yosegi/core/number';
 import { useMemo } from 'react';
-import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
@@ -16,6 +15,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { StaveLegend } from '../ui/Stave.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Late, Lead, Push, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
 import type { CoverAnswer } from '../workers/coverage.worker.ts';
 import { Components } from './Components.tsx';
 import { PlanBar } from './PlanBar.tsx';
@@ -42,16 +42,14 @@ export type SnapshotItem = Snapshot['items'][number];
 
 function Cover({ snapshot }: { snapshot: Snapshot }) {
   const format = useFormat();
-  const [search, setSearch] = useSearchParams();
-  const text = search.get('want');
+  const [text, setText] = useAddress('want');
+  const [due, setDue] = useAddress('by');
   const wants = useMemo(() => wantsOf(text), [text]);
-  const due = search.get('by') ?? '';
   const items = useMemo(() => new Map(snapshot.items.map((item) => [item.id, item])), [snapshot]);
   const read = useMemo(() => wants.map((want) => readWant(want, items)), [wants, items]);
   const wanted = useMemo(() => read.flatMap(({ wanted: one }) => (one ? [one] : [])), [read]);
   const answer = useCoverage(snapshot, wanted);
-  const keep = (next: readonly Want[], by = due) =>
-    setSearch({ ...(next.length ? { want: wantText(next) } : {}), ...(by ? { by } : {}) }, { replace: true });
+  const keep = (next: readonly Want[]) => setText(wantText(next));
   const set = (index: number, quantity: string) =>
     keep(wants.map((want, at) => (at === index ? { ...want, quantity } : want)));
   const add = (itemId: number) => {
@@ -123,7 +121,7 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
           );
         })}
         <div style={{ marginTop: 14, maxWidth: 170 }}>
-          <Field label="Due day of the builds" type="date" value={due} onChange={(by) => keep(wants, by)} />
+          <Field label="Due day of the builds" type="date" value={due} onChange={setDue} />
         </div>
       </Ask>
       <AnswerPane>
@@ -134,7 +132,8 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
               be made now, what is short, and when everything is whole. From the answer you plan the builds.
             </EmptyState>
           ) : (
-            upToDate && (
+            upToDate &&
+            wanted.length > 0 && (
               <>
                 <Row $wrap>
                   <Conclusion answer={upToDate} items={items} format={format} />
@@ -146,7 +145,7 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
             )
           )}
         </AnswerBody>
-        {wants.length > 0 && upToDate && (
+        {wanted.length > 0 && upToDate && (
           <PlanBar
             answer={upToDate}
             due={due}

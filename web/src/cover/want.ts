@@ -5,8 +5,8 @@ export interface Want {
 }
 
 /** The question in the address, like "12x24,15x10": item × quantity. */
-export const wantsOf = (text: string | null): Want[] =>
-  (text ?? '').split(',').flatMap((part) => {
+export const wantsOf = (text: string): Want[] =>
+  text.split(',').flatMap((part) => {
     const match = /^(\d+)x(.*)$/.exec(part);
     return match ? [{ itemId: Number(match[1]), quantity: match[2] ?? '' }] : [];
   });

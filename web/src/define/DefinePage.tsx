@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -10,25 +10,19 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
 import { Muted } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
 import { DefinitionSheet } from './DefinitionSheet.tsx';
 
 /** Bills of materials: the list, one of them, and what it is made of. */
 export function DefinePage() {
   const { id } = useParams();
-  const [search, setSearch] = useSearchParams();
-  const q = search.get('q') ?? '';
+  const [q, setQ] = useAddress('q');
   const list = useQuestion('definitions', { query: { q, limit: 500 } }, { keep: true });
   return (
     <Three $margin={false}>
       <Strip>
         <StripHead>
-          <Field
-            label="Find a product"
-            hideLabel
-            placeholder="Find a product"
-            value={q}
-            onChange={(text) => setSearch(text ? { q: text } : {}, { replace: true })}
-          />
+          <Field label="Find a product" hideLabel placeholder="Find a product" value={q} onChange={setQ} />
           <NewDefinition />
         </StripHead>
         <StripList aria-label="Bills of materials">

@@ -68,10 +68,16 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
       then ? { onSuccess: then } : {},
     );
   const putInUse = (at: number) => use.mutate({ params: { id: revision.id }, body: { version: at } });
-  useShortcut('s', () => saveNow(), { ctrl: true });
+  const faulty = reckoning.faults.size > 0;
+  const useIt = () => {
+    if (faulty || draft.lines.length === 0 || use.isPending || save.isPending) return;
+    if (!dirty) return putInUse(version);
+    saveNow((saved) => putInUse(saved.revisions.find((known) => known.id === revision.id)?.version ?? 0));
+  };
+  useShortcut('s', () => dirty && !faulty && saveNow(), { ctrl: true });
+  useShortcut('Enter', useIt, { ctrl: true });
 
   const stale = problemOf(save.error)?.code === 'stale-save';
-  const faulty = reckoning.faults.size > 0;
   return (
     <SheetAndMargin>
       <Sheet>
@@ -88,18 +94,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
             <Button busy={save.isPending} isDisabled={!dirty || faulty} onPress={() => saveNow()}>
               Save draft
             </Button>
-            <Button
-              look="go"
-              busy={use.isPending}
-              isDisabled={faulty || draft.lines.length === 0}
-              onPress={() =>
-                dirty
-                  ? saveNow((saved) =>
-                      putInUse(saved.revisions.find((known) => known.id === revision.id)?.version ?? 0),
-                    )
-                  : putInUse(version)
-              }
-            >
+            <Button look="go" busy={use.isPending} isDisabled={faulty || draft.lines.length === 0} onPress={useIt}>
               Put in use
             </Button>
           </Row>

@@ -232,7 +232,7 @@ export function DraftGrid({ draft, change, reckoning, rates, output, refused }: 
                       <input
                         type="checkbox"
                         aria-label={`${name} comes back on take-apart`}
-                        style={{ width: 15 }}
+                        style={{ width: 24, height: 24, flex: 'none', margin: 0, accentColor: 'var(--walnut)' }}
                         checked={line.comesBack}
                         onChange={(event) => set(index, { comesBack: event.target.checked })}
                       />

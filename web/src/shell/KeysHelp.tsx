@@ -29,6 +29,7 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
       ['↑ ↓', 'The same column, a line up or down'],
       ['Alt ↑ ↓', 'Move the line'],
       ['Ctrl S', 'Save the draft'],
+      ['Ctrl Enter', 'Put the draft in use'],
     ],
   ],
   [
@@ -38,7 +39,20 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
       ['Ctrl Enter', 'Plan the builds'],
     ],
   ],
-  [/^\/pick\/\d/, [['Enter', 'Picked']]],
+  [
+    /^\/pick\/\d/,
+    [
+      ['↑ ↓', 'The quantity of the line above or below'],
+      ['Ctrl Enter', 'Bring the lines to the bench'],
+    ],
+  ],
+  [
+    /^\/stock\/receive/,
+    [
+      ['Enter', 'On to the cost, then to the next item'],
+      ['Ctrl Enter', 'Receive'],
+    ],
+  ],
   [
     /finish$/,
     [

@@ -1,5 +1,5 @@
 import type { Found } from '@yosegi/contract';
-import { useDeferredValue, useState } from 'react';
+import { type KeyboardEvent, useDeferredValue, useEffect, useState } from 'react';
 import { Autocomplete, Dialog, Input, Menu, MenuItem, Modal, ModalOverlay, SearchField } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -87,18 +87,36 @@ function Search({ onClose }: { onClose: () => void }) {
       hint: hints[record.kind],
     })),
   ];
+  const open = (target: Target | undefined) => {
+    if (!target) return;
+    void go(target.to);
+    onClose();
+  };
+  const settled = asked === text.trim() && (asked === '' || (found.isSuccess && !found.isPlaceholderData));
+  const [hurried, setHurried] = useState(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only the arrival of the awaited answer matters
+  useEffect(() => {
+    if (!hurried || !settled) return;
+    setHurried(false);
+    open(targets[0]);
+  }, [hurried, settled]);
+  const enter = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key !== 'Enter') return;
+    // What is marked while the answer is still coming belongs to an older question.
+    if (settled && event.currentTarget.getAttribute('aria-activedescendant')) return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (settled) open(targets[0]);
+    else setHurried(true);
+  };
   return (
     <Autocomplete inputValue={text} onInputChange={setText}>
       <Box aria-label="Find or do" autoFocus>
-        <Input placeholder="Find an item, build or definition, or go somewhere" />
+        <Input onKeyDownCapture={enter} placeholder="Find an item, build or definition, or go somewhere" />
       </Box>
       <List
         aria-label="Found"
-        onAction={(key) => {
-          const target = targets.find((known) => known.key === key);
-          if (target) void go(target.to);
-          onClose();
-        }}
+        onAction={(key) => open(targets.find((known) => known.key === key))}
         renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : 'Nothing is called like that.'}</Nothing>}
       >
         {targets.map((target) => (

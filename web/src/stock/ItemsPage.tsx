@@ -8,42 +8,29 @@ import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
 import { Late } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
 import { ItemForm } from './ItemForm.tsx';
 import { ItemSheet } from './ItemSheet.tsx';
-
-type Show = 'all' | 'in-stock' | 'overdrawn';
 
 /** Items, found as you type, with what is on hand, promised and free of each. */
 export function ItemsPage() {
   const { id } = useParams();
-  const [search, setSearch] = useSearchParams();
-  const q = search.get('q') ?? '';
-  const show = (search.get('show') ?? 'all') as Show;
+  const [search] = useSearchParams();
+  const [q, setQ] = useAddress('q');
+  const [show, setShow] = useAddress('show', 'all');
   const pages = usePages('items', { q: q || undefined, show, limit: 200 });
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
-  const keep = (changes: Record<string, string>) => {
-    const next = Object.fromEntries(
-      Object.entries({ q, show, ...changes }).filter(([, value]) => value !== '' && value !== 'all'),
-    );
-    setSearch(next, { replace: true });
-  };
   const suffix = search.size > 0 && !search.has('new') && !search.has('edit') ? `?${search}` : '';
   return (
     <Three $margin={false}>
       <Strip>
         <StripHead>
-          <Field
-            label="Find an item"
-            hideLabel
-            placeholder="Find an item"
-            value={q}
-            onChange={(text) => keep({ q: text })}
-          />
+          <Field label="Find an item" hideLabel placeholder="Find an item" value={q} onChange={setQ} />
           <Choice
             label="Which items"
             hideLabel
             value={show}
-            onChange={(next) => keep({ show: next })}
+            onChange={setShow}
             options={[
               ['all', 'All items'],
               ['in-stock', 'In stock'],

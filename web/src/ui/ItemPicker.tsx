@@ -1,5 +1,5 @@
 import type { Item } from '@yosegi/contract';
-import { type KeyboardEvent, type Ref, useDeferredValue, useState } from 'react';
+import { type KeyboardEvent, type Ref, useDeferredValue, useEffect, useState } from 'react';
 import { ComboBox, FieldError, Input, Label, ListBox, ListBoxItem, Popover } from 'react-aria-components';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -47,19 +47,29 @@ export function ItemPicker(props: ItemPickerProps) {
   const query = { q: asked, limit: 12, ...(props.source ? { source: props.source } : {}) };
   const found = useQuestion('items', { query }, { enabled: asked !== '', keep: true });
   const items = asked === '' ? [] : (found.data?.rows ?? []);
+  const settled = found.isSuccess && !found.isPlaceholderData;
   const pick = (item: Item | undefined) => {
     if (!item) return;
     setTyped(null);
     props.onPick(item);
   };
+  const pickBest = () => pick(items.find((item) => item.code.toLowerCase() === asked.toLowerCase()) ?? items[0]);
+  // A scanner, or a quick hand, is done before the answer is there: Enter then counts as soon as it is.
+  const [hurried, setHurried] = useState<string | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only the arrival of the awaited answer matters
+  useEffect(() => {
+    if (hurried === null || hurried !== asked || !settled) return;
+    setHurried(null);
+    pickBest();
+  }, [hurried, asked, settled]);
   const takeFirst = (event: KeyboardEvent<HTMLInputElement>) => {
     props.onKeyDown?.(event);
     const marked = event.currentTarget.getAttribute('aria-activedescendant');
-    if (event.key !== 'Enter' || marked || !typed) return;
-    const exact = items.find((item) => item.code.toLowerCase() === typed.trim().toLowerCase());
-    if (found.isPlaceholderData && !exact) return;
+    const text = typed?.trim() ?? '';
+    if (event.key !== 'Enter' || marked || text === '') return;
     event.preventDefault();
-    pick(exact ?? items[0]);
+    if (text === asked && settled) pickBest();
+    else setHurried(text);
   };
   return (
     <Wrap
@@ -70,7 +80,7 @@ export function ItemPicker(props: ItemPickerProps) {
       onSelectionChange={(key) => pick(items.find((item) => item.id === key))}
       onBlur={() => setTyped(null)}
       allowsCustomValue
-      allowsEmptyCollection={asked !== '' && found.isSuccess}
+      allowsEmptyCollection
       menuTrigger="input"
       defaultFilter={() => true}
       isInvalid={props.error !== undefined}
@@ -85,7 +95,15 @@ export function ItemPicker(props: ItemPickerProps) {
       />
       <Wrong>{props.error}</Wrong>
       <Pop placement="bottom start">
-        <List renderEmptyState={() => <Nothing>No item is called like that.</Nothing>}>
+        <List
+          renderEmptyState={() => (
+            <Nothing>
+              {found.isSuccess && !found.isPlaceholderData && asked !== ''
+                ? 'No item is called like that.'
+                : 'Looking…'}
+            </Nothing>
+          )}
+        >
           {items.map((item) => (
             <Option key={item.id} id={item.id} textValue={`${item.code} ${item.name}`}>
               <Tile code={item.code} size={28} />

@@ -1,0 +1,56 @@
+import { createRequire } from 'node:module';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Application, type Visit } from './harness.ts';
+
+const axeFile = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
+
+describe('every main view', () => {
+  let application: Application;
+  let visit: Visit;
+  beforeAll(async () => {
+    application = await Application.start();
+    visit = await application.open();
+    // axe is put into the page by the test, which the page's own policy would refuse.
+    const client = await visit.context.newCDPSession(visit.page);
+    await client.send('Page.setBypassCSP', { enabled: true });
+  });
+  afterAll(() => application.close());
+
+  it.each([
+    ['Today', '/today', 'Ready to start'],
+    ['Define', '/define/2', 'Ten-frame hive, cedar'],
+    ['a draft', '/define/5?rev=2', 'Smoker, lined'],
+    ['Cover', '/cover?want=40x24,42x30', 'stuck on'],
+    ['Build', '/build/56', '24 × Ten-frame hive'],
+    ['finishing', '/build/52/finish', 'What was really used'],
+    ['Pick', '/pick/51', 'to pick for'],
+    ['Take apart', '/take-apart?item=48', 'of parts come back'],
+    ['an item', '/stock/items/32', 'First season guide'],
+    ['changing an item', '/stock/items/32?edit=1', 'Change First season guide'],
+    ['movements', '/stock/movements', 'Everything that moved'],
+    ['a document', '/stock/documents/20', '·'],
+    ['receiving', '/stock/receive?item=32', 'come in'],
+    ['places', '/stock/places', '3 stores'],
+    ['the bench sheet', '/print/bench/56', 'Bench sheet'],
+  ])('%s has no serious fault that axe can find', async (_, path, heading) => {
+    await visit.page.goto(path);
+    await visit.heading(new RegExp(heading));
+    await visit.page.getByRole('status', { name: 'Loading' }).waitFor({ state: 'detached' });
+    await visit.page.addScriptTag({ path: axeFile });
+    const violations = await visit.page.evaluate(async () => {
+      const { axe } = window as unknown as {
+        axe: {
+          run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>;
+        };
+      };
+      const { violations: found } = await axe.run({
+        runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+      });
+      return found
+        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+        .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
+    });
+    expect(violations).toEqual([]);
+    expect(visit.faults).toEqual([]);
+  });
+});

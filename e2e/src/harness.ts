@@ -1,0 +1,148 @@
+import { copyFileSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { makeDemo } from '@yosegi/demo/make';
+import { buildApp } from '@yosegi/server/app';
+import { Database } from '@yosegi/server/db/database';
+import { verifyDatabase } from '@yosegi/server/db/verify';
+import type { FastifyInstance } from 'fastify';
+import { pino } from 'pino';
+import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core';
+
+const FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--no-first-run',
+];
+/** Made once for all journeys of a run; each works on its own copy. */
+let made: Promise<string> | undefined;
+
+async function demoFile(): Promise<string> {
+  made ??= (async () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'yosegi-e2e-')), 'demo.sqlite');
+    await makeDemo(file, new Date());
+    return file;
+  })();
+  return made;
+}
+
+/** The application on a copy of the demo business, and a browser to use it with. */
+export class Application {
+  private constructor(
+    readonly address: string,
+    private readonly app: FastifyInstance,
+    private readonly database: Database,
+    private readonly browser: Browser,
+    private readonly folder: string,
+  ) {}
+
+  static async start(): Promise<Application> {
+    const folder = mkdtempSync(join(tmpdir(), 'yosegi-e2e-'));
+    const file = join(folder, 'yosegi.sqlite');
+    copyFileSync(await demoFile(), file);
+    const database = await Database.open(file);
+    const webRoot = resolve('web/dist');
+    if (!existsSync(webRoot)) throw new Error('the web application is not built');
+    const app = await buildApp({ database, webRoot, logger: pino({ level: 'error' }) });
+    const address = await app.listen({ host: '127.0.0.1', port: 0 });
+    const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
+    return new Application(address, app, database, browser, folder);
+  }
+
+  /** A browser of its own, in which `person` is working. Faults on the page are collected in `faults`. */
+  async open(person = 'Mo Okafor', viewport = { width: 1280, height: 800 }): Promise<Visit> {
+    const context = await this.browser.newContext({
+      viewport,
+      baseURL: this.address,
+      reducedMotion: 'reduce',
+      locale: 'en-GB',
+    });
+    const page = await context.newPage();
+    const visit = new Visit(context, page);
+    page.on('pageerror', (error) => visit.faults.push(error.message));
+    page.on('console', (message) => {
+      // A refusal that a person sees is also a failed request in the console; everything else is a fault.
+      if (message.type() === 'error' && !message.text().startsWith('Failed to load resource'))
+        visit.faults.push(message.text());
+    });
+    await page.goto('/');
+    await page.getByRole('button', { name: person }).click();
+    await page.getByRole('navigation', { name: 'Stations' }).waitFor();
+    return visit;
+  }
+
+  verify = () => verifyDatabase(this.database.reader);
+  one = <T extends object>(sql: string) => this.database.reader.one<T>(sql);
+
+  async close(): Promise<void> {
+    await this.browser.close();
+    await this.app.close();
+    await this.database.close();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+export class Visit {
+  readonly faults: string[] = [];
+  constructor(
+    readonly context: BrowserContext,
+    readonly page: Page,
+  ) {}
+
+  notice = (text: RegExp | string) => this.page.getByRole('status').getByText(text).first().waitFor();
+  heading = (text: RegExp | string) => this.page.getByRole('heading', { name: text }).first().waitFor();
+}
+
+/** Hands that never leave the keyboard. */
+export class Keyboard {
+  presses = 0;
+  constructor(readonly page: Page) {}
+
+  async press(key: string): Promise<void> {
+    this.presses += 1;
+    await this.page.keyboard.press(key);
+  }
+
+  async type(text: string): Promise<void> {
+    await this.page.keyboard.type(text);
+  }
+
+  /** Tabs to the control of this name, as a person would who looks for it. */
+  async tabTo(name: RegExp): Promise<void> {
+    for (let tries = 0; tries < 150; tries += 1) {
+      if (name.test(await this.focused())) return;
+      await this.press('Tab');
+    }
+    throw new Error(`no way by Tab to ${name}; last at “${await this.focused()}”`);
+  }
+
+  /** Goes somewhere by Ctrl K. */
+  async goTo(text: string, heading: RegExp): Promise<void> {
+    await this.press('Control+k');
+    await this.page.getByRole('searchbox', { name: 'Find or do' }).waitFor();
+    await this.type(text);
+    await this.page.getByRole('menuitem').filter({ hasText: text }).first().waitFor();
+    await this.press('Enter');
+    await this.page.getByRole('heading', { name: heading }).first().waitFor();
+  }
+
+  private focused(): Promise<string> {
+    return this.page.evaluate(() => {
+      const element = document.activeElement;
+      if (!element || element === document.body) return '';
+      const labelled = element
+        .getAttribute('aria-labelledby')
+        ?.split(' ')
+        .map((id) => document.getElementById(id)?.textContent ?? '');
+      const label = (element as HTMLInputElement).labels?.[0]?.textContent;
+      return (
+        element.getAttribute('aria-label') ??
+        (labelled?.join(' ').trim() || label || element.textContent) ??
+        ''
+      ).trim();
+    });
+  }
+}

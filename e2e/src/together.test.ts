@@ -1,0 +1,100 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Application } from './harness.ts';
+
+describe('two browsers and a bad line', () => {
+  let application: Application;
+  beforeAll(async () => {
+    application = await Application.start();
+  });
+  afterAll(() => application.close());
+
+  it('what one does the other sees, without doing anything', async () => {
+    const [mine, theirs] = [await application.open(), await application.open('Ada Quill')];
+    await mine.page.goto('/build/55');
+    await theirs.page.goto('/today');
+    await theirs.page.getByRole('button', { name: 'Send to bench, B-0055' }).waitFor();
+    await mine.page.getByRole('button', { name: 'Send to bench' }).click();
+    await theirs.page.getByRole('button', { name: 'Send to bench, B-0055' }).waitFor({ state: 'detached' });
+    await theirs.page.getByText('4 on the bench').or(theirs.page.getByText('3 on the bench')).first().waitFor();
+    await mine.context.close();
+    await theirs.context.close();
+  });
+
+  it('a stale save shows both versions and loses neither', async () => {
+    const [mine, theirs] = [await application.open(), await application.open('Ada Quill')];
+    for (const { page } of [mine, theirs]) await page.goto('/stock/items/25?edit=1');
+    await theirs.page.getByLabel('Name').fill('Gift box, three jars, brown');
+    await mine.page.getByLabel('Name').fill('Gift box, three jars, white');
+    await theirs.page.getByRole('button', { name: 'Save' }).click();
+    await theirs.heading('Gift box, three jars, brown');
+    await mine.page.getByRole('button', { name: 'Save' }).click();
+    await mine.page.getByText(/Theirs now: .*brown/).waitFor();
+    expect(await mine.page.getByLabel('Name').inputValue()).toBe('Gift box, three jars, white');
+    await mine.page.getByRole('button', { name: 'Keep mine, and save over theirs' }).click();
+    await mine.page.getByRole('button', { name: 'Save', exact: true }).click();
+    await mine.heading('Gift box, three jars, white');
+    await mine.context.close();
+    await theirs.context.close();
+  });
+
+  it('a lost connection keeps what was typed, and trying again posts once', async () => {
+    const { page, context } = await application.open();
+    await page.goto('/stock/receive?item=32&quantity=7');
+    await page.getByLabel('Cost of one First season guide').fill('3.05');
+    // The server carries it out, but its answer never arrives.
+    await page.route(
+      '**/api/receipts',
+      async (route) => {
+        await route.fetch();
+        await route.abort('connectionreset');
+      },
+      { times: 1 },
+    );
+    await page.getByRole('button', { name: 'Receive 1 line' }).click();
+    await page.getByText(/The server cannot be reached/).waitFor();
+    expect(await page.getByLabel('Quantity of First season guide').inputValue()).toBe('7');
+    await page.getByRole('button', { name: 'Receive 1 line' }).dblclick();
+    await page.getByRole('heading', { name: /· Receipt/ }).waitFor();
+    const receipts = await application.one<{ n: number }>(
+      'SELECT count(*) AS n FROM movement WHERE quantity = 7000000 AND value = 21350000',
+    );
+    expect(receipts?.n).toBe(1);
+    await context.close();
+  });
+
+  it('a draft survives a closed tab, and the address brings the question back', async () => {
+    const { page, context } = await application.open();
+    await page.goto('/define/5?rev=2');
+    await page.getByLabel('Amount of Smoker hook').fill('3');
+    await page.getByText('Not saved yet').waitFor();
+    await page.goto('/cover?want=42x12,43x3&by=2026-12-24');
+    await page.getByLabel('Quantity of Feeder, 2 litre').waitFor();
+    expect(await page.getByLabel('Quantity of Smoker, lined').inputValue()).toBe('3');
+    await page.goto('/define/5?rev=2');
+    await page.getByText('Not saved yet').waitFor();
+    expect(await page.getByLabel('Amount of Smoker hook').inputValue()).toBe('3');
+    await page.getByLabel('Amount of Smoker hook').fill('1,5');
+    await page
+      .getByText(/is not a number. Write digits with a point/)
+      .first()
+      .waitFor();
+    expect(await page.getByRole('button', { name: 'Save draft' }).isDisabled()).toBe(true);
+    await context.close();
+  });
+
+  it('the first load is at most 300 kB of compressed script', async () => {
+    const { page, context } = await application.open();
+    let bytes = 0;
+    page.on('response', async (response) => {
+      if (response.request().resourceType() === 'script') bytes += (await response.request().sizes()).responseBodySize;
+    });
+    await context.clearCookies({ name: 'none' });
+    const client = await context.newCDPSession(page);
+    await client.send('Network.clearBrowserCache');
+    await page.goto('/today', { waitUntil: 'networkidle' }).catch(() => undefined);
+    await page.getByRole('heading', { level: 1 }).waitFor();
+    await expect.poll(() => bytes).toBeGreaterThan(50_000);
+    expect(bytes).toBeLessThanOrEqual(300 * 1024);
+    await context.close();
+  });
+});
