@@ -22,9 +22,7 @@ describe('the ledger', () => {
 
   it.each(['movement', 'document', 'document_value'])('refuses UPDATE and DELETE of %s', async (table) => {
     for (const sql of [`UPDATE ${table} SET id = id`, `DELETE FROM ${table}`]) {
-      await expect(server.database.write((tx) => tx.run(sql))).rejects.toMatchObject({
-        parent: { message: expect.stringContaining('append-only') },
-      });
+      await expect(server.database.write((tx) => tx.run(sql))).rejects.toThrow('append-only');
     }
   });
 

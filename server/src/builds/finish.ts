@@ -15,7 +15,7 @@ import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { decimal, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
 import { type Doing, dayOf, found } from '../http/context.ts';
-import { averageCostOf, itemRows } from '../items/store.ts';
+import { averageCostOf, type ItemRow, itemRows } from '../items/store.ts';
 import { benchOf, requireShelf, usualBin } from '../places/store.ts';
 import { mayGoBelow, type Override, readStock, writeDocument } from '../stock/posting.ts';
 import { withNames } from '../stock/shortage.ts';
@@ -57,7 +57,9 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const lines = await buildLines(tx, id);
   const actuals = readActuals(build, lines, good, input.lines);
   const bench = await benchOf(tx, build.output_bin_id);
-  const stock = await readStock(tx, [build.item_id, ...lines.flatMap((line) => line.item_id ?? [])]);
+  const partIds = lines.flatMap((line) => line.item_id ?? []);
+  const items = await itemRows(tx, partIds);
+  const stock = await readStock(tx, [build.item_id, ...partIds]);
   const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
   const output = { itemId: build.item_id, binId: input.outputBinId, lotId: null, serialId: null, buildId: null };
   const finishing: Finishing = {
@@ -66,9 +68,9 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
     output,
     good,
     progress: progressOf(build),
-    lines: await finishingLines(tx, lines, actuals),
+    lines: await finishingLines(tx, lines, actuals, items),
   };
-  const planned = await plannedCosts(tx, build, lines, actuals, good);
+  const planned = plannedCosts(build, lines, actuals, good, items);
   const done = postFinish(posting, finishing);
   const closes = input.close || build.finished + good === build.quantity;
   const changes = new Map<number, LineChange>(
@@ -126,10 +128,9 @@ async function finishingLines(
   tx: Writer,
   lines: readonly BuildLineRecord[],
   actuals: ReadonlyMap<number, Quantity>,
+  items: ReadonlyMap<number, ItemRow>,
 ): Promise<Finishing['lines']> {
-  const itemIds = lines.flatMap((line) => line.item_id ?? []);
-  const items = await itemRows(tx, itemIds);
-  const shelves = await shelvesOf(tx, itemIds);
+  const shelves = await shelvesOf(tx, [...items.keys()]);
   const result: Finishing['lines'][number][] = [];
   for (const line of lines) {
     const actual = actuals.get(line.id) ?? (0 as Quantity);
@@ -158,17 +159,13 @@ async function finishingLines(
 }
 
 /** The plan for this portion at the averages before posting, for the differences kept with the document. */
-async function plannedCosts(
-  tx: Writer,
+function plannedCosts(
   build: BuildRecord,
   lines: readonly BuildLineRecord[],
   actuals: ReadonlyMap<number, Quantity>,
   good: Quantity,
+  items: ReadonlyMap<number, ItemRow>,
 ) {
-  const items = await itemRows(
-    tx,
-    lines.flatMap((line) => line.item_id ?? []),
-  );
   const used = lines.flatMap((line): UsedLine[] => {
     const actual = actuals.get(line.id) ?? (0 as Quantity);
     const lineId = line.id;

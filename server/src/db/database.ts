@@ -1,6 +1,6 @@
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
-import { QueryTypes, Sequelize } from 'sequelize';
+import { Sequelize } from 'sequelize';
 import sqlite3 from 'sqlite3';
 
 export type SqlValue = string | number | null;
@@ -21,6 +21,10 @@ export interface Writer extends Reader {
   insertMany(table: string, rows: readonly SqlRow[]): Promise<void>;
 }
 
+/**
+ * Sequelize opens the file, keeps the migrations and builds bulk inserts; single statements go straight to the driver on
+ * the same connection, because Sequelize spends more on each than SQLite does (docs/decisions/sequelize.md).
+ */
 class Connection implements Writer {
   private constructor(
     readonly sequelize: Sequelize,
@@ -44,6 +48,11 @@ class Connection implements Writer {
     });
   }
 
+  trace(listen: (sql: string) => void): () => void {
+    this.handle.on('trace', listen);
+    return () => void this.handle.removeListener('trace', listen);
+  }
+
   close(): Promise<void> {
     return new Promise((resolve, reject) => {
       this.handle.close((error) => (error ? reject(error) : resolve()));
@@ -51,8 +60,9 @@ class Connection implements Writer {
   }
 
   all<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T[]> {
-    // Sequelize takes anything that starts with INSERT for a statement without rows; RETURNING gives some.
-    return this.sequelize.query<T>(`/* rows */ ${sql}`, { type: QueryTypes.SELECT, bind: [...bind], raw: true });
+    return new Promise((resolve, reject) => {
+      this.handle.all<T>(sql, named(bind), (error, rows) => (error ? reject(error) : resolve(rows)));
+    });
   }
 
   async one<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T | undefined> {
@@ -60,15 +70,16 @@ class Connection implements Writer {
   }
 
   async run(sql: string, bind: readonly SqlValue[] = []): Promise<void> {
-    await this.sequelize.query(sql, { type: QueryTypes.RAW, bind: [...bind] });
+    await this.all(sql, bind);
   }
 
   async insert(table: string, row: SqlRow): Promise<number> {
     const columns = Object.keys(row);
     const values = columns.map((_, index) => `$${index + 1}`);
-    const sql = `INSERT INTO ${table} (${columns.join(', ')}) VALUES (${values.join(', ')})`;
-    const [id] = await this.sequelize.query(sql, { type: QueryTypes.INSERT, bind: Object.values(row) });
-    return id;
+    const sql = `INSERT INTO ${table} (${columns.join(', ')}) VALUES (${values.join(', ')}) RETURNING rowid AS id`;
+    const inserted = await this.one<{ id: number }>(sql, Object.values(row));
+    if (!inserted) throw new Error(`no row inserted into ${table}`);
+    return inserted.id;
   }
 
   async insertMany(table: string, rows: readonly SqlRow[]): Promise<void> {
@@ -117,6 +128,14 @@ export class Database {
     });
   }
 
+  /** Hands every statement of both connections to `listen`, as SQLite runs it; returns how to end that. */
+  trace(listen: (sql: string) => void): () => void {
+    const ends = [this.writer, this.readerConnection].map((connection) => connection.trace(listen));
+    return () => {
+      for (const end of ends) end();
+    };
+  }
+
   /** The writing connection outside a transaction, for migrations and maintenance. */
   maintain<T>(
     work: (maintenance: { sequelize: Sequelize; script: (sql: string) => Promise<void> }) => Promise<T>,
@@ -136,3 +155,6 @@ export class Database {
     return turn;
   }
 }
+
+/** `$1`, `$2` … by name, so that a statement may use them in any order. */
+const named = (bind: readonly SqlValue[]) => Object.fromEntries(bind.map((value, index) => [`$${index + 1}`, value]));

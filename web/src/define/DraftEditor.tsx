@@ -69,13 +69,13 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     );
   const putInUse = (at: number) => use.mutate({ params: { id: revision.id }, body: { version: at } });
   const faulty = reckoning.faults.size > 0;
-  const useIt = () => {
+  const takeIntoUse = () => {
     if (faulty || draft.lines.length === 0 || use.isPending || save.isPending) return;
     if (!dirty) return putInUse(version);
     saveNow((saved) => putInUse(saved.revisions.find((known) => known.id === revision.id)?.version ?? 0));
   };
   useShortcut('s', () => dirty && !faulty && saveNow(), { ctrl: true });
-  useShortcut('Enter', useIt, { ctrl: true });
+  useShortcut('Enter', takeIntoUse, { ctrl: true });
 
   const stale = problemOf(save.error)?.code === 'stale-save';
   return (
@@ -94,7 +94,12 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
             <Button busy={save.isPending} isDisabled={!dirty || faulty} onPress={() => saveNow()}>
               Save draft
             </Button>
-            <Button look="go" busy={use.isPending} isDisabled={faulty || draft.lines.length === 0} onPress={useIt}>
+            <Button
+              look="go"
+              busy={use.isPending}
+              isDisabled={faulty || draft.lines.length === 0}
+              onPress={takeIntoUse}
+            >
               Put in use
             </Button>
           </Row>

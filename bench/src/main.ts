@@ -1,0 +1,11 @@
+import { coverageBench } from './coverage.ts';
+import { postingBench } from './posting.ts';
+
+/** Every benchmark with its baseline of the same run. Fails when a promise is broken. */
+const results = [await postingBench(), await coverageBench()];
+for (const { name, measured, baseline, ratio, promise, holds } of results) {
+  console.log(
+    `${holds ? 'holds ' : 'BROKEN'}  ${name}\n        ${measured}; ${baseline}; ${ratio}; promised: ${promise}`,
+  );
+}
+process.exitCode = results.every(({ holds }) => holds) ? 0 : 1;
