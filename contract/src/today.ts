@@ -53,6 +53,8 @@ export const Found = z.object({
   id: Id,
   code: z.string(),
   name: z.string(),
+  /** The item whose tile stands for it; null for documents. */
+  tile: z.string().nullable(),
 });
 export type Found = z.infer<typeof Found>;
 

@@ -26,7 +26,7 @@ const Nothing = styled.div`padding: 14px 16px; color: var(--ink-2);`;
 interface Target {
   readonly key: string;
   readonly to: string;
-  readonly code: string | null;
+  readonly tile: string | null;
   readonly title: string;
   readonly hint: string;
 }
@@ -44,7 +44,7 @@ const places: readonly Target[] = [
   ['/stock/movements', 'Movements'],
   ['/stock/documents', 'Documents'],
   ['/stock/places', 'Stores and bins'],
-].map(([to = '', title = '']) => ({ key: to, to, code: null, title, hint: 'go' }));
+].map(([to = '', title = '']) => ({ key: to, to, tile: null, title, hint: 'go' }));
 
 const pathOf: Record<Found['kind'], (id: number) => string> = {
   item: (id) => `/stock/items/${id}`,
@@ -82,7 +82,7 @@ function Search({ onClose }: { onClose: () => void }) {
     ...records.map((record) => ({
       key: `${record.kind}${record.id}`,
       to: pathOf[record.kind](record.id),
-      code: record.kind === 'document' ? null : record.code,
+      tile: record.tile,
       title: record.kind === 'document' ? record.code : `${record.name} · ${record.code}`,
       hint: hints[record.kind],
     })),
@@ -121,7 +121,7 @@ function Search({ onClose }: { onClose: () => void }) {
       >
         {targets.map((target) => (
           <Entry key={target.key} id={target.key} textValue={target.title}>
-            {target.code ? <Tile code={target.code} size={26} /> : <span aria-hidden>→</span>}
+            {target.tile ? <Tile code={target.tile} size={26} /> : <span aria-hidden>→</span>}
             <span>{target.title}</span>
             <small>{target.hint}</small>
           </Entry>

@@ -1,0 +1,90 @@
+import { mkdirSync } from 'node:fs';
+import { Application, type Visit } from './harness.ts';
+
+/** Pictures of the main views for docs/screenshots, from the demo business. */
+interface Shot {
+  readonly file: string;
+  readonly path: string;
+  readonly ready: RegExp;
+  readonly phone?: boolean;
+  readonly before?: (visit: Visit) => Promise<void>;
+}
+
+const shots: readonly Shot[] = [
+  { file: 'today', path: '/today', ready: /Ready to start/ },
+  { file: 'define', path: '/define/2', ready: /Ten-frame hive, cedar/ },
+  {
+    file: 'draft',
+    path: '/define/5?rev=2',
+    ready: /Smoker, lined/,
+    before: async ({ page }) => {
+      await page.getByLabel('Waste of Smoker liner in percent').fill('4');
+      await page.getByRole('combobox', { name: 'Add a part' }).fill('hook');
+      await page.getByRole('option', { name: /Smoker hook/ }).waitFor();
+    },
+  },
+  { file: 'cover', path: '/cover?want=48x12,42x40,44x60&by=2026-12-18', ready: /stuck on/ },
+  {
+    file: 'build',
+    path: '/build/56',
+    ready: /24 × Ten-frame hive/,
+    before: async ({ page }) => {
+      await page.getByRole('button', { name: 'Send to bench' }).click();
+      await page.getByRole('alert').waitFor();
+    },
+  },
+  {
+    file: 'finish',
+    path: '/build/52/finish',
+    ready: /What was really used/,
+    before: ({ page }) => page.getByLabel('Really used of Assemble and calibrate').fill('64'),
+  },
+  {
+    file: 'pick',
+    path: '/pick/54',
+    ready: /to pick for/,
+    before: ({ page }) => page.getByLabel('Take now of Tasting jar, 125 ml').fill('60'),
+  },
+  { file: 'pick-phone', path: '/pick/54', ready: /Build B-0054/, phone: true },
+  {
+    file: 'take-apart',
+    path: '/take-apart?item=48',
+    ready: /of parts come back/,
+    before: ({ page }) => page.getByLabel('Damaged Smoker, lined').fill('1'),
+  },
+  { file: 'item', path: '/stock/items/22', ready: /Honey|Linden|Chestnut/ },
+  { file: 'document', path: '/stock/documents/120', ready: /·/ },
+  { file: 'receive', path: '/stock/receive?item=37&quantity=25', ready: /come in/ },
+  { file: 'places', path: '/stock/places', ready: /3 stores/ },
+  { file: 'bench-sheet', path: '/print/bench/56', ready: /Bench sheet/ },
+  {
+    file: 'find',
+    path: '/today',
+    ready: /Ready to start/,
+    before: async ({ page }) => {
+      await page.keyboard.press('Control+k');
+      await page.getByRole('searchbox').fill('hive');
+      await page.getByRole('menuitem').filter({ hasText: 'bill of materials' }).first().waitFor();
+    },
+  },
+];
+
+mkdirSync('docs/screenshots', { recursive: true });
+const application = await Application.start();
+const desk = await application.open();
+const phone = await application.open('Tom Birch', { width: 390, height: 800 });
+// One build goes to the bench, so that there is something to pick.
+await desk.page.goto('/build/54');
+await desk.page.getByRole('button', { name: 'Send to bench' }).click();
+await desk.page.getByRole('link', { name: 'Pick its parts' }).waitFor();
+for (const shot of shots) {
+  const visit = shot.phone ? phone : desk;
+  await visit.page.goto(shot.path);
+  await visit.heading(shot.ready);
+  await visit.page.getByRole('status', { name: 'Loading' }).waitFor({ state: 'detached' });
+  await shot.before?.(visit);
+  await visit.page.evaluate(() => document.fonts.ready);
+  await visit.page.screenshot({ path: `docs/screenshots/${shot.file}.png`, animations: 'disabled' });
+  console.log(`docs/screenshots/${shot.file}.png`);
+}
+await application.close();
