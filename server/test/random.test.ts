@@ -1,0 +1,150 @@
+import { api, type Item } from '@yosegi/contract';
+import { ApiProblem } from '@yosegi/contract/client';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { TestServer, Workshop } from './harness.ts';
+
+/**
+ * Random days in a workshop, by the real commands over HTTP: whatever is asked in whatever order, it is carried out or
+ * refused with a problem, and the books add up.
+ */
+describe('any sequence of commands', () => {
+  let server: TestServer;
+  let shop: Workshop;
+  let parts: Item[];
+  let product: Item;
+  beforeAll(async () => {
+    server = await TestServer.start();
+    shop = await Workshop.open(server);
+    parts = [await shop.item('WOOD'), await shop.item('GLUE', { unitId: 3 })];
+    product = await shop.item('BOX', { source: 'made', bin: 2 });
+    const [wood, glue] = parts as [Item, Item];
+    await shop.define(
+      product,
+      [
+        [wood, '3'],
+        [glue, '0.125', 'when-finished'],
+      ],
+      '7',
+    );
+  });
+  afterAll(() => server.close());
+
+  type Step = () => Promise<unknown>;
+  const nat = (max: number) => fc.integer({ min: 0, max });
+  const openBuild = async (n: number, state: 'planned' | 'on-bench') => {
+    const { rows } = await server.call(api.builds, { query: { state } });
+    const row = rows[n % Math.max(1, rows.length)];
+    return row ? server.call(api.build, { params: { id: row.id } }) : undefined;
+  };
+  const override = (on: boolean) => (on ? { override: { reason: 'the owner said so' } } : {});
+
+  const receive = fc.tuple(nat(1), fc.integer({ min: 1, max: 40 }), nat(500)).map(
+    ([part, n, cost]): Step =>
+      () =>
+        shop.receive(parts[part] as Item, String(n), (cost / 100).toFixed(2), part),
+  );
+  const plan = nat(9).map(
+    (n): Step =>
+      () =>
+        shop.plan(product, String(n + 1)),
+  );
+  const start = fc.tuple(nat(9), fc.boolean(), nat(5)).map(
+    ([n, force, some]): Step =>
+      async () => {
+        const build = await openBuild(n, 'planned');
+        if (!build) return;
+        const quantity = some > 0 && some <= Number(build.quantity) ? { quantity: String(some) } : {};
+        await server.call(api.startBuild, {
+          params: { id: build.id },
+          body: { version: build.version, ...quantity, ...override(force) },
+        });
+      },
+  );
+  const pick = fc.tuple(nat(9), fc.integer({ min: 1, max: 12 }), fc.boolean()).map(
+    ([n, quantity, force]): Step =>
+      async () => {
+        const build = await openBuild(n, 'on-bench');
+        const line = build?.lines[0];
+        if (!build || !line) return;
+        const lines = [{ lineId: line.id, binId: shop.bin(0), quantity: String(quantity) }];
+        await server.call(api.pick, { params: { id: build.id }, body: { lines, ...override(force) } });
+      },
+  );
+  const finish = fc.tuple(nat(9), fc.integer({ min: 1, max: 6 }), nat(2000), fc.boolean(), fc.boolean()).map(
+    ([n, good, used, close, force]): Step =>
+      async () => {
+        const build = await openBuild(n, 'on-bench');
+        const glue = build?.lines[1];
+        if (!build || !glue) return;
+        const lines = used > 1000 ? [{ lineId: glue.id, actual: ((used - 1000) / 1000).toFixed(3) }] : [];
+        const body = {
+          version: build.version,
+          good: String(good),
+          outputBinId: shop.bin(2),
+          lines,
+          close,
+          ...override(force),
+        };
+        await server.call(api.finish, { params: { id: build.id }, body });
+      },
+  );
+  const apart = fc.tuple(fc.integer({ min: 1, max: 3 }), nat(9), fc.boolean()).map(
+    ([units, good, spread]): Step =>
+      async () => {
+        const { revisionId, lines } = await server.call(api.apartPlan, { params: { id: product.id } });
+        const back = lines.map((line) => ({
+          lineId: line.lineId,
+          good: line.decimals > 0 ? '0.1' : String(good),
+          damaged: '0',
+          binId: shop.bin(1),
+        }));
+        const leftover = spread ? 'spread' : 'written-off';
+        await server.call(api.takeApart, {
+          body: { itemId: product.id, revisionId, binId: shop.bin(2), quantity: String(units), leftover, lines: back },
+        });
+      },
+  );
+  const cancel = nat(9).map(
+    (n): Step =>
+      async () => {
+        const build = await openBuild(n, n % 2 ? 'on-bench' : 'planned');
+        if (build) await server.call(api.cancelBuild, { params: { id: build.id }, body: { version: build.version } });
+      },
+  );
+  const undo = nat(30).map(
+    (n): Step =>
+      async () => {
+        const { rows } = await server.call(api.documents, { query: { limit: 40 } });
+        const row = rows[n % Math.max(1, rows.length)];
+        if (row) await server.call(api.undoDocument, { params: { id: row.id }, body: {} });
+      },
+  );
+
+  it('is carried out or refused, and the books add up', { timeout: 120_000 }, async () => {
+    let [done, refused] = [0, 0];
+    const day = fc.array(fc.oneof(receive, plan, start, pick, pick, finish, finish, apart, cancel, undo), {
+      minLength: 15,
+      maxLength: 30,
+    });
+    await fc.assert(
+      fc.asyncProperty(day, async (steps) => {
+        for (const step of steps) {
+          try {
+            await step();
+            done += 1;
+          } catch (error) {
+            if (!(error instanceof ApiProblem)) throw error;
+            expect(error.problem.status, error.problem.detail).toBeLessThan(500);
+            refused += 1;
+          }
+        }
+        expect(await server.verify()).toEqual([]);
+      }),
+      { numRuns: 8, endOnFailure: true },
+    );
+    // Both must really have happened for the property to mean anything.
+    expect(done).toBeGreaterThan(60);
+    expect(refused).toBeGreaterThan(5);
+  });
+});

@@ -1,0 +1,99 @@
+import type { PartItem, Revision } from '@yosegi/contract';
+import { formatDecimal } from '@yosegi/core/number';
+import { describe, expect, it } from 'vitest';
+import { chargeLine, type Draft, draftOf, labourLine, noteLine, partLine, reckon, toInput } from './draft.ts';
+
+const item = (id: number, averageCost: string, more: Partial<PartItem> = {}): PartItem => ({
+  id,
+  code: `I-${id}`,
+  name: `Item ${id}`,
+  unit: 'kg',
+  decimals: 3,
+  averageCost,
+  latestCost: null,
+  standardCost: null,
+  free: '10',
+  onHand: '10',
+  definitionId: null,
+  ...more,
+});
+const rates = [{ id: 1, name: 'Bench hour', perHour: '24' }];
+const draft = (...lines: Draft['lines'][number][]): Draft => ({ outputQuantity: '2', lines });
+
+describe('a draft while it is typed', () => {
+  it('costs every line, at the average and at the latest price', () => {
+    const part = { ...partLine(item(1, '5', { latestCost: '6' })), amount: '0.46', waste: '4' };
+    const { cost, latest, faults } = reckon(
+      draft(part, { ...labourLine(1), amount: '20' }, { ...chargeLine(), text: 'Stamp', amount: '1.5' }),
+      0,
+      rates,
+    );
+    expect(faults.size).toBe(0);
+    expect(cost.lines.map((amount) => formatDecimal(amount))).toEqual(['2.392', '8', '1.5']);
+    expect([cost.perUnit, latest.perUnit].map((amount) => formatDecimal(amount))).toEqual(['5.946', '6.1852']);
+  });
+
+  it('names what cannot be read at its field and counts it as nothing', () => {
+    const bad = { ...partLine(item(1, '5')), amount: '1.2345', waste: 'some', share: '1.005' };
+    const { faults, cost } = reckon(
+      { outputQuantity: '0', lines: [bad, { ...labourLine(1), amount: '' }, chargeLine(), noteLine()] },
+      0,
+      rates,
+    );
+    expect([...faults.keys()].sort()).toEqual([
+      'lines.0.quantity',
+      'lines.0.share',
+      'lines.0.waste',
+      'lines.1.minutes',
+      'lines.2.text',
+      'lines.3.text',
+      'outputQuantity',
+    ]);
+    expect(faults.get('lines.0.quantity')).toContain('3 are allowed');
+    expect(formatDecimal(cost.total)).toBe('1');
+  });
+
+  it('balances empty take-apart shares by cost to exactly 100', () => {
+    const lines = [
+      { ...partLine(item(1, '1')), share: '33.33' },
+      partLine(item(2, '2')),
+      { ...partLine(item(3, '9')), comesBack: false },
+      partLine(item(4, '1')),
+    ];
+    const { shares } = reckon(draft(...lines), 0, rates);
+    expect(shares).toEqual([33_330_000, 44_450_000, null, 22_220_000]);
+    const over = reckon(
+      draft({ ...partLine(item(1, '1')), share: '60' }, { ...partLine(item(2, '1')), share: '50' }),
+      0,
+      rates,
+    );
+    expect(over.faults.get('share')).toContain('120'.replace('120', '110'));
+    expect(over.shares).toEqual([null, null]);
+  });
+
+  it('comes back from the server as it was sent', () => {
+    const lines = [
+      { ...partLine(item(1, '5')), amount: ' 2.5 ', share: '100', taken: 'when-finished' as const },
+      { ...labourLine(1), text: 'Glue', amount: '7', basis: 'per-run' as const },
+      { ...chargeLine(), text: 'Stamp' },
+      { ...noteLine(), text: 'Mind the grain' },
+    ];
+    const input = toInput(draft(...lines));
+    expect(input[0]).toEqual({
+      kind: 'part',
+      itemId: 1,
+      basis: 'per-output',
+      quantity: '2.5',
+      waste: '0',
+      taken: 'when-finished',
+      share: '100',
+      comesBack: true,
+    });
+    const [part, labour, charge, note] = input;
+    const revision = {
+      outputQuantity: '2',
+      lines: [{ ...part, item: item(1, '5') }, { ...labour, ratePerHour: '24' }, charge, note],
+    } as unknown as Revision;
+    expect(toInput(draftOf(revision))).toEqual(input);
+  });
+});

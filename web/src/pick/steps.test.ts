@@ -1,0 +1,63 @@
+import type { BuildDetail, Store } from '@yosegi/contract';
+import { describe, expect, it } from 'vitest';
+import { stepsOf, suggestion } from './steps.ts';
+
+const bin = (id: number, storeId = 1) => ({
+  id,
+  storeId,
+  code: `B${id}`,
+  kind: 'shelf' as const,
+  walkOrder: id,
+  version: 0,
+});
+const stores: Store[] = [
+  { id: 1, code: 'S', name: 'Store', version: 0, bins: [bin(3), bin(1)] },
+  { id: 2, code: 'T', name: 'Shed', version: 0, bins: [bin(2, 2)] },
+];
+const line = (id: number, open: string, bins: [number, string][], taken = 'picked-first') => ({
+  id,
+  taken,
+  open,
+  item: { id, name: `Item ${id}` },
+  bins: bins.map(([binId, quantity]) => ({ binId, bin: `B${binId}`, store: 'x', quantity })),
+});
+const build = (...lines: object[]) => ({ lines }) as unknown as BuildDetail;
+
+describe('the walk', () => {
+  it('follows stores and bins as people walk, and ends with what no bin has', () => {
+    const steps = stepsOf(
+      build(
+        line(1, '5', [[2, '9']]),
+        line(2, '5', []),
+        line(3, '5', [[1, '9']]),
+        line(4, '5', [
+          [3, '2'],
+          [1, '9'],
+        ]),
+      ),
+      stores,
+    );
+    expect(steps.map((step) => step.line.id)).toEqual([4, 3, 1, 2]);
+    expect(steps.map((step) => step.suggested)).toEqual(['2', '5', '5', '0']);
+  });
+
+  it('leaves out what is picked, what is taken when finished, and bins below zero', () => {
+    const steps = stepsOf(
+      build(
+        line(1, '0', [[1, '9']]),
+        line(2, '5', [[1, '9']], 'when-finished'),
+        line(3, '5', [
+          [3, '-2'],
+          [1, '4.5'],
+        ]),
+      ),
+      stores,
+    );
+    expect(steps.map((step) => [step.line.id, step.bins[0]?.binId, step.suggested])).toEqual([[3, 1, '4.5']]);
+  });
+
+  it('suggests no more than is open', () => {
+    expect(suggestion('2.25', { binId: 1, bin: 'B1', store: 'x', quantity: '9' })).toBe('2.25');
+    expect(suggestion('2', undefined)).toBe('0');
+  });
+});
