@@ -40,7 +40,8 @@ function install() {
   const fresh = existsSync(installed) && statSync(installed).mtimeMs >= statSync('package-lock.json').mtimeMs;
   if (fresh && existsSync('node_modules/sqlite3/build/Release/node_sqlite3.node')) return;
   console.log('Installing packages; compiling SQLite takes a few minutes the first time…');
-  must('npm', ['ci', '--no-audit', '--no-fund']);
+  // Not `npm ci`: it refuses a lock file made where the packages of other platforms were not to be had.
+  must('npm', ['install', '--no-audit', '--no-fund']);
 }
 
 /** Builds the web application when a source is newer than the build. */
