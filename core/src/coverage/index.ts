@@ -1,0 +1,3 @@
+export * from './allot.ts';
+export * from './cover.ts';
+export * from './make.ts';

@@ -1,0 +1,70 @@
+import type { Snapshot } from '@yosegi/contract';
+import type { Reader } from '../db/database.ts';
+import { LINE_SQL, type LineRow, REVISION_SQL, type RevisionRow } from '../definitions/store.ts';
+import { decimal } from '../http/amounts.ts';
+import { averageCostOf, ITEM_SQL, type ItemRow } from '../items/store.ts';
+
+/** Everything coverage is computed from, at this moment, in a handful of queries. */
+export async function readSnapshot(db: Reader): Promise<Snapshot> {
+  const items = await db.all<ItemRow>(`${ITEM_SQL} WHERE i.archived_at IS NULL ORDER BY i.code COLLATE NOCASE`);
+  const revisions = await db.all<RevisionRow>(`${REVISION_SQL} WHERE r.state = 'in-use' AND d.purpose = 'build'`);
+  const lines = await db.all<LineRow>(
+    `${LINE_SQL} WHERE l.revision_id IN (SELECT id FROM revision WHERE state = 'in-use') ORDER BY l.revision_id, l.position`,
+  );
+  const byRevision = new Map<number, LineRow[]>();
+  for (const line of lines) {
+    const known = byRevision.get(line.revision_id);
+    if (known) known.push(line);
+    else byRevision.set(line.revision_id, [line]);
+  }
+  const coming = await db.all<{ item_id: number; quantity: number; due: string | null; number: string }>(
+    `SELECT item_id, quantity - finished AS quantity, due, number FROM build WHERE state IN ('planned', 'on-bench') ORDER BY due`,
+  );
+  return {
+    items: items.map((row) => ({
+      id: row.id,
+      code: row.code,
+      name: row.name,
+      unit: row.unit,
+      decimals: row.decimals,
+      homeBin: row.home_bin,
+      onHand: decimal(row.quantity - row.on_bench),
+      promised: decimal(row.promised),
+      averageCost: decimal(averageCostOf(row)),
+      definitionId: row.definition_id,
+    })),
+    definitions: revisions.map((revision) => definitionOf(revision, byRevision.get(revision.id) ?? [])),
+    coming: coming.map((row) => ({
+      itemId: row.item_id,
+      quantity: decimal(row.quantity),
+      date: row.due,
+      from: row.number,
+    })),
+  };
+}
+
+function definitionOf(revision: RevisionRow, lines: readonly LineRow[]): Snapshot['definitions'][number] {
+  return {
+    itemId: revision.item_id,
+    outputQuantity: decimal(revision.output_quantity),
+    parts: lines.flatMap((line) =>
+      line.item_id === null
+        ? []
+        : {
+            itemId: line.item_id,
+            basis: line.basis,
+            quantity: decimal(line.amount),
+            waste: decimal(line.waste),
+            taken: line.taken ?? 'picked-first',
+          },
+    ),
+    labour: lines.flatMap((line) =>
+      line.kind === 'labour'
+        ? { basis: line.basis, minutes: decimal(line.amount), ratePerHour: decimal(line.rate_per_hour ?? 0) }
+        : [],
+    ),
+    charges: lines.flatMap((line) =>
+      line.kind === 'charge' ? { basis: line.basis, amount: decimal(line.amount) } : [],
+    ),
+  };
+}
