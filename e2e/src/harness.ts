@@ -4,6 +4,7 @@ import { join, resolve } from 'node:path';
 import { makeDemo } from '@yosegi/demo/make';
 import { buildApp } from '@yosegi/server/app';
 import { Database } from '@yosegi/server/db/database';
+import { ensureCompany, migrate } from '@yosegi/server/db/migrate';
 import { verifyDatabase } from '@yosegi/server/db/verify';
 import type { FastifyInstance } from 'fastify';
 import { pino } from 'pino';
@@ -39,11 +40,21 @@ export class Application {
     private readonly folder: string,
   ) {}
 
-  static async start(): Promise<Application> {
+  /** @param business the demo business, or a company that has just begun with one owner and nothing else */
+  static async start(business: 'demo' | 'empty' = 'demo'): Promise<Application> {
     const folder = mkdtempSync(join(tmpdir(), 'yosegi-e2e-'));
     const file = join(folder, 'yosegi.sqlite');
-    copyFileSync(await demoFile(), file);
+    if (business === 'demo') copyFileSync(await demoFile(), file);
     const database = await Database.open(file);
+    if (business === 'empty') {
+      await migrate(database);
+      await ensureCompany(database, {
+        name: 'New company',
+        currency: 'EUR',
+        locale: 'en-GB',
+        people: [{ name: 'Mo Okafor', initials: 'MO', role: 'owner' }],
+      });
+    }
     const webRoot = resolve('web/dist');
     if (!existsSync(webRoot)) throw new Error('the web application is not built');
     const app = await buildApp({ database, webRoot, logger: pino({ level: 'error' }) });

@@ -1,7 +1,7 @@
 import { type Basis, labourCost, type Need } from '../definition/index.ts';
 import { add, type Money, type Quantity } from '../number/index.ts';
 import { type BinStock, takeFrom } from '../pick/index.ts';
-import type { Place, Posting } from '../stock/index.ts';
+import { type Place, type Posting, placeOf } from '../stock/index.ts';
 import { plannedPortion } from './finish.ts';
 import type { Progress } from './needs.ts';
 
@@ -76,22 +76,15 @@ export function postFinish(posting: Posting, finishing: Finishing): Finished {
 }
 
 function consume(posting: Posting, finishing: Finishing, line: FinishingPart, fromBench: Quantity): Money {
-  const at = (binId: number, buildId: number | null): Place => ({
-    itemId: line.itemId,
-    binId,
-    lotId: null,
-    serialId: null,
-    buildId,
-  });
   const taken: Money[] = [];
   if (fromBench > 0) {
-    taken.push(posting.takeOut(at(finishing.benchBinId, finishing.buildId), fromBench, line.lineId));
+    taken.push(posting.takeOut(placeOf(line.itemId, finishing.benchBinId, finishing.buildId), fromBench, line.lineId));
   }
   const rest = (line.actual - fromBench) as Quantity;
   // An earlier line of the same part may have emptied a shelf within this posting.
-  const shelves = line.shelves.map(({ binId }) => ({ binId, quantity: posting.at(at(binId, null)) }));
+  const shelves = line.shelves.map(({ binId }) => ({ binId, quantity: posting.at(placeOf(line.itemId, binId)) }));
   for (const { binId, quantity } of takeFrom(shelves, rest, line.usualBinId)) {
-    taken.push(posting.takeOut(at(binId, null), quantity, line.lineId));
+    taken.push(posting.takeOut(placeOf(line.itemId, binId), quantity, line.lineId));
   }
   return add(0 as Money, ...taken);
 }

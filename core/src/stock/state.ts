@@ -9,6 +9,15 @@ export interface Place {
   readonly buildId: number | null;
 }
 
+/** A place without lot or serial: on a shelf, or on a bench for a build. */
+export const placeOf = (itemId: number, binId: number, buildId: number | null = null): Place => ({
+  itemId,
+  binId,
+  lotId: null,
+  serialId: null,
+  buildId,
+});
+
 /** One item over all places. Value ÷ quantity is its moving average. */
 export interface ItemStock {
   readonly quantity: Quantity;

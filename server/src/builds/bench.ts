@@ -2,7 +2,7 @@ import type { BuildDetail } from '@yosegi/contract';
 import type { Quantity } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/pick';
 import { Refusal } from '@yosegi/core/refusal';
-import { type Place, Posting } from '@yosegi/core/stock';
+import { Posting, placeOf } from '@yosegi/core/stock';
 import { updateVersioned } from '../db/versions.ts';
 import { positiveQuantity } from '../http/amounts.ts';
 import { type Doing, dayOf, found, ownersOnly } from '../http/context.ts';
@@ -97,10 +97,10 @@ export async function cancelBuild(doing: Doing, id: number, version: number): Pr
     const bench = await benchOf(tx, build.output_bin_id);
     const cameFrom = await lastPickedFrom(tx, id);
     for (const line of standing) {
-      const from = place(line.item_id ?? 0, bench, id);
+      const from = placeOf(line.item_id ?? 0, bench, id);
       posting.move(
         from,
-        place(line.item_id ?? 0, cameFrom.get(line.id) ?? build.output_bin_id, null),
+        placeOf(line.item_id ?? 0, cameFrom.get(line.id) ?? build.output_bin_id),
         line.on_bench as Quantity,
         line.id,
       );
@@ -154,7 +154,7 @@ export async function pickParts(doing: Doing, id: number, input: PickInput) {
     const quantity = positiveQuantity(asked.quantity, line.decimals, field);
     const brought = changes.get(line.id)?.onBench ?? 0;
     checkPick((line.open - brought) as Quantity, quantity, field);
-    posting.move(place(line.item_id ?? 0, asked.binId, null), place(line.item_id ?? 0, bench, id), quantity, line.id);
+    posting.move(placeOf(line.item_id ?? 0, asked.binId), placeOf(line.item_id ?? 0, bench, id), quantity, line.id);
     changes.set(line.id, { onBench: brought + quantity, used: 0 });
   }
   const posted = await withNames(tx, () => posting.close());
@@ -163,14 +163,6 @@ export async function pickParts(doing: Doing, id: number, input: PickInput) {
   doing.changed('builds');
   return { documentId: document.id, number: document.number, build: await readBuild(tx, id, dayOf(doing.now)) };
 }
-
-const place = (itemId: number, binId: number, buildId: number | null): Place => ({
-  itemId,
-  binId,
-  lotId: null,
-  serialId: null,
-  buildId,
-});
 
 export function requireState(build: BuildRecord, state: 'planned' | 'on-bench'): void {
   if (build.state === state) return;

@@ -10,7 +10,7 @@ import {
 } from '@yosegi/core/build';
 import { type Money, type Quantity, unitCostOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { Posting } from '@yosegi/core/stock';
+import { Posting, placeOf } from '@yosegi/core/stock';
 import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { decimal, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
@@ -61,7 +61,7 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const items = await itemRows(tx, partIds);
   const stock = await readStock(tx, [build.item_id, ...partIds]);
   const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
-  const output = { itemId: build.item_id, binId: input.outputBinId, lotId: null, serialId: null, buildId: null };
+  const output = placeOf(build.item_id, input.outputBinId);
   const finishing: Finishing = {
     buildId: id,
     benchBinId: bench,
@@ -195,8 +195,9 @@ async function putLeftoversBack(
     const change = changes.get(line.id) ?? { onBench: 0, used: 0 };
     const left = (line.on_bench + change.onBench) as Quantity;
     if (left <= 0) continue;
-    const at = { itemId: line.item_id ?? 0, binId: bench, lotId: null, serialId: null, buildId: build.id };
-    posting.move(at, { ...at, binId: cameFrom.get(line.id) ?? build.output_bin_id, buildId: null }, left, line.id);
+    const itemId = line.item_id ?? 0;
+    const back = placeOf(itemId, cameFrom.get(line.id) ?? build.output_bin_id);
+    posting.move(placeOf(itemId, bench, build.id), back, left, line.id);
     changes.set(line.id, { ...change, onBench: change.onBench - left });
   }
 }

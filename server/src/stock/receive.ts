@@ -1,6 +1,6 @@
 import { type Money, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { Posting } from '@yosegi/core/stock';
+import { Posting, placeOf } from '@yosegi/core/stock';
 import { moneyFromZero, positiveQuantity } from '../http/amounts.ts';
 import type { Doing } from '../http/context.ts';
 import { itemRows } from '../items/store.ts';
@@ -30,7 +30,7 @@ export async function receive(doing: Doing, input: ReceiveInput) {
     const unitCost = moneyFromZero(line.unitCost, at('unitCost'));
     const value = worthOf(quantity, unitCost);
     posting.addValue(input.kind === 'opening' ? 'opening' : 'supplier', value, { itemId: item.id });
-    posting.bringIn({ itemId: item.id, binId: bin.id, lotId: null, serialId: null, buildId: null }, quantity, value);
+    posting.bringIn(placeOf(item.id, bin.id), quantity, value);
     latest.set(item.id, unitCost);
   }
   const { id } = await writeDocument(doing, { kind: input.kind, remark: input.remark }, posting.close());

@@ -1,7 +1,7 @@
 import type { ApartPlan, StockDocument } from '@yosegi/contract';
 import type { Money, Percent, Quantity } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { type Place, Posting } from '@yosegi/core/stock';
+import { Posting, placeOf } from '@yosegi/core/stock';
 import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
 import { shelvesOf } from '../builds/store.ts';
 import type { Reader } from '../db/database.ts';
@@ -112,11 +112,11 @@ export async function takeUnitsApart(doing: Doing, input: ApartInput): Promise<S
   if (new Set(returned.map(({ line }) => line.id)).size !== back.length) throw new Refusal('unknown-line', {}, 'lines');
   const stock = await readStock(tx, [item.id, ...returned.map(({ part }) => part.id)]);
   const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
-  const value = posting.takeOut(place(item.id, input.binId), quantity);
+  const value = posting.takeOut(placeOf(item.id, input.binId), quantity);
   const split = takeApart(value, returned, input.leftover);
   for (const [index, line] of returned.entries()) {
     const worth = split.lines[index]?.value ?? (0 as Money);
-    if (line.good > 0) posting.bringIn(place(line.part.id, line.binId), line.good, worth);
+    if (line.good > 0) posting.bringIn(placeOf(line.part.id, line.binId), line.good, worth);
   }
   posting.addValue('written-off', -split.writtenOff as Money, { itemId: item.id });
   const posted = await withNames(tx, () => posting.close());
@@ -157,5 +157,3 @@ const expectedOf = ({ line, part }: BackLine, quantity: Quantity, revision: Revi
     quantity,
     revision.output_quantity as Quantity,
   );
-
-const place = (itemId: number, binId: number): Place => ({ itemId, binId, lotId: null, serialId: null, buildId: null });

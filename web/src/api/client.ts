@@ -87,6 +87,25 @@ export function refetch(topics: readonly Topic[], client: QueryClient = queryCli
   });
 }
 
+type Identified = { readonly id: number };
+const itself = (question: Name) => (output: unknown) => ({ question, record: output as Identified });
+const itsBuild = (output: unknown) => ({ question: 'build' as Name, record: (output as { build: Identified }).build });
+
+/** Commands that answer with a record: it is shown at once, so that a quick hand never acts on the one before. */
+const answersWith: Partial<Record<Name, (output: unknown) => { question: Name; record: Identified }>> = {
+  createItem: itself('item'),
+  updateItem: itself('item'),
+  createDefinition: itself('definition'),
+  startRevision: itself('definition'),
+  saveRevision: itself('definition'),
+  putInUse: itself('definition'),
+  updateBuild: itself('build'),
+  startBuild: itself('build'),
+  cancelBuild: itself('build'),
+  pick: itsBuild,
+  finish: itsBuild,
+};
+
 /**
  * A command of the contract. The same input keeps its idempotency key until the server has answered, so that trying
  * again after a lost connection, or pressing twice, does it once.
@@ -108,6 +127,8 @@ export function useCommand<N extends Name>(
       return output as Output<RouteOf<N>>;
     },
     onSuccess: (output, input) => {
+      const answered = answersWith[name]?.(output);
+      if (answered) client.setQueryData([answered.question, { params: { id: answered.record.id } }], answered.record);
       // Own changes show at once; the event that follows finds them fresh.
       refetch(['items', 'places', 'definitions', 'builds', 'stock'], client);
       onDone?.(output, input);

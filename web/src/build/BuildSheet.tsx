@@ -1,10 +1,9 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { Link } from 'react-router';
-import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
-import { KeyValue, Margin, Sheet, SheetHead } from '../ui/layout.ts';
+import { KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
@@ -14,11 +13,6 @@ import { BuildLines } from './BuildLines.tsx';
 import { StateChip } from './BuildPage.tsx';
 import { PlanDetails } from './PlanDetails.tsx';
 import { StartPanel } from './StartPanel.tsx';
-
-const Two = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) 292px; min-height: 0;
-  @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); }
-`;
 
 /** One build: where it stands, its lines, and the next step. */
 export function BuildSheet({ build }: { build: BuildDetail }) {
@@ -30,7 +24,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
   const isOpen = build.state === 'planned' || build.state === 'on-bench';
   const left = Number(build.quantity) - Number(build.finished);
   return (
-    <Two>
+    <SheetAndMargin>
       <Sheet>
         <SheetHead>
           <Tile code={build.code} size={52} />
@@ -115,7 +109,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
           </p>
         )}
       </Margin>
-    </Two>
+    </SheetAndMargin>
   );
 }
 

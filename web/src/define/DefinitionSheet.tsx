@@ -6,7 +6,7 @@ import { useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
-import { Sheet, SheetHead } from '../ui/layout.ts';
+import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
@@ -17,10 +17,6 @@ import { draftOf, reckon } from './draft.ts';
 import { LinesView } from './LinesView.tsx';
 import { MadeOf } from './MadeOf.tsx';
 
-const Two = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) 292px; min-height: 0;
-  @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); }
-`;
 const Tabs = styled.nav`display: flex; gap: 6px; flex-wrap: wrap;`;
 
 /** One bill of materials, at the revision the address names: a draft to edit, or a frozen one to read. */
@@ -54,7 +50,7 @@ export function DefinitionSheet({ definition }: { definition: Definition }) {
         shown.state === 'draft' ? (
           <DraftEditor key={shown.id} definition={definition} revision={shown} rates={known} tabs={tabs} />
         ) : (
-          <Two>
+          <SheetAndMargin>
             <Frozen definition={definition} revision={shown} tabs={tabs} />
             <MadeOf
               item={definition.item}
@@ -62,14 +58,12 @@ export function DefinitionSheet({ definition }: { definition: Definition }) {
               reckoning={reckon(draftOf(shown), definition.item.decimals, known)}
               inUse={shown.state === 'in-use'}
             />
-          </Two>
+          </SheetAndMargin>
         )
       }
     </Answer>
   );
 }
-
-export { Two as SheetAndMargin };
 
 function Frozen({ definition, revision, tabs }: { definition: Definition; revision: Revision; tabs: React.ReactNode }) {
   const format = useFormat();

@@ -9,8 +9,9 @@ import { Cell, Grid, KeyValue } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Late, Lead, Push, Row } from '../ui/text.ts';
+import { Lead, Push, Row } from '../ui/text.ts';
 import { kindNames } from './kinds.ts';
+import { SignedQuantity } from './SignedQuantity.tsx';
 
 const Page = styled.article`padding: 18px 24px 60px; display: grid; gap: 18px; background: var(--sheet); min-height: 100%; align-content: start;`;
 const Values = styled.section`max-width: 460px;`;
@@ -91,11 +92,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
                   {row.build && <small> for {row.build}</small>}
                 </td>
                 <td className="num">
-                  {row.quantity.startsWith('-') ? (
-                    <Late>{format.quantity(row.quantity, row.unit, 3)}</Late>
-                  ) : (
-                    `+${format.quantity(row.quantity, row.unit, 3)}`
-                  )}
+                  <SignedQuantity quantity={row.quantity} unit={row.unit} />
                 </td>
                 <td className="num">{format.number(row.value, 2)}</td>
               </tr>

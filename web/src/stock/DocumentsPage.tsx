@@ -1,15 +1,14 @@
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { Choice } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Grid, Scroll } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
-import { Lead, Push, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
 import { DocumentSheet } from './DocumentSheet.tsx';
-import { kindNames, kindOptions } from './kinds.ts';
+import { KindHead, useKind } from './KindHead.tsx';
+import { kindNames } from './kinds.ts';
 
 /** Documents: the list, or one with its movements. */
 export function DocumentsPage() {
@@ -28,26 +27,11 @@ function One({ id }: { id: number }) {
 
 function List() {
   const format = useFormat();
-  const [search, setSearch] = useSearchParams();
-  const kind = search.get('kind') ?? '';
+  const kind = useKind();
   const pages = usePages('documents', { kind: kind || undefined, limit: 60 });
   return (
     <Scroll style={{ padding: '18px 24px 60px' }}>
-      <Row>
-        <div>
-          <h1>Documents</h1>
-          <Lead>Everything that was posted, the newest first.</Lead>
-        </div>
-        <Push />
-        <div style={{ width: 200 }}>
-          <Choice
-            label="Kind"
-            value={kind}
-            onChange={(next) => setSearch(next ? { kind: next } : {}, { replace: true })}
-            options={kindOptions}
-          />
-        </div>
-      </Row>
+      <KindHead title="Documents" lead="Everything that was posted, the newest first." />
       <Answer of={pages}>
         {(data) => (
           <>

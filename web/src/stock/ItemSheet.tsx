@@ -3,17 +3,13 @@ import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
-import { BigNumber, KeyValue, Margin, Sheet, SheetHead } from '../ui/layout.ts';
+import { BigNumber, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Swatch } from '../ui/Stave.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { MovementTable } from './MovementTable.tsx';
 
-const Two = styled.div`
-  display: grid; grid-template-columns: minmax(0, 1fr) 292px; min-height: 0;
-  @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); }
-`;
 const Figures = styled.dl`
   display: grid; grid-template-columns: repeat(5, minmax(0, 1fr)); margin: 4px 0 16px; border: 1px solid var(--line); border-radius: 3px;
   div { padding: 8px 12px; border-right: 1px solid var(--line-soft); } div:last-child { border: 0; }
@@ -27,7 +23,7 @@ export function ItemSheet({ item }: { item: Item }) {
   const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
   const overdrawn = Number(item.free) < 0;
   return (
-    <Two>
+    <SheetAndMargin>
       <Sheet>
         <SheetHead>
           <Tile code={item.code} size={52} />
@@ -93,7 +89,7 @@ export function ItemSheet({ item }: { item: Item }) {
         )}
         {item.note && <p style={{ marginTop: 14 }}>{item.note}</p>}
       </Margin>
-    </Two>
+    </SheetAndMargin>
   );
 }
 

@@ -6,8 +6,9 @@ import { useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Late, Lead } from '../ui/text.ts';
+import { Lead } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
+import { SignedQuantity } from './SignedQuantity.tsx';
 
 const Rows = styled(Grid)`td { height: 34px; }`;
 
@@ -57,11 +58,7 @@ export function MovementTable({ itemId, kind, decimals = 3 }: { itemId?: number;
                       {row.build && <small> for {row.build}</small>}
                     </td>
                     <td className="num">
-                      {row.quantity.startsWith('-') ? (
-                        <Late>{format.quantity(row.quantity, row.unit, decimals)}</Late>
-                      ) : (
-                        `+${format.quantity(row.quantity, row.unit, decimals)}`
-                      )}
+                      <SignedQuantity quantity={row.quantity} unit={row.unit} decimals={decimals} />
                     </td>
                     <td className="num">{format.money(row.value)}</td>
                     <td>{row.person}</td>

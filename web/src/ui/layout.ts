@@ -14,6 +14,11 @@ export const StripList = styled.nav`overflow: auto; flex: 1; padding-bottom: 12p
 export const StripGroup = styled.div`padding: 8px 14px 3px; font-size: 12px; color: var(--ink-2);`;
 export const Sheet = styled.section`background: var(--sheet); padding: 18px 22px 40px; overflow: auto; min-width: 0;`;
 export const Margin = styled.aside`border-left: 1px solid var(--line); padding: 18px; background: var(--paper); overflow: auto;`;
+/** The sheet and the margin beside each other, where the strip is drawn by the page around. */
+export const SheetAndMargin = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1fr) 292px; min-height: 0;
+  @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); }
+`;
 export const SheetHead = styled.div`display: flex; gap: 14px; align-items: center; margin-bottom: 12px; flex-wrap: wrap;`;
 export const Scroll = styled.div`height: 100%; overflow: auto;`;
 

@@ -1,0 +1,25 @@
+import { useSearchParams } from 'react-router';
+import { Choice } from '../ui/Field.tsx';
+import { Lead, Push, Row } from '../ui/text.ts';
+import { kindOptions } from './kinds.ts';
+
+/** The kind of document that the address asks for; '' for every kind. */
+export const useKind = () => useSearchParams()[0].get('kind') ?? '';
+
+/** Heads a list of what was posted, with the choice of a kind. */
+export function KindHead({ title, lead }: { title: string; lead: string }) {
+  const [, setSearch] = useSearchParams();
+  const choose = (kind: string) => setSearch(kind ? { kind } : {}, { replace: true });
+  return (
+    <Row>
+      <div>
+        <h1>{title}</h1>
+        <Lead>{lead}</Lead>
+      </div>
+      <Push />
+      <div style={{ width: 200 }}>
+        <Choice label="Kind" value={useKind()} onChange={choose} options={kindOptions} />
+      </div>
+    </Row>
+  );
+}
