@@ -168,6 +168,11 @@ function must(program, args, env = process.env) {
 function forward(program, args) {
   const child = spawn(program, args, { stdio: 'inherit' });
   for (const signal of ['SIGTERM', 'SIGINT']) process.on(signal, () => child.kill(signal));
+  // npm puts a shell between itself and us, and that shell dies of a signal without handing it on.
+  const parent = process.ppid;
+  const watch = setInterval(() => process.ppid !== parent && child.kill('SIGTERM'), 300);
+  if (!process.env.npm_lifecycle_event) clearInterval(watch);
+  child.on('exit', () => clearInterval(watch));
   return new Promise((resolve) => {
     child.on('exit', (code) => {
       process.exitCode = code ?? 0;
