@@ -5,9 +5,9 @@ import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
-import { Sheet, Strip, StripGroup, StripHead, StripList, Three } from '../ui/layout.ts';
+import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
-import { StripItem } from '../ui/StripItem.tsx';
+import { StripItem, StripSection } from '../ui/StripItem.tsx';
 import { Late } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { BuildSheet } from './BuildSheet.tsx';
@@ -86,13 +86,9 @@ export function BuildPage() {
 
 function Group({ title, rows }: { title: string; rows: readonly BuildRow[] }) {
   const format = useFormat();
-  if (rows.length === 0) return null;
   return (
-    <>
-      <StripGroup>
-        {title} · {rows.length}
-      </StripGroup>
-      {rows.map((row) => (
+    <StripSection title={title} rows={rows}>
+      {(row) => (
         <StripItem
           key={row.id}
           to={`/build/${row.id}`}
@@ -105,8 +101,8 @@ function Group({ title, rows }: { title: string; rows: readonly BuildRow[] }) {
             </>
           }
         />
-      ))}
-    </>
+      )}
+    </StripSection>
   );
 }
 

@@ -5,10 +5,10 @@ import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { Sheet, Strip, StripGroup, StripHead, StripList, Three } from '../ui/layout.ts';
+import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
-import { StripItem } from '../ui/StripItem.tsx';
+import { StripItem, StripSection } from '../ui/StripItem.tsx';
 import { Muted } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { DefinitionSheet } from './DefinitionSheet.tsx';
@@ -62,13 +62,9 @@ interface Row {
 
 function Group({ title, rows }: { title: string; rows: readonly Row[] }) {
   const format = useFormat();
-  if (rows.length === 0) return null;
   return (
-    <>
-      <StripGroup>
-        {title} · {rows.length}
-      </StripGroup>
-      {rows.map((row) => (
+    <StripSection title={title} rows={rows}>
+      {(row) => (
         <StripItem
           key={row.id}
           to={`/define/${row.id}`}
@@ -77,8 +73,8 @@ function Group({ title, rows }: { title: string; rows: readonly Row[] }) {
           under={`${row.code} · ${row.inUse === null ? `draft ${row.draft}` : `rev ${row.inUse}${row.draft === null ? '' : ` · draft ${row.draft}`}`}`}
           side={row.canMakeNow !== null && <b title="can be made now">{format.number(row.canMakeNow)}</b>}
         />
-      ))}
-    </>
+      )}
+    </StripSection>
   );
 }
 

@@ -2,6 +2,7 @@ import type { Problem, Rate } from '@yosegi/contract';
 import { formatDecimal } from '@yosegi/core/number';
 import { Clock, StickyNote, Tag, X } from 'lucide-react';
 import { type KeyboardEvent, useRef } from 'react';
+import { flushSync } from 'react-dom';
 import styled from 'styled-components';
 import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -43,17 +44,19 @@ export function DraftGrid({ draft, change, reckoning, rates, output, refused }: 
   const { lines } = draft;
   const set = (index: number, part: Partial<DraftLine>) =>
     change({ ...draft, lines: lines.map((line, at) => (at === index ? { ...line, ...part } : line)) });
+  // At once, so that what a quick hand types next lands in the new cell.
   const focus = (index: number, column: string) =>
-    requestAnimationFrame(() => body.current?.querySelector<HTMLElement>(`[data-cell="${index}.${column}"]`)?.focus());
+    body.current?.querySelector<HTMLElement>(`[data-cell="${index}.${column}"]`)?.focus();
   const add = (line: DraftLine, column: string) => {
     change({ ...draft, lines: [...lines, line] });
-    focus(lines.length, column);
+    // A part may be picked by an answer that arrives later, where React cannot be made to draw at once.
+    requestAnimationFrame(() => focus(lines.length, column));
   };
   const move = (from: number, to: number, column: string) => {
     if (to < 0 || to >= lines.length) return;
     const next = [...lines];
     next.splice(to, 0, ...next.splice(from, 1));
-    change({ ...draft, lines: next });
+    flushSync(() => change({ ...draft, lines: next }));
     focus(to, column);
   };
   const keys = (index: number, column: string) => (event: KeyboardEvent) => {

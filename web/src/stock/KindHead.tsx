@@ -11,7 +11,7 @@ export function KindHead({ title, lead }: { title: string; lead: string }) {
   const [, setSearch] = useSearchParams();
   const choose = (kind: string) => setSearch(kind ? { kind } : {}, { replace: true });
   return (
-    <Row>
+    <Row style={{ marginBottom: 10 }}>
       <div>
         <h1>{title}</h1>
         <Lead>{lead}</Lead>

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
+import { StripGroup } from './layout.ts';
 import { Tile } from './Tile.tsx';
 
 const Item = styled(NavLink)`
@@ -35,5 +36,26 @@ export function StripItem({
       </span>
       <span>{side}</span>
     </Item>
+  );
+}
+
+/** Records of a strip that belong together; nothing when there are none. */
+export function StripSection<T>({
+  title,
+  rows,
+  children,
+}: {
+  title: string;
+  rows: readonly T[];
+  children: (row: T) => ReactNode;
+}) {
+  if (rows.length === 0) return null;
+  return (
+    <>
+      <StripGroup>
+        {title} · {rows.length}
+      </StripGroup>
+      {rows.map(children)}
+    </>
   );
 }
