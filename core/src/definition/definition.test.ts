@@ -81,6 +81,52 @@ describe('cost', () => {
     });
   });
 
+  it('by any unit costs equals a slow sum in fractions, to the rounding of each line', () => {
+    const anyLine = fc.oneof(
+      fc.record({
+        quantity: fc.integer({ min: 1, max: 1e9 }),
+        waste: fc.integer({ min: 0, max: 5000 }),
+        basis: fc.constantFrom('per-output', 'per-run'),
+        itemId: fc.integer({ min: 1, max: 5 }),
+      }),
+      fc.record({ minutes: fc.integer({ min: 1, max: 1e9 }), rate: fc.integer({ min: 0, max: 1e9 }) }),
+      fc.record({ amount: fc.integer({ min: 0, max: 1e9 }) }),
+    );
+    const costs = fc.array(fc.integer({ min: 0, max: 1e9 }), { minLength: 5, maxLength: 5 });
+    const input = [fc.array(anyLine, { maxLength: 8 }), costs, fc.integer({ min: 1e6, max: 1e9 })] as const;
+    fc.assert(
+      fc.property(...input, (specs, unitCosts, output) => {
+        // Everything over 10^18 in big integers; nothing is rounded until the very end.
+        let exact = 0n;
+        const lines = specs.map((spec): Line => {
+          if ('itemId' in spec) {
+            const { quantity, basis, itemId } = spec;
+            const waste = spec.waste * 10_000;
+            const cost = unitCosts[itemId - 1] ?? 0;
+            exact += BigInt(quantity) * BigInt(cost) * BigInt(100e6 + (basis === 'per-run' ? 0 : waste)) * 10_000n;
+            return part({ quantity: quantity as Quantity, basis, itemId, waste: waste as Percent, decimals: 6 });
+          }
+          if ('minutes' in spec) {
+            exact += (BigInt(spec.minutes) * BigInt(spec.rate) * 10n ** 12n) / 60n;
+            return {
+              kind: 'labour',
+              basis: 'per-run',
+              minutes: spec.minutes as Quantity,
+              ratePerHour: spec.rate as Money,
+            };
+          }
+          exact += BigInt(spec.amount) * 10n ** 18n;
+          return { kind: 'charge', basis: 'per-output', amount: spec.amount as Money };
+        });
+        const cost = definitionCost({ outputQuantity: output as Quantity, lines }, (id) => unitCosts[id - 1] as Money);
+        const off = BigInt(cost.total) * 10n ** 18n - exact;
+        expect(off < 0n ? -off : off).toBeLessThanOrEqual(BigInt(lines.length) * 10n ** 18n);
+        expect(cost.parts + cost.labour + cost.charges).toBe(cost.total);
+        expect(Math.abs((cost.perUnit * output) / 1e6 - cost.total)).toBeLessThanOrEqual(output / 1e6 + 1e-3);
+      }),
+    );
+  });
+
   it('turns a margin into a price and back', () => {
     expect(marginOf(money('168'), money('104.816'))).toBe(percent('37.609524'));
     expect(priceForMargin(money('60'), percent('40'))).toBe(money('100'));

@@ -1,2 +1,3 @@
 export * from './decimal.ts';
 export * from './shares.ts';
+export * from './typed.ts';

@@ -1,0 +1,81 @@
+import { describe, expect, it } from 'vitest';
+import type { Money, Percent } from '../number/index.ts';
+import { type Behaviour, faultsOf, refuseContradiction, type Surroundings } from './index.ts';
+
+const stocked: Behaviour = {
+  made: 'ahead',
+  paperwork: 'one-line',
+  onOrder: 'locked',
+  swapFor: 'listed',
+  price: 'own',
+  discount: 0 as Percent,
+};
+const alone: Surroundings = {
+  purpose: 'build',
+  tracking: 'none',
+  hasStock: false,
+  openBuilds: [],
+  partOf: [],
+  hasAlternates: false,
+};
+
+describe('the switches of a kit', () => {
+  const packed = { ...stocked, made: 'packed-per-order' } as const;
+
+  it('are independent: every combination stands when nothing contradicts it', () => {
+    for (const made of ['ahead', 'packed-per-order'] as const)
+      for (const paperwork of ['one-line', 'contents'] as const)
+        for (const onOrder of ['locked', 'quantities', 'swaps'] as const) {
+          const behaviour = { ...stocked, made, paperwork, onOrder };
+          expect(() => refuseContradiction(behaviour, { ...alone, hasAlternates: true })).not.toThrow();
+        }
+  });
+
+  it.each<[string, Behaviour, Partial<Surroundings>]>([
+    ['kit-has-stock', packed, { hasStock: true }],
+    ['kit-has-builds', packed, { openBuilds: ['B-0001'] }],
+    ['kit-is-part', packed, { partOf: ['SET'] }],
+    ['kit-is-tracked', packed, { tracking: 'serial' }],
+    ['kit-purpose', packed, { purpose: 'record' }],
+    ['kit-no-alternates', { ...stocked, onOrder: 'swaps' }, {}],
+  ])('refuse %s', (code, behaviour, around) => {
+    expect(() => refuseContradiction(behaviour, { ...alone, ...around })).toThrow(expect.objectContaining({ code }));
+  });
+
+  it('let anything be swapped without a list, and keep a stocked product with stock and builds', () => {
+    const free = { ...stocked, onOrder: 'swaps', swapFor: 'anything' } as const;
+    const around = { ...alone, hasStock: true, openBuilds: ['B-1'], partOf: ['X'], tracking: 'lot' } as const;
+    expect(() => refuseContradiction(free, around)).not.toThrow();
+  });
+});
+
+describe('faults of a definition', () => {
+  const whole = {
+    purpose: 'build',
+    hasRevisionInUse: true,
+    parts: [{ itemId: 1, unitCost: 5 as Money, archived: false }],
+    unitCost: 5 as Money,
+    price: 9 as Money,
+  } as const;
+
+  it('finds each kind, and none where all is well', () => {
+    expect(faultsOf(whole)).toEqual([]);
+    const parts = [
+      { itemId: 1, unitCost: 0 as Money, archived: false },
+      { itemId: 1, unitCost: 0 as Money, archived: false },
+      { itemId: 2, unitCost: 4 as Money, archived: true },
+    ];
+    expect(faultsOf({ ...whole, parts, hasRevisionInUse: false, price: 4 as Money })).toEqual([
+      { fault: 'none-in-use', itemIds: [] },
+      { fault: 'archived-part', itemIds: [2] },
+      { fault: 'unpriced-part', itemIds: [1] },
+      { fault: 'below-cost', itemIds: [] },
+    ]);
+  });
+
+  it('asks no price of a rework, nor costs of a record', () => {
+    expect(faultsOf({ ...whole, purpose: 'rework', price: 1 as Money })).toEqual([]);
+    const unpriced = [{ itemId: 1, unitCost: 0 as Money, archived: false }];
+    expect(faultsOf({ ...whole, purpose: 'record', parts: unpriced })).toEqual([]);
+  });
+});
