@@ -2,10 +2,10 @@
  * The path by which `itemId` would contain itself, from it back to it, or null when there is none.
  * @param componentsOf the items a definition is made of; empty for bought parts
  */
-export function findCycle(itemId: number, componentsOf: (itemId: number) => readonly number[]): number[] | null {
-  const cleared = new Set<number>();
+export function findCycle<T>(itemId: T, componentsOf: (itemId: T) => readonly T[]): T[] | null {
+  const cleared = new Set<T>();
   // An explicit stack: a long chain of definitions must not exhaust the call stack.
-  const path: { id: number; rest: number[] }[] = [{ id: itemId, rest: [...componentsOf(itemId)] }];
+  const path: { id: T; rest: T[] }[] = [{ id: itemId, rest: [...componentsOf(itemId)] }];
   for (let top = path.at(-1); top; top = path.at(-1)) {
     const next = top.rest.shift();
     if (next === undefined) {

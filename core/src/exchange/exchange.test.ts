@@ -1,0 +1,440 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { parseDecimal, type Quantity } from '../number/index.ts';
+import {
+  definitionKey,
+  type FileKindName,
+  type FileRecord,
+  fileKinds,
+  guessDecimalSign,
+  guessMatching,
+  harmless,
+  type ImportWorld,
+  type KnownItem,
+  planImport,
+  readAmount,
+  readCell,
+} from './index.ts';
+
+const known = (code: string, more: Partial<KnownItem> = {}): KnownItem => ({
+  code,
+  name: `The ${code}`,
+  unit: 'each',
+  decimals: 0,
+  measures: [],
+  tracking: 'none',
+  hasHistory: false,
+  hasMoved: false,
+  hasStock: false,
+  openBuilds: [],
+  hasDraft: false,
+  ...more,
+});
+
+const world = (more: Partial<ImportWorld> & { known?: KnownItem[] } = {}): ImportWorld => ({
+  units: new Map([
+    ['each', { code: 'each', decimals: 0 }],
+    ['kg', { code: 'kg', decimals: 3 }],
+  ]),
+  bins: new Map([
+    ['main/a1', 'MAIN/A1'],
+    ['shed/a1', 'SHED/A1'],
+    ['a1', null],
+    ['main/b1', 'MAIN/B1'],
+    ['b1', 'MAIN/B1'],
+  ]),
+  suppliers: new Map([['ns', { code: 'NS', name: 'North Shed Timber' }]]),
+  rates: new Map([['bench hour', 'Bench hour']]),
+  barcodes: new Map(),
+  existing: new Map(),
+  parts: new Map(),
+  ...more,
+  items: new Map((more.known ?? []).map((item) => [item.code.toLowerCase(), item])),
+});
+
+const plan = (kind: FileKindName, rows: FileRecord[], around: ImportWorld, sign: 'point' | 'comma' = 'point') =>
+  planImport(
+    fileKinds[kind],
+    rows.map((cells, index) => ({ row: index + 2, cells })),
+    around,
+    sign,
+  );
+const fates = (...args: Parameters<typeof plan>) =>
+  plan(...args).fates.map(({ fate, faults }) =>
+    faults.length ? faults.map(({ column, code }) => `${column}: ${code}`) : fate,
+  );
+
+describe('cells', () => {
+  it('that begin like a formula are written harmless and read back as they were', () => {
+    expect(['=1+1', '+4', '-x', '@SUM(A1)', "'=1", 'plain', "it's"].map(harmless)).toEqual([
+      "'=1+1",
+      "'+4",
+      "'-x",
+      "'@SUM(A1)",
+      "''=1",
+      'plain',
+      "it's",
+    ]);
+    fc.assert(
+      fc.property(fc.oneof(fc.string(), fc.string({ unit: fc.constantFrom("'", '=', '-', 'a', '\t') })), (cell) => {
+        expect(readCell(harmless(cell))).toBe(cell);
+        expect(harmless(cell)).not.toMatch(/^[=+\-@\t\r]/);
+      }),
+    );
+  });
+
+  it.each<[string, 'point' | 'comma', string]>([
+    ['1.234,50', 'comma', '1234.5'],
+    ['1,234.50', 'point', '1234.5'],
+    ['1 234.5', 'point', '1234.5'],
+    ["1'234.50", 'point', '1234.5'],
+    ['€ 12,00', 'comma', '12'],
+    ['12.50 EUR', 'point', '12.5'],
+    ['-3', 'point', '-3'],
+    ['1.234', 'comma', '1234'],
+    ['0.125', 'point', '0.125'],
+  ])('reads %j with a decimal %s', (cell, sign, amount) => expect(readAmount(cell, sign)).toBe(amount));
+
+  it.each<[string, 'point' | 'comma']>([
+    ['1,5', 'point'],
+    ['1.5', 'comma'],
+    ['1,23,456', 'point'],
+    ['twelve', 'point'],
+    ['', 'point'],
+    ['1.5.5', 'point'],
+  ])('refuses %j with a decimal %s', (cell, sign) => expect(() => readAmount(cell, sign)).toThrow('not-a-number'));
+
+  it('hears which decimal sign a file speaks', () => {
+    expect(guessDecimalSign(['12', '1,5', '1.234,50', ''])).toBe('comma');
+    expect(guessDecimalSign(['12', '1.5', '1,234.50'])).toBe('point');
+    expect(guessDecimalSign(['1,234', 'n/a'])).toBe('point');
+  });
+});
+
+describe('column matching', () => {
+  it('takes the same word, another word for it, or the nearest, and none twice', () => {
+    const titles = [
+      'SKU',
+      'Item description',
+      'UoM',
+      'Sell Price (EUR)',
+      'EAN-13',
+      'Reorder lvl',
+      'Colour',
+      'Field: Warranty months',
+    ];
+    expect(guessMatching(titles, fileKinds.items.columns)).toEqual([
+      'code',
+      'name',
+      'unit',
+      'sellPrice',
+      'barcode',
+      'reorderPoint',
+      null,
+      'field:Warranty months',
+    ]);
+    expect(guessMatching(['Code', 'Code', 'Name'], fileKinds.items.columns)).toEqual(['code', null, 'name']);
+    const bom = ['Parent', 'Component', 'Qty per', 'Scrap %', 'Operation'];
+    expect(guessMatching(bom, fileKinds.definitions.columns)).toEqual([
+      'product',
+      'component',
+      'quantity',
+      'waste',
+      'text',
+    ]);
+  });
+
+  it.each(Object.entries(fileKinds))('knows our own titles of %s again', (_, kind) => {
+    expect(
+      guessMatching(
+        kind.columns.map(({ title }) => title),
+        kind.columns,
+      ),
+    ).toEqual(kind.columns.map(({ key }) => key));
+  });
+});
+
+describe('items', () => {
+  it('get one fate each, with every reason for a refusal', () => {
+    const existing = new Map([['oil', [{ ...fileKinds.items.defaults, code: 'OIL', name: 'Tung oil', unit: 'kg' }]]]);
+    const around = world({
+      existing,
+      known: [known('OIL', { unit: 'kg', decimals: 3, hasHistory: true, hasStock: true })],
+      barcodes: new Map([['96385074', 'OIL']]),
+    });
+    expect(
+      fates(
+        'items',
+        [
+          { code: 'NAIL', name: 'Nails', unit: 'KG', sellPrice: '1,250.00' },
+          { code: 'oil', name: 'Tung oil, pure' },
+          { code: 'nail', name: 'Nails again' },
+          { code: 'A B', name: '', unit: 'crate', sellPrice: 'dear', barcode: '96385075' },
+          { code: 'PIN', name: 'Pin', barcode: '96385074', reorderPoint: '1.5' },
+          { code: 'Peg', name: 'Peg', barcode: '96385074' },
+        ],
+        around,
+      ),
+    ).toEqual([
+      'new',
+      'changed',
+      ['null: row-repeated'],
+      [
+        'code: code-shape',
+        'name: cell-missing',
+        'unit: unknown-unit',
+        'sellPrice: not-a-number',
+        'barcode: barcode-check-digit',
+      ],
+      ['reorderPoint: too-many-decimals'],
+      ['barcode: barcode-taken'],
+    ]);
+    expect(fates('items', [{ code: 'OIL', name: 'Tung oil', unit: 'each' }], around)).toEqual([['unit: unit-in-use']]);
+    expect(fates('items', [{ code: 'OIL', name: 'Tung oil', archived: 'x' }], around)).toEqual([
+      ['archived: archive-has-stock'],
+    ]);
+  });
+
+  it('keep what a file has no column for, and clear what it leaves empty', () => {
+    const before = {
+      ...fileKinds.items.defaults,
+      code: 'OIL',
+      name: 'Oil',
+      note: 'Keep cool',
+      sellPrice: '4',
+      'field:Grade': 'A',
+    };
+    const around = world({ existing: new Map([['oil', [before]]]) });
+    const { changes } = plan(
+      'items',
+      [{ code: 'OIL', name: 'Oil', sellPrice: '', 'field:Grade': '', 'field:Hue': 'gold' }],
+      around,
+    );
+    expect(changes[0]?.rows[0]).toMatchObject({ note: 'Keep cool', sellPrice: '', 'field:Hue': 'gold' });
+    expect(changes[0]?.rows[0]).not.toHaveProperty('field:Grade');
+  });
+});
+
+describe('opening stock', () => {
+  const oil = known('OIL', { unit: 'kg', decimals: 3, measures: [{ name: 'g', one: 1000 as Quantity }] });
+  it('comes in where nothing is, and is left alone where it is the same', () => {
+    const existing = new Map([['nail|main/b1', [{ item: 'NAIL', bin: 'MAIN/B1', quantity: '40', unitCost: '0.5' }]]]);
+    const around = world({
+      existing,
+      known: [oil, known('NAIL', { hasStock: true }), known('CAN', { hasMoved: true })],
+    });
+    const row = (item: string, bin: string, quantity: string, unitCost = '0,5') => ({ item, bin, quantity, unitCost });
+    expect(
+      fates(
+        'stock',
+        [
+          row('oil', 'main/a1', '450 g', '16'),
+          row('NAIL', 'B1', '40', '0,5'),
+          row('NAIL', 'B1', '41'),
+          row('CAN', 'B1', '3'),
+          row('CAN', 'MAIN/A1', '0'),
+          row('OIL', 'A1', '1'),
+          row('TIN', 'X9', '1'),
+        ],
+        around,
+        'comma',
+      ),
+    ).toEqual([
+      'new',
+      'same',
+      ['null: row-repeated'],
+      ['item: stock-has-moved'],
+      'same',
+      ['bin: bin-in-many-stores'],
+      ['item: unknown-item-code', 'bin: unknown-bin-code', 'quantity: unknown-item-code'],
+    ]);
+  });
+});
+
+describe('definitions', () => {
+  const items = ['HIVE', 'BOX', 'NAIL', 'SET', 'FELT'].map((code) => known(code));
+  it('read rows below a product as its lines, each kind by what it has', () => {
+    const { changes, fates } = plan(
+      'definitions',
+      [
+        { product: 'HIVE', makes: '2', component: 'BOX', quantity: '1', alternates: 'FELT x 1,5; NAIL' },
+        { product: '', component: 'nail', quantity: '16', waste: '4 %', taken: 'backflush', comesBack: 'no' },
+        { product: '', rate: 'bench hour', quantity: '20', text: 'Assemble' },
+        { product: '', quantity: '1.5', text: 'Branding' },
+        { product: 'hive', text: 'Oil twice' },
+      ],
+      world({ known: items }),
+    );
+    expect(fates.flatMap(({ faults }) => faults)).toEqual([
+      { column: 'alternates', code: 'not-a-number', facts: { typed: '1,5' } },
+    ]);
+    expect(changes).toEqual([]);
+    const mended = plan(
+      'definitions',
+      [
+        { product: 'HIVE', makes: '2', component: 'BOX', quantity: '1', alternates: 'FELT x 1.5; NAIL' },
+        { product: '', component: 'nail', quantity: '16', waste: '4 %', taken: 'backflush', comesBack: 'no' },
+        { product: '', rate: 'bench hour', quantity: '20', text: 'Assemble' },
+        { product: '', quantity: '1.5', text: 'Branding' },
+        { product: 'hive', text: 'Oil twice' },
+      ],
+      world({ known: items }),
+    );
+    expect(mended.changes[0]?.rows.map(({ kind, makes, quantity, taken }) => [kind, makes, quantity, taken])).toEqual([
+      ['part', '2', '1', 'picked first'],
+      ['part', '2', '16', 'when finished'],
+      ['labour', '2', '20', ''],
+      ['charge', '2', '1.5', ''],
+      ['note', '2', '', ''],
+    ]);
+  });
+
+  it('refuse what cannot be: circles through the file and the books, packed parts, shares, differing heads', () => {
+    const row = (product: string, component: string, more: FileRecord = {}) => ({
+      product,
+      component,
+      quantity: '1',
+      ...more,
+    });
+    const books = world({ known: items, parts: new Map([['box', ['set']]]) });
+    const result = plan('definitions', [row('SET', 'HIVE'), row('HIVE', 'BOX')], books);
+    expect(result.fates[0]?.faults).toEqual([
+      { column: 'component', code: 'contains-itself', facts: { path: ['SET', 'HIVE', 'BOX', 'SET'] } },
+    ]);
+    const packed = [row('SET', 'NAIL', { made: 'packed' }), row('HIVE', 'SET')];
+    expect(fates('definitions', packed, world({ known: items }))).toEqual([
+      ['made: kit-is-part'],
+      ['component: part-is-packed'],
+    ]);
+    const shares = [row('SET', 'NAIL', { share: '60' }), row('SET', 'BOX', { share: '50' })];
+    expect(fates('definitions', shares, world({ known: items }))[0]).toEqual(['share: shares-over']);
+    const heads = [row('SET', 'NAIL', { makes: '2' }), row('SET', 'BOX', { makes: '3' })];
+    expect(fates('definitions', heads, world({ known: items }))[1]).toEqual(['makes: shared-differs']);
+    expect(fates('definitions', [row('SET', 'NAIL', { purpose: 'rework' })], world({ known: items }))[0]).toEqual([
+      'product: rework-without-itself',
+    ]);
+  });
+});
+
+describe('going out and coming in again', () => {
+  const text = fc
+    .string({ minLength: 1, maxLength: 30 })
+    .map((raw) => raw.trim())
+    .filter((raw) => raw !== '');
+  const code = fc.stringMatching(/^[A-Za-z=+@'-][A-Za-z0-9.-]{0,9}$/);
+  const amount = (decimals: number) => fc.integer({ min: 1, max: 1e9 }).map((n) => plain(n, decimals));
+  const optional = <T>(from: fc.Arbitrary<T>) => fc.oneof(from, fc.constant(''));
+  const plain = (n: number, decimals: number) => {
+    const digits = String(n).padStart(decimals + 1, '0');
+    const whole = digits.slice(0, digits.length - decimals);
+    const fraction = digits.slice(digits.length - decimals).replace(/0+$/, '');
+    return fraction ? `${whole}.${fraction}` : whole;
+  };
+  const allSame = (kind: FileKindName, records: FileRecord[], around: ImportWorld, keys: string[]) => {
+    const existing = new Map<string, FileRecord[]>();
+    for (const [index, record] of records.entries())
+      existing.set(keys[index] ?? '', [...(existing.get(keys[index] ?? '') ?? []), record]);
+    const cells = records.map((record) =>
+      Object.fromEntries(Object.entries(record).map(([key, cell]) => [key, readCell(harmless(cell))])),
+    );
+    const result = plan(kind, cells, { ...around, existing });
+    expect(result.fates.filter(({ fate }) => fate !== 'same')).toEqual([]);
+    expect(result.changes).toEqual([]);
+  };
+
+  it('changes no item', () => {
+    const item = fc.record({
+      code,
+      name: text,
+      unit: fc.constantFrom('each', 'kg'),
+      source: fc.constantFrom('bought', 'made', 'both'),
+      tracking: fc.constantFrom('none', 'lot', 'serial'),
+      homeBin: fc.constantFrom('', 'MAIN/A1', 'MAIN/B1'),
+      sellPrice: optional(amount(6)),
+      taxFree: fc.constantFrom('yes', 'no'),
+      reorderPoint: optional(fc.integer({ min: 0, max: 9999 }).map(String)),
+      standardCost: optional(amount(6)),
+      barcode: fc.constant(''),
+      packs: fc.constantFrom('', 'box = 12', 'box = 12; pallet = 480'),
+      note: optional(text),
+      archived: fc.constantFrom('yes', 'no'),
+      'field:Warranty months': text,
+    });
+    const items = fc.uniqueArray(item, { selector: (record) => record.code.toLowerCase(), maxLength: 12 });
+    fc.assert(
+      fc.property(items, (records) =>
+        allSame(
+          'items',
+          records,
+          world(),
+          records.map((record) => record.code.toLowerCase()),
+        ),
+      ),
+    );
+  });
+
+  it('changes no price and no stock', () => {
+    const items = [known('NAIL', { unit: 'kg', decimals: 3 })];
+    const price = fc.record({
+      item: fc.constant('NAIL'),
+      supplier: fc.constantFrom('NS'),
+      supplierName: fc.constant('North Shed Timber'),
+      supplierItem: optional(text),
+      price: amount(6),
+      pack: amount(3),
+      minimum: amount(3),
+      leadDays: optional(fc.integer({ min: 0, max: 999 }).map(String)),
+    });
+    fc.assert(fc.property(price, (record) => allSame('prices', [record], world({ known: items }), ['nail|ns'])));
+    const stock = fc.record({
+      item: fc.constant('NAIL'),
+      bin: fc.constant('MAIN/B1'),
+      quantity: amount(3),
+      unitCost: amount(6),
+    });
+    fc.assert(fc.property(stock, (record) => allSame('stock', [record], world({ known: items }), ['nail|main/b1'])));
+  });
+
+  it('changes no definition', () => {
+    const none = fileKinds.definitions.defaults;
+    const part = fc.record({
+      component: fc.constantFrom('NAIL', 'BOX'),
+      quantity: fc.integer({ min: 1, max: 1e6 }).map(String),
+      counted: fc.constantFrom('per output', 'per run'),
+      waste: fc.constantFrom('0', '4.5'),
+      taken: fc.constantFrom('picked first', 'when finished'),
+      from: fc.constantFrom('', 'MAIN/A1'),
+      comesBack: fc.constantFrom('yes', 'no'),
+      alternates: fc.constantFrom('', 'FELT', 'FELT x 1.2; SET x 3'),
+    });
+    const line = fc.oneof(
+      part.map((spec) => ({ ...none, kind: 'part', ...spec })),
+      fc
+        .record({ quantity: amount(2), text: optional(text) })
+        .map((spec) => ({ ...none, kind: 'labour', rate: 'Bench hour', ...spec })),
+      fc.record({ quantity: amount(6), text }).map((spec) => ({ ...none, kind: 'charge', ...spec })),
+      text.map((words) => ({ ...none, kind: 'note', text: words })),
+    );
+    const head = fc.record({
+      makes: fc.integer({ min: 1, max: 500 }).map(String),
+      state: fc.constantFrom('in use', 'draft'),
+      paperwork: fc.constantFrom('one line', 'contents'),
+      onOrder: fc.constantFrom('locked', 'quantities', 'swaps anything'),
+      partsDiscount: fc.constantFrom('', '0', '12.5'),
+    });
+    const first = part.map((spec) => ({ ...none, kind: 'part', ...spec }));
+    const around = world({ known: ['HIVE', 'BOX', 'NAIL', 'SET', 'FELT'].map((one) => known(one)) });
+    fc.assert(
+      fc.property(head, first, fc.array(line, { maxLength: 6 }), (shared, one, rest) => {
+        const records = [one, ...rest].map((spec) => ({ ...spec, product: 'HIVE', ...shared }));
+        allSame(
+          'definitions',
+          records,
+          around,
+          records.map(() => definitionKey('HIVE', 'build')),
+        );
+      }),
+    );
+    expect(parseDecimal('1')).toBe(1e6);
+  });
+});

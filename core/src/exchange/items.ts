@@ -1,0 +1,215 @@
+import { readBarcode } from '../item/barcode.ts';
+import { formatDecimal, parseQuantity } from '../number/index.ts';
+import { Refusal } from '../refusal.ts';
+import { type DecimalSign, readAmount } from './amounts.ts';
+import type { Column } from './columns.ts';
+import { type FileKind, type FileRecord, type Reading, readText, readWord, readYesNo } from './plan.ts';
+import type { ImportWorld } from './world.ts';
+
+const columns: readonly Column[] = [
+  {
+    key: 'code',
+    title: 'Code',
+    required: true,
+    aliases: [
+      'item code',
+      'item',
+      'item no',
+      'item number',
+      'sku',
+      'part no',
+      'part number',
+      'article',
+      'product code',
+      'reference',
+      'ref',
+      'stock code',
+    ],
+  },
+  {
+    key: 'name',
+    title: 'Name',
+    required: true,
+    aliases: ['description', 'item name', 'title', 'product', 'product name', 'text'],
+  },
+  { key: 'unit', title: 'Unit', aliases: ['stock unit', 'uom', 'unit of measure', 'measure', 'um'] },
+  {
+    key: 'source',
+    title: 'How it comes',
+    aliases: ['source', 'procurement', 'make or buy', 'made or bought', 'type', 'origin'],
+  },
+  { key: 'tracking', title: 'Tracking', aliases: ['tracked', 'tracked by', 'lot or serial', 'traceability'] },
+  { key: 'homeBin', title: 'Home bin', aliases: ['bin', 'location', 'shelf', 'place', 'default bin', 'storage'] },
+  {
+    key: 'sellPrice',
+    title: 'Sell price',
+    amount: true,
+    aliases: ['price', 'sales price', 'selling price', 'list price', 'retail price', 'unit price'],
+  },
+  { key: 'taxFree', title: 'Tax-free', aliases: ['tax free', 'tax exempt', 'no vat', 'vat free'] },
+  {
+    key: 'reorderPoint',
+    title: 'Reorder point',
+    amount: true,
+    aliases: ['reorder level', 'minimum stock', 'min stock', 'reorder at', 'min'],
+  },
+  {
+    key: 'standardCost',
+    title: 'Standard cost',
+    amount: true,
+    aliases: ['std cost', 'cost', 'cost price', 'unit cost', 'purchase cost'],
+  },
+  { key: 'barcode', title: 'Barcode', aliases: ['ean', 'gtin', 'upc', 'ean13', 'ean code', 'bar code'] },
+  { key: 'packs', title: 'Packs', aliases: ['packaging', 'pack sizes', 'pack'] },
+  { key: 'note', title: 'Note', aliases: ['notes', 'remark', 'remarks', 'comment', 'comments', 'memo'] },
+  { key: 'archived', title: 'Archived', aliases: ['inactive', 'discontinued', 'obsolete', 'closed'] },
+];
+
+const SOURCES = {
+  bought: ['buy', 'purchase', 'purchased', 'b', 'procured', 'raw'],
+  made: ['make', 'manufactured', 'assembled', 'produced', 'built', 'm', 'made here', 'in house'],
+  both: ['made and bought', 'bought and made', 'make and buy', 'either'],
+} as const;
+const TRACKINGS = {
+  none: ['', 'no', 'n', 'not tracked', '-', 'untracked'],
+  lot: ['lots', 'batch', 'batches', 'lot number', 'batch number', 'by lot'],
+  serial: ['serials', 'serial number', 'serial numbers', 'serialised', 'serialized', 'by serial'],
+} as const;
+
+type ItemReading = Reading<ImportWorld>;
+
+/** Items, one a row; columns that are not there leave what is known as it is. */
+export const itemFile: FileKind<ImportWorld> = {
+  columns,
+  hasFields: true,
+  spansRows: false,
+  shared: [],
+  keyOf: (row) => (row.code ?? '').toLowerCase(),
+  subjectOf: (row) => [row.code, row.name].filter(Boolean).join(' · '),
+  defaults: {
+    code: '',
+    name: '',
+    unit: 'each',
+    source: 'bought',
+    tracking: 'none',
+    homeBin: '',
+    sellPrice: '',
+    taxFree: 'no',
+    reorderPoint: '',
+    standardCost: '',
+    barcode: '',
+    packs: '',
+    note: '',
+    archived: 'no',
+  },
+  existing: (world) => world.existing,
+  readers: {
+    code: readCode,
+    name: (cell) => readText(cell, 120),
+    unit: readUnit,
+    source: (cell) => readWord(cell || 'bought', SOURCES),
+    tracking: (cell) => readWord(cell, TRACKINGS),
+    homeBin: (cell, { world }) => (cell === '' ? '' : readBin(cell, world)),
+    sellPrice: readMoney,
+    taxFree: readYesNo,
+    reorderPoint: (cell, { given, world, sign }) =>
+      cell === '' ? '' : amountFromZero(cell, sign, world.units.get(given.unit?.toLowerCase() ?? '')?.decimals ?? 6),
+    standardCost: readMoney,
+    barcode: (cell) => (cell === '' ? '' : readBarcode(cell)),
+    packs: readPacks,
+    note: (cell) => readText(cell, 2000),
+    archived: readYesNo,
+  },
+  check([record], before, { world, incoming }) {
+    if (!record) return;
+    const known = world.items.get((record.code ?? '').toLowerCase());
+    const was = before?.[0];
+    if (was && known?.hasHistory && was.unit !== record.unit) throw new Refusal('unit-in-use', {}, 'unit');
+    if (was && known?.hasStock && was.tracking !== record.tracking)
+      throw new Refusal('tracking-in-use', {}, 'tracking');
+    if (known?.hasStock && record.archived === 'yes') throw new Refusal('archive-has-stock', {}, 'archived');
+    if (record.barcode) refuseTakenBarcode(record, world, incoming);
+  },
+};
+
+/** @throws Refusal `barcode-taken` with `by` when another item has the barcode, here or in the file */
+function refuseTakenBarcode(
+  record: FileRecord,
+  world: ImportWorld,
+  incoming: ReadonlyMap<string, readonly FileRecord[]>,
+): void {
+  const own = (record.code ?? '').toLowerCase();
+  const owners = ownersOf(incoming);
+  const inFile = owners.get(record.barcode ?? '');
+  const owner = inFile && inFile !== own ? inFile : world.barcodes.get(record.barcode ?? '');
+  if (!owner || owner.toLowerCase() === own) return;
+  // The file may take the barcode from its owner in another row.
+  const takenAway = incoming.get(owner.toLowerCase())?.[0];
+  if (takenAway && takenAway.barcode !== record.barcode) return;
+  throw new Refusal('barcode-taken', { barcode: record.barcode, by: owner }, 'barcode');
+}
+
+const owners = new WeakMap<object, Map<string, string>>();
+/** Barcode → key of the first row that has it; worked out once for a file. */
+function ownersOf(incoming: ReadonlyMap<string, readonly FileRecord[]>): Map<string, string> {
+  const known = owners.get(incoming);
+  if (known) return known;
+  const first = new Map<string, string>();
+  for (const [key, [record]] of incoming) {
+    if (record?.barcode && !first.has(record.barcode)) first.set(record.barcode, key);
+  }
+  owners.set(incoming, first);
+  return first;
+}
+
+/** A code without spaces and slashes, at most 40 characters. @throws Refusal `code-shape` */
+export function readCode(cell: string): string {
+  if (!/^[^\s/]{1,40}$/u.test(cell)) throw new Refusal('code-shape', { typed: cell.slice(0, 60) });
+  return cell;
+}
+
+function readUnit(cell: string, { world }: ItemReading): string {
+  const unit = world.units.get((cell || 'each').toLowerCase());
+  if (unit) return unit.code;
+  const known = [...new Set([...world.units.values()].map(({ code }) => code))];
+  throw new Refusal('unknown-unit', { typed: cell.slice(0, 40), known });
+}
+
+/** A bin as "STORE/BIN", found by that or by its own code where only one store has it. @throws Refusal */
+export function readBin(cell: string, world: ImportWorld): string {
+  const bin = world.bins.get(cell.toLowerCase());
+  if (bin === null) throw new Refusal('bin-in-many-stores', { typed: cell.slice(0, 40) });
+  if (bin === undefined) throw new Refusal('unknown-bin-code', { typed: cell.slice(0, 40) });
+  return bin;
+}
+
+function readMoney(cell: string, { sign }: ItemReading): string {
+  return cell === '' ? '' : amountFromZero(cell, sign, 6);
+}
+
+/** An amount of zero or more, as a plain decimal of at most `decimals`. @throws Refusal */
+export function amountFromZero(cell: string, sign: DecimalSign, decimals: number): string {
+  const amount = parseQuantity(readAmount(cell, sign), decimals);
+  if (amount < 0) throw new Refusal('negative');
+  return formatDecimal(amount);
+}
+
+/** "box = 12; pallet = 480": what else the item is counted in. */
+function readPacks(cell: string, { given, world, sign }: ItemReading): string {
+  const decimals = world.units.get(given.unit?.toLowerCase() ?? '')?.decimals ?? 6;
+  const packs = cell.split(';').flatMap((part) => {
+    if (part.trim() === '') return [];
+    const [, name, amount] = /^\s*(\p{L}[\p{L}\p{N}.-]{0,19})\s*[=:]\s*(\S.*?)\s*$/u.exec(part) ?? [];
+    if (!name || !amount) throw new Refusal('pack-shape', { typed: part.trim().slice(0, 40) });
+    const size = amountFromZero(amount, sign, decimals);
+    if (size === '0') throw new Refusal('pack-shape', { typed: part.trim().slice(0, 40) });
+    return [[name, size] as const];
+  });
+  const names = packs.map(([name]) => name.toLowerCase());
+  const twice = names.find((name, index) => names.indexOf(name) !== index);
+  if (twice) throw new Refusal('pack-twice', { name: twice });
+  return writePacks(packs);
+}
+
+export const writePacks = (packs: readonly (readonly [name: string, size: string])[]) =>
+  packs.map(([name, size]) => `${name} = ${size}`).join('; ');

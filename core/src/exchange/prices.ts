@@ -1,0 +1,133 @@
+import { formatDecimal, parseDecimal, readQuantity } from '../number/index.ts';
+import { Refusal } from '../refusal.ts';
+import { type DecimalSign, readAmount } from './amounts.ts';
+import { amountFromZero, readCode } from './items.ts';
+import { type FileKind, readText } from './plan.ts';
+import type { ImportWorld, KnownItem } from './world.ts';
+
+/** What suppliers ask for items, one supplier of one item a row. Suppliers that are not known yet are added. */
+export const priceFile: FileKind<ImportWorld> = {
+  columns: [
+    {
+      key: 'item',
+      title: 'Item',
+      required: true,
+      aliases: ['item code', 'code', 'sku', 'part number', 'part no', 'article', 'our code'],
+    },
+    {
+      key: 'supplier',
+      title: 'Supplier',
+      required: true,
+      aliases: ['supplier code', 'vendor', 'vendor code', 'supplier no'],
+    },
+    { key: 'supplierName', title: 'Supplier name', aliases: ['vendor name', 'company'] },
+    {
+      key: 'supplierItem',
+      title: "Supplier's code",
+      aliases: [
+        'supplier item',
+        'supplier part number',
+        'vendor part number',
+        'their code',
+        'supplier sku',
+        'order code',
+      ],
+    },
+    {
+      key: 'price',
+      title: 'Price',
+      required: true,
+      amount: true,
+      aliases: ['unit price', 'purchase price', 'cost', 'buy price', 'net price'],
+    },
+    {
+      key: 'pack',
+      title: 'Pack size',
+      amount: true,
+      aliases: ['pack', 'pack quantity', 'order multiple', 'multiple', 'packaging unit'],
+    },
+    {
+      key: 'minimum',
+      title: 'Minimum',
+      amount: true,
+      aliases: ['min order', 'minimum order', 'moq', 'minimum quantity', 'min qty'],
+    },
+    { key: 'leadDays', title: 'Lead days', aliases: ['lead time', 'lead time days', 'delivery days', 'days'] },
+  ],
+  hasFields: false,
+  spansRows: false,
+  shared: [],
+  keyOf: ({ item = '', supplier = '' }) => (item && supplier ? `${item}|${supplier}`.toLowerCase() : ''),
+  subjectOf: ({ item, supplier }) => `${item} from ${supplier}`,
+  defaults: {
+    item: '',
+    supplier: '',
+    supplierName: '',
+    supplierItem: '',
+    price: '',
+    pack: '1',
+    minimum: '0',
+    leadDays: '',
+  },
+  existing: (world) => world.existing,
+  readers: {
+    item: (cell, { world }) => knownItem(cell, world).code,
+    supplier: (cell, { world }) => world.suppliers.get(cell.toLowerCase())?.code ?? readCode(cell),
+    supplierName: (cell, { given, world }) =>
+      readText(cell, 120) || (world.suppliers.get((given.supplier ?? '').toLowerCase())?.name ?? ''),
+    supplierItem: (cell) => readText(cell, 60),
+    price: (cell, { sign }) => amountFromZero(cell, sign, 6),
+    pack(cell, { given, world, sign }) {
+      const size = cell === '' ? '1' : readItemQuantity(cell, sign, knownItem(given.item ?? '', world));
+      if (parseDecimal(size) <= 0) throw new Refusal('not-positive');
+      return size;
+    },
+    minimum: (cell, { given, world, sign }) =>
+      cell === '' ? '0' : readItemQuantity(cell, sign, knownItem(given.item ?? '', world)),
+    leadDays(cell) {
+      if (cell === '') return '';
+      if (!/^\d{1,3}$/.test(cell)) throw new Refusal('out-of-range', { least: 0, most: 999 });
+      return String(Number(cell));
+    },
+  },
+  check([record], _before, { world, incoming }) {
+    if (!record) return;
+    const supplier = record.supplier?.toLowerCase() ?? '';
+    const known = world.suppliers.get(supplier)?.name;
+    const name = record.supplierName ?? '';
+    // A supplier has one name; the file may not call it by two.
+    const other = known ?? namesOf(incoming).get(supplier);
+    if (name !== '' && other !== undefined && other !== name)
+      throw new Refusal('supplier-two-names', { supplier: record.supplier, name: other }, 'supplierName');
+  },
+};
+
+const names = new WeakMap<object, Map<string, string>>();
+function namesOf(incoming: ReadonlyMap<string, readonly { supplier?: string; supplierName?: string }[]>) {
+  const known = names.get(incoming);
+  if (known) return known;
+  const first = new Map<string, string>();
+  for (const [record] of incoming.values()) {
+    const key = record?.supplier?.toLowerCase() ?? '';
+    if (record?.supplierName && !first.has(key)) first.set(key, record.supplierName);
+  }
+  names.set(incoming, first);
+  return first;
+}
+
+/** @throws Refusal `unknown-item-code` */
+export function knownItem(cell: string, world: ImportWorld): KnownItem {
+  const item = world.items.get(cell.toLowerCase());
+  if (!item) throw new Refusal('unknown-item-code', { typed: cell.slice(0, 60) });
+  return item;
+}
+
+/** A quantity of an item of zero or more, also typed in its packs and related units. @throws Refusal */
+export function readItemQuantity(cell: string, sign: DecimalSign, item: KnownItem): string {
+  const [, amount = cell, name = ''] = /^([\d.,'’\s\u00a0\u202f+-]*\d[.,]?)\s*(\p{L}.*)?$/u.exec(cell) ?? [];
+  const isPlain = !cell.includes('/');
+  const text = isPlain ? `${readAmount(amount, sign)} ${name}` : cell;
+  const quantity = readQuantity(text, { unit: item.unit, decimals: item.decimals, measures: item.measures });
+  if (quantity < 0) throw new Refusal('negative');
+  return formatDecimal(quantity);
+}

@@ -1,0 +1,55 @@
+import { Refusal } from '../refusal.ts';
+import { amountFromZero, readBin } from './items.ts';
+import type { FileKind } from './plan.ts';
+import { knownItem, readItemQuantity } from './prices.ts';
+import type { ImportWorld } from './world.ts';
+
+/** Opening stock, one item in one bin a row. What is there already is left alone; anything else about it is refused. */
+export const stockFile: FileKind<ImportWorld> = {
+  columns: [
+    {
+      key: 'item',
+      title: 'Item',
+      required: true,
+      aliases: ['item code', 'code', 'sku', 'part number', 'part no', 'article'],
+    },
+    { key: 'bin', title: 'Bin', required: true, aliases: ['location', 'shelf', 'place', 'storage bin', 'store bin'] },
+    {
+      key: 'quantity',
+      title: 'Quantity',
+      required: true,
+      amount: true,
+      aliases: ['qty', 'on hand', 'stock', 'count', 'amount', 'opening stock'],
+    },
+    {
+      key: 'unitCost',
+      title: 'Unit cost',
+      required: true,
+      amount: true,
+      aliases: ['cost', 'cost price', 'cost each', 'price', 'average cost'],
+    },
+  ],
+  hasFields: false,
+  spansRows: false,
+  shared: [],
+  keyOf: ({ item = '', bin = '' }, world) =>
+    item && bin ? `${item}|${world.bins.get(bin.toLowerCase()) ?? bin}`.toLowerCase() : '',
+  subjectOf: ({ item, bin }) => `${item} in ${bin}`,
+  defaults: { item: '', bin: '', quantity: '', unitCost: '' },
+  existing: (world) => world.existing,
+  saysNothing: ({ quantity }) => quantity === '0',
+  readers: {
+    item: (cell, { world }) => knownItem(cell, world).code,
+    bin: (cell, { world }) => readBin(cell, world),
+    quantity: (cell, { given, world, sign }) => readItemQuantity(cell, sign, knownItem(given.item ?? '', world)),
+    unitCost: (cell, { sign }) => amountFromZero(cell, sign, 6),
+  },
+  check([record], before, { world }) {
+    if (!record) return;
+    const was = before?.[0];
+    if (was && was.quantity === record.quantity && was.unitCost === record.unitCost) return;
+    if (was) throw new Refusal('stock-there-already', { quantity: was.quantity, unitCost: was.unitCost }, 'quantity');
+    if (record.quantity !== '0' && knownItem(record.item ?? '', world).hasMoved)
+      throw new Refusal('stock-has-moved', {}, 'item');
+  },
+};

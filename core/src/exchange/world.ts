@@ -1,0 +1,35 @@
+import type { Measure } from '../number/index.ts';
+import type { FileRecord } from './plan.ts';
+
+/** What a file's rows may refer to. Codes are looked up in lower case. */
+export interface ImportWorld {
+  readonly units: ReadonlyMap<string, { readonly code: string; readonly decimals: number }>;
+  /** By "store/bin", and by the bin alone: null where several stores have one of that code. */
+  readonly bins: ReadonlyMap<string, string | null>;
+  readonly suppliers: ReadonlyMap<string, { readonly code: string; readonly name: string }>;
+  readonly rates: ReadonlyMap<string, string>;
+  readonly items: ReadonlyMap<string, KnownItem>;
+  /** Barcode → code of its item. */
+  readonly barcodes: ReadonlyMap<string, string>;
+  /** Everything there is of the kind being imported, in the form its file has. */
+  readonly existing: ReadonlyMap<string, readonly FileRecord[]>;
+  /** Product → its parts, of every definition for building that is not retired. */
+  readonly parts: ReadonlyMap<string, readonly string[]>;
+}
+
+export interface KnownItem {
+  readonly code: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly decimals: number;
+  readonly measures: readonly Measure[];
+  readonly tracking: 'none' | 'lot' | 'serial';
+  /** Whether stock was counted, defined or planned in its unit. */
+  readonly hasHistory: boolean;
+  /** Whether its stock ever moved by anything but opening stock. */
+  readonly hasMoved: boolean;
+  readonly hasStock: boolean;
+  readonly openBuilds: readonly string[];
+  /** Whether its definition for building has a draft beside the revision in use. */
+  readonly hasDraft: boolean;
+}
