@@ -17,7 +17,7 @@ export type Matching = readonly (string | null)[];
 export const FIELD_PREFIX = 'field:';
 
 /** Below this a resemblance is chance. */
-const LIKELY = 0.62;
+const LIKELY = 0.7;
 
 /**
  * Guesses which column of a file is which, by its title: the same word first, then another word for it, then the best
