@@ -1,8 +1,9 @@
 import { coverageBench } from './coverage.ts';
+import { importBench } from './importing.ts';
 import { postingBench } from './posting.ts';
 
 /** Every benchmark with its baseline of the same run. Fails when a promise is broken. */
-const results = [await postingBench(), await coverageBench()];
+const results = [await postingBench(), await coverageBench(), await importBench()];
 for (const { name, measured, baseline, ratio, promise, holds } of results) {
   console.log(
     `${holds ? 'holds ' : 'BROKEN'}  ${name}\n        ${measured}; ${baseline}; ${ratio}; promised: ${promise}`,

@@ -46,7 +46,7 @@ export async function send<R extends Route>(
     method: route.method,
     headers: {
       ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-      ...(route.method === 'GET' ? {} : { [IDEMPOTENCY_HEADER]: sending.key ?? crypto.randomUUID() }),
+      ...(route.method === 'GET' || route.asks ? {} : { [IDEMPOTENCY_HEADER]: sending.key ?? crypto.randomUUID() }),
       ...sending.headers,
     },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),

@@ -44,6 +44,8 @@ export interface Route {
   readonly path: string;
   readonly summary: string;
   readonly tag: string;
+  /** A POST that only asks, because the question is too long for an address: it changes nothing and needs no key. */
+  readonly asks?: true;
   /** Who may call it; every route but the open ones needs a person. */
   readonly access?: 'open' | 'person' | 'owner';
   readonly params?: z.ZodType;

@@ -80,7 +80,7 @@ describe('problems', () => {
       .flatMap(sourcesOf)
       .map((path) => readFileSync(path, 'utf8'))
       .join('\n');
-    const thrown = new Set([...code.matchAll(/new Refusal\(\s*'([a-z-]+)'/g)].map((match) => match[1]));
+    const thrown = new Set([...code.matchAll(/(?:new Refusal\(\s*|\bcode: )'([a-z-]+)'/g)].map((match) => match[1]));
     expect([...thrown].sort()).toEqual(Object.keys(problemKinds).sort());
   });
 
@@ -104,6 +104,27 @@ describe('problems', () => {
       is: 'finished',
       must: 'planned',
       message: 'Too short.',
+      known: ['box', 'pallet'],
+      right: '3',
+      barcode: '96385074',
+      used: '0.125',
+      part: 'KIT',
+      day: '2026-12-01',
+      purpose: 'record',
+      builds: ['B-1'],
+      products: ['SET'],
+      tracking: 'lot',
+      cell: 'B2',
+      cells: 4,
+      titles: 3,
+      first: 2,
+      supplier: 'NS',
+      quantity: '4',
+      unitCost: '2',
+      rows: 9,
+      row: 7,
+      refused: 3,
+      what: 'a PDF',
     };
     for (const { detail, title, status } of Object.values(problemKinds)) {
       expect(detail(facts)).toMatch(/[.?!]$/);

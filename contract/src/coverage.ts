@@ -34,6 +34,8 @@ export type Snapshot = z.infer<typeof Snapshot>;
 
 export const PlanLine = z.object({
   itemId: Id,
+  /** A rework takes the item itself in and gives it back refreshed. */
+  purpose: z.enum(['build', 'rework']).default('build'),
   quantity: Decimal,
   due: Day.nullable(),
   remark: z.string().trim().max(2000).default(''),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Decimal, Id, IdParams, PageQuery, pageOf, route, Version } from './common.ts';
+import { Day, Decimal, Id, IdParams, PageQuery, pageOf, route, Version } from './common.ts';
 import { Item } from './items.ts';
 
 export const Basis = z.enum(['per-output', 'per-run']);
@@ -17,6 +17,13 @@ const PartInput = z.object({
   /** Take-apart share in percent as typed; null lets it follow cost. */
   share: Decimal.nullable(),
   comesBack: z.boolean(),
+  /** The bin it is taken from before all others; null leaves the choice to whoever picks. */
+  fromBinId: Id.nullable().default(null),
+  /** What may stand in for it, the best first; `ratio` is how much of it does for one of the part. */
+  alternates: z
+    .array(z.object({ itemId: Id, ratio: Decimal }))
+    .max(10)
+    .default([]),
 });
 const LabourInput = z.object({
   kind: z.literal('labour'),
@@ -34,7 +41,7 @@ const ChargeInput = z.object({
 const NoteInput = z.object({ kind: z.literal('note'), text: z.string().trim().min(1).max(1000) });
 
 export const LineInput = z.discriminatedUnion('kind', [PartInput, LabourInput, ChargeInput, NoteInput]);
-export type LineInput = z.infer<typeof LineInput>;
+export type LineInput = z.output<typeof LineInput>;
 
 /** What a screen shows of the item on a part line. */
 export const PartItem = Item.pick({
@@ -43,6 +50,10 @@ export const PartItem = Item.pick({
   name: true,
   unit: true,
   decimals: true,
+  measures: true,
+  archived: true,
+  picture: true,
+  sellPrice: true,
   averageCost: true,
   latestCost: true,
   standardCost: true,
@@ -53,7 +64,10 @@ export const PartItem = Item.pick({
 export type PartItem = z.infer<typeof PartItem>;
 
 export const Line = z.discriminatedUnion('kind', [
-  PartInput.extend({ item: PartItem }),
+  PartInput.extend({
+    item: PartItem,
+    alternates: z.array(z.object({ itemId: Id, ratio: Decimal, item: PartItem })),
+  }),
   LabourInput.extend({ ratePerHour: Decimal }),
   ChargeInput,
   NoteInput,
@@ -65,14 +79,48 @@ export const Revision = z.object({
   number: z.number().int(),
   state: z.enum(['draft', 'in-use', 'retired']),
   outputQuantity: Decimal,
+  /** The day it came into use; of a draft, the day it will. Until then such a draft is frozen too. */
   inUseFrom: z.string().nullable(),
   version: Version,
   lines: z.array(Line),
 });
 export type Revision = z.infer<typeof Revision>;
 
+export const Purpose = z.enum(['build', 'rework', 'record']);
+export type Purpose = z.infer<typeof Purpose>;
+
+/** The switches of a kit, and where its price comes from. */
+export const Behaviour = z.object({
+  made: z.enum(['ahead', 'packed-per-order']),
+  paperwork: z.enum(['one-line', 'contents']),
+  onOrder: z.enum(['locked', 'quantities', 'swaps']),
+  swapFor: z.enum(['listed', 'anything']),
+  price: z.enum(['own', 'parts']),
+  /** Percent taken off the sum of the parts' prices. */
+  discount: Decimal,
+});
+export type Behaviour = z.infer<typeof Behaviour>;
+
+/** An open build and the revision it took. */
+export const KeptBuild = z.object({
+  id: Id,
+  number: z.string(),
+  state: z.enum(['planned', 'on-bench']),
+  quantity: Decimal,
+  revisionId: Id,
+  revision: z.number().int(),
+});
+
 /** A bill of materials with its revisions, the newest first. */
-export const Definition = z.object({ id: Id, item: Item, revisions: z.array(Revision) });
+export const Definition = z.object({
+  id: Id,
+  item: Item,
+  purpose: Purpose,
+  behaviour: Behaviour,
+  revisions: z.array(Revision),
+  openBuilds: z.array(KeptBuild),
+  version: Version,
+});
 export type Definition = z.infer<typeof Definition>;
 
 export const DefinitionRow = z.object({
@@ -81,6 +129,9 @@ export const DefinitionRow = z.object({
   code: z.string(),
   name: z.string(),
   unit: z.string(),
+  picture: z.string().nullable(),
+  purpose: Purpose,
+  made: Behaviour.shape.made,
   /** The revision in use, or null while there is only a draft. */
   inUse: z.number().int().nullable(),
   draft: z.number().int().nullable(),
@@ -89,7 +140,54 @@ export const DefinitionRow = z.object({
 });
 export type DefinitionRow = z.infer<typeof DefinitionRow>;
 
-export const DefinitionUse = z.object({ id: Id, itemId: Id, code: z.string(), name: z.string(), quantity: Decimal });
+export const DefinitionUse = z.object({
+  id: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  purpose: Purpose,
+  revision: z.number().int(),
+  state: z.enum(['draft', 'in-use']),
+  as: z.enum(['part', 'alternate']),
+  /** For the revision's output quantity; of an alternate, its ratio. */
+  quantity: Decimal,
+  outputQuantity: Decimal,
+});
+
+/** What is wrong with a definition. */
+export const FaultRow = z.object({
+  id: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  purpose: Purpose,
+  faults: z.array(
+    z.object({
+      fault: z.enum(['none-in-use', 'unpriced-part', 'archived-part', 'below-cost']),
+      parts: z.array(z.object({ id: Id, code: z.string(), name: z.string() })),
+    }),
+  ),
+  unitCost: Decimal,
+  sellPrice: Decimal.nullable(),
+});
+export type FaultRow = z.infer<typeof FaultRow>;
+
+/** What replacing a part would do to one definition. */
+export const Replacement = z.object({
+  definitionId: Id,
+  code: z.string(),
+  name: z.string(),
+  revision: z.number().int(),
+  outputQuantity: Decimal,
+  quantityBefore: Decimal,
+  quantityAfter: Decimal,
+  costBefore: Decimal,
+  costAfter: Decimal,
+  /** Why it cannot be done there; null when it can. */
+  problem: z.string().nullable(),
+});
+export type Replacement = z.infer<typeof Replacement>;
+const ReplaceInput = z.object({ partId: Id, byId: Id, ratio: Decimal });
 
 export const definitionRoutes = {
   definitions: route({
@@ -112,8 +210,8 @@ export const definitionRoutes = {
     method: 'POST',
     path: '/api/definitions',
     tag: 'Define',
-    summary: 'Start a bill of materials for an item, with revision 1 as an empty draft',
-    body: z.object({ itemId: Id }),
+    summary: 'Start a bill of materials for an item, with revision 1 as a draft: empty, or a copy of another revision',
+    body: z.object({ itemId: Id, purpose: Purpose.default('build'), copyOf: Id.nullable().default(null) }),
     response: Definition,
   }),
   startRevision: route({
@@ -138,10 +236,71 @@ export const definitionRoutes = {
     method: 'POST',
     path: '/api/revisions/:id/use',
     tag: 'Define',
-    summary: 'Put a draft in use and retire the one before it',
+    summary: 'Put a draft in use, now or from a day on, and retire the one before it then',
+    params: IdParams,
+    body: z.object({ version: Version, from: Day.nullable().default(null) }),
+    response: Definition,
+  }),
+  holdBack: route({
+    method: 'POST',
+    path: '/api/revisions/:id/hold-back',
+    tag: 'Define',
+    summary: 'Take back the day from which a draft would be in use',
     params: IdParams,
     body: z.object({ version: Version }),
     response: Definition,
+  }),
+  retireRevision: route({
+    method: 'POST',
+    path: '/api/revisions/:id/retire',
+    tag: 'Define',
+    summary: 'Retire the revision in use without another in its place',
+    params: IdParams,
+    body: z.object({ version: Version }),
+    response: Definition,
+  }),
+  setBehaviour: route({
+    method: 'PUT',
+    path: '/api/definitions/:id/behaviour',
+    tag: 'Define',
+    summary: 'Set how a kit behaves on orders, pick lists, shelves and paperwork',
+    params: IdParams,
+    body: Behaviour.extend({ version: Version }),
+    response: Definition,
+  }),
+  moveBuilds: route({
+    method: 'POST',
+    path: '/api/definitions/:id/move-builds',
+    tag: 'Define',
+    summary: 'Let planned builds take the revision in use instead of the one they took',
+    params: IdParams,
+    body: z.object({ buildIds: z.array(Id).min(1).max(200) }),
+    response: Definition,
+  }),
+  definitionFaults: route({
+    method: 'GET',
+    path: '/api/definition-faults',
+    tag: 'Define',
+    summary: 'Definitions with something to put right',
+    response: z.array(FaultRow),
+  }),
+  replacements: route({
+    method: 'GET',
+    path: '/api/replacements',
+    tag: 'Define',
+    summary: 'What replacing a part by another would do to every definition in use',
+    query: z.object({ partId: z.coerce.number().int(), byId: z.coerce.number().int(), ratio: Decimal.default('1') }),
+    response: z.array(Replacement),
+  }),
+  replacePart: route({
+    method: 'POST',
+    path: '/api/replacements',
+    tag: 'Define',
+    summary: 'Start drafts in which a part is replaced by another',
+    body: ReplaceInput.extend({ definitionIds: z.array(Id).min(1).max(500) }),
+    response: z.object({
+      drafts: z.array(z.object({ definitionId: Id, name: z.string(), revision: z.number().int() })),
+    }),
   }),
   discardRevision: route({
     method: 'DELETE',
@@ -155,7 +314,7 @@ export const definitionRoutes = {
     method: 'GET',
     path: '/api/items/:id/used-in',
     tag: 'Define',
-    summary: 'Definitions in use that contain an item',
+    summary: 'Definitions in use or drafted that contain an item, also as an alternate',
     params: IdParams,
     response: z.array(DefinitionUse),
   }),

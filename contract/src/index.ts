@@ -1,6 +1,7 @@
 import { buildRoutes } from './builds.ts';
 import { coverageRoutes } from './coverage.ts';
 import { definitionRoutes } from './definitions.ts';
+import { importRoutes } from './imports.ts';
 import { itemRoutes } from './items.ts';
 import { peopleRoutes } from './people.ts';
 import { stockRoutes } from './stock.ts';
@@ -10,6 +11,7 @@ export * from './builds.ts';
 export * from './common.ts';
 export * from './coverage.ts';
 export * from './definitions.ts';
+export * from './imports.ts';
 export * from './items.ts';
 export * from './live.ts';
 export * from './people.ts';
@@ -20,6 +22,7 @@ export * from './today.ts';
 export const api = {
   ...peopleRoutes,
   ...itemRoutes,
+  ...importRoutes,
   ...definitionRoutes,
   ...coverageRoutes,
   ...buildRoutes,

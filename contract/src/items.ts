@@ -1,8 +1,41 @@
 import { z } from 'zod';
 import { Code, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route, Version } from './common.ts';
 
-export const Unit = z.object({ id: Id, code: z.string(), name: z.string(), decimals: z.number().int() });
+/** What may be typed instead of a stock unit, and how much of it one is: { name: 'g', one: '0.001' }. */
+export const Measure = z.object({ name: z.string(), one: Decimal });
+export type Measure = z.infer<typeof Measure>;
+const MeasureName = z
+  .string()
+  .trim()
+  .min(1)
+  .max(20)
+  .regex(/^\p{L}[\p{L}\p{N}.²³-]*$/u, 'letters and digits, beginning with a letter');
+const MeasureInput = z.object({ name: MeasureName, one: Decimal });
+
+export const Unit = z.object({
+  id: Id,
+  code: z.string(),
+  name: z.string(),
+  decimals: z.number().int(),
+  related: z.array(Measure),
+  version: Version,
+});
 export type Unit = z.infer<typeof Unit>;
+export const UnitInput = z.object({
+  code: MeasureName,
+  name: Name,
+  decimals: z.number().int().min(0).max(4),
+  related: z.array(MeasureInput).max(20).default([]),
+});
+
+export const Supplier = z.object({
+  id: Id,
+  code: z.string(),
+  name: z.string(),
+  items: z.number().int(),
+  version: Version,
+});
+export type Supplier = z.infer<typeof Supplier>;
 
 /** A named rate for labour, per hour. */
 export const Rate = z.object({ id: Id, name: z.string(), perHour: Decimal });
@@ -22,6 +55,7 @@ export const Store = z.object({ id: Id, code: z.string(), name: z.string(), vers
 export type Store = z.infer<typeof Store>;
 
 export const Source = z.enum(['bought', 'made', 'both']);
+export const Tracking = z.enum(['none', 'lot', 'serial']);
 
 /** An item with where it stands: quantities in its unit, costs per unit. */
 export const Item = z.object({
@@ -31,7 +65,15 @@ export const Item = z.object({
   unitId: Id,
   unit: z.string(),
   decimals: z.number().int(),
+  /** Packs and related units that its quantities may be typed in. */
+  measures: z.array(Measure),
   source: Source,
+  tracking: Tracking,
+  taxFree: z.boolean(),
+  barcode: z.string().nullable(),
+  archived: z.boolean(),
+  /** Names the picture's content; null without one. */
+  picture: z.string().nullable(),
   homeBinId: Id.nullable(),
   homeBin: z.string().nullable(),
   sellPrice: Decimal.nullable(),
@@ -55,25 +97,79 @@ export const Item = z.object({
 });
 export type Item = z.infer<typeof Item>;
 
+/** What a supplier asks for an item; price, pack and minimum are in its stock unit. */
+const ItemSupplier = z.object({
+  supplierId: Id,
+  code: z.string().trim().max(60).default(''),
+  price: Decimal,
+  pack: Decimal.default('1'),
+  minimum: Decimal.default('0'),
+  leadDays: z.number().int().min(0).max(999).nullable().default(null),
+});
+const ItemField = z.object({ name: z.string().trim().min(1).max(60), value: z.string().trim().min(1).max(200) });
+
+/** Everything that is kept of an item itself. */
+export const ItemDetail = Item.extend({
+  packs: z.array(Measure),
+  suppliers: z.array(ItemSupplier.extend({ supplier: z.string(), name: z.string() })),
+  fields: z.array(ItemField),
+  /** Whether it can only be archived, not deleted, and its unit cannot change. */
+  hasHistory: z.boolean(),
+});
+export type ItemDetail = z.infer<typeof ItemDetail>;
+
 export const ItemInput = z.object({
   code: Code,
   name: Name,
   unitId: Id,
   source: Source,
+  tracking: Tracking.default('none'),
+  taxFree: z.boolean().default(false),
+  barcode: z.string().trim().max(60).nullable().default(null),
   homeBinId: Id.nullable(),
   sellPrice: Decimal.nullable(),
   reorderPoint: Decimal.nullable(),
   standardCost: Decimal.nullable(),
   note: Remark,
+  packs: z.array(MeasureInput).max(20).default([]),
+  suppliers: z.array(ItemSupplier).max(20).default([]),
+  fields: z.array(ItemField).max(40).default([]),
 });
-export type ItemInput = z.infer<typeof ItemInput>;
+export type ItemInput = z.output<typeof ItemInput>;
+
+export const ItemSort = z.enum(['code', 'name', 'onHand', 'free', 'value', 'sellPrice', 'averageCost']);
+export type ItemSort = z.infer<typeof ItemSort>;
 
 export const ItemQuery = PageQuery.extend({
   q: z.string().max(100).optional(),
   source: Source.optional(),
-  /** Only items in stock, or only items whose stock is promised beyond what is there. */
-  show: z.enum(['all', 'in-stock', 'overdrawn']).default('all'),
+  /** Active items; those in stock, promised beyond what is there, at or below their reorder point; or archived ones. */
+  show: z.enum(['all', 'in-stock', 'overdrawn', 'low', 'archived']).default('all'),
+  supplierId: z.coerce.number().int().positive().optional(),
+  sort: ItemSort.default('code'),
+  down: z.stringbool().default(false),
 });
+
+/** A list's filter under a name; `search` is what stands after the question mark of its address. */
+export const SavedView = z.object({ id: Id, list: z.string(), name: z.string(), search: z.string() });
+export type SavedView = z.infer<typeof SavedView>;
+
+/** What a typed or pasted text may mean: one item when it is certain, or the likely ones. */
+export const Match = z.object({ text: z.string(), item: Item.nullable(), likely: z.array(Item) });
+export type Match = z.infer<typeof Match>;
+
+/** What a definition would cost if one of its parts had another unit cost. */
+export const CostEffect = z.object({
+  definitionId: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  before: Decimal,
+  after: Decimal,
+  sellPrice: Decimal.nullable(),
+});
+export type CostEffect = z.infer<typeof CostEffect>;
 
 export const itemRoutes = {
   units: route({ method: 'GET', path: '/api/units', tag: 'Items', summary: 'Stock units', response: z.array(Unit) }),
@@ -99,9 +195,9 @@ export const itemRoutes = {
     method: 'GET',
     path: '/api/items/:id',
     tag: 'Items',
-    summary: 'One item',
+    summary: 'One item with everything kept of it',
     params: IdParams,
-    response: Item,
+    response: ItemDetail,
   }),
   createItem: route({
     method: 'POST',
@@ -109,7 +205,7 @@ export const itemRoutes = {
     tag: 'Items',
     summary: 'Add an item',
     body: ItemInput,
-    response: Item,
+    response: ItemDetail,
   }),
   updateItem: route({
     method: 'PUT',
@@ -118,7 +214,125 @@ export const itemRoutes = {
     summary: 'Change an item',
     params: IdParams,
     body: ItemInput.extend({ version: Version }),
-    response: Item,
+    response: ItemDetail,
+  }),
+  setPrices: route({
+    method: 'PUT',
+    path: '/api/items/:id/prices',
+    tag: 'Items',
+    summary: "Change an item's sell price or standard cost and leave the rest",
+    params: IdParams,
+    body: z.object({ sellPrice: Decimal.optional(), standardCost: Decimal.optional(), version: Version }),
+    response: ItemDetail,
+  }),
+  archiveItem: route({
+    method: 'POST',
+    path: '/api/items/:id/archive',
+    tag: 'Items',
+    summary: 'Take an item out of use, or bring it back',
+    params: IdParams,
+    body: z.object({ archived: z.boolean(), version: Version }),
+    response: ItemDetail,
+  }),
+  deleteItem: route({
+    method: 'DELETE',
+    path: '/api/items/:id',
+    tag: 'Items',
+    summary: 'Delete an item that has no history',
+    params: IdParams,
+    response: z.object({ id: Id }),
+  }),
+  removePicture: route({
+    method: 'DELETE',
+    path: '/api/items/:id/picture',
+    tag: 'Items',
+    summary: "Remove an item's picture",
+    params: IdParams,
+    response: ItemDetail,
+  }),
+  matchItems: route({
+    method: 'POST',
+    path: '/api/items/match',
+    tag: 'Items',
+    asks: true,
+    summary: 'Which items texts mean: codes, barcodes, names or parts of either',
+    body: z.object({ texts: z.array(z.string().max(200)).min(1).max(200) }),
+    response: z.array(Match),
+  }),
+  costEffect: route({
+    method: 'GET',
+    path: '/api/items/:id/cost-effect',
+    tag: 'Items',
+    summary: 'What every definition in use that contains an item would cost if it cost so much',
+    params: IdParams,
+    query: z.object({ cost: Decimal }),
+    response: z.array(CostEffect),
+  }),
+  createUnit: route({
+    method: 'POST',
+    path: '/api/units',
+    tag: 'Items',
+    access: 'owner',
+    summary: 'Add a stock unit',
+    body: UnitInput,
+    response: Unit,
+  }),
+  updateUnit: route({
+    method: 'PUT',
+    path: '/api/units/:id',
+    tag: 'Items',
+    access: 'owner',
+    summary: 'Rename a stock unit, change its decimals and what may be typed instead',
+    params: IdParams,
+    body: UnitInput.extend({ version: Version }),
+    response: Unit,
+  }),
+  suppliers: route({
+    method: 'GET',
+    path: '/api/suppliers',
+    tag: 'Items',
+    summary: 'Suppliers, by code',
+    response: z.array(Supplier),
+  }),
+  createSupplier: route({
+    method: 'POST',
+    path: '/api/suppliers',
+    tag: 'Items',
+    summary: 'Add a supplier',
+    body: z.object({ code: Code, name: Name }),
+    response: Supplier,
+  }),
+  updateSupplier: route({
+    method: 'PUT',
+    path: '/api/suppliers/:id',
+    tag: 'Items',
+    summary: 'Rename a supplier',
+    params: IdParams,
+    body: z.object({ code: Code, name: Name, version: Version }),
+    response: Supplier,
+  }),
+  views: route({
+    method: 'GET',
+    path: '/api/views',
+    tag: 'Items',
+    summary: 'Filters the person has saved',
+    response: z.array(SavedView),
+  }),
+  saveView: route({
+    method: 'POST',
+    path: '/api/views',
+    tag: 'Items',
+    summary: 'Save a filter under a name, or change the one of that name',
+    body: z.object({ list: z.string().max(20), name: Name, search: z.string().max(1000) }),
+    response: SavedView,
+  }),
+  deleteView: route({
+    method: 'DELETE',
+    path: '/api/views/:id',
+    tag: 'Items',
+    summary: 'Forget a saved filter',
+    params: IdParams,
+    response: z.object({ id: Id }),
   }),
   stores: route({
     method: 'GET',

@@ -147,6 +147,8 @@ class Demo {
         waste: String(more.waste ?? 0),
         taken: more.finished ? 'when-finished' : 'picked-first',
         share: null,
+        fromBinId: null,
+        alternates: [],
         comesBack: more.back ?? true,
       };
     });

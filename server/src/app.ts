@@ -8,7 +8,7 @@ import rateLimit from '@fastify/rate-limit';
 import staticFiles from '@fastify/static';
 import swagger from '@fastify/swagger';
 import swaggerUi from '@fastify/swagger-ui';
-import type { api } from '@yosegi/contract';
+import type { api, importRoutes } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import Fastify, { type FastifyBaseLogger, type FastifyInstance } from 'fastify';
 import {
@@ -20,8 +20,12 @@ import {
 import { buildHandlers } from './builds/routes.ts';
 import { coverageHandlers } from './coverage/routes.ts';
 import type { Database } from './db/database.ts';
+import { Calendar } from './definitions/calendar.ts';
 import { definitionHandlers } from './definitions/routes.ts';
+import { ImportJobs } from './exchange/jobs.ts';
+import { importHandlers, mountExchange } from './exchange/routes.ts';
 import { type Clock, type HandlersOf, systemClock } from './http/context.ts';
+import { mountPictures } from './http/files.ts';
 import { Live } from './http/live.ts';
 import { mountRoutes } from './http/mount.ts';
 import { problemOf } from './http/problems.ts';
@@ -40,7 +44,7 @@ export interface AppOptions {
   readonly newRequestId?: () => string;
 }
 
-const handlers: HandlersOf<typeof api> = {
+const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...peopleHandlers,
   ...itemHandlers,
   ...definitionHandlers,
@@ -105,7 +109,13 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
 
   const live = new Live();
   live.mount(app);
-  mountRoutes(app, handlers, { database, clock: options.clock ?? systemClock, live });
+  const clock = options.clock ?? systemClock;
+  const mounting = { database, clock, live, calendar: new Calendar(database, clock, live) };
+  mountPictures(app, mounting);
+  const imports = new ImportJobs(database, app.log);
+  app.addHook('onClose', () => imports.close());
+  mountExchange(app, mounting, imports);
+  mountRoutes(app, { ...handlers, ...importHandlers(imports) }, mounting);
   if (options.webRoot && existsSync(options.webRoot)) await serveWeb(app, options.webRoot);
   return app;
 }

@@ -28,6 +28,8 @@ describe('definitions', () => {
     taken: 'picked-first',
     share: null,
     comesBack: true,
+    fromBinId: null,
+    alternates: [],
     ...more,
   });
   const save = (definition: Definition, lines: LineInput[], outputQuantity = '1') => {

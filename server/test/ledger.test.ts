@@ -63,7 +63,10 @@ describe('migrations', () => {
     const database = await Database.open(join(folder, 'new.sqlite'));
     const first = await migrate(database);
     expect(await migrate(database)).toBe(first);
-    expect(await database.reader.all('SELECT name FROM migrations')).toEqual([{ name: '0001-first' }]);
+    expect(await database.reader.all('SELECT name FROM migrations')).toEqual([
+      { name: '0001-first' },
+      { name: '0002-define' },
+    ]);
     expect(await verifyDatabase(database.reader)).toEqual([]);
     await database.close();
     rmSync(folder, { recursive: true });

@@ -104,7 +104,8 @@ export const itemFile: FileKind<ImportWorld> = {
   },
   existing: (world) => world.existing,
   readers: {
-    code: readCode,
+    // The key finds an item in any case; it is not renamed by that.
+    code: (cell, { before }) => before?.code ?? readCode(cell),
     name: (cell) => readText(cell, 120),
     unit: readUnit,
     source: (cell) => readWord(cell || 'bought', SOURCES),

@@ -9,6 +9,8 @@ export type FileRecord = Readonly<Record<string, string>>;
 export interface FileRow {
   readonly row: number;
   readonly cells: FileRecord;
+  /** Cells that could not even be read as text; a column of '' means the whole row. */
+  readonly broken?: readonly { readonly column: string; readonly code: string; readonly facts: RowFault['facts'] }[];
 }
 
 export interface RowFault {
@@ -113,7 +115,7 @@ export function planImport<W>(
   const groups = new Map<string, Group>();
   const duplicates: RowFate[] = [];
   let above = '';
-  for (const [index, { row, cells }] of rows.entries()) {
+  for (const [index, { row, cells, broken = [] }] of rows.entries()) {
     if (index % 500 === 0) onRow(index);
     const keyed = readKeyColumns(kind, cells);
     const key = kind.keyOf(keyed, world) || (kind.spansRows ? above : '');
@@ -128,7 +130,9 @@ export function planImport<W>(
     const group = known ?? { key, rows: [] };
     const before = kind.spansRows ? undefined : existing.get(key)?.[0];
     const first = group.rows[0]?.record;
-    group.rows.push({ row, ...readRow(kind, cells, before, first, { world, sign }) });
+    const read = readRow(kind, cells, before, first, { world, sign });
+    const unread = broken.map((fault) => ({ ...fault, column: fault.column || null }));
+    group.rows.push({ row, record: read.record, faults: unread.length > 0 ? unread : read.faults });
     // Rows without a key are each refused on their own.
     groups.set(key === '' ? `\u0000${row}` : key, group);
   }
@@ -180,8 +184,10 @@ function readRow<W>(
     else if (cell !== undefined)
       read(key, () => kind.readers[key]?.(cell, { ...reading, given: record, before }) ?? cell);
   }
-  for (const [key, cell] of Object.entries(cells)) {
-    if (!key.startsWith(FIELD_PREFIX) || !kind.hasFields) continue;
+  for (const [typed, cell] of Object.entries(cells)) {
+    if (!typed.startsWith(FIELD_PREFIX) || !kind.hasFields) continue;
+    // Names of fields are the same in any case.
+    const key = Object.keys(record).find((known) => known.toLowerCase() === typed.toLowerCase()) ?? typed;
     read(key, () => readText(cell.trim(), 200));
     if (record[key] === '') delete record[key];
   }

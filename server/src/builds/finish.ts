@@ -135,7 +135,7 @@ async function finishingLines(
   for (const line of lines) {
     const actual = actuals.get(line.id) ?? (0 as Quantity);
     if (line.kind === 'part') {
-      const home = found(items.get(line.item_id ?? 0)).home_bin_id;
+      const home = line.from_bin_id ?? found(items.get(line.item_id ?? 0)).home_bin_id;
       const holding = shelves.filter((shelf) => shelf.item_id === line.item_id);
       const homeFirst = holding.sort((a, b) => Number(b.bin_id === home) - Number(a.bin_id === home));
       const part: FinishingPart = {

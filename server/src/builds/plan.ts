@@ -6,7 +6,7 @@ import { Refusal } from '@yosegi/core/refusal';
 import { readSnapshot } from '../coverage/snapshot.ts';
 import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { revisionInUse, revisionLines } from '../definitions/store.ts';
+import { revisionInUse } from '../definitions/store.ts';
 import { positiveQuantity } from '../http/amounts.ts';
 import { type Doing, dayOf, found } from '../http/context.ts';
 import { type ItemRow, itemRow } from '../items/store.ts';
@@ -17,6 +17,7 @@ import { BUILD_SQL, type BuildRecord, buildLines, buildRecord, readBuild, readSh
 
 export interface PlanInput {
   readonly itemId: number;
+  readonly purpose: 'build' | 'rework';
   readonly quantity: string;
   readonly due: string | null;
   readonly remark: string;
@@ -62,8 +63,13 @@ async function refuseChangedCover(
 
 async function insertBuild(doing: Doing, item: ItemRow, quantity: Quantity, plan: PlanInput): Promise<number> {
   const { tx } = doing;
-  const revision = await revisionInUse(tx, item.id);
+  const revision = await revisionInUse(tx, item.id, plan.purpose);
   if (!revision) throw new Refusal('no-definition-in-use', { name: item.name }, 'itemId');
+  if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, 'itemId');
+  const packed = await tx.one("SELECT 1 FROM definition WHERE id = $1 AND made = 'packed-per-order'", [
+    revision.definition_id,
+  ]);
+  if (packed) throw new Refusal('packed-not-built', { name: item.name }, 'itemId');
   const id = await tx.insert('build', {
     number: await nextNumber(tx, 'B'),
     item_id: item.id,
@@ -77,26 +83,20 @@ async function insertBuild(doing: Doing, item: ItemRow, quantity: Quantity, plan
     planned_at: doing.now.toISOString(),
     planned_by: doing.person.id,
   });
-  const lines = await revisionLines(tx, revision.id);
-  await tx.insertMany(
-    'build_line',
-    lines.map((line) => ({
-      build_id: id,
-      position: line.position,
-      kind: line.kind,
-      text: line.text,
-      item_id: line.item_id,
-      basis: line.basis,
-      amount: line.amount,
-      waste: line.waste,
-      taken: line.taken,
-      rate_per_hour: line.rate_per_hour,
-      share: line.share,
-      comes_back: line.comes_back,
-    })),
-  );
-  await keepLines(tx, found(await buildRecord(tx, id)), await buildLines(tx, id));
+  await takeLines(tx, id, revision.id);
   return id;
+}
+
+/** Gives a build the lines of a revision as its own, so that no later change of the definition reaches it. */
+export async function takeLines(tx: Writer, buildId: number, revisionId: number): Promise<void> {
+  await tx.run('DELETE FROM build_line WHERE build_id = $1', [buildId]);
+  await tx.run(
+    `INSERT INTO build_line (build_id, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back)
+     SELECT $1, l.position, l.kind, l.text, l.item_id, l.from_bin_id, l.basis, l.amount, l.waste, l.taken, t.per_hour, l.share, l.comes_back
+     FROM revision_line l LEFT JOIN rate t ON t.id = l.rate_id WHERE l.revision_id = $2`,
+    [buildId, revisionId],
+  );
+  await keepLines(tx, found(await buildRecord(tx, buildId)), await buildLines(tx, buildId));
 }
 
 /** Plans `quantity` of a build that goes ahead with fewer, with the same lines, as a build of its own. */
@@ -113,8 +113,8 @@ export async function splitBuild(doing: Doing, build: BuildRecord, quantity: Qua
     ),
   );
   await tx.run(
-    `INSERT INTO build_line (build_id, position, kind, text, item_id, basis, amount, waste, taken, rate_per_hour, share, comes_back)
-     SELECT $1, position, kind, text, item_id, basis, amount, waste, taken, rate_per_hour, share, comes_back
+    `INSERT INTO build_line (build_id, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back)
+     SELECT $1, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back
      FROM build_line WHERE build_id = $2`,
     [id, build.id],
   );

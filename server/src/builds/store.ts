@@ -241,6 +241,7 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
         open: decimal(line.open),
         bins: shelves
           .filter((shelf) => shelf.item_id === line.item_id)
+          .sort((a, b) => Number(b.bin_id === line.from_bin_id) - Number(a.bin_id === line.from_bin_id))
           .map((shelf) => ({
             binId: shelf.bin_id,
             bin: shelf.bin,

@@ -3,7 +3,7 @@ import { dirname } from 'node:path';
 import { Sequelize } from 'sequelize';
 import sqlite3 from 'sqlite3';
 
-export type SqlValue = string | number | null;
+export type SqlValue = string | number | null | Buffer;
 export type SqlRow = Record<string, SqlValue>;
 
 /** Reading access to the database. `$1`, `$2` … in the SQL stand for the values of `bind`. */

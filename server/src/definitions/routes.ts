@@ -1,51 +1,82 @@
-import type { DefinitionRow, definitionRoutes } from '@yosegi/contract';
+import type { DefinitionRow, DefinitionUse, definitionRoutes } from '@yosegi/contract';
 import { CoverageWorld } from '@yosegi/contract/coverage-input';
 import { canMake, freeOf } from '@yosegi/core/coverage';
+import type { z } from 'zod';
 import { readSnapshot } from '../coverage/snapshot.ts';
 import type { Reader } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
 import type { HandlersOf } from '../http/context.ts';
 import { containing, page } from '../http/pages.ts';
-import { createDefinition, discardRevision, putInUse, saveRevision, startRevision } from './service.ts';
+import { setBehaviour } from './behaviour.ts';
+import { createDefinition, discardRevision, saveRevision, startRevision } from './drafts.ts';
+import { listFaults } from './faults.ts';
+import { previewReplacement, replacePart } from './replace.ts';
+import { holdBack, moveBuilds, putInUse, retireRevision } from './revisions.ts';
 import { readDefinition } from './store.ts';
 
 export const definitionHandlers: HandlersOf<typeof definitionRoutes> = {
   definitions: ({ db, query }) => listDefinitions(db, query),
   definition: ({ db, params }) => readDefinition(db, params.id),
-  createDefinition: (command) => createDefinition(command, command.body.itemId),
+  createDefinition: (command) => createDefinition(command, command.body),
   startRevision: (command) => startRevision(command, command.params.id),
   saveRevision: (command) => saveRevision(command, command.params.id, command.body),
-  putInUse: (command) => putInUse(command, command.params.id, command.body.version),
+  putInUse: (command) => putInUse(command, command.params.id, command.body),
+  holdBack: (command) => holdBack(command, command.params.id, command.body.version),
+  retireRevision: (command) => retireRevision(command, command.params.id, command.body.version),
   discardRevision: (command) => discardRevision(command, command.params.id),
-  async whereUsed({ db, params }) {
-    const rows = await db.all<{ id: number; itemId: number; code: string; name: string; amount: number }>(
-      `SELECT d.id, d.item_id AS itemId, i.code, i.name, sum(l.amount) AS amount FROM revision_line l
-       JOIN revision r ON r.id = l.revision_id AND r.state = 'in-use'
-       JOIN definition d ON d.id = r.definition_id JOIN item i ON i.id = d.item_id
-       WHERE l.item_id = $1 GROUP BY d.id ORDER BY i.code LIMIT 500`,
-      [params.id],
-    );
-    return rows.map(({ amount, ...row }) => ({ ...row, quantity: decimal(amount) }));
-  },
+  setBehaviour: (command) => setBehaviour(command, command.params.id, command.body),
+  moveBuilds: (command) => moveBuilds(command, command.params.id, command.body.buildIds),
+  definitionFaults: ({ db }) => listFaults(db),
+  replacements: ({ db, query }) => previewReplacement(db, query),
+  replacePart: (command) => replacePart(command, command.body),
+  whereUsed: ({ db, params }) => whereUsed(db, params.id),
 };
 
-async function listDefinitions(db: Reader, query: { q?: string; cursor?: string; limit: number }) {
+/** Definitions that are not retired and list an item, as a part or as an alternate. */
+async function whereUsed(db: Reader, itemId: number): Promise<z.infer<typeof DefinitionUse>[]> {
+  const rows = await db.all<
+    Omit<z.infer<typeof DefinitionUse>, 'quantity' | 'outputQuantity'> & { amount: number; output: number }
+  >(
+    `SELECT d.id, d.item_id AS itemId, i.code, i.name, d.purpose, r.number AS revision, r.state, u.uses AS "as",
+       sum(u.amount) AS amount, r.output_quantity AS output
+     FROM (SELECT revision_id, 'part' AS uses, amount FROM revision_line WHERE item_id = $1
+       UNION ALL SELECT l.revision_id, 'alternate', a.ratio FROM revision_line_alternate a
+       JOIN revision_line l ON l.id = a.line_id WHERE a.item_id = $1) u
+     JOIN revision r ON r.id = u.revision_id AND r.state <> 'retired'
+     JOIN definition d ON d.id = r.definition_id JOIN item i ON i.id = d.item_id
+     GROUP BY r.id, u.uses ORDER BY i.code COLLATE NOCASE, r.number, u.uses DESC LIMIT 500`,
+    [itemId],
+  );
+  return rows.map(({ amount, output, ...row }) => ({
+    ...row,
+    quantity: decimal(amount),
+    outputQuantity: decimal(output),
+  }));
+}
+
+async function listDefinitions(
+  db: Reader,
+  query: { q?: string | undefined; cursor?: string | undefined; limit: number },
+) {
+  const [code = '', purpose = ''] = query.cursor?.split('\n') ?? [];
   const rows = await db.all<Omit<DefinitionRow, 'canMakeNow'>>(
-    `SELECT d.id, d.item_id AS itemId, i.code, i.name, u.code AS unit,
+    `SELECT d.id, d.item_id AS itemId, i.code, i.name, u.code AS unit, d.purpose, d.made,
+       (SELECT hash FROM picture WHERE item_id = i.id) AS picture,
        (SELECT number FROM revision WHERE definition_id = d.id AND state = 'in-use') AS inUse,
        (SELECT number FROM revision WHERE definition_id = d.id AND state = 'draft') AS draft
      FROM definition d JOIN item i ON i.id = d.item_id JOIN unit u ON u.id = i.unit_id
-     WHERE i.code > $1 COLLATE NOCASE AND (i.code LIKE $2 ESCAPE '\\' OR i.name LIKE $2 ESCAPE '\\')
-     ORDER BY i.code COLLATE NOCASE LIMIT $3`,
-    [query.cursor ?? '', containing(query.q ?? ''), query.limit + 1],
+     WHERE (i.code > $1 COLLATE NOCASE OR (i.code = $1 COLLATE NOCASE AND d.purpose > $4)) AND i.archived_at IS NULL
+       AND (i.code LIKE $2 ESCAPE '\\' OR i.name LIKE $2 ESCAPE '\\')
+     ORDER BY i.code COLLATE NOCASE, d.purpose LIMIT $3`,
+    [code, containing(query.q ?? ''), query.limit + 1, purpose],
   );
   const world = new CoverageWorld(await readSnapshot(db));
   const { decimalsOf, stockOf } = world.input([]);
-  const shown = page(rows, query.limit, (row) => row.code);
+  const shown = page(rows, query.limit, (row) => `${row.code}\n${row.purpose}`);
   return {
     ...shown,
     rows: shown.rows.map((row) => {
-      const revision = world.revision(row.itemId);
+      const revision = row.purpose === 'build' ? world.revision(row.itemId) : undefined;
       const can = revision ? canMake(revision, (id) => freeOf(stockOf(id)), decimalsOf(row.itemId)) : null;
       return { ...row, canMakeNow: decimalOrNull(can?.quantity ?? null) };
     }),

@@ -1,15 +1,29 @@
-import type { Definition, Line, Revision } from '@yosegi/contract';
-import type { Line as CoreLine, Revision as CoreRevision } from '@yosegi/core/definition';
+import type { Behaviour, Definition, Line, Purpose, Revision } from '@yosegi/contract';
+import type { Behaviour as CoreBehaviour, Line as CoreLine, Revision as CoreRevision } from '@yosegi/core/definition';
 import type { Money, Percent, Quantity } from '@yosegi/core/number';
-import type { Reader } from '../db/database.ts';
+import type { Reader, Writer } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
 import { found } from '../http/context.ts';
 import { type ItemRow, itemRow, itemRows, toItem } from '../items/store.ts';
+
+export interface DefinitionRecord {
+  id: number;
+  item_id: number;
+  purpose: Purpose;
+  made: Behaviour['made'];
+  paperwork: Behaviour['paperwork'];
+  on_order: Behaviour['onOrder'];
+  swap_for: Behaviour['swapFor'];
+  price_from: Behaviour['price'];
+  discount: number;
+  version: number;
+}
 
 export interface RevisionRow {
   id: number;
   definition_id: number;
   item_id: number;
+  purpose: Purpose;
   number: number;
   state: Revision['state'];
   output_quantity: number;
@@ -24,6 +38,7 @@ export interface LineRow {
   kind: Line['kind'];
   text: string;
   item_id: number | null;
+  from_bin_id: number | null;
   basis: 'per-output' | 'per-run';
   amount: number;
   waste: number;
@@ -34,23 +49,55 @@ export interface LineRow {
   rate_per_hour: number | null;
 }
 
+export interface AlternateRow {
+  line_id: number;
+  item_id: number;
+  ratio: number;
+}
+
 export const REVISION_SQL = `
-  SELECT r.id, r.definition_id, d.item_id, r.number, r.state, r.output_quantity, r.in_use_from, r.version
+  SELECT r.id, r.definition_id, d.item_id, d.purpose, r.number, r.state, r.output_quantity, r.in_use_from, r.version
   FROM revision r JOIN definition d ON d.id = r.definition_id`;
 export const LINE_SQL = `
-  SELECT l.id, l.revision_id, l.position, l.kind, l.text, l.item_id, l.basis, l.amount, l.waste, l.taken, l.share,
-    l.comes_back, l.rate_id, t.per_hour AS rate_per_hour
+  SELECT l.id, l.revision_id, l.position, l.kind, l.text, l.item_id, l.from_bin_id, l.basis, l.amount, l.waste, l.taken,
+    l.share, l.comes_back, l.rate_id, t.per_hour AS rate_per_hour
   FROM revision_line l LEFT JOIN rate t ON t.id = l.rate_id`;
 
+export const definitionRecord = (db: Reader, id: number) =>
+  db.one<DefinitionRecord>('SELECT * FROM definition WHERE id = $1', [id]);
 export const revisionRow = (db: Reader, id: number) => db.one<RevisionRow>(`${REVISION_SQL} WHERE r.id = $1`, [id]);
 export const revisionLines = (db: Reader, id: number) =>
   db.all<LineRow>(`${LINE_SQL} WHERE l.revision_id = $1 ORDER BY l.position`, [id]);
-export const revisionInUse = (db: Reader, itemId: number) =>
-  db.one<RevisionRow>(`${REVISION_SQL} WHERE d.item_id = $1 AND d.purpose = 'build' AND r.state = 'in-use'`, [itemId]);
+export const revisionInUse = (db: Reader, itemId: number, purpose: Purpose = 'build') =>
+  db.one<RevisionRow>(`${REVISION_SQL} WHERE d.item_id = $1 AND d.purpose = $2 AND r.state = 'in-use'`, [
+    itemId,
+    purpose,
+  ]);
+
+/** Copies the lines of a revision, with their alternates, into one that has none. */
+export async function copyLines(tx: Writer, from: number, to: number): Promise<void> {
+  await tx.run(
+    'UPDATE revision SET output_quantity = (SELECT output_quantity FROM revision WHERE id = $1) WHERE id = $2',
+    [from, to],
+  );
+  await tx.run(
+    `INSERT INTO revision_line (revision_id, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, share, comes_back, rate_id)
+     SELECT $2, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, share, comes_back, rate_id
+     FROM revision_line WHERE revision_id = $1`,
+    [from, to],
+  );
+  await tx.run(
+    `INSERT INTO revision_line_alternate (line_id, position, item_id, ratio)
+     SELECT copy.id, a.position, a.item_id, a.ratio FROM revision_line_alternate a
+     JOIN revision_line line ON line.id = a.line_id AND line.revision_id = $1
+     JOIN revision_line copy ON copy.revision_id = $2 AND copy.position = line.position`,
+    [from, to],
+  );
+}
 
 /** A line as the core computes with it; its item's decimals come along because needs are rounded to them. */
 export function toCoreLine(
-  line: Omit<LineRow, 'id' | 'revision_id' | 'position' | 'text' | 'rate_id' | 'share'>,
+  line: Pick<LineRow, 'kind' | 'basis' | 'item_id' | 'amount' | 'waste' | 'taken' | 'rate_per_hour'>,
   decimals: number,
 ): CoreLine {
   const { kind, basis } = line;
@@ -80,9 +127,18 @@ export const toCoreRevision = (
   lines: lines.map((line) => toCoreLine(line, line.item_id === null ? 0 : decimalsOf(line.item_id))),
 });
 
+export const toCoreBehaviour = (row: DefinitionRecord): CoreBehaviour => ({
+  made: row.made,
+  paperwork: row.paperwork,
+  onOrder: row.on_order,
+  swapFor: row.swap_for,
+  price: row.price_from,
+  discount: row.discount as Percent,
+});
+
 /** A bill of materials with all its revisions, the newest first. */
 export async function readDefinition(db: Reader, id: number): Promise<Definition> {
-  const { item_id } = found(await db.one<{ item_id: number }>('SELECT item_id FROM definition WHERE id = $1', [id]));
+  const record = found(await definitionRecord(db, id));
   const revisions = await db.all<RevisionRow>(`${REVISION_SQL} WHERE r.definition_id = $1 ORDER BY r.number DESC`, [
     id,
   ]);
@@ -90,13 +146,23 @@ export async function readDefinition(db: Reader, id: number): Promise<Definition
     `${LINE_SQL} WHERE l.revision_id IN (SELECT id FROM revision WHERE definition_id = $1) ORDER BY l.position`,
     [id],
   );
-  const parts = await itemRows(
-    db,
-    lines.flatMap((line) => line.item_id ?? []),
+  const alternates = await db.all<AlternateRow>(
+    `SELECT line_id, item_id, ratio FROM revision_line_alternate WHERE line_id IN (
+       SELECT l.id FROM revision_line l JOIN revision r ON r.id = l.revision_id WHERE r.definition_id = $1)
+     ORDER BY line_id, position`,
+    [id],
   );
+  const parts = await itemRows(db, [
+    ...lines.flatMap((line) => line.item_id ?? []),
+    ...alternates.map((alternate) => alternate.item_id),
+  ]);
   return {
     id,
-    item: toItem(found(await itemRow(db, item_id))),
+    item: toItem(found(await itemRow(db, record.item_id))),
+    purpose: record.purpose,
+    behaviour: toBehaviour(record),
+    version: record.version,
+    openBuilds: await openBuilds(db, id),
     revisions: revisions.map((row) => ({
       id: row.id,
       number: row.number,
@@ -104,12 +170,51 @@ export async function readDefinition(db: Reader, id: number): Promise<Definition
       outputQuantity: decimal(row.output_quantity),
       inUseFrom: row.in_use_from,
       version: row.version,
-      lines: lines.filter((line) => line.revision_id === row.id).map((line) => toLine(line, parts)),
+      lines: lines
+        .filter((line) => line.revision_id === row.id)
+        .map((line) =>
+          toLine(
+            line,
+            alternates.filter((alternate) => alternate.line_id === line.id),
+            parts,
+          ),
+        ),
     })),
   };
 }
 
-function toLine(line: LineRow, parts: ReadonlyMap<number, ItemRow>): Line {
+const toBehaviour = (row: DefinitionRecord): Behaviour => ({
+  made: row.made,
+  paperwork: row.paperwork,
+  onOrder: row.on_order,
+  swapFor: row.swap_for,
+  price: row.price_from,
+  discount: decimal(row.discount),
+});
+
+/** Builds that are not over, with the revision each took. */
+async function openBuilds(db: Reader, definitionId: number): Promise<Definition['openBuilds']> {
+  const rows = await db.all<{
+    id: number;
+    number: string;
+    state: 'planned' | 'on-bench';
+    quantity: number;
+    revision_id: number;
+    revision: number;
+  }>(
+    `SELECT b.id, b.number, b.state, b.quantity, b.revision_id, r.number AS revision
+     FROM revision r JOIN build b ON b.revision_id = r.id
+     WHERE r.definition_id = $1 AND b.state IN ('planned', 'on-bench') ORDER BY b.id`,
+    [definitionId],
+  );
+  return rows.map(({ revision_id, quantity, ...row }) => ({
+    ...row,
+    quantity: decimal(quantity),
+    revisionId: revision_id,
+  }));
+}
+
+function toLine(line: LineRow, alternates: readonly AlternateRow[], parts: ReadonlyMap<number, ItemRow>): Line {
   const { kind, basis, text } = line;
   if (kind === 'part') {
     const item = toItem(found(parts.get(line.item_id ?? 0)));
@@ -123,6 +228,12 @@ function toLine(line: LineRow, parts: ReadonlyMap<number, ItemRow>): Line {
       taken: line.taken ?? 'picked-first',
       share: decimalOrNull(line.share),
       comesBack: line.comes_back === 1,
+      fromBinId: line.from_bin_id,
+      alternates: alternates.map(({ item_id, ratio }) => ({
+        itemId: item_id,
+        ratio: decimal(ratio),
+        item: toItem(found(parts.get(item_id))),
+      })),
     };
   }
   if (kind === 'labour') {

@@ -44,11 +44,21 @@ export interface Doing {
 
 export type Answer<R extends Route> = z.input<R['response']>;
 
-export type Handler<R extends Route> = R['method'] extends 'GET'
-  ? (question: Question<R>) => Promise<Answer<R>>
-  : (command: Command<R>) => Promise<Answer<R>>;
+/** Whether a route only asks. */
+type IsQuestion<R extends Route> = R['method'] extends 'GET' ? true : R extends { readonly asks: true } ? true : false;
+
+export type Handler<R extends Route> =
+  IsQuestion<R> extends true
+    ? (question: Question<R>) => Promise<Answer<R>>
+    : (command: Command<R>) => Promise<Answer<R>>;
 
 export type HandlersOf<Routes extends Record<string, Route>> = { [K in keyof Routes]: Handler<Routes[K]> };
+
+/** The person, or @throws Refusal `sign-in` */
+export function signedIn(person: Person | null): Person {
+  if (!person) throw new Refusal('sign-in');
+  return person;
+}
 
 /** @throws Refusal `owner-only` unless the person is an owner */
 export function ownersOnly(person: Person): void {

@@ -3,6 +3,7 @@ import { api, IDEMPOTENCY_HEADER, type Person, Problem, type Route, type Topic }
 import { Refusal } from '@yosegi/core/refusal';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { Database, Writer } from '../db/database.ts';
+import type { Calendar } from '../definitions/calendar.ts';
 import type { Clock, Handler, HandlersOf } from './context.ts';
 import type { Live } from './live.ts';
 import { personOf, remember } from './session.ts';
@@ -11,13 +12,14 @@ export interface Mounting {
   readonly database: Database;
   readonly clock: Clock;
   readonly live: Live;
+  readonly calendar: Calendar;
 }
 
 /** Registers every route of the contract with its handler. */
 export function mountRoutes(app: FastifyInstance, handlers: HandlersOf<typeof api>, mounting: Mounting): void {
   for (const [name, definition] of Object.entries<Route>(api)) {
     const handler = handlers[name as keyof typeof api] as unknown as Handler<Route>;
-    const isQuestion = definition.method === 'GET';
+    const isQuestion = definition.method === 'GET' || definition.asks;
     app.route({
       method: definition.method,
       url: definition.path,
@@ -31,37 +33,47 @@ export function mountRoutes(app: FastifyInstance, handlers: HandlersOf<typeof ap
         response: { 200: definition.response, default: Problem },
       },
       handler: async (request, reply) => {
-        const person = await personOf(request, mounting.database.reader);
-        allow(definition, person);
+        const person = await admit(request, mounting, definition.access);
         const { params, query, body } = request;
         const asked = { params, query, body, now: mounting.clock.now() };
         if (isQuestion) return handler({ ...asked, db: mounting.database.reader, person } as never);
         const answer = await carryOut(name, {
           request,
+          body,
           person,
           mounting,
           run: (doing) => handler({ ...asked, ...doing } as never),
         });
-        if (name === ('signIn' satisfies keyof typeof api)) signedIn(reply, answer);
+        if (name === ('signIn' satisfies keyof typeof api)) rememberPerson(reply, answer);
         return answer;
       },
     });
   }
 }
 
-function allow(definition: Route, person: Person | null): void {
-  if (definition.access === 'open') return;
+/** Who is asking, if they may. @throws Refusal `sign-in` or `owner-only` */
+export async function admit(
+  request: FastifyRequest,
+  { database, calendar }: Mounting,
+  access: Route['access'],
+): Promise<Person | null> {
+  await calendar.reach();
+  const person = await personOf(request, database.reader);
+  if (access === 'open') return person;
   if (!person) throw new Refusal('sign-in');
-  if (definition.access === 'owner' && person.role !== 'owner') throw new Refusal('owner-only');
+  if (access === 'owner' && person.role !== 'owner') throw new Refusal('owner-only');
+  return person;
 }
 
-function signedIn(reply: FastifyReply, answer: unknown): void {
+function rememberPerson(reply: FastifyReply, answer: unknown): void {
   const { person } = answer as { person: Person };
   remember(reply, person.id);
 }
 
 interface CarryingOut {
   readonly request: FastifyRequest;
+  /** What the audit keeps of what was sent, and what tells one command from another under the same key. */
+  readonly body: unknown;
   readonly person: Person | null;
   readonly mounting: Mounting;
   run(doing: { tx: Writer; person: Person | null; changed: (...topics: Topic[]) => void }): Promise<unknown>;
@@ -71,10 +83,10 @@ interface CarryingOut {
  * Carries a command out once: its rows, its answer under the idempotency key, the audit entry and the event for other
  * browsers stand in one transaction. The same key again gets the first answer.
  */
-async function carryOut(name: string, { request, person, mounting, run }: CarryingOut): Promise<unknown> {
+export async function carryOut(name: string, { request, body, person, mounting, run }: CarryingOut): Promise<unknown> {
   const key = request.headers[IDEMPOTENCY_HEADER];
   if (typeof key !== 'string' || key.length < 8 || key.length > 100) throw new Refusal('key-missing');
-  const { params, body } = request;
+  const { params } = request;
   const told = JSON.stringify(body ?? null);
   const hash = createHash('sha256')
     .update(JSON.stringify([name, person?.id ?? null, params]))

@@ -1,24 +1,39 @@
-import type { itemRoutes, Rate, Unit } from '@yosegi/contract';
-import { decimal } from '../http/amounts.ts';
-import { found, type HandlersOf } from '../http/context.ts';
+import type { itemRoutes } from '@yosegi/contract';
+import { costEffect } from '../definitions/effect.ts';
+import { type HandlersOf, signedIn } from '../http/context.ts';
 import { createBin, createStore, updateBin, updateStore } from '../places/service.ts';
 import { listStores } from '../places/store.ts';
-import { createItem, createRate, listItems, updateItem } from './service.ts';
-import { itemRow, toItem } from './store.ts';
+import { listItems } from './list.ts';
+import { matchItems } from './match.ts';
+import { removePicture } from './pictures.ts';
+import { archiveItem, createItem, deleteItem, setPrices, updateItem } from './service.ts';
+import { readItem } from './store.ts';
+import { createSupplier, listSuppliers, updateSupplier } from './suppliers.ts';
+import { createRate, createUnit, listRates, listUnits, updateUnit } from './units.ts';
+import { deleteView, listViews, saveView } from './views.ts';
 
 export const itemHandlers: HandlersOf<typeof itemRoutes> = {
-  units: ({ db }) => db.all<Unit>('SELECT id, code, name, decimals FROM unit ORDER BY id'),
-  async rates({ db }) {
-    const rows = await db.all<Omit<Rate, 'perHour'> & { per_hour: number }>(
-      'SELECT id, name, per_hour FROM rate ORDER BY name',
-    );
-    return rows.map(({ id, name, per_hour }) => ({ id, name, perHour: decimal(per_hour) }));
-  },
+  units: ({ db }) => listUnits(db),
+  createUnit: (command) => createUnit(command, command.body),
+  updateUnit: (command) => updateUnit(command, command.params.id, command.body),
+  rates: ({ db }) => listRates(db),
   createRate: (command) => createRate(command, command.body),
+  suppliers: ({ db }) => listSuppliers(db),
+  createSupplier: (command) => createSupplier(command, command.body),
+  updateSupplier: (command) => updateSupplier(command, command.params.id, command.body),
   items: ({ db, query }) => listItems(db, query),
-  item: async ({ db, params }) => toItem(found(await itemRow(db, params.id))),
+  item: ({ db, params }) => readItem(db, params.id),
   createItem: (command) => createItem(command, command.body),
   updateItem: (command) => updateItem(command, command.params.id, command.body),
+  setPrices: (command) => setPrices(command, command.params.id, command.body),
+  archiveItem: (command) => archiveItem(command, command.params.id, command.body),
+  deleteItem: (command) => deleteItem(command, command.params.id),
+  removePicture: (command) => removePicture(command, command.params.id),
+  matchItems: ({ db, body }) => matchItems(db, body.texts),
+  costEffect: ({ db, params, query }) => costEffect(db, params.id, query.cost),
+  views: ({ db, person }) => listViews(db, signedIn(person).id),
+  saveView: (command) => saveView(command, command.body),
+  deleteView: (command) => deleteView(command, command.params.id),
   stores: ({ db }) => listStores(db),
   createStore: (command) => createStore(command, command.body),
   updateStore: (command) => updateStore(command, command.params.id, command.body),

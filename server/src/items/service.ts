@@ -1,71 +1,155 @@
-import type { Item, ItemInput, ItemQuery } from '@yosegi/contract';
+import type { ItemDetail, ItemInput } from '@yosegi/contract';
+import { readBarcode } from '@yosegi/core/item';
 import { Refusal } from '@yosegi/core/refusal';
-import type { z } from 'zod';
-import type { Reader, SqlRow, Writer } from '../db/database.ts';
+import type { SqlRow, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { decimal, moneyFromZero, moneyOrNull, quantityFromZero } from '../http/amounts.ts';
+import { moneyFromZero, moneyOrNull, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
 import { type Doing, found } from '../http/context.ts';
-import { containing, page } from '../http/pages.ts';
 import { requireShelf } from '../places/store.ts';
-import { ITEM_SQL, type ItemRow, itemRow, toItem } from './store.ts';
+import { hasHistory, type ItemRow, itemRow, readItem } from './store.ts';
 
-/** Items by code, found by any part of code or name. */
-export async function listItems(db: Reader, query: z.output<typeof ItemQuery>) {
-  const where = ['i.archived_at IS NULL', 'i.code > $1 COLLATE NOCASE'];
-  const bind: (string | number)[] = [query.cursor ?? ''];
-  const having: string[] = [];
-  if (query.q) {
-    bind.push(containing(query.q));
-    where.push(`(i.code LIKE $${bind.length} ESCAPE '\\' OR i.name LIKE $${bind.length} ESCAPE '\\')`);
-  }
-  if (query.source) {
-    bind.push(query.source);
-    where.push(`i.source = $${bind.length}`);
-  }
-  if (query.show === 'in-stock') having.push('quantity <> 0');
-  if (query.show === 'overdrawn') having.push('quantity - on_bench < promised');
-  bind.push(query.limit + 1);
-  const sql = `SELECT * FROM (${ITEM_SQL} WHERE ${where.join(' AND ')}) ${having.length ? `WHERE ${having.join(' AND ')}` : ''}
-    ORDER BY code COLLATE NOCASE LIMIT $${bind.length}`;
-  const rows = await db.all<ItemRow>(sql, bind);
-  const { rows: shown, next } = page(rows, query.limit, (row) => row.code);
-  return { rows: shown.map(toItem), next };
-}
-
-export async function createItem(doing: Doing, input: ItemInput): Promise<Item> {
+export async function createItem(doing: Doing, input: ItemInput): Promise<ItemDetail> {
   const { tx } = doing;
   await refuseTakenCode(tx, input.code, null);
-  const id = await tx.insert('item', await columns(tx, input));
+  const decimals = await decimalsOf(tx, input.unitId);
+  const id = await tx.insert('item', await columns(tx, null, decimals, input));
+  await writeParts(tx, id, decimals, input);
   doing.changed('items');
-  return toItem(found(await itemRow(tx, id)));
+  return readItem(tx, id);
 }
 
-export async function updateItem(doing: Doing, id: number, input: ItemInput & { version: number }): Promise<Item> {
+export async function updateItem(
+  doing: Doing,
+  id: number,
+  input: ItemInput & { version: number },
+): Promise<ItemDetail> {
   const { tx } = doing;
   const before = found(await itemRow(tx, id));
   await refuseTakenCode(tx, input.code, id);
   if (before.unit_id !== input.unitId && (await hasHistory(tx, id))) throw new Refusal('unit-in-use', {}, 'unitId');
-  await updateVersioned(tx, 'item', id, input.version, await columns(tx, input), async () => toItem(before));
+  await refuseTrackingChange(tx, before, input.tracking);
+  const decimals = await decimalsOf(tx, input.unitId);
+  const values = await columns(tx, id, decimals, input);
+  await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
+  await writeParts(tx, id, decimals, input);
   doing.changed('items', 'stock');
-  return toItem(found(await itemRow(tx, id)));
+  return readItem(tx, id);
 }
 
-async function columns(tx: Writer, input: ItemInput): Promise<SqlRow> {
-  const unit = await tx.one<{ decimals: number }>('SELECT decimals FROM unit WHERE id = $1', [input.unitId]);
+/** Changes prices alone, so that a price worked out beside a definition needs no whole item. */
+export async function setPrices(
+  doing: Doing,
+  id: number,
+  input: { sellPrice?: string | undefined; standardCost?: string | undefined; version: number },
+): Promise<ItemDetail> {
+  const { tx } = doing;
+  found(await itemRow(tx, id));
+  const values: SqlRow = {
+    ...(input.sellPrice === undefined ? {} : { sell_price: moneyFromZero(input.sellPrice, 'sellPrice') }),
+    ...(input.standardCost === undefined ? {} : { standard_cost: moneyFromZero(input.standardCost, 'standardCost') }),
+  };
+  await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
+  doing.changed('items', 'stock');
+  return readItem(tx, id);
+}
+
+/** Takes an item out of use or brings it back. @throws Refusal `archive-has-stock`, `archive-is-promised` */
+export async function archiveItem(doing: Doing, id: number, input: { archived: boolean; version: number }) {
+  const { tx } = doing;
+  const row = found(await itemRow(tx, id));
+  if (input.archived && row.quantity !== 0) throw new Refusal('archive-has-stock');
+  if (input.archived && row.promised !== 0) throw new Refusal('archive-is-promised');
+  const values = { archived_at: input.archived ? doing.now.toISOString() : null };
+  await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
+  doing.changed('items', 'definitions');
+  return readItem(tx, id);
+}
+
+/** Deletes an item that nothing refers to. @throws Refusal `item-has-history` */
+export async function deleteItem(doing: Doing, id: number): Promise<{ id: number }> {
+  const { tx } = doing;
+  found(await itemRow(tx, id));
+  if (await hasHistory(tx, id)) throw new Refusal('item-has-history');
+  await tx.run('DELETE FROM item WHERE id = $1', [id]);
+  doing.changed('items');
+  return { id };
+}
+
+async function decimalsOf(tx: Writer, unitId: number): Promise<number> {
+  const unit = await tx.one<{ decimals: number }>('SELECT decimals FROM unit WHERE id = $1', [unitId]);
   if (!unit) throw new Refusal('unknown-choice', {}, 'unitId');
+  return unit.decimals;
+}
+
+async function columns(tx: Writer, id: number | null, decimals: number, input: ItemInput): Promise<SqlRow> {
   if (input.homeBinId !== null) await requireShelf(tx, input.homeBinId, 'homeBinId');
+  const barcode = input.barcode ? readBarcode(input.barcode) : null;
+  if (barcode) await refuseTakenBarcode(tx, barcode, id);
   return {
     code: input.code,
     name: input.name,
     unit_id: input.unitId,
     source: input.source,
+    tracking: input.tracking,
+    tax_free: input.taxFree ? 1 : 0,
+    barcode,
     home_bin_id: input.homeBinId,
     sell_price: moneyOrNull(input.sellPrice, 'sellPrice'),
-    reorder_point:
-      input.reorderPoint === null ? null : quantityFromZero(input.reorderPoint, unit.decimals, 'reorderPoint'),
+    reorder_point: input.reorderPoint === null ? null : quantityFromZero(input.reorderPoint, decimals, 'reorderPoint'),
     standard_cost: moneyOrNull(input.standardCost, 'standardCost'),
     note: input.note,
   };
+}
+
+/** Replaces an item's packs, suppliers and custom fields by what was typed. */
+async function writeParts(tx: Writer, item_id: number, decimals: number, input: ItemInput): Promise<void> {
+  const packs = input.packs.map(({ name, one }, index) => ({
+    item_id,
+    name,
+    quantity: positiveQuantity(one, decimals, `packs.${index}.one`),
+  }));
+  refuseTwice(
+    input.packs.map((pack) => pack.name),
+    (index) => `packs.${index}.name`,
+  );
+  const suppliers = [];
+  for (const [index, supplier] of input.suppliers.entries()) {
+    const at = (name: string) => `suppliers.${index}.${name}`;
+    if (!(await tx.one('SELECT 1 FROM supplier WHERE id = $1', [supplier.supplierId])))
+      throw new Refusal('unknown-choice', {}, at('supplierId'));
+    suppliers.push({
+      item_id,
+      supplier_id: supplier.supplierId,
+      code: supplier.code,
+      price: moneyFromZero(supplier.price, at('price')),
+      pack: positiveQuantity(supplier.pack, decimals, at('pack')),
+      minimum: quantityFromZero(supplier.minimum, decimals, at('minimum')),
+      lead_days: supplier.leadDays,
+    });
+  }
+  refuseTwice(
+    input.suppliers.map((supplier) => String(supplier.supplierId)),
+    (index) => `suppliers.${index}.supplierId`,
+  );
+  refuseTwice(
+    input.fields.map((field) => field.name),
+    (index) => `fields.${index}.name`,
+  );
+  for (const table of ['item_pack', 'item_supplier', 'item_field'])
+    await tx.run(`DELETE FROM ${table} WHERE item_id = $1`, [item_id]);
+  await tx.insertMany('item_pack', packs);
+  await tx.insertMany('item_supplier', suppliers);
+  await tx.insertMany(
+    'item_field',
+    input.fields.map((field) => ({ item_id, ...field })),
+  );
+}
+
+/** @throws Refusal `twice` naming the second of two equal names */
+export function refuseTwice(names: readonly string[], field: (index: number) => string): void {
+  const lower = names.map((name) => name.toLowerCase());
+  const second = lower.findIndex((name, index) => lower.indexOf(name) !== index);
+  if (second >= 0) throw new Refusal('twice', { name: names[second] }, field(second));
 }
 
 async function refuseTakenCode(tx: Writer, code: string, exceptId: number | null): Promise<void> {
@@ -75,20 +159,15 @@ async function refuseTakenCode(tx: Writer, code: string, exceptId: number | null
   if (other && other.id !== exceptId) throw new Refusal('code-taken', { code, by: other.name, id: other.id }, 'code');
 }
 
-/** Adds a labour rate, per hour. */
-export async function createRate(doing: Doing, input: { name: string; perHour: string }) {
-  const taken = await doing.tx.one('SELECT 1 FROM rate WHERE name = $1', [input.name]);
-  if (taken) throw new Refusal('code-taken', { code: input.name, by: 'another rate' }, 'name');
-  const perHour = moneyFromZero(input.perHour, 'perHour');
-  const id = await doing.tx.insert('rate', { name: input.name, per_hour: perHour });
-  doing.changed('items');
-  return { id, name: input.name, perHour: decimal(perHour) };
+async function refuseTakenBarcode(tx: Writer, barcode: string, exceptId: number | null): Promise<void> {
+  const other = await tx.one<{ id: number; code: string }>('SELECT id, code FROM item WHERE barcode = $1', [barcode]);
+  if (other && other.id !== exceptId) throw new Refusal('barcode-taken', { barcode, by: other.code }, 'barcode');
 }
 
-/** A unit may change only while nothing has been counted, defined or planned in it. */
-const hasHistory = async (tx: Writer, id: number) =>
-  (await tx.one(
-    `SELECT 1 FROM movement WHERE item_id = $1 UNION ALL SELECT 1 FROM revision_line WHERE item_id = $1
-     UNION ALL SELECT 1 FROM definition WHERE item_id = $1 LIMIT 1`,
-    [id],
-  )) !== undefined;
+/** Lots and serials are told apart from the first piece on: tracking changes only while nothing is there. */
+async function refuseTrackingChange(tx: Writer, before: ItemRow, tracking: ItemInput['tracking']): Promise<void> {
+  if (before.tracking === tracking) return;
+  const packed = await tx.one("SELECT 1 FROM definition WHERE item_id = $1 AND made = 'packed-per-order'", [before.id]);
+  if (packed) throw new Refusal('kit-is-tracked', { tracking }, 'tracking');
+  if (before.quantity !== 0) throw new Refusal('tracking-in-use', {}, 'tracking');
+}

@@ -1,7 +1,8 @@
-import type { Item } from '@yosegi/contract';
+import type { Item, ItemDetail, Measure } from '@yosegi/contract';
 import { type Money, type Quantity, unitCostOf } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
+import { found } from '../http/context.ts';
 
 /** An item joined with its unit, bin and stock, as the database has it. */
 export interface ItemRow {
@@ -11,7 +12,14 @@ export interface ItemRow {
   unit_id: number;
   unit: string;
   decimals: number;
+  /** Packs and related units as JSON: [name, millionths of the stock unit]. */
+  measures: string;
   source: Item['source'];
+  tracking: Item['tracking'];
+  tax_free: number;
+  barcode: string | null;
+  archived_at: string | null;
+  picture: string | null;
   home_bin_id: number | null;
   home_bin: string | null;
   sell_price: number | null;
@@ -29,7 +37,12 @@ export interface ItemRow {
 }
 
 export const ITEM_SQL = `
-  SELECT i.id, i.code, i.name, i.unit_id, u.code AS unit, u.decimals, i.source, i.home_bin_id, b.code AS home_bin,
+  SELECT i.id, i.code, i.name, i.unit_id, u.code AS unit, u.decimals,
+    (SELECT json_group_array(json_array(name, one)) FROM (
+      SELECT name, quantity AS one FROM item_pack WHERE item_id = i.id
+      UNION ALL SELECT name, one FROM unit_related WHERE unit_id = i.unit_id)) AS measures,
+    i.source, i.tracking, i.tax_free, i.barcode, i.archived_at,
+    (SELECT hash FROM picture WHERE item_id = i.id) AS picture, i.home_bin_id, b.code AS home_bin,
     i.sell_price, i.reorder_point, i.standard_cost, i.latest_cost, i.note, i.version,
     ifnull(s.quantity, 0) AS quantity, ifnull(s.value, 0) AS value, ifnull(s.last_cost, 0) AS last_cost,
     ifnull((SELECT sum(quantity) FROM balance WHERE item_id = i.id AND build_id IS NOT NULL), 0) AS on_bench,
@@ -57,7 +70,13 @@ export function toItem(row: ItemRow): Item {
     unitId: row.unit_id,
     unit: row.unit,
     decimals: row.decimals,
+    measures: toMeasures(row.measures),
     source: row.source,
+    tracking: row.tracking,
+    taxFree: row.tax_free === 1,
+    barcode: row.barcode,
+    archived: row.archived_at !== null,
+    picture: row.picture,
     homeBinId: row.home_bin_id,
     homeBin: row.home_bin,
     sellPrice: decimalOrNull(row.sell_price),
@@ -76,6 +95,9 @@ export function toItem(row: ItemRow): Item {
   };
 }
 
+const toMeasures = (json: string): Measure[] =>
+  (JSON.parse(json) as [string, number][]).map(([name, one]) => ({ name, one: decimal(one) }));
+
 export const itemRow = (db: Reader, id: number) => db.one<ItemRow>(`${ITEM_SQL} WHERE i.id = $1`, [id]);
 
 /** Items by id, for lines that refer to several. */
@@ -85,3 +107,54 @@ export async function itemRows(db: Reader, ids: readonly number[]): Promise<Map<
   ]);
   return new Map(rows.map((row) => [row.id, row]));
 }
+
+/** An item with its packs, suppliers and custom fields. */
+export async function readItem(db: Reader, id: number): Promise<ItemDetail> {
+  const row = found(await itemRow(db, id));
+  const packs = await db.all<{ name: string; quantity: number }>(
+    'SELECT name, quantity FROM item_pack WHERE item_id = $1 ORDER BY quantity, name',
+    [id],
+  );
+  const suppliers = await db.all<{
+    supplier_id: number;
+    supplier: string;
+    name: string;
+    code: string;
+    price: number;
+    pack: number;
+    minimum: number;
+    lead_days: number | null;
+  }>(
+    `SELECT p.supplier_id, s.code AS supplier, s.name, p.code, p.price, p.pack, p.minimum, p.lead_days
+     FROM item_supplier p JOIN supplier s ON s.id = p.supplier_id WHERE p.item_id = $1 ORDER BY p.price, s.code`,
+    [id],
+  );
+  const fields = await db.all<{ name: string; value: string }>(
+    'SELECT name, value FROM item_field WHERE item_id = $1 ORDER BY name',
+    [id],
+  );
+  return {
+    ...toItem(row),
+    packs: packs.map(({ name, quantity }) => ({ name, one: decimal(quantity) })),
+    suppliers: suppliers.map(({ supplier_id, lead_days, price, pack, minimum, ...rest }) => ({
+      ...rest,
+      supplierId: supplier_id,
+      price: decimal(price),
+      pack: decimal(pack),
+      minimum: decimal(minimum),
+      leadDays: lead_days,
+    })),
+    fields,
+    hasHistory: await hasHistory(db, id),
+  };
+}
+
+/** Whether anything was counted, defined or planned of an item; it can then be archived, but not deleted. */
+export const hasHistory = async (db: Reader, id: number): Promise<boolean> =>
+  (await db.one(
+    `SELECT 1 FROM movement WHERE item_id = $1 UNION ALL SELECT 1 FROM revision_line WHERE item_id = $1
+     UNION ALL SELECT 1 FROM revision_line_alternate WHERE item_id = $1
+     UNION ALL SELECT 1 FROM definition WHERE item_id = $1 UNION ALL SELECT 1 FROM build WHERE item_id = $1
+     UNION ALL SELECT 1 FROM build_line WHERE item_id = $1 LIMIT 1`,
+    [id],
+  )) !== undefined;

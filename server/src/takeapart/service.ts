@@ -5,7 +5,7 @@ import { Posting, placeOf } from '@yosegi/core/stock';
 import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
 import { shelvesOf } from '../builds/store.ts';
 import type { Reader } from '../db/database.ts';
-import { balancedShares } from '../definitions/service.ts';
+import { balancedShares } from '../definitions/revisions.ts';
 import { type LineRow, type RevisionRow, revisionInUse, revisionLines, revisionRow } from '../definitions/store.ts';
 import { decimal, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
 import { type Doing, found } from '../http/context.ts';

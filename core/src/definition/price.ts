@@ -1,0 +1,26 @@
+import { add, HUNDRED_PERCENT, type Money, mulDiv, type Percent, type Quantity } from '../number/index.ts';
+
+/** A part of a kit that is priced by its parts: how much of it one run takes, and what one sells at. */
+export interface PricedPart {
+  readonly quantity: Quantity;
+  /** Null when the part has no sell price. */
+  readonly price: Money | null;
+}
+
+/**
+ * What one unit of a kit sells at when its price is the sum of its parts' less a discount; null while any part has no
+ * price. Waste is not sold: only the quantities themselves count.
+ */
+export function priceFromParts(
+  parts: readonly PricedPart[],
+  outputQuantity: Quantity,
+  discount: Percent,
+): Money | null {
+  const prices: Money[] = [];
+  for (const { quantity, price } of parts) {
+    if (price === null) return null;
+    prices.push(mulDiv(quantity, price, outputQuantity, 'nearest') as Money);
+  }
+  const sum = add(0 as Money, ...prices);
+  return mulDiv(sum, HUNDRED_PERCENT - discount, HUNDRED_PERCENT, 'nearest') as Money;
+}

@@ -1,0 +1,35 @@
+import type { Database } from '../db/database.ts';
+import { type Clock, dayOf } from '../http/context.ts';
+import type { Live } from '../http/live.ts';
+import { takeDueRevisions } from './revisions.ts';
+
+/**
+ * Puts revisions in use on the day they were set for. There is no clock that wakes the server: the first request of a
+ * day finds the books as they should be on it, because it waits for this.
+ */
+export class Calendar {
+  private reached = '';
+  private reaching: Promise<void> | null = null;
+
+  constructor(
+    private readonly database: Database,
+    private readonly clock: Clock,
+    private readonly live: Live,
+  ) {}
+
+  /** Returns once every revision due by today is in use. */
+  async reach(): Promise<void> {
+    const today = dayOf(this.clock.now());
+    if (today === this.reached) return;
+    this.reaching ??= this.turn(today).finally(() => {
+      this.reaching = null;
+    });
+    await this.reaching;
+  }
+
+  private async turn(today: string): Promise<void> {
+    const eventId = await this.database.write((tx) => takeDueRevisions(tx, this.clock.now()));
+    this.reached = today;
+    if (eventId > 0) this.live.announce(eventId, ['definitions', 'items', 'builds']);
+  }
+}

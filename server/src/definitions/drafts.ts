@@ -1,0 +1,210 @@
+import type { Definition, LineInput, Purpose } from '@yosegi/contract';
+import { balanceShares } from '@yosegi/core/definition';
+import { type Percent, SCALE } from '@yosegi/core/number';
+import { Refusal } from '@yosegi/core/refusal';
+import type { SqlRow, Writer } from '../db/database.ts';
+import { updateVersioned } from '../db/versions.ts';
+import { moneyFromZero, percentUpTo, positiveQuantity } from '../http/amounts.ts';
+import { type Doing, found } from '../http/context.ts';
+import { type ItemRow, itemRow, itemRows } from '../items/store.ts';
+import { requireShelf } from '../places/store.ts';
+import { refuseImpossibleParts } from './rules.ts';
+import { copyLines, type LineRow, type RevisionRow, readDefinition, revisionLines, revisionRow } from './store.ts';
+
+/** Starts a bill of materials for an item, with revision 1 as a draft: empty, or with the lines of another revision. */
+export async function createDefinition(
+  doing: Doing,
+  input: { itemId: number; purpose: Purpose; copyOf: number | null },
+): Promise<Definition> {
+  const { tx } = doing;
+  const item = await itemRow(tx, input.itemId);
+  if (!item) throw new Refusal('unknown-item', {}, 'itemId');
+  if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, 'itemId');
+  const sql = 'SELECT id FROM definition WHERE item_id = $1 AND purpose = $2';
+  const other = await tx.one<{ id: number }>(sql, [item.id, input.purpose]);
+  if (other) throw new Refusal('definition-exists', { id: other.id }, 'itemId');
+  const id = await tx.insert('definition', { item_id: item.id, purpose: input.purpose });
+  const draft = { definition_id: id, number: 1, state: 'draft', output_quantity: SCALE };
+  const revisionId = await tx.insert('revision', draft);
+  if (input.copyOf !== null) {
+    found(await revisionRow(tx, input.copyOf));
+    await copyLines(tx, input.copyOf, revisionId);
+    await refuseImpossibleParts(tx, { item_id: item.id, purpose: input.purpose }, await revisionLines(tx, revisionId));
+  } else if (input.purpose === 'rework') {
+    // The thing itself goes in; what else is needed is for the owner to add.
+    await tx.insert('revision_line', {
+      revision_id: revisionId,
+      position: 0,
+      kind: 'part',
+      item_id: item.id,
+      amount: SCALE,
+      taken: 'picked-first',
+    });
+  }
+  doing.changed('definitions', 'items');
+  return readDefinition(tx, id);
+}
+
+/** Starts a draft with the lines of the revision in use, or of the newest. */
+export async function startRevision(doing: Doing, definitionId: number): Promise<Definition> {
+  await newDraft(doing, definitionId);
+  doing.changed('definitions');
+  return readDefinition(doing.tx, definitionId);
+}
+
+/** A new draft as a copy of the revision in use, or of the newest. @throws Refusal `draft-exists` */
+export async function newDraft({ tx }: Doing, definitionId: number): Promise<{ id: number; number: number }> {
+  const revisions = await tx.all<{ id: number; number: number; state: string }>(
+    'SELECT id, number, state FROM revision WHERE definition_id = $1 ORDER BY number DESC',
+    [definitionId],
+  );
+  if (revisions.some((revision) => revision.state === 'draft')) throw new Refusal('draft-exists');
+  const from = found(revisions.find((revision) => revision.state === 'in-use') ?? revisions[0]);
+  const number = found(revisions[0]).number + 1;
+  const draft = { definition_id: definitionId, number, state: 'draft', output_quantity: SCALE };
+  const id = await tx.insert('revision', draft);
+  await copyLines(tx, from.id, id);
+  return { id, number };
+}
+
+export interface DraftInput {
+  readonly version: number;
+  readonly outputQuantity: string;
+  readonly lines: readonly LineInput[];
+}
+
+/** Replaces the lines of a draft by what was typed. */
+export async function saveRevision(doing: Doing, id: number, input: DraftInput): Promise<Definition> {
+  const { tx } = doing;
+  const revision = await requireDraft(tx, id);
+  const product = found(await itemRow(tx, revision.item_id));
+  const output = positiveQuantity(input.outputQuantity, product.decimals, 'outputQuantity');
+  const parts = await itemRows(
+    tx,
+    input.lines.flatMap((line) =>
+      line.kind === 'part' ? [line.itemId, ...line.alternates.map((alternate) => alternate.itemId)] : [],
+    ),
+  );
+  const rates = new Set((await tx.all<{ id: number }>('SELECT id FROM rate')).map((rate) => rate.id));
+  const rows = input.lines.map((line, index) => lineRow(line, index, parts, rates));
+  for (const [index, row] of rows.entries())
+    if (row.from_bin_id !== null) await requireShelf(tx, row.from_bin_id, `lines.${index}.fromBinId`);
+  const alternates = input.lines.map((line, index) => alternateRows(line, index, parts));
+  refuseImpossibleShares(rows);
+  await refuseImpossibleParts(tx, revision, rows);
+  const values = { output_quantity: output };
+  await updateVersioned(tx, 'revision', id, input.version, values, () => readDefinition(tx, revision.definition_id));
+  await writeLines(tx, id, rows, alternates);
+  doing.changed('definitions');
+  return readDefinition(tx, revision.definition_id);
+}
+
+/** Throws a draft away; a definition without any revision goes with it. */
+export async function discardRevision(doing: Doing, id: number): Promise<{ definitionId: number | null }> {
+  const { tx } = doing;
+  const revision = await requireDraft(tx, id);
+  await tx.run('DELETE FROM revision WHERE id = $1', [id]);
+  doing.changed('definitions', 'items');
+  const other = await tx.one('SELECT 1 FROM revision WHERE definition_id = $1', [revision.definition_id]);
+  if (other) return { definitionId: revision.definition_id };
+  await tx.run('DELETE FROM definition WHERE id = $1', [revision.definition_id]);
+  return { definitionId: null };
+}
+
+/** A draft that may be changed. @throws Refusal `wrong-state`, or `revision-waits` for its day */
+export async function requireDraft(tx: Writer, id: number): Promise<RevisionRow> {
+  const revision = found(await revisionRow(tx, id));
+  if (revision.state !== 'draft')
+    throw new Refusal('wrong-state', { is: revision.state.replace('-', ' '), must: 'a draft' });
+  if (revision.in_use_from !== null) throw new Refusal('revision-waits', { day: revision.in_use_from });
+  return revision;
+}
+
+type NewLine = Omit<LineRow, 'id' | 'revision_id' | 'rate_per_hour'> & SqlRow;
+type NewAlternate = { readonly item_id: number; readonly ratio: number };
+
+async function writeLines(
+  tx: Writer,
+  revisionId: number,
+  rows: readonly NewLine[],
+  alternates: readonly (readonly NewAlternate[])[],
+): Promise<void> {
+  await tx.run('DELETE FROM revision_line WHERE revision_id = $1', [revisionId]);
+  await tx.insertMany(
+    'revision_line',
+    rows.map((row) => ({ ...row, revision_id: revisionId })),
+  );
+  if (alternates.every((list) => list.length === 0)) return;
+  const ids = await tx.all<{ id: number; position: number }>(
+    'SELECT id, position FROM revision_line WHERE revision_id = $1',
+    [revisionId],
+  );
+  await tx.insertMany(
+    'revision_line_alternate',
+    ids.flatMap(({ id, position }) =>
+      (alternates[position] ?? []).map((alternate, index) => ({ line_id: id, position: index, ...alternate })),
+    ),
+  );
+}
+
+function lineRow(
+  line: LineInput,
+  position: number,
+  parts: ReadonlyMap<number, ItemRow>,
+  rates: ReadonlySet<number>,
+): NewLine {
+  const at = (name: string) => `lines.${position}.${name}`;
+  const none = {
+    text: '',
+    item_id: null,
+    from_bin_id: null,
+    waste: 0,
+    taken: null,
+    share: null,
+    comes_back: 0,
+    rate_id: null,
+  } as const;
+  if (line.kind === 'note') return { ...none, position, kind: 'note', basis: 'per-output', amount: 0, text: line.text };
+  const { kind, basis } = line;
+  if (line.kind === 'charge') {
+    return { ...none, position, kind, basis, text: line.text, amount: moneyFromZero(line.amount, at('amount')) };
+  }
+  if (line.kind === 'labour') {
+    if (!rates.has(line.rateId)) throw new Refusal('unknown-choice', {}, at('rateId'));
+    const amount = positiveQuantity(line.minutes, 2, at('minutes'));
+    return { ...none, position, kind, basis, text: line.text, amount, rate_id: line.rateId };
+  }
+  const part = parts.get(line.itemId);
+  if (!part) throw new Refusal('unknown-item', {}, at('itemId'));
+  return {
+    ...none,
+    position,
+    kind,
+    basis,
+    item_id: line.itemId,
+    from_bin_id: line.fromBinId,
+    amount: positiveQuantity(line.quantity, part.decimals, at('quantity')),
+    waste: percentUpTo(line.waste, 1000, at('waste')),
+    taken: line.taken,
+    share: line.comesBack && line.share !== null ? percentUpTo(line.share, 100, at('share')) : null,
+    comes_back: line.comesBack ? 1 : 0,
+  };
+}
+
+function alternateRows(line: LineInput, position: number, parts: ReadonlyMap<number, ItemRow>): NewAlternate[] {
+  if (line.kind !== 'part') return [];
+  const at = (index: number, name: string) => `lines.${position}.alternates.${index}.${name}`;
+  return line.alternates.map(({ itemId, ratio }, index) => {
+    if (!parts.has(itemId)) throw new Refusal('unknown-item', {}, at(index, 'itemId'));
+    if (itemId === line.itemId) throw new Refusal('alternate-is-part', {}, at(index, 'itemId'));
+    if (line.alternates.findIndex((other) => other.itemId === itemId) < index)
+      throw new Refusal('alternate-twice', {}, at(index, 'itemId'));
+    return { item_id: itemId, ratio: positiveQuantity(ratio, 6, at(index, 'ratio')) };
+  });
+}
+
+function refuseImpossibleShares(rows: readonly NewLine[]): void {
+  balanceShares(
+    rows.map((row) => ({ typed: row.share as Percent | null, cost: 0 as never, comesBack: row.comes_back === 1 })),
+  );
+}

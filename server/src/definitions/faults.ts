@@ -1,0 +1,65 @@
+import type { FaultRow } from '@yosegi/contract';
+import { definitionCost, faultsOf, priceFromParts } from '@yosegi/core/definition';
+import type { Money, Percent, Quantity } from '@yosegi/core/number';
+import type { Reader } from '../db/database.ts';
+import { decimal, decimalOrNull } from '../http/amounts.ts';
+import { found } from '../http/context.ts';
+import { averageCostOf } from '../items/store.ts';
+import { type LoadedRevision, loadRevisions } from './inuse.ts';
+import type { DefinitionRecord } from './store.ts';
+
+/** Definitions with something to put right: the revision in use is judged, or the newest while none is. */
+export async function listFaults(db: Reader): Promise<FaultRow[]> {
+  const loaded = await loadRevisions(
+    db,
+    `SELECT id FROM revision r WHERE state = 'in-use' OR (
+       number = (SELECT max(number) FROM revision WHERE definition_id = r.definition_id)
+       AND NOT EXISTS (SELECT 1 FROM revision WHERE definition_id = r.definition_id AND state = 'in-use'))`,
+  );
+  const records = await db.all<DefinitionRecord>('SELECT * FROM definition');
+  const byId = new Map(records.map((record) => [record.id, record]));
+  return loaded.flatMap((one): FaultRow[] => {
+    const record = byId.get(one.revision.definition_id);
+    if (!record || one.product.archived_at !== null) return [];
+    const cost = definitionCost(one.core, (itemId) => averageCostOf(found(one.parts.get(itemId)))).perUnit;
+    const price = priceOf(record, one);
+    const faults = faultsOf({
+      purpose: record.purpose,
+      hasRevisionInUse: one.revision.state === 'in-use',
+      unitCost: cost,
+      price,
+      parts: one.lines.flatMap((line) => {
+        const part = line.item_id === null ? undefined : one.parts.get(line.item_id);
+        return part ? { itemId: part.id, unitCost: averageCostOf(part), archived: part.archived_at !== null } : [];
+      }),
+    });
+    if (faults.length === 0) return [];
+    const about = (id: number) => {
+      const { code, name } = found(one.parts.get(id));
+      return { id, code, name };
+    };
+    return [
+      {
+        id: record.id,
+        itemId: one.product.id,
+        code: one.product.code,
+        name: one.product.name,
+        purpose: record.purpose,
+        faults: faults.map(({ fault, itemIds }) => ({ fault, parts: itemIds.map(about) })),
+        unitCost: decimal(cost),
+        sellPrice: decimalOrNull(price),
+      },
+    ];
+  });
+}
+
+/** What one sells at: its own price, or its parts' prices less the discount; null when a price is missing. */
+function priceOf(record: DefinitionRecord, { product, lines, parts, revision }: LoadedRevision): Money | null {
+  if (record.price_from === 'own') return product.sell_price as Money | null;
+  const priced = lines.flatMap((line) =>
+    line.item_id === null
+      ? []
+      : { quantity: line.amount as Quantity, price: found(parts.get(line.item_id)).sell_price as Money | null },
+  );
+  return priceFromParts(priced, revision.output_quantity as Quantity, record.discount as Percent);
+}

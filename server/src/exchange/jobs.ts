@@ -1,0 +1,292 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ImportJob, ImportRow } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import {
+  type DecimalSign,
+  type FileKindName,
+  fileKinds,
+  type ImportPlan,
+  type Matching,
+  type RowFate,
+} from '@yosegi/core/exchange';
+import { Refusal } from '@yosegi/core/refusal';
+import type { FastifyBaseLogger } from 'fastify';
+import type { Database } from '../db/database.ts';
+import type { Doing } from '../http/context.ts';
+import { applyChanges } from './apply.ts';
+import { FileThread } from './thread.ts';
+import type { Opened } from './worker.ts';
+import { changeCount, readWorld } from './world.ts';
+
+/** A file waiting in memory is forgotten when newer ones come. */
+const MOST_JOBS = 8;
+
+/** How long a question for the next step is left open; shorter than any proxy's patience. */
+const PATIENCE = 15_000;
+
+interface Job {
+  readonly id: string;
+  step: number;
+  /** Those who wait for the next step. */
+  readonly waiting: Set<() => void>;
+  readonly kind: FileKindName;
+  readonly file: string;
+  readonly personId: number;
+  readonly thread: FileThread;
+  state: ImportJob['state'];
+  done: number;
+  total: number;
+  problem: string | null;
+  opened: Opened | null;
+  matching: Matching;
+  sign: DecimalSign;
+  plan: ImportPlan | null;
+  /** The books' change count when the plan was made. */
+  stamp: number;
+}
+
+/**
+ * Files on their way in: read and judged in a thread of their own, looked at by their person, then brought in entirely
+ * or not at all. Nothing of this is kept over a restart, because nothing has happened yet.
+ */
+export class ImportJobs {
+  private readonly jobs = new Map<string, Job>();
+  private readonly folder = mkdtempSync(join(tmpdir(), 'yosegi-import-'));
+
+  constructor(
+    private readonly database: Database,
+    private readonly log: FastifyBaseLogger,
+  ) {}
+
+  /** A place for an uploaded file. */
+  newPath(): string {
+    return join(this.folder, randomUUID());
+  }
+
+  /** Begins to read a file that lies at `path`; the file itself is removed once it is read. */
+  begin(personId: number, kind: FileKindName, file: string, path: string): ImportJob {
+    const job: Job = {
+      id: randomUUID(),
+      step: 1,
+      waiting: new Set(),
+      kind,
+      file: file.slice(0, 200),
+      personId,
+      thread: new FileThread(),
+      state: 'reading',
+      done: 0,
+      total: 0,
+      problem: null,
+      opened: null,
+      matching: [],
+      sign: 'point',
+      plan: null,
+      stamp: 0,
+    };
+    this.jobs.set(job.id, job);
+    for (const old of [...this.jobs.values()].slice(0, -MOST_JOBS)) this.forget(old);
+    void this.read(job, path);
+    return describe(job);
+  }
+
+  /** How far an import is; when that was `seen` already, its next step or, after a while, the same again. */
+  async follow(personId: number, id: string, seen?: number): Promise<ImportJob> {
+    const job = this.of(personId, id);
+    if (seen === job.step) {
+      await new Promise<void>((resolve) => {
+        const go = () => {
+          clearTimeout(timer);
+          job.waiting.delete(go);
+          resolve();
+        };
+        const timer = setTimeout(go, PATIENCE);
+        job.waiting.add(go);
+      });
+    }
+    return describe(job);
+  }
+
+  /** Rows from the one after `after`, of one fate or of all. */
+  rows(
+    personId: number,
+    id: string,
+    query: { fate?: RowFate['fate'] | undefined; cursor?: string | undefined; limit: number },
+  ) {
+    const job = this.of(personId, id);
+    const titles = new Map(fileKinds[job.kind].columns.map(({ key, title }) => [key, title]));
+    const from = Number(query.cursor ?? 0);
+    const fates = (job.plan?.fates ?? []).filter(({ fate }) => query.fate === undefined || fate === query.fate);
+    const shown = fates.slice(from, from + query.limit);
+    return {
+      rows: shown.map((fate) => toRow(fate, titles)),
+      next: from + query.limit < fates.length ? String(from + query.limit) : null,
+    };
+  }
+
+  /** Judges the file again with other columns. */
+  rematch(personId: number, id: string, matching: Matching, sign: DecimalSign): ImportJob {
+    const job = this.of(personId, id);
+    if (job.state !== 'ready') throw new Refusal('wrong-state', { is: job.state, must: 'ready' });
+    const keys = matching.filter((key) => key !== null);
+    if (new Set(keys).size < keys.length) throw new Refusal('column-twice', {}, 'matching');
+    job.matching = matching.slice(0, job.opened?.titles.length ?? 0);
+    job.sign = sign;
+    void this.check(job);
+    return describe(job);
+  }
+
+  /**
+   * Brings a file in, within the transaction of the command.
+   * @throws Refusal `import-has-refusals`, `import-changed`, `import-cancelled`
+   */
+  async apply(doing: Doing, id: string) {
+    const job = this.of(doing.person.id, id);
+    const { plan } = job;
+    if (job.state !== 'ready' || !plan) throw new Refusal('wrong-state', { is: job.state, must: 'ready' });
+    const refused = plan.fates.filter(({ fate }) => fate === 'refused').length;
+    if (refused > 0) throw new Refusal('import-has-refusals', { refused });
+    if ((await changeCount(doing.tx)) !== job.stamp) {
+      void this.check(job);
+      throw new Refusal('import-changed');
+    }
+    step(job, { state: 'applying', total: plan.changes.length, done: 0 });
+    try {
+      const onProgress = (done: number) => {
+        if (job.state === 'cancelled') throw new Refusal('import-cancelled');
+        step(job, { done });
+      };
+      const documentId =
+        plan.changes.length > 0
+          ? await applyChanges(doing, job.kind, { changes: plan.changes, file: job.file, onProgress })
+          : null;
+      onProgress(plan.changes.length);
+      step(job, { state: 'done' });
+      const count = (fate: 'new' | 'changed') => plan.changes.filter((change) => change.fate === fate).length;
+      return { new: count('new'), changed: count('changed'), documentId };
+    } catch (error) {
+      if (!isCancelled(job)) step(job, { state: 'ready' });
+      throw error;
+    }
+  }
+
+  cancel(personId: number, id: string): { id: string } {
+    const job = this.of(personId, id);
+    if (job.state !== 'done') step(job, { state: 'cancelled' });
+    void job.thread.end();
+    return { id };
+  }
+
+  async close(): Promise<void> {
+    for (const job of this.jobs.values()) {
+      for (const go of [...job.waiting]) go();
+      await job.thread.end();
+    }
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  private of(personId: number, id: string): Job {
+    const job = this.jobs.get(id);
+    if (job?.personId !== personId) throw new Refusal('import-gone');
+    return job;
+  }
+
+  private async read(job: Job, path: string): Promise<void> {
+    try {
+      const opened = await job.thread.ask<Opened>({ ask: 'open', path, kind: job.kind });
+      job.opened = opened;
+      job.matching = opened.matching;
+      job.sign = opened.sign;
+      job.total = opened.rows;
+      await this.check(job);
+    } catch (error) {
+      this.fail(job, error);
+    } finally {
+      rmSync(path, { force: true });
+    }
+  }
+
+  private async check(job: Job): Promise<void> {
+    try {
+      step(job, { state: 'reading', done: 0 });
+      const { reader } = this.database;
+      const stamp = await changeCount(reader);
+      const world = await readWorld(reader, job.kind);
+      const { kind, matching, sign } = job;
+      const plan = await job.thread.ask<ImportPlan>({ ask: 'check', kind, matching, sign, world }, (done, total) => {
+        step(job, { done, total });
+      });
+      if (isCancelled(job)) return;
+      job.plan = plan;
+      job.stamp = stamp;
+      step(job, { state: 'ready' });
+    } catch (error) {
+      this.fail(job, error);
+    }
+  }
+
+  private fail(job: Job, error: unknown): void {
+    if (isCancelled(job)) return;
+    const words = wordsOf(error);
+    if (!words) this.log.error({ err: error }, 'a file could not be read');
+    const problem = words ?? 'This file cannot be read. Save it again as CSV or XLSX and try once more.';
+    step(job, { state: 'failed', problem });
+  }
+
+  private forget(job: Job): void {
+    this.jobs.delete(job.id);
+    void job.thread.end();
+  }
+}
+
+/** Changes a job and tells those who wait for it. */
+function step(job: Job, change: Partial<Pick<Job, 'state' | 'done' | 'total' | 'problem'>>): void {
+  Object.assign(job, change);
+  job.step += 1;
+  for (const go of [...job.waiting]) go();
+}
+
+/** Asked after waiting, when another request may have changed it. */
+const isCancelled = (job: Job) => job.state === 'cancelled';
+
+function missingOf({ kind, matching, opened }: Job): string[] {
+  if (!opened) return [];
+  return fileKinds[kind].columns
+    .filter(({ key, required }) => required && !matching.includes(key))
+    .map(({ title }) => title);
+}
+
+function describe(job: Job): ImportJob {
+  const counts = { new: 0, changed: 0, same: 0, refused: 0 };
+  for (const { fate } of job.plan?.fates ?? []) counts[fate] += 1;
+  return {
+    id: job.id,
+    step: job.step,
+    kind: job.kind,
+    file: job.file,
+    state: job.state,
+    done: job.done,
+    total: job.total,
+    problem: job.problem,
+    format: job.opened?.format ?? '',
+    titles: [...(job.opened?.titles ?? [])],
+    matching: [...job.matching],
+    decimalSign: job.sign,
+    sample: (job.opened?.sample ?? []).map((row) => [...row]),
+    missing: missingOf(job),
+    counts,
+  };
+}
+
+const toRow = (fate: RowFate, titles: ReadonlyMap<string, string>): ImportRow => ({
+  row: fate.row,
+  fate: fate.fate,
+  subject: fate.subject,
+  changes: fate.changes.map((key) => titles.get(key) ?? key.replace(/^field:/, '')),
+  faults: fate.faults.map(({ column, code, facts }) => ({
+    column: column === null ? null : (titles.get(column) ?? column),
+    reason: wordsOf(new Refusal(code, facts)) ?? code,
+  })),
+});

@@ -1,0 +1,59 @@
+import { Worker } from 'node:worker_threads';
+import { Refusal } from '@yosegi/core/refusal';
+import type { Ask, Told } from './worker.ts';
+
+/** What a file may take in memory before its thread is ended. */
+const MOST_MEGABYTES = 1536;
+
+/** A thread that reads and writes files, one question at a time. */
+export class FileThread {
+  private readonly worker = new Worker(new URL('./worker-start.mjs', import.meta.url), {
+    execArgv: [],
+    resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
+  });
+
+  /**
+   * @throws Refusal as the thread refuses; `file-too-much` when it ran out of memory; `import-cancelled` when it was
+   * ended meanwhile
+   */
+  ask<T>(asked: Ask, onProgress: (done: number, total: number) => void = () => undefined): Promise<T> {
+    const { worker } = this;
+    return new Promise<T>((resolve, reject) => {
+      const settle = (then: () => void) => {
+        worker.off('message', heard);
+        worker.off('error', failed);
+        worker.off('exit', ended);
+        then();
+      };
+      const heard = (told: Told) => {
+        if (told.told === 'progress') return onProgress(told.done, told.total);
+        settle(() => {
+          if (told.told === 'answer') resolve(told.answer as T);
+          else if (told.told === 'refused') reject(new Refusal(told.code, told.facts));
+          else reject(new Error(told.message));
+        });
+      };
+      const failed = (error: Error & { code?: string }) =>
+        settle(() => reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new Refusal('file-too-much') : error));
+      const ended = () => settle(() => reject(new Refusal('import-cancelled')));
+      worker.on('message', heard);
+      worker.on('error', failed);
+      worker.on('exit', ended);
+      worker.postMessage(asked);
+    });
+  }
+
+  async end(): Promise<void> {
+    await this.worker.terminate();
+  }
+}
+
+/** Asks a thread of its own one question. */
+export async function inThread<T>(asked: Ask): Promise<T> {
+  const thread = new FileThread();
+  try {
+    return await thread.ask<T>(asked);
+  } finally {
+    await thread.end();
+  }
+}

@@ -1,0 +1,79 @@
+import { readFileSync } from 'node:fs';
+import { parentPort } from 'node:worker_threads';
+import {
+  type DecimalSign,
+  type FileKindName,
+  fileKinds,
+  guessMatching,
+  type ImportPlan,
+  type ImportWorld,
+  type Matching,
+  planImport,
+} from '@yosegi/core/exchange';
+import { Refusal } from '@yosegi/core/refusal';
+import { decimalSignOf, keyedRows, readTable, type TitledTable } from './table.ts';
+import { type Sheet, writeCsv, writeXlsx } from './write.ts';
+
+/** What a thread is asked. Reading and judging a file, and writing one, never hold up the server. */
+export type Ask =
+  | { readonly ask: 'open'; readonly path: string; readonly kind: FileKindName }
+  | {
+      readonly ask: 'check';
+      readonly kind: FileKindName;
+      readonly matching: Matching;
+      readonly sign: DecimalSign;
+      readonly world: ImportWorld;
+    }
+  | { readonly ask: 'write'; readonly format: 'csv' | 'xlsx'; readonly sheet: Sheet };
+
+export interface Opened {
+  readonly format: string;
+  readonly titles: readonly string[];
+  readonly rows: number;
+  readonly sample: readonly (readonly string[])[];
+  readonly matching: Matching;
+  readonly sign: DecimalSign;
+}
+
+export type Told =
+  | { readonly told: 'progress'; readonly done: number; readonly total: number }
+  | { readonly told: 'answer'; readonly answer: Opened | ImportPlan | Uint8Array }
+  | { readonly told: 'refused'; readonly code: string; readonly facts: Readonly<Record<string, unknown>> }
+  | { readonly told: 'broken'; readonly message: string };
+
+const SAMPLE_ROWS = 6;
+let table: TitledTable | undefined;
+
+const tell = (told: Told) => parentPort?.postMessage(told);
+
+async function answer(asked: Ask): Promise<Opened | ImportPlan | Uint8Array> {
+  if (asked.ask === 'write') return asked.format === 'csv' ? writeCsv(asked.sheet) : writeXlsx(asked.sheet);
+  if (asked.ask === 'open') {
+    table = await readTable(readFileSync(asked.path));
+    const matching = guessMatching(table.titles, fileKinds[asked.kind].columns);
+    return {
+      format: table.format,
+      titles: table.titles,
+      rows: table.rows.length,
+      sample: table.rows.slice(0, SAMPLE_ROWS).map(({ cells }) => cells),
+      matching,
+      sign: decimalSignOf(table, asked.kind, matching),
+    };
+  }
+  if (!table) throw new Error('nothing is open');
+  const total = table.rows.length;
+  const rows = keyedRows(table, asked.matching);
+  return planImport(fileKinds[asked.kind], rows, asked.world, asked.sign, (done) =>
+    tell({ told: 'progress', done, total }),
+  );
+}
+
+parentPort?.on('message', (asked: Ask) => {
+  answer(asked).then(
+    (result) => tell({ told: 'answer', answer: result }),
+    (error: unknown) =>
+      error instanceof Refusal
+        ? tell({ told: 'refused', code: error.code, facts: error.facts })
+        : tell({ told: 'broken', message: String(error) }),
+  );
+});

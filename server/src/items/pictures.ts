@@ -1,0 +1,63 @@
+import { createHash } from 'node:crypto';
+import type { ItemDetail } from '@yosegi/contract';
+import { Refusal } from '@yosegi/core/refusal';
+import sharp from 'sharp';
+import type { Reader } from '../db/database.ts';
+import { type Doing, found } from '../http/context.ts';
+import { itemRow, readItem } from './store.ts';
+
+/** Large enough for the sharpest screen that shows one, small enough to keep thousands. */
+const LONGEST_SIDE = 480;
+/** A picture of more pixels is refused before it is unpacked. */
+const MOST_PIXELS = 60_000_000;
+const FORMATS = new Set(['jpeg', 'png', 'webp', 'gif', 'avif', 'heif', 'tiff']);
+
+/**
+ * A picture as it is kept: turned upright, at most 480 pixels on its longer side, WebP, without what cameras write into
+ * it. The type is told from the content, never from a name.
+ * @throws Refusal `picture-unreadable` or `picture-too-large`
+ */
+export async function shrinkPicture(content: Buffer): Promise<Buffer> {
+  const format = await formatOf(content);
+  if (!format || !FORMATS.has(format)) throw new Refusal('picture-unreadable');
+  try {
+    return await sharp(content, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
+      .rotate()
+      .resize(LONGEST_SIDE, LONGEST_SIDE, { fit: 'inside', withoutEnlargement: true })
+      .webp({ quality: 82 })
+      .toBuffer();
+  } catch (error) {
+    if (/pixel limit/i.test(String(error))) throw new Refusal('picture-too-large');
+    throw new Refusal('picture-unreadable');
+  }
+}
+
+async function formatOf(content: Buffer): Promise<string | undefined> {
+  try {
+    return (await sharp(content, { limitInputPixels: false }).metadata()).format;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Keeps a picture that {@link shrinkPicture} has made. */
+export async function setPicture(doing: Doing, itemId: number, content: Buffer): Promise<ItemDetail> {
+  const { tx } = doing;
+  found(await itemRow(tx, itemId));
+  const hash = createHash('sha256').update(content).digest('hex').slice(0, 16);
+  const sql =
+    'INSERT INTO picture (item_id, hash, content) VALUES ($1, $2, $3) ON CONFLICT DO UPDATE SET hash = $2, content = $3';
+  await tx.run(sql, [itemId, hash, content]);
+  doing.changed('items', 'definitions');
+  return readItem(tx, itemId);
+}
+
+export async function removePicture(doing: Doing, itemId: number): Promise<ItemDetail> {
+  await doing.tx.run('DELETE FROM picture WHERE item_id = $1', [itemId]);
+  doing.changed('items', 'definitions');
+  return readItem(doing.tx, itemId);
+}
+
+export async function readPicture(db: Reader, itemId: number): Promise<Buffer> {
+  return found(await db.one<{ content: Buffer }>('SELECT content FROM picture WHERE item_id = $1', [itemId])).content;
+}
