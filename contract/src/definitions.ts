@@ -52,7 +52,6 @@ export const PartItem = Item.pick({
   decimals: true,
   measures: true,
   archived: true,
-  picture: true,
   sellPrice: true,
   averageCost: true,
   latestCost: true,
@@ -129,7 +128,6 @@ export const DefinitionRow = z.object({
   code: z.string(),
   name: z.string(),
   unit: z.string(),
-  picture: z.string().nullable(),
   purpose: Purpose,
   made: Behaviour.shape.made,
   /** The revision in use, or null while there is only a draft. */

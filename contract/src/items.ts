@@ -191,6 +191,13 @@ export const itemRoutes = {
     query: ItemQuery,
     response: pageOf(Item),
   }),
+  itemCounts: route({
+    method: 'GET',
+    path: '/api/item-counts',
+    tag: 'Items',
+    summary: 'How many items there are, and how many need an eye',
+    response: z.object({ all: z.number(), low: z.number(), overdrawn: z.number(), archived: z.number() }),
+  }),
   item: route({
     method: 'GET',
     path: '/api/items/:id',
@@ -241,6 +248,13 @@ export const itemRoutes = {
     summary: 'Delete an item that has no history',
     params: IdParams,
     response: z.object({ id: Id }),
+  }),
+  pictures: route({
+    method: 'GET',
+    path: '/api/pictures',
+    tag: 'Items',
+    summary: 'Items that have a picture, which stands in for their tile',
+    response: z.array(z.object({ itemId: Id, code: z.string(), hash: z.string() })),
   }),
   removePicture: route({
     method: 'DELETE',

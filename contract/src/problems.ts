@@ -266,6 +266,11 @@ export const problemKinds: Record<string, ProblemKind> = {
     detail: ({ name }) =>
       `${name} is packed when its order ships, not built. Set it to “made ahead” to build it into stock.`,
   },
+  'packed-not-stocked': {
+    status: 409,
+    title: 'Never in stock',
+    detail: ({ name }) => `${name} is packed per order and never in stock. Receive its parts, or have it made ahead.`,
+  },
   'rework-without-itself': {
     status: 422,
     title: 'Nothing goes in',

@@ -12,6 +12,14 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/today" replace /> },
       { path: 'today', lazy: async () => ({ Component: (await import('./today/TodayPage.tsx')).TodayPage }) },
+      {
+        path: 'define/faults',
+        lazy: async () => ({ Component: (await import('./define/FaultsPage.tsx')).FaultsPage }),
+      },
+      {
+        path: 'define/replace',
+        lazy: async () => ({ Component: (await import('./define/ReplacePage.tsx')).ReplacePage }),
+      },
       { path: 'define/:id?', lazy: async () => ({ Component: (await import('./define/DefinePage.tsx')).DefinePage }) },
       { path: 'cover', lazy: async () => ({ Component: (await import('./cover/CoverPage.tsx')).CoverPage }) },
       { path: 'build/:id?', lazy: async () => ({ Component: (await import('./build/BuildPage.tsx')).BuildPage }) },
@@ -39,6 +47,11 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./stock/DocumentsPage.tsx')).DocumentsPage }),
           },
           { path: 'receive', lazy: async () => ({ Component: (await import('./stock/ReceivePage.tsx')).ReceivePage }) },
+          {
+            path: 'suppliers',
+            lazy: async () => ({ Component: (await import('./stock/SuppliersPage.tsx')).SuppliersPage }),
+          },
+          { path: 'in-out', lazy: async () => ({ Component: (await import('./exchange/InOutPage.tsx')).InOutPage }) },
           { path: 'places', lazy: async () => ({ Component: (await import('./stock/PlacesPage.tsx')).PlacesPage }) },
         ],
       },

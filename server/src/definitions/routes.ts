@@ -61,7 +61,6 @@ async function listDefinitions(
   const [code = '', purpose = ''] = query.cursor?.split('\n') ?? [];
   const rows = await db.all<Omit<DefinitionRow, 'canMakeNow'>>(
     `SELECT d.id, d.item_id AS itemId, i.code, i.name, u.code AS unit, d.purpose, d.made,
-       (SELECT hash FROM picture WHERE item_id = i.id) AS picture,
        (SELECT number FROM revision WHERE definition_id = d.id AND state = 'in-use') AS inUse,
        (SELECT number FROM revision WHERE definition_id = d.id AND state = 'draft') AS draft
      FROM definition d JOIN item i ON i.id = d.item_id JOIN unit u ON u.id = i.unit_id

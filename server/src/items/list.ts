@@ -15,13 +15,15 @@ const SORTS: Record<ItemSort, string> = {
   sellPrice: 'ifnull(sell_price, -1)',
   averageCost: '(CASE WHEN quantity > 0 THEN 1.0 * value / quantity ELSE last_cost / 1e6 END)',
 };
-const ARCHIVED = { archived: 'i.archived_at IS NOT NULL' } as const;
+/** Promised beyond what is there, and at or below the reorder point. */
+const OVERDRAWN = 'quantity - on_bench < promised';
+const LOW = 'reorder_point IS NOT NULL AND quantity - on_bench - promised <= reorder_point';
 
 /** Items in the order asked for, found by any part of code or name, or by a whole barcode. */
 export async function listItems(db: Reader, query: z.output<typeof ItemQuery>) {
   const bind: SqlValue[] = [];
   const put = (value: SqlValue) => `$${bind.push(value)}`;
-  const where: string[] = [query.show === 'archived' ? ARCHIVED.archived : 'i.archived_at IS NULL'];
+  const where: string[] = [`i.archived_at IS ${query.show === 'archived' ? 'NOT NULL' : 'NULL'}`];
   if (query.q) {
     const like = put(containing(query.q));
     where.push(
@@ -33,9 +35,8 @@ export async function listItems(db: Reader, query: z.output<typeof ItemQuery>) {
     where.push(`i.id IN (SELECT item_id FROM item_supplier WHERE supplier_id = ${put(query.supplierId)})`);
   const having: string[] = [];
   if (query.show === 'in-stock') having.push('quantity <> 0');
-  if (query.show === 'overdrawn') having.push('quantity - on_bench < promised');
-  if (query.show === 'low')
-    having.push('reorder_point IS NOT NULL AND quantity - on_bench - promised <= reorder_point');
+  if (query.show === 'overdrawn') having.push(OVERDRAWN);
+  if (query.show === 'low') having.push(LOW);
   const sort = SORTS[query.sort];
   const direction = query.down ? 'DESC' : 'ASC';
   const after = query.cursor ? readCursor(query.cursor) : null;
@@ -57,6 +58,17 @@ export async function listItems(db: Reader, query: z.output<typeof ItemQuery>) {
   const last = shown.at(-1);
   const next = rows.length > query.limit && last ? JSON.stringify([last.sort_key, last.code]) : null;
   return { rows: shown.map(toItem), next };
+}
+
+/** How many items there are, and how many need an eye, in one pass. */
+export async function countItems(db: Reader) {
+  const counts = await db.one<{ all: number; low: number; overdrawn: number; archived: number }>(
+    `SELECT ifnull(sum(archived_at IS NULL), 0) AS "all", ifnull(sum(archived_at IS NOT NULL), 0) AS archived,
+       ifnull(sum(archived_at IS NULL AND ${LOW}), 0) AS low,
+       ifnull(sum(archived_at IS NULL AND ${OVERDRAWN}), 0) AS overdrawn
+     FROM (${ITEM_SQL})`,
+  );
+  return counts ?? { all: 0, low: 0, overdrawn: 0, archived: 0 };
 }
 
 function readCursor(cursor: string): [SqlValue, string] {

@@ -61,3 +61,8 @@ export async function removePicture(doing: Doing, itemId: number): Promise<ItemD
 export async function readPicture(db: Reader, itemId: number): Promise<Buffer> {
   return found(await db.one<{ content: Buffer }>('SELECT content FROM picture WHERE item_id = $1', [itemId])).content;
 }
+
+export const listPictures = (db: Reader) =>
+  db.all<{ itemId: number; code: string; hash: string }>(
+    'SELECT p.item_id AS itemId, i.code, p.hash FROM picture p JOIN item i ON i.id = p.item_id ORDER BY i.code LIMIT 20000',
+  );

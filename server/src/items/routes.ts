@@ -3,9 +3,9 @@ import { costEffect } from '../definitions/effect.ts';
 import { type HandlersOf, signedIn } from '../http/context.ts';
 import { createBin, createStore, updateBin, updateStore } from '../places/service.ts';
 import { listStores } from '../places/store.ts';
-import { listItems } from './list.ts';
+import { countItems, listItems } from './list.ts';
 import { matchItems } from './match.ts';
-import { removePicture } from './pictures.ts';
+import { listPictures, removePicture } from './pictures.ts';
 import { archiveItem, createItem, deleteItem, setPrices, updateItem } from './service.ts';
 import { readItem } from './store.ts';
 import { createSupplier, listSuppliers, updateSupplier } from './suppliers.ts';
@@ -22,12 +22,14 @@ export const itemHandlers: HandlersOf<typeof itemRoutes> = {
   createSupplier: (command) => createSupplier(command, command.body),
   updateSupplier: (command) => updateSupplier(command, command.params.id, command.body),
   items: ({ db, query }) => listItems(db, query),
+  itemCounts: ({ db }) => countItems(db),
   item: ({ db, params }) => readItem(db, params.id),
   createItem: (command) => createItem(command, command.body),
   updateItem: (command) => updateItem(command, command.params.id, command.body),
   setPrices: (command) => setPrices(command, command.params.id, command.body),
   archiveItem: (command) => archiveItem(command, command.params.id, command.body),
   deleteItem: (command) => deleteItem(command, command.params.id),
+  pictures: ({ db }) => listPictures(db),
   removePicture: (command) => removePicture(command, command.params.id),
   matchItems: ({ db, body }) => matchItems(db, body.texts),
   costEffect: ({ db, params, query }) => costEffect(db, params.id, query.cost),

@@ -1,6 +1,7 @@
 import { type Money, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { Posting, placeOf } from '@yosegi/core/stock';
+import type { Writer } from '../db/database.ts';
 import { moneyFromZero, positiveQuantity } from '../http/amounts.ts';
 import type { Doing } from '../http/context.ts';
 import { itemRows } from '../items/store.ts';
@@ -14,11 +15,26 @@ interface ReceiveInput {
   readonly lines: readonly { itemId: number; binId: number; quantity: string; unitCost: string }[];
 }
 
+/** @throws Refusal for what is never in stock or out of use, naming the line */
+async function refuseUnstocked(tx: Writer, itemIds: readonly number[]): Promise<void> {
+  const wrong = await tx.one<{ id: number; name: string; archived: number }>(
+    `SELECT i.id, i.name, i.archived_at IS NOT NULL AS archived FROM item i
+     WHERE i.id IN (SELECT value FROM json_each($1)) AND (i.archived_at IS NOT NULL
+       OR EXISTS (SELECT 1 FROM definition WHERE item_id = i.id AND made = 'packed-per-order')) LIMIT 1`,
+    [JSON.stringify(itemIds)],
+  );
+  if (!wrong) return;
+  const field = `lines.${itemIds.indexOf(wrong.id)}.itemId`;
+  if (wrong.archived === 1) throw new Refusal('item-archived', { name: wrong.name }, field);
+  throw new Refusal('packed-not-stocked', { name: wrong.name }, field);
+}
+
 /** Brings goods in at what they cost; the latest cost of each item follows. */
 export async function receive(doing: Doing, input: ReceiveInput) {
   const { tx } = doing;
   const itemIds = input.lines.map((line) => line.itemId);
   const items = await itemRows(tx, itemIds);
+  await refuseUnstocked(tx, itemIds);
   const posting = new Posting(await readStock(tx, itemIds));
   const latest = new Map<number, Money>();
   for (const [index, line] of input.lines.entries()) {

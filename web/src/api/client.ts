@@ -18,11 +18,18 @@ type RouteOf<N extends Name> = (typeof api)[N];
 const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   units: ['items'],
   rates: ['items'],
+  suppliers: ['items'],
+  views: ['items'],
+  pictures: ['items'],
+  costEffect: ['items', 'definitions', 'stock'],
+  definitionFaults: ['definitions', 'items', 'stock'],
+  replacements: ['definitions', 'items', 'stock'],
   items: ['items', 'stock'],
   item: ['items', 'stock'],
+  itemCounts: ['items', 'stock', 'builds'],
   stores: ['places'],
   definitions: ['definitions', 'stock'],
-  definition: ['definitions', 'items', 'stock'],
+  definition: ['definitions', 'items', 'stock', 'builds'],
   whereUsed: ['definitions'],
   snapshot: ['items', 'definitions', 'builds', 'stock'],
   builds: ['builds', 'stock'],
@@ -63,15 +70,19 @@ type Paged = { [N in Name]: Output<RouteOf<N>> extends { rows: unknown[]; next: 
 type RowOf<N extends Name> = Output<RouteOf<N>> extends { rows: (infer R)[] } ? R : never;
 
 /** The pages of a list, one after the other. */
-export function usePages<N extends Paged>(name: N, query: Record<string, string | number | undefined>) {
+export function usePages<N extends Paged>(
+  name: N,
+  query: Record<string, string | number | boolean | undefined>,
+  more: { params?: object; step?: number } = {},
+) {
   type Page = { rows: RowOf<N>[]; next: string | null };
   return useInfiniteQuery({
-    queryKey: [name, 'pages', query],
+    queryKey: [name, 'pages', query, more],
     queryFn: ({ pageParam, signal }) =>
       send(
         overNetwork,
         api[name] as RouteOf<N> & Route,
-        { query: { ...query, ...(pageParam ? { cursor: pageParam } : {}) } } as never,
+        { params: more.params, query: { ...query, ...(pageParam ? { cursor: pageParam } : {}) } } as never,
         { signal },
       ) as unknown as Promise<Page>,
     initialPageParam: '',
@@ -99,6 +110,13 @@ const answersWith: Partial<Record<Name, (output: unknown) => { question: Name; r
   startRevision: itself('definition'),
   saveRevision: itself('definition'),
   putInUse: itself('definition'),
+  holdBack: itself('definition'),
+  retireRevision: itself('definition'),
+  setBehaviour: itself('definition'),
+  moveBuilds: itself('definition'),
+  setPrices: itself('item'),
+  archiveItem: itself('item'),
+  removePicture: itself('item'),
   updateBuild: itself('build'),
   startBuild: itself('build'),
   cancelBuild: itself('build'),
@@ -135,6 +153,13 @@ export function useCommand<N extends Name>(
     },
   });
 }
+
+/** Asks once, outside of what a screen keeps up to date. */
+export const ask = <N extends Name>(
+  name: N,
+  input: Input<RouteOf<N>>,
+  signal?: AbortSignal,
+): Promise<Output<RouteOf<N>>> => send(overNetwork, api[name] as RouteOf<N>, input, signal ? { signal } : {});
 
 /** What went wrong, as problem details, also when the server was never reached. */
 export function problemOf(error: unknown): Problem | null {

@@ -68,7 +68,10 @@ export function BuildPage() {
       ) : (
         <Sheet>
           {planning !== null ? (
-            <PlanForm itemId={Number(planning) || null} />
+            <PlanForm
+              itemId={Number(planning) || null}
+              purpose={search.get('purpose') === 'rework' ? 'rework' : 'build'}
+            />
           ) : (
             <EmptyState
               title={list.data?.rows.length ? 'Choose a build on the left' : 'No build is open'}

@@ -11,7 +11,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Lead, Row } from '../ui/text.ts';
 
 /** Plans one build; several at once are planned from Cover. */
-export function PlanForm({ itemId }: { itemId: number | null }) {
+export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 'build' | 'rework' }) {
   const go = useNavigate();
   const notify = useNotify();
   const format = useFormat();
@@ -29,12 +29,12 @@ export function PlanForm({ itemId }: { itemId: number | null }) {
   const submit = () => {
     if (chosen !== null)
       plan.mutate({
-        body: { builds: [{ itemId: chosen, quantity: quantity.trim() || '0', due: due || null, remark }] },
+        body: { builds: [{ itemId: chosen, purpose, quantity: quantity.trim() || '0', due: due || null, remark }] },
       });
   };
   return (
     <>
-      <h1>Plan a build</h1>
+      <h1>{purpose === 'rework' ? 'Plan a rework' : 'Plan a build'}</h1>
       <Lead>
         {item
           ? `${item.name}: ${format.quantity(item.onHand, item.unit, item.decimals)} on hand.`
@@ -78,7 +78,7 @@ export function PlanForm({ itemId }: { itemId: number | null }) {
           )}
           <Row>
             <Button look="go" type="submit" isDisabled={chosen === null} busy={plan.isPending}>
-              Plan the build
+              {purpose === 'rework' ? 'Plan the rework' : 'Plan the build'}
             </Button>
             {chosen !== null && (
               <LinkButton to={`/cover?want=${chosen}x${quantity}`}>See whether there is enough</LinkButton>

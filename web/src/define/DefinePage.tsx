@@ -1,16 +1,17 @@
+import type { DefinitionRow, Purpose } from '@yosegi/contract';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { useCommand, useQuestion } from '../api/client.ts';
-import { Button } from '../ui/Button.tsx';
-import { Field } from '../ui/Field.tsx';
-import { useFormat } from '../ui/format.ts';
+import { problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
-import { Muted } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { purposeName } from './behaviour.ts';
 import { DefinitionSheet } from './DefinitionSheet.tsx';
 
 /** Bills of materials: the list, one of them, and what it is made of. */
@@ -24,13 +25,14 @@ export function DefinePage() {
         <StripHead>
           <Field label="Find a product" hideLabel placeholder="Find a product" value={q} onChange={setQ} />
           <NewDefinition />
+          <ToPutRight />
         </StripHead>
         <StripList aria-label="Bills of materials">
           <Answer of={list}>
             {({ rows }) => (
               <>
                 <Group title="In use" rows={rows.filter((row) => row.inUse !== null)} />
-                <Group title="Drafts only" rows={rows.filter((row) => row.inUse === null)} />
+                <Group title="Not in use" rows={rows.filter((row) => row.inUse === null)} />
               </>
             )}
           </Answer>
@@ -50,17 +52,13 @@ export function DefinePage() {
   );
 }
 
-interface Row {
-  readonly id: number;
-  readonly code: string;
-  readonly name: string;
-  readonly unit: string;
-  readonly inUse: number | null;
-  readonly draft: number | null;
-  readonly canMakeNow: string | null;
+function ToPutRight() {
+  const faults = useQuestion('definitionFaults', {}).data ?? [];
+  if (faults.length === 0) return null;
+  return <LinkButton to="/define/faults">{count(faults.length, 'definition')} to put right</LinkButton>;
 }
 
-function Group({ title, rows }: { title: string; rows: readonly Row[] }) {
+function Group({ title, rows }: { title: string; rows: readonly DefinitionRow[] }) {
   const format = useFormat();
   return (
     <StripSection title={title} rows={rows}>
@@ -70,7 +68,9 @@ function Group({ title, rows }: { title: string; rows: readonly Row[] }) {
           to={`/define/${row.id}`}
           code={row.code}
           title={row.name}
-          under={`${row.code} · ${row.inUse === null ? `draft ${row.draft}` : `rev ${row.inUse}${row.draft === null ? '' : ` · draft ${row.draft}`}`}`}
+          under={[row.code, row.purpose !== 'build' && purposeName(row.purpose), revisionsOf(row)]
+            .filter(Boolean)
+            .join(' · ')}
           side={row.canMakeNow !== null && <b title="can be made now">{format.number(row.canMakeNow)}</b>}
         />
       )}
@@ -78,38 +78,56 @@ function Group({ title, rows }: { title: string; rows: readonly Row[] }) {
   );
 }
 
+function revisionsOf({ inUse, draft }: DefinitionRow): string {
+  if (inUse === null) return draft === null ? 'retired' : `draft ${draft}`;
+  return draft === null ? `rev ${inUse}` : `rev ${inUse} · draft ${draft}`;
+}
+
 function Definition({ id }: { id: number }) {
   const definition = useQuestion('definition', { params: { id } });
   return <Answer of={definition}>{(data) => <DefinitionSheet definition={data} />}</Answer>;
 }
 
+const asks = { build: 'What is made?', rework: 'What is reworked?', record: 'What is recorded?' } as const;
+
 function NewDefinition() {
   const go = useNavigate();
   const [open, setOpen] = useState(false);
+  const [purpose, setPurpose] = useState<Purpose>('build');
   const create = useCommand('createDefinition', (definition) => {
     setOpen(false);
     void go(`/define/${definition.id}`);
   });
+  const existing = problemOf(create.error)?.facts?.id;
   if (!open) return <Button onPress={() => setOpen(true)}>New bill of materials</Button>;
   return (
     <>
+      <Choice
+        label="What is it for?"
+        value={purpose}
+        onChange={(value) => setPurpose(value as Purpose)}
+        options={[
+          ['build', 'to build, or to pack as a kit'],
+          ['rework', 'to rework a used one'],
+          ['record', 'for the record only'],
+        ]}
+      />
       <ItemPicker
-        label="What is made?"
-        placeholder="The product's code or name"
+        label={asks[purpose]}
+        placeholder="The product's code or name, or a new one"
         autoFocus
+        canAdd
         onPick={(item) =>
-          item.definitionId === null
-            ? create.mutate({ body: { itemId: item.id } })
-            : void go(`/define/${item.definitionId}`)
+          purpose === 'build' && item.definitionId !== null
+            ? void go(`/define/${item.definitionId}`)
+            : create.mutate({ body: { itemId: item.id, purpose } })
         }
         onKeyDown={(event) => event.key === 'Escape' && setOpen(false)}
       />
-      <ProblemBox error={create.error} />
-      <Muted>
-        <small>
-          Not in the list? <a href="/stock/items?new=1">Add the item first</a>.
-        </small>
-      </Muted>
+      <ProblemBox
+        error={create.error}
+        ways={typeof existing === 'number' && <LinkButton to={`/define/${existing}`}>Open the one there is</LinkButton>}
+      />
     </>
   );
 }

@@ -1,45 +1,80 @@
-import type { Definition, Revision } from '@yosegi/contract';
-import { useState } from 'react';
+import type { Definition, Rate, Revision } from '@yosegi/contract';
+import { formatDecimal } from '@yosegi/core/number';
+import { type ReactNode, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { useFormat } from '../ui/format.ts';
+import { count, useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Lead, Push } from '../ui/text.ts';
+import { Lead, Push, Row } from '../ui/text.ts';
+import { BehaviourView } from './BehaviourView.tsx';
+import { purposeName, stateName } from './behaviour.ts';
+import { CompareView } from './CompareView.tsx';
 import { DraftEditor } from './DraftEditor.tsx';
 import { draftOf, reckon } from './draft.ts';
 import { LinesView } from './LinesView.tsx';
-import { MadeOf } from './MadeOf.tsx';
+import { canMakeNow, MadeOf } from './MadeOf.tsx';
+import { UsedView } from './UsedView.tsx';
 
-const Tabs = styled.nav`display: flex; gap: 6px; flex-wrap: wrap;`;
+const Tabs = styled.nav`
+  display: flex; gap: 4px; flex-wrap: wrap; border-bottom: 1px solid var(--line); margin-bottom: 8px; align-items: end;
+  button { border-radius: 3px 3px 0 0; border-bottom: 0; } button[aria-current] { box-shadow: inset 0 3px var(--honey); border-color: var(--line); }
+`;
+const views = [
+  ['', 'Lines'],
+  ['behaves', 'How it behaves'],
+  ['compare', 'Differences'],
+  ['used', 'Where used'],
+] as const;
 
-/** One bill of materials, at the revision the address names: a draft to edit, or a frozen one to read. */
+/** One bill of materials, at the revision the address names: its lines, its behaviour, its differences, its uses. */
 export function DefinitionSheet({ definition }: { definition: Definition }) {
   const [search, setSearch] = useSearchParams();
   const rates = useQuestion('rates', {});
   const asked = Number(search.get('rev'));
+  const view = search.get('view') ?? '';
   const { revisions } = definition;
   const shown =
     revisions.find((revision) => revision.number === asked) ??
     revisions.find((revision) => revision.state === 'in-use') ??
     revisions[0];
   if (!shown) return null;
-  const tabs = revisions.length > 1 && (
-    <Tabs aria-label="Revisions">
-      {revisions.map((revision) => (
+  const open = (next: { rev?: number; view?: string }) =>
+    setSearch((before) => {
+      const after = new URLSearchParams(before);
+      if (next.rev !== undefined) after.set('rev', String(next.rev));
+      if (next.view === '') after.delete('view');
+      else if (next.view !== undefined) after.set('view', next.view);
+      return after;
+    });
+  const tabs = (
+    <Tabs aria-label="Views and revisions">
+      {views.map(([key, title]) => (
+        <Button
+          key={key}
+          look={view === key ? 'plain' : 'ghost'}
+          aria-current={view === key ? 'page' : undefined}
+          onPress={() => open({ view: key })}
+        >
+          {title}
+        </Button>
+      ))}
+      <Push />
+      {revisions.slice(0, 5).map((revision) => (
         <Button
           key={revision.id}
           look={revision.id === shown.id ? 'plain' : 'ghost'}
-          aria-current={revision.id === shown.id ? 'page' : undefined}
-          onPress={() => setSearch({ rev: String(revision.number) })}
+          aria-current={revision.id === shown.id ? 'true' : undefined}
+          onPress={() => open({ rev: revision.number })}
         >
-          rev {revision.number} · {revision.state.replace('-', ' ')}
+          rev {revision.number} · {stateName(revision)}
         </Button>
       ))}
     </Tabs>
@@ -47,101 +82,185 @@ export function DefinitionSheet({ definition }: { definition: Definition }) {
   return (
     <Answer of={rates}>
       {(known) =>
-        shown.state === 'draft' ? (
+        shown.state === 'draft' && shown.inUseFrom === null && view === '' ? (
           <DraftEditor key={shown.id} definition={definition} revision={shown} rates={known} tabs={tabs} />
         ) : (
-          <SheetAndMargin>
-            <Frozen definition={definition} revision={shown} tabs={tabs} />
-            <MadeOf
-              item={definition.item}
-              draft={draftOf(shown)}
-              reckoning={reckon(draftOf(shown), definition.item.decimals, known)}
-              inUse={shown.state === 'in-use'}
-            />
-          </SheetAndMargin>
+          <Viewed definition={definition} revision={shown} rates={known} view={view} tabs={tabs} />
         )
       }
     </Answer>
   );
 }
 
-function Frozen({ definition, revision, tabs }: { definition: Definition; revision: Revision; tabs: React.ReactNode }) {
+function Viewed({
+  definition,
+  revision,
+  rates,
+  view,
+  tabs,
+}: {
+  definition: Definition;
+  revision: Revision;
+  rates: readonly Rate[];
+  view: string;
+  tabs: ReactNode;
+}) {
+  const { item } = definition;
+  const draft = draftOf(revision);
+  const reckoning = reckon(draft, item.decimals, rates);
+  const can = canMakeNow(item, draft, reckoning).quantity;
+  return (
+    <SheetAndMargin>
+      <Sheet>
+        <Head definition={definition} revision={revision} />
+        {tabs}
+        {view === 'behaves' && (
+          <BehaviourView
+            key={definition.id}
+            definition={definition}
+            draft={draft}
+            canMake={can === null ? null : formatDecimal(can)}
+          />
+        )}
+        {view === 'compare' && <CompareView definition={definition} revision={revision} />}
+        {view === 'used' && <UsedView item={item} />}
+        {view === '' && <Lines definition={definition} revision={revision} />}
+      </Sheet>
+      <MadeOf definition={definition} draft={draft} reckoning={reckoning} inUse={revision.state === 'in-use'} />
+    </SheetAndMargin>
+  );
+}
+
+function Head({ definition, revision }: { definition: Definition; revision: Revision }) {
   const format = useFormat();
-  const go = useNavigate();
   const notify = useNotify();
-  const { item, revisions } = definition;
+  const [, setSearch] = useSearchParams();
+  const { item, revisions, purpose } = definition;
   const draft = revisions.find((known) => known.state === 'draft');
   const next = (revisions[0]?.number ?? 0) + 1;
-  const [, setSearch] = useSearchParams();
   const start = useCommand('startRevision', () => {
     notify({ text: `Revision ${next} is a draft now. The one in use stays as it is.` });
     setSearch({ rev: String(next) });
   });
-  const [showing, setShowing] = useState(false);
+  const holdBack = useCommand('holdBack', () => notify({ text: 'Held back; it can be changed again.' }));
   return (
-    <Sheet>
+    <>
       <SheetHead>
         <Tile code={item.code} size={52} />
         <div>
           <h1>{item.name}</h1>
           <Lead>
-            {item.code} · makes {format.quantity(revision.outputQuantity, item.unit, item.decimals)} · revision{' '}
-            {revision.number},{' '}
-            {revision.state === 'in-use' && revision.inUseFrom
-              ? `in use since ${format.day(revision.inUseFrom)}`
-              : revision.state}
+            {item.code} · {purposeName(purpose)} · makes{' '}
+            {format.quantity(revision.outputQuantity, item.unit, item.decimals)} · revision {revision.number},{' '}
+            {standing(revision, (day) => format.day(day))}
           </Lead>
         </div>
         <Push />
-        {draft ? (
-          <Button onPress={() => setSearch({ rev: String(draft.number) })}>Go on with draft {draft.number}</Button>
+        {draft?.inUseFrom != null ? (
+          <Button
+            busy={holdBack.isPending}
+            onPress={() => holdBack.mutate({ params: { id: draft.id }, body: { version: draft.version } })}
+          >
+            Hold back revision {draft.number}
+          </Button>
+        ) : draft ? (
+          draft.id !== revision.id && (
+            <Button onPress={() => setSearch({ rev: String(draft.number) })}>Go on with draft {draft.number}</Button>
+          )
         ) : (
           <Button busy={start.isPending} onPress={() => start.mutate({ params: { id: definition.id }, body: {} })}>
             Start revision {next}
           </Button>
         )}
       </SheetHead>
-      {tabs}
-      <ProblemBox error={start.error} />
-      {revision.state === 'retired' && <Chip $tone="held">Retired: builds that took it keep it</Chip>}
-      <LinesView definition={definition} revision={revision} />
-      <SheetHead style={{ marginTop: 14 }}>
-        <Button look="ghost" aria-expanded={showing} onPress={() => setShowing(!showing)}>
-          Where used
-        </Button>
-        <LinkButton look="ghost" to={`/stock/items/${item.id}`}>
-          Stock of it
-        </LinkButton>
-        <Push />
-        <Button look="ghost" onPress={() => void go(`/take-apart?item=${item.id}`)}>
-          Take apart
-        </Button>
-      </SheetHead>
-      {showing && <WhereUsed itemId={item.id} />}
-    </Sheet>
+      <ProblemBox error={start.error ?? holdBack.error} />
+    </>
   );
 }
 
-function WhereUsed({ itemId }: { itemId: number }) {
-  const used = useQuestion('whereUsed', { params: { id: itemId } });
+function standing(revision: Revision, day: (iso: string) => string): string {
+  if (revision.state === 'in-use') return `in use since ${revision.inUseFrom ? day(revision.inUseFrom) : 'it began'}`;
+  if (revision.state === 'draft') return revision.inUseFrom ? `in use from ${day(revision.inUseFrom)}` : 'draft';
+  return 'retired';
+}
+
+function Lines({ definition, revision }: { definition: Definition; revision: Revision }) {
+  const go = useNavigate();
+  const notify = useNotify();
+  const [, setSearch] = useSearchParams();
+  const { item } = definition;
+  const inUse = definition.revisions.find((known) => known.state === 'in-use');
+  const older = definition.openBuilds.filter((build) => inUse && build.revisionId !== inUse.id);
+  const retire = useCommand('retireRevision', () =>
+    notify({ text: `Revision ${revision.number} is retired; nothing new is built by it.` }),
+  );
+  const oldest = older[0];
   return (
-    <Answer of={used}>
-      {(rows) =>
-        rows.length === 0 ? (
-          <Lead>No other product in use contains it.</Lead>
-        ) : (
-          <Lead>
-            Part of{' '}
-            {rows.map((row, index) => (
-              <span key={row.id}>
-                {index > 0 && ', '}
-                <a href={`/define/${row.id}`}>{row.name}</a>
-              </span>
-            ))}
-            .
-          </Lead>
-        )
-      }
-    </Answer>
+    <>
+      {revision.state === 'retired' && <Chip $tone="held">Retired: builds that took it keep it</Chip>}
+      {revision.state === 'in-use' && oldest && (
+        <Row $wrap style={{ marginBottom: 8 }}>
+          <Chip $tone="coming">
+            {count(older.length, 'open build')} took an older revision and {older.length === 1 ? 'keeps' : 'keep'} it
+          </Chip>
+          <Button look="ghost" onPress={() => setSearch({ view: 'compare', against: String(oldest.revision) })}>
+            See the difference, and move what has not started
+          </Button>
+        </Row>
+      )}
+      <LinesView definition={definition} revision={revision} />
+      <ProblemBox error={retire.error} />
+      <SheetHead style={{ marginTop: 14 }}>
+        <LinkButton look="ghost" to={`/stock/items/${item.id}`}>
+          Stock of it
+        </LinkButton>
+        <LinkButton look="ghost" to={`/print/definition/${definition.id}?rev=${revision.number}`}>
+          Print
+        </LinkButton>
+        <CopyTo revision={revision} purpose={definition.purpose} />
+        <Push />
+        {definition.purpose === 'build' && (
+          <Button look="ghost" onPress={() => void go(`/take-apart?item=${item.id}`)}>
+            Take apart
+          </Button>
+        )}
+        {revision.state === 'in-use' && (
+          <Button
+            look="ghost"
+            busy={retire.isPending}
+            onPress={() => retire.mutate({ params: { id: revision.id }, body: { version: revision.version } })}
+          >
+            Retire
+          </Button>
+        )}
+      </SheetHead>
+    </>
+  );
+}
+
+/** The lines of this revision as the first draft of another product. */
+function CopyTo({ revision, purpose }: { revision: Revision; purpose: Definition['purpose'] }) {
+  const go = useNavigate();
+  const [open, setOpen] = useState(false);
+  const create = useCommand('createDefinition', (made) => void go(`/define/${made.id}`));
+  if (!open)
+    return (
+      <Button look="ghost" onPress={() => setOpen(true)}>
+        Copy to another product…
+      </Button>
+    );
+  return (
+    <div style={{ width: 280 }}>
+      <ItemPicker
+        label="Copy to"
+        hideLabel
+        autoFocus
+        canAdd
+        placeholder="The other product, or a new one"
+        onPick={(item) => create.mutate({ body: { itemId: item.id, purpose, copyOf: revision.id } })}
+        onKeyDown={(event) => event.key === 'Escape' && setOpen(false)}
+      />
+      <ProblemBox error={create.error} />
+    </div>
   );
 }

@@ -1,18 +1,21 @@
 import type { Definition, Rate, Revision } from '@yosegi/contract';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { problemOf, useCommand } from '../api/client.ts';
+import { problemAt, problemOf, useCommand } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
 import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Push, Row } from '../ui/text.ts';
+import { purposeName } from './behaviour.ts';
 import { DraftGrid } from './DraftGrid.tsx';
 import { type Draft, draftOf, reckon, toInput } from './draft.ts';
+import { useHistory } from './history.ts';
 import { forgetDraft, keepDraft, keptDraft } from './keep.ts';
 import { MadeOf } from './MadeOf.tsx';
 
@@ -28,23 +31,29 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
   const { item } = definition;
   const go = useNavigate();
   const notify = useNotify();
+  const format = useFormat();
   const kept = useRef(keptDraft(revision.id));
-  const [draft, setDraft] = useState<Draft>(() => kept.current?.draft ?? draftOf(revision));
+  const [history, step] = useHistory<Draft>(() => kept.current?.draft ?? draftOf(revision));
+  const draft = history.present;
   const [version, setVersion] = useState(kept.current?.version ?? revision.version);
   const [dirty, setDirty] = useState(kept.current !== null);
+  const [from, setFrom] = useState<string | null>(null);
   const reckoning = useMemo(() => reckon(draft, item.decimals, rates), [draft, item.decimals, rates]);
 
   // Someone else's save shows here as long as nothing is typed.
   useEffect(() => {
     if (dirty) return;
-    setDraft(draftOf(revision));
+    step({ do: 'replace', by: draftOf(revision) });
     setVersion(revision.version);
-  }, [revision, dirty]);
+  }, [revision, dirty, step]);
+  // What is typed is kept on this machine at every step, also the ones taken back.
+  useEffect(() => {
+    if (dirty) keepDraft(revision.id, version, draft);
+  }, [dirty, draft, revision.id, version]);
 
-  const change = (next: Draft) => {
-    setDraft(next);
+  const change = (to: Draft, tag?: string) => {
+    step({ do: 'change', to, tag: tag ?? null });
     setDirty(true);
-    keepDraft(revision.id, version, next);
   };
   const settle = (saved: Definition) => {
     forgetDraft(revision.id);
@@ -52,9 +61,22 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     if (mine) setVersion(mine.version);
     setDirty(false);
   };
+  const takeTheirs = () => {
+    step({ do: 'replace', by: draftOf(revision) });
+    setVersion(revision.version);
+    setDirty(false);
+    forgetDraft(revision.id);
+    save.reset();
+  };
   const save = useCommand('saveRevision', settle);
-  const use = useCommand('putInUse', () => {
-    notify({ text: `Revision ${revision.number} of ${item.name} is in use. New builds take it.` });
+  const use = useCommand('putInUse', (used) => {
+    const now = used.revisions.find((known) => known.id === revision.id);
+    notify({
+      text:
+        now?.state === 'in-use'
+          ? `Revision ${revision.number} of ${item.name} is in use. New builds take it.`
+          : `Revision ${revision.number} of ${item.name} comes into use on ${format.day(now?.inUseFrom ?? '')}.`,
+    });
     void go(`/define/${definition.id}`, { replace: true });
   });
   const discard = useCommand('discardRevision', ({ definitionId }) => {
@@ -66,14 +88,17 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
       { params: { id: revision.id }, body: { version, outputQuantity: draft.outputQuantity, lines: toInput(draft) } },
       then ? { onSuccess: then } : {},
     );
-  const putInUse = (at: number) => use.mutate({ params: { id: revision.id }, body: { version: at } });
+  const putInUse = (at: number) =>
+    use.mutate({ params: { id: revision.id }, body: { version: at, from: from || null } });
   const faulty = reckoning.faults.size > 0;
+  // Rows still to be mended stay on this machine; the lines that are whole can be saved meanwhile.
+  const unsavable = [...reckoning.faults.keys()].some((field) => field !== 'mending');
   const takeIntoUse = () => {
     if (faulty || draft.lines.length === 0 || use.isPending || save.isPending) return;
     if (!dirty) return putInUse(version);
     saveNow((saved) => putInUse(saved.revisions.find((known) => known.id === revision.id)?.version ?? 0));
   };
-  useShortcut('s', () => dirty && !faulty && saveNow(), { ctrl: true });
+  useShortcut('s', () => dirty && !unsavable && saveNow(), { ctrl: true });
   useShortcut('Enter', takeIntoUse, { ctrl: true });
 
   const stale = problemOf(save.error)?.code === 'stale-save';
@@ -85,14 +110,30 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
           <div>
             <h1>{item.name}</h1>
             <Lead>
-              {item.code} · revision {revision.number}, draft
+              {item.code} · {purposeName(definition.purpose)} · revision {revision.number}, draft
             </Lead>
           </div>
           <Push />
           <Row>
-            <Button busy={save.isPending} isDisabled={!dirty || faulty} onPress={() => saveNow()}>
+            <Button busy={save.isPending} isDisabled={!dirty || unsavable} onPress={() => saveNow()}>
               Save draft
             </Button>
+            {from === null ? (
+              <Button look="ghost" onPress={() => setFrom('')}>
+                From a day…
+              </Button>
+            ) : (
+              <div style={{ width: 150 }}>
+                <Field
+                  label="In use from"
+                  hideLabel
+                  type="date"
+                  value={from}
+                  onChange={setFrom}
+                  error={problemAt(use.error, 'from')}
+                />
+              </div>
+            )}
             <Button
               look="go"
               busy={use.isPending}
@@ -130,17 +171,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
             error={save.error}
             ways={
               <>
-                <Button
-                  onPress={() => {
-                    setDraft(draftOf(revision));
-                    setVersion(revision.version);
-                    setDirty(false);
-                    forgetDraft(revision.id);
-                    save.reset();
-                  }}
-                >
-                  Take theirs
-                </Button>
+                <Button onPress={takeTheirs}>Take theirs</Button>
                 <Button
                   onPress={() => {
                     setVersion(revision.version);
@@ -162,13 +193,21 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
         <DraftGrid
           draft={draft}
           change={change}
+          undo={() => {
+            step({ do: 'undo' });
+            setDirty(true);
+          }}
+          redo={() => {
+            step({ do: 'redo' });
+            setDirty(true);
+          }}
           reckoning={reckoning}
           rates={rates}
           output={`${draft.outputQuantity} ${item.unit}`}
           refused={problemOf(save.error)}
         />
       </Sheet>
-      <MadeOf item={item} draft={draft} reckoning={reckoning} inUse={false} />
+      <MadeOf definition={definition} draft={draft} reckoning={reckoning} inUse={false} />
     </SheetAndMargin>
   );
 }

@@ -1,16 +1,32 @@
+import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import type { Problem, Rate } from '@yosegi/contract';
 import { formatDecimal } from '@yosegi/core/number';
-import { Clock, StickyNote, Tag, X } from 'lucide-react';
-import { type KeyboardEvent, useRef } from 'react';
+import { type KeyboardEvent, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import styled from 'styled-components';
+import { ask } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { Cell, Grid } from '../ui/layout.ts';
-import { Tile } from '../ui/Tile.tsx';
+import { Grid } from '../ui/layout.ts';
+import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Late, Row } from '../ui/text.ts';
-import { chargeLine, type Draft, type DraftLine, labourLine, noteLine, partLine, type Reckoning } from './draft.ts';
+import { DraftRow } from './DraftRow.tsx';
+import {
+  chargeLine,
+  type Draft,
+  type DraftLine,
+  labourLine,
+  newKey,
+  noteLine,
+  type PastedRow,
+  partLine,
+  type Reckoning,
+} from './draft.ts';
+import { Mending } from './Mending.tsx';
+import { readPaste } from './paste.ts';
+import { sharesExplained } from './shares.ts';
 
 const Table = styled(Grid)`
   input, select {
@@ -23,12 +39,14 @@ const Table = styled(Grid)`
   td { padding: 2px 3px; }
   svg { flex: none; }
 `;
-const Remove = styled.button`border: 0; background: none; color: var(--ink-3); cursor: pointer; padding: 4px; display: grid; &:hover { color: var(--short); }`;
 const Adders = styled(Row)`margin-top: 10px; flex-wrap: wrap;`;
 
 interface Props {
   readonly draft: Draft;
-  readonly change: (draft: Draft) => void;
+  /** @param tag names the cell typed in, so that typing on in it is one step to undo */
+  readonly change: (draft: Draft, tag?: string) => void;
+  readonly undo: () => void;
+  readonly redo: () => void;
   readonly reckoning: Reckoning;
   readonly rates: readonly Rate[];
   /** What one run makes, for the heading. */
@@ -37,265 +55,234 @@ interface Props {
 }
 
 /** The grid of a draft: type a part, Enter, its quantity, Enter, the next. */
-export function DraftGrid({ draft, change, reckoning, rates, output, refused }: Props) {
+export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output, refused }: Props) {
   const format = useFormat();
-  const body = useRef<HTMLTableSectionElement>(null);
+  const table = useRef<HTMLTableElement>(null);
   const adder = useRef<HTMLInputElement>(null);
+  const [opened, setOpened] = useState<string | null>(null);
+  const [pasteError, setPasteError] = useState<unknown>(null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
   const { lines } = draft;
-  const set = (index: number, part: Partial<DraftLine>) =>
-    change({ ...draft, lines: lines.map((line, at) => (at === index ? { ...line, ...part } : line)) });
+  const set = (index: number, part: Partial<DraftLine>, tag?: string) =>
+    change({ ...draft, lines: lines.map((line, at) => (at === index ? { ...line, ...part } : line)) }, tag);
   // At once, so that what a quick hand types next lands in the new cell.
   const focus = (index: number, column: string) =>
-    body.current?.querySelector<HTMLElement>(`[data-cell="${index}.${column}"]`)?.focus();
+    table.current?.querySelector<HTMLElement>(`[data-cell="${index}.${column}"]`)?.focus();
   const add = (line: DraftLine, column: string) => {
     change({ ...draft, lines: [...lines, line] });
     // A part may be picked by an answer that arrives later, where React cannot be made to draw at once.
     requestAnimationFrame(() => focus(lines.length, column));
   };
-  const move = (from: number, to: number, column: string) => {
-    if (to < 0 || to >= lines.length) return;
+  const addLabour = () => rates.length > 0 && add(labourLine(rates[0]?.id ?? 0), 'text');
+  const remove = (index: number) => {
+    flushSync(() => change({ ...draft, lines: lines.filter((_, at) => at !== index) }));
+    if (lines.length > 1) focus(Math.min(index, lines.length - 2), 'amount');
+    else adder.current?.focus();
+  };
+  const move = (from: number, to: number, column?: string) => {
+    if (from < 0 || to < 0 || to >= lines.length || from === to) return;
     const next = [...lines];
     next.splice(to, 0, ...next.splice(from, 1));
     flushSync(() => change({ ...draft, lines: next }));
-    focus(to, column);
+    if (column) focus(to, column);
+  };
+  const drop = ({ active, over }: DragEndEvent) => {
+    const place = (key: unknown) => lines.findIndex((line) => line.key === key);
+    if (over) move(place(active.id), place(over.id));
+  };
+
+  /** Rows of a spreadsheet: what is certain becomes lines, what is not is kept for mending. */
+  const paste = async (text: string) => {
+    const rows = readPaste(text);
+    const asked = [...new Set(rows.flatMap((row) => row.texts.map((one) => one.slice(0, 200))))].slice(0, 200);
+    try {
+      setPasteError(null);
+      const found = new Map((await ask('matchItems', { body: { texts: asked } })).map((match) => [match.text, match]));
+      const added: DraftLine[] = [];
+      const mending: PastedRow[] = [];
+      for (const { texts, quantity } of rows) {
+        const matches = texts.map((one) => found.get(one.slice(0, 200)));
+        const item = matches.find((match) => match?.item)?.item;
+        if (item) added.push(partLine(item, quantity));
+        else {
+          const likely = matches.flatMap((match) => match?.likely ?? []).slice(0, 4);
+          mending.push({ key: newKey(), text: texts.join(' · '), quantity, likely });
+        }
+      }
+      change({ ...draft, lines: [...lines, ...added], mending: [...draft.mending, ...mending] });
+    } catch (error) {
+      setPasteError(error);
+    }
+  };
+
+  const hotkeys = (event: KeyboardEvent) => {
+    const key = event.key.toLowerCase();
+    const ctrl = event.ctrlKey || event.metaKey;
+    const acts: Record<string, (() => void) | undefined> = ctrl
+      ? { z: event.shiftKey ? redo : undo, y: redo }
+      : event.altKey
+        ? { l: addLabour, c: () => add(chargeLine(), 'text'), n: () => add(noteLine(), 'text') }
+        : {};
+    const act = acts[key];
+    if (!act) return;
+    event.preventDefault();
+    event.stopPropagation();
+    act();
   };
   const keys = (index: number, column: string) => (event: KeyboardEvent) => {
     const step = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0;
+    const handled = () => {
+      event.preventDefault();
+      event.stopPropagation();
+    };
     if (step !== 0 && event.altKey) {
-      event.preventDefault();
+      handled();
       move(index, index + step, column);
+    } else if (event.altKey && event.key === 'Delete') {
+      handled();
+      remove(index);
+    } else if (event.altKey && event.key.toLowerCase() === 'a' && lines[index]?.kind === 'part') {
+      handled();
+      setOpened(opened === lines[index]?.key ? null : (lines[index]?.key ?? null));
     } else if (step !== 0 && !(event.target instanceof HTMLSelectElement)) {
-      event.preventDefault();
+      handled();
       focus(index + step, column);
-    } else if (event.key === 'Enter') {
+    } else if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) {
       event.preventDefault();
       if (index + 1 < lines.length && column !== 'amount') focus(index + 1, column);
       else adder.current?.focus();
-    }
+    } else sideways(event, index, column);
+  };
+  /** Left and right leave a cell where its text ends. */
+  const sideways = (event: KeyboardEvent, index: number, column: string) => {
+    const step = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+    const input = event.target;
+    if (step === 0 || !(input instanceof HTMLInputElement) || input.type === 'checkbox') return;
+    const whole = input.selectionStart === 0 && input.selectionEnd === input.value.length;
+    const atEnd = step < 0 ? input.selectionEnd === 0 : input.selectionStart === input.value.length;
+    if (!whole && !atEnd) return;
+    const cells = [...(table.current?.querySelectorAll<HTMLElement>(`[data-cell^="${index}."]`) ?? [])];
+    const next = cells[cells.findIndex((cell) => cell.dataset.cell === `${index}.${column}`) + step];
+    if (!next) return;
+    event.preventDefault();
+    next.focus();
   };
   const fault = (index: number, name: string) => {
     const field = `lines.${index}.${name}`;
     return reckoning.faults.get(field) ?? (refused?.field === field ? refused.detail : undefined);
   };
-  const cell = (index: number, column: string, faultName: string = column) => ({
-    'data-cell': `${index}.${column}`,
-    onKeyDown: keys(index, column),
-    'aria-invalid': fault(index, faultName) !== undefined,
-    title: fault(index, faultName),
-  });
-  const amountField = { part: 'quantity', labour: 'minutes', charge: 'amount', note: 'text' } as const;
+  const explained = sharesExplained(lines, reckoning.shares);
 
   return (
-    <>
-      <Table>
-        <colgroup>
-          <col style={{ width: 26 }} />
-          <col />
-          <col style={{ width: 64 }} />
-          <col style={{ width: 70 }} />
-          <col style={{ width: 50 }} />
-          <col style={{ width: 108 }} />
-          <col style={{ width: 58 }} />
-          <col style={{ width: 78 }} />
-          <col style={{ width: 26 }} />
-        </colgroup>
-        <thead>
-          <tr>
-            <th>#</th>
-            <th>Component</th>
-            <th className="num">For {output}</th>
-            <th>Counted</th>
-            <th className="num">Waste %</th>
-            <th>Taken</th>
-            <th className="num">Cost</th>
-            <th className="num">Back %</th>
-            <th aria-label="Remove" />
-          </tr>
-        </thead>
-        <tbody ref={body}>
-          {lines.map((line, index) => {
-            const share = reckoning.shares[index];
-            const name = line.item?.name ?? (line.text || line.kind);
-            const unit = line.kind === 'part' ? line.item?.unit : line.kind === 'labour' ? 'min' : '';
-            return (
-              <tr key={line.key}>
-                <td>
-                  <Faint>{index + 1}</Faint>
-                </td>
-                <td>
-                  {line.kind === 'part' && line.item ? (
-                    <Cell>
-                      <Tile code={line.item.code} size={28} />
-                      <span>
-                        <b>{line.item.name}</b>
-                        <br />
-                        <Faint>
-                          {line.item.code} · {format.quantity(line.item.free, line.item.unit, line.item.decimals)} free
-                        </Faint>
-                      </span>
-                    </Cell>
-                  ) : (
-                    <Cell>
-                      {line.kind === 'labour' ? (
-                        <Clock size={20} aria-hidden />
-                      ) : line.kind === 'charge' ? (
-                        <Tag size={20} aria-hidden />
-                      ) : (
-                        <StickyNote size={20} aria-hidden />
-                      )}
-                      <input
-                        aria-label={`${line.kind}, line ${index + 1}`}
-                        placeholder={
-                          line.kind === 'labour'
-                            ? 'What is done'
-                            : line.kind === 'charge'
-                              ? 'What is charged'
-                              : 'Printed on the bench sheet'
-                        }
-                        value={line.text}
-                        onChange={(event) => set(index, { text: event.target.value })}
-                        {...cell(index, 'text')}
-                      />
-                    </Cell>
-                  )}
-                  {line.kind === 'part' && fault(index, 'itemId') && <Late>{fault(index, 'itemId')}</Late>}
-                </td>
-                <td className="num">
-                  {line.kind !== 'note' && (
-                    <input
-                      className="num"
-                      inputMode="decimal"
-                      aria-label={`Amount of ${name}`}
-                      value={line.amount}
-                      onChange={(event) => set(index, { amount: event.target.value })}
-                      onFocus={(event) => event.currentTarget.select()}
-                      {...cell(index, 'amount', amountField[line.kind])}
-                    />
-                  )}
-                </td>
-                <td>
-                  {line.kind !== 'note' && (
-                    <select
-                      aria-label={`How ${name} is counted`}
-                      value={line.basis}
-                      onChange={(event) => set(index, { basis: event.target.value as DraftLine['basis'] })}
-                      {...cell(index, 'basis')}
-                    >
-                      <option value="per-output">{unit || 'by output'}</option>
-                      <option value="per-run">{unit ? `${unit} a run` : 'once a run'}</option>
-                    </select>
-                  )}
-                </td>
-                <td>
-                  {line.kind === 'part' && line.basis === 'per-output' && (
-                    <input
-                      className="num"
-                      inputMode="decimal"
-                      aria-label={`Waste of ${name} in percent`}
-                      value={line.waste}
-                      onChange={(event) => set(index, { waste: event.target.value })}
-                      {...cell(index, 'waste')}
-                    />
-                  )}
-                </td>
-                <td>
-                  {line.kind === 'part' ? (
-                    <select
-                      aria-label={`When ${name} is taken`}
-                      value={line.taken}
-                      onChange={(event) => set(index, { taken: event.target.value as DraftLine['taken'] })}
-                      {...cell(index, 'taken')}
-                    >
-                      <option value="picked-first">picked first</option>
-                      <option value="when-finished">when finished</option>
-                    </select>
-                  ) : line.kind === 'labour' ? (
-                    <select
-                      aria-label={`Rate of ${name}`}
-                      value={line.rateId}
-                      onChange={(event) => set(index, { rateId: Number(event.target.value) })}
-                      {...cell(index, 'rateId')}
-                    >
-                      {rates.map((rate) => (
-                        <option key={rate.id} value={rate.id}>
-                          {rate.name}
-                        </option>
-                      ))}
-                    </select>
-                  ) : (
-                    <Faint>{line.kind}</Faint>
-                  )}
-                </td>
-                <td className="num">
-                  {line.kind !== 'note' && format.number(formatDecimal(reckoning.cost.lines[index] ?? 0), 3, 3)}
-                </td>
-                <td>
-                  {line.kind === 'part' && (
-                    <Row $gap={2}>
-                      <input
-                        type="checkbox"
-                        aria-label={`${name} comes back on take-apart`}
-                        style={{ width: 24, height: 24, flex: 'none', margin: 0, accentColor: 'var(--walnut)' }}
-                        checked={line.comesBack}
-                        onChange={(event) => set(index, { comesBack: event.target.checked })}
-                      />
-                      {line.comesBack && (
-                        <input
-                          className="num"
-                          inputMode="decimal"
-                          aria-label={`Take-apart share of ${name}`}
-                          placeholder={share === null || share === undefined ? '' : formatDecimal(share, 2)}
-                          value={line.share}
-                          onChange={(event) => set(index, { share: event.target.value })}
-                          {...cell(index, 'share')}
-                        />
-                      )}
-                    </Row>
-                  )}
-                </td>
-                <td>
-                  <Remove
-                    type="button"
-                    aria-label={`Remove ${name}`}
-                    onClick={() => change({ ...draft, lines: lines.filter((_, at) => at !== index) })}
-                  >
-                    <X size={16} aria-hidden />
-                  </Remove>
-                </td>
+    // biome-ignore lint/a11y/noStaticElementInteractions: the keys of the grid as a whole; each is also a button
+    <div onKeyDown={hotkeys}>
+      <Mending
+        rows={draft.mending}
+        onPlace={(row, item) =>
+          change({
+            ...draft,
+            lines: [...lines, partLine(item, row.quantity)],
+            mending: draft.mending.filter((one) => one.key !== row.key),
+          })
+        }
+        onLeaveOut={(row) => change({ ...draft, mending: draft.mending.filter((one) => one.key !== row.key) })}
+      />
+      <ProblemBox error={pasteError} />
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+        <SortableContext items={lines.map((line) => line.key)} strategy={verticalListSortingStrategy}>
+          <Table ref={table}>
+            <colgroup>
+              <col style={{ width: 34 }} />
+              <col />
+              <col style={{ width: 78 }} />
+              <col style={{ width: 70 }} />
+              <col style={{ width: 50 }} />
+              <col style={{ width: 108 }} />
+              <col style={{ width: 58 }} />
+              <col style={{ width: 78 }} />
+              <col style={{ width: 52 }} />
+            </colgroup>
+            <thead>
+              <tr>
+                <th>#</th>
+                <th>Component</th>
+                <th className="num">For {output}</th>
+                <th>Counted</th>
+                <th className="num">Waste %</th>
+                <th>Taken</th>
+                <th className="num">Cost</th>
+                <th className="num">Back %</th>
+                <th aria-label="More" />
               </tr>
-            );
-          })}
-        </tbody>
-        <tfoot>
-          <tr>
-            <td />
-            <td colSpan={4}>
-              <ItemPicker
-                label="Add a part"
-                hideLabel
-                placeholder="Type a part: code, name or a piece of either"
-                inputRef={adder}
-                onPick={(item) => add(partLine(item), 'amount')}
-              />
-            </td>
-            <td />
-            <td className="num">
-              <b>{format.number(formatDecimal(reckoning.cost.total), 3, 3)}</b>
-            </td>
-            <td className="num">
-              {reckoning.faults.has('share') ? (
-                <Late>≠ 100</Late>
-              ) : (
-                reckoning.shares.some((share) => share !== null) && <b>100</b>
-              )}
-            </td>
-            <td />
-          </tr>
-        </tfoot>
-      </Table>
+            </thead>
+            <tbody>
+              {lines.map((line, index) => (
+                <DraftRow
+                  key={line.key}
+                  line={line}
+                  index={index}
+                  cost={reckoning.cost.lines[index] ?? 0}
+                  share={reckoning.shares[index] ?? null}
+                  rates={rates}
+                  set={(part, tag) => set(index, part, tag && `${line.key}.${tag}`)}
+                  remove={() => remove(index)}
+                  fault={(name) => fault(index, name)}
+                  cell={(column, faultName = column) => ({
+                    'data-cell': `${index}.${column}`,
+                    onKeyDown: keys(index, column),
+                    'aria-invalid': fault(index, faultName) !== undefined,
+                    title: fault(index, faultName),
+                  })}
+                  open={opened === line.key}
+                  setOpen={(open) => setOpened(open ? line.key : null)}
+                />
+              ))}
+            </tbody>
+            <tfoot>
+              <tr>
+                <td />
+                <td colSpan={4}>
+                  <ItemPicker
+                    label="Add a part"
+                    hideLabel
+                    placeholder="Type or scan a part, or paste rows of a spreadsheet"
+                    inputRef={adder}
+                    autoFocus={lines.length === 0}
+                    canAdd
+                    onPick={(item) => add(partLine(item), 'amount')}
+                    onPasteRows={(text) => void paste(text)}
+                    onKeyDown={(event) => {
+                      if (event.key !== 'ArrowUp' || event.currentTarget.value !== '') return;
+                      event.preventDefault();
+                      focus(lines.length - 1, 'amount');
+                    }}
+                  />
+                </td>
+                <td />
+                <td className="num">
+                  <b>{format.number(formatDecimal(reckoning.cost.total), 3, 3)}</b>
+                </td>
+                <td className="num">
+                  {reckoning.faults.has('share') ? (
+                    <Late>≠ 100</Late>
+                  ) : (
+                    reckoning.shares.some((share) => share !== null) && <b>100.00</b>
+                  )}
+                </td>
+                <td />
+              </tr>
+            </tfoot>
+          </Table>
+        </SortableContext>
+      </DndContext>
       <Faults reckoning={reckoning} lines={lines} />
+      {explained && (
+        <p style={{ marginTop: 8 }}>
+          <Faint>{explained}</Faint>
+        </p>
+      )}
       <Adders>
-        <Button look="ghost" isDisabled={rates.length === 0} onPress={() => add(labourLine(rates[0]?.id ?? 0), 'text')}>
+        <Button look="ghost" isDisabled={rates.length === 0} onPress={addLabour}>
           + Labour
         </Button>
         <Button look="ghost" onPress={() => add(chargeLine(), 'text')}>
@@ -304,9 +291,9 @@ export function DraftGrid({ draft, change, reckoning, rates, output, refused }: 
         <Button look="ghost" onPress={() => add(noteLine(), 'text')}>
           + Note
         </Button>
-        <Faint>Empty “Back %” follows cost. Alt ↑ ↓ moves a line. ? lists all keys.</Faint>
+        <Faint>Ctrl Z undoes. Alt ↑ ↓ or the handle moves a line, Alt A lists alternates. ? lists all keys.</Faint>
       </Adders>
-    </>
+    </div>
   );
 }
 

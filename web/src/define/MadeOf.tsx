@@ -1,34 +1,51 @@
-import type { Item } from '@yosegi/contract';
+import type { Definition, Item } from '@yosegi/contract';
 import { canMake } from '@yosegi/core/coverage';
 import { marginOf } from '@yosegi/core/definition';
 import { formatDecimal, parseMoney, parseQuantity, type Quantity } from '@yosegi/core/number';
+import styled from 'styled-components';
 import { Block } from '../ui/Block.tsx';
 import { LinkButton } from '../ui/Button.tsx';
-import { useFormat } from '../ui/format.ts';
-import { BigNumber, KeyValue, Margin } from '../ui/layout.ts';
+import { count, useFormat } from '../ui/format.ts';
+import { BigNumber, Margin } from '../ui/layout.ts';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
-import type { Draft, Reckoning } from './draft.ts';
+import { partsPrice } from './behaviour.ts';
+import { costBases, type Draft, type Reckoning } from './draft.ts';
+import { PriceAndMargin } from './PriceAndMargin.tsx';
+
+const Bases = styled.table`
+  font-size: 13px; margin-top: 8px;
+  th { font-weight: 500; font-size: 12px; color: var(--ink-2); text-align: right; padding: 2px 0 2px 6px; } th:first-child { text-align: left; padding-left: 0; }
+  td { text-align: right; padding: 3px 0 3px 6px; border-top: 1px dotted var(--line); } td:first-child { text-align: left; padding-left: 0; }
+  tr:last-child td { font-weight: 600; border-top: 1px solid var(--line); }
+`;
 
 /** What a thing is made of, what it costs and earns, and how many can be made now: live while it is typed. */
 export function MadeOf({
-  item,
+  definition,
   draft,
   reckoning,
   inUse,
 }: {
-  item: Item;
+  definition: Definition;
   draft: Draft;
   reckoning: Reckoning;
   inUse: boolean;
 }) {
   const format = useFormat();
-  const { cost, latest, revision } = reckoning;
-  const price = item.sellPrice === null ? null : parseMoney(item.sellPrice);
-  const margin = price === null ? null : marginOf(price, cost.perUnit);
-  const money = (amount: number) => format.money(formatDecimal(amount), 3);
+  const { item, purpose, behaviour } = definition;
+  const { cost, byBasis, lacking, revision } = reckoning;
+  const price = behaviour.price === 'parts' ? partsPrice(draft, behaviour.discount) : item.sellPrice;
+  const money = (amount: number) => format.number(formatDecimal(amount), 2, 2);
   const can = canMakeNow(item, draft, reckoning);
   const limiting = draft.lines.find((line) => line.item?.id === can.limitedBy)?.item;
   const one = item.unit === 'each' ? 'Each' : `1 ${item.unit}`;
+  const rows = [
+    ['Parts', 'parts'],
+    ['Labour', 'labour'],
+    ['Charges', 'charges'],
+    [`${one} costs`, 'perUnit'],
+  ] as const;
+  const stands = costBases.filter((basis) => lacking[basis] > 0);
   return (
     <Margin aria-label="Consequences">
       <h2>What it's made of</h2>
@@ -40,57 +57,81 @@ export function MadeOf({
         })}
       />
       <Faint>width is share of cost; stripes are labour and charges</Faint>
-      <div style={{ marginTop: 12 }}>
-        <KeyValue>
-          <span>Parts</span>
-          <b>{money(cost.parts)}</b>
-        </KeyValue>
-        <KeyValue>
-          <span>Labour</span>
-          <b>{money(cost.labour)}</b>
-        </KeyValue>
-        {cost.charges > 0 && (
-          <KeyValue>
-            <span>Charges</span>
-            <b>{money(cost.charges)}</b>
-          </KeyValue>
-        )}
-        <KeyValue>
-          <span>{one} costs</span>
-          <b>{money(cost.perUnit)}</b>
-        </KeyValue>
-        <KeyValue>
-          <span>at latest prices</span>
-          <span>{money(latest.perUnit)}</span>
-        </KeyValue>
-        <KeyValue>
-          <span>Sells at</span>
-          <b>{item.sellPrice === null ? 'no price yet' : format.money(item.sellPrice)}</b>
-        </KeyValue>
-        {margin !== null && (
-          <KeyValue>
-            <span>Margin</span>
-            {margin < 0 ? (
-              <Late>{format.number(formatDecimal(margin), 1, 1)} %, a loss</Late>
-            ) : (
-              <b>{format.number(formatDecimal(margin), 1, 1)} %</b>
-            )}
-          </KeyValue>
-        )}
-      </div>
-      <h2 style={{ marginTop: 22 }}>Can make now</h2>
+      <Bases>
+        <thead>
+          <tr>
+            <th>Cost by</th>
+            <th>average</th>
+            <th>latest</th>
+            <th>standard</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([title, key]) => (
+            <tr key={key}>
+              <td>{title}</td>
+              {costBases.map((basis) => (
+                <td key={basis}>
+                  {key === 'perUnit'
+                    ? format.number(formatDecimal(byBasis[basis].perUnit), 3, 3)
+                    : money(byBasis[basis][key])}
+                </td>
+              ))}
+            </tr>
+          ))}
+          {price !== null && (
+            <tr>
+              <td>Margin</td>
+              {costBases.map((basis) => {
+                const margin = marginOf(parseMoney(price), byBasis[basis].perUnit);
+                return (
+                  <td key={basis}>
+                    {margin === null ? (
+                      '–'
+                    ) : (
+                      <Percent value={margin} text={format.number(formatDecimal(margin), 1, 1)} />
+                    )}
+                  </td>
+                );
+              })}
+            </tr>
+          )}
+        </tbody>
+      </Bases>
+      {stands.length > 0 && (
+        <Faint>
+          {stands
+            .map(
+              (basis) =>
+                `${count(lacking[basis], 'part')} without ${basis === 'latestCost' ? 'a latest' : 'a standard'} cost`,
+            )
+            .join(', ')}
+          : the average stands in.
+        </Faint>
+      )}
+      {purpose === 'build' &&
+        (behaviour.price === 'parts' ? (
+          <p style={{ marginTop: 10 }}>
+            <Muted>
+              Sells at the sum of its parts: <b>{price === null ? 'a part has no price' : format.money(price)}</b>
+            </Muted>
+          </p>
+        ) : (
+          <PriceAndMargin key={item.version} item={item} cost={cost.perUnit} />
+        ))}
+      <h2 style={{ marginTop: 16 }}>{behaviour.made === 'ahead' ? 'Can make now' : 'Can pack now'}</h2>
       <BigNumber>{can.quantity === null ? '–' : format.number(formatDecimal(can.quantity))}</BigNumber>
       <Muted>
         {can.quantity === null
           ? 'Nothing limits it yet.'
           : limiting && (can.quantity > 0 ? `then ${limiting.name} runs out.` : `No free ${limiting.name}.`)}
       </Muted>
-      {inUse && (
-        <Row style={{ marginTop: 14 }}>
-          <LinkButton look="go" to={`/build?plan=${item.id}`}>
-            Plan a build
+      {inUse && purpose !== 'record' && behaviour.made === 'ahead' && (
+        <Row style={{ marginTop: 12 }}>
+          <LinkButton look="go" to={`/build?plan=${item.id}${purpose === 'rework' ? '&purpose=rework' : ''}`}>
+            {purpose === 'rework' ? 'Plan a rework' : 'Plan a build'}
           </LinkButton>
-          <LinkButton to={`/cover?want=${item.id}x1`}>Cover…</LinkButton>
+          {purpose === 'build' && <LinkButton to={`/cover?want=${item.id}x1`}>Cover…</LinkButton>}
         </Row>
       )}
       {!inUse && (
@@ -105,7 +146,11 @@ export function MadeOf({
   );
 }
 
-function canMakeNow(item: Item, draft: Draft, { revision, faults }: Reckoning) {
+const Percent = ({ value, text }: { value: number; text: string }) =>
+  value < 0 ? <Late title="a loss">{text} %</Late> : <>{text} %</>;
+
+/** How many the free parts of a draft allow. */
+export function canMakeNow(item: Pick<Item, 'decimals'>, draft: Draft, { revision, faults }: Reckoning) {
   if (faults.size > 0) return { quantity: null, limitedBy: null };
   const free = new Map<number, Quantity>();
   for (const { item: part } of draft.lines) {

@@ -9,6 +9,9 @@ const item = (id: number, averageCost: string, more: Partial<PartItem> = {}): Pa
   name: `Item ${id}`,
   unit: 'kg',
   decimals: 3,
+  measures: [{ name: 'g', one: '0.001' }],
+  archived: false,
+  sellPrice: null,
   averageCost,
   latestCost: null,
   standardCost: null,
@@ -18,25 +21,29 @@ const item = (id: number, averageCost: string, more: Partial<PartItem> = {}): Pa
   ...more,
 });
 const rates = [{ id: 1, name: 'Bench hour', perHour: '24' }];
-const draft = (...lines: Draft['lines'][number][]): Draft => ({ outputQuantity: '2', lines });
+const draft = (...lines: Draft['lines'][number][]): Draft => ({ outputQuantity: '2', lines, mending: [] });
 
 describe('a draft while it is typed', () => {
   it('costs every line, at the average and at the latest price', () => {
     const part = { ...partLine(item(1, '5', { latestCost: '6' })), amount: '0.46', waste: '4' };
-    const { cost, latest, faults } = reckon(
+    const { cost, byBasis, lacking, faults } = reckon(
       draft(part, { ...labourLine(1), amount: '20' }, { ...chargeLine(), text: 'Stamp', amount: '1.5' }),
       0,
       rates,
     );
     expect(faults.size).toBe(0);
+    expect(lacking).toEqual({ averageCost: 0, latestCost: 0, standardCost: 1 });
     expect(cost.lines.map((amount) => formatDecimal(amount))).toEqual(['2.392', '8', '1.5']);
-    expect([cost.perUnit, latest.perUnit].map((amount) => formatDecimal(amount))).toEqual(['5.946', '6.1852']);
+    expect([cost.perUnit, byBasis.latestCost.perUnit].map((amount) => formatDecimal(amount))).toEqual([
+      '5.946',
+      '6.1852',
+    ]);
   });
 
   it('names what cannot be read at its field and counts it as nothing', () => {
     const bad = { ...partLine(item(1, '5')), amount: '1.2345', waste: 'some', share: '1.005' };
     const { faults, cost } = reckon(
-      { outputQuantity: '0', lines: [bad, { ...labourLine(1), amount: '' }, chargeLine(), noteLine()] },
+      { outputQuantity: '0', lines: [bad, { ...labourLine(1), amount: '' }, chargeLine(), noteLine()], mending: [] },
       0,
       rates,
     );
@@ -88,6 +95,8 @@ describe('a draft while it is typed', () => {
       taken: 'when-finished',
       share: '100',
       comesBack: true,
+      fromBinId: null,
+      alternates: [],
     });
     const [part, labour, charge, note] = input;
     const revision = {

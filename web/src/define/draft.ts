@@ -8,6 +8,7 @@ import {
   definitionCost,
 } from '@yosegi/core/definition';
 import {
+  formatDecimal,
   type Money,
   type Percent,
   parseDecimal,
@@ -15,7 +16,9 @@ import {
   parsePercent,
   parseQuantity,
   type Quantity,
+  readQuantity,
 } from '@yosegi/core/number';
+import { measuringOf } from '../ui/measuring.ts';
 
 /** A line as it is being typed: texts that may not be numbers yet. */
 export interface DraftLine {
@@ -32,15 +35,32 @@ export interface DraftLine {
   readonly share: string;
   readonly comesBack: boolean;
   readonly rateId: number;
+  readonly fromBinId: number | null;
+  readonly alternates: readonly DraftAlternate[];
+}
+
+/** What may stand in for a part, and how much of it does for one of the part. */
+export interface DraftAlternate {
+  readonly item: PartItem;
+  readonly ratio: string;
+}
+
+/** A pasted row that is no line yet, because nobody knows which item it means. */
+export interface PastedRow {
+  readonly key: string;
+  readonly text: string;
+  readonly quantity: string;
+  readonly likely: readonly PartItem[];
 }
 
 export interface Draft {
   readonly outputQuantity: string;
   readonly lines: readonly DraftLine[];
+  readonly mending: readonly PastedRow[];
 }
 
 let nextKey = 0;
-const newKey = () => `line${++nextKey}`;
+export const newKey = () => `line${Date.now().toString(36)}-${++nextKey}`;
 
 const blank = {
   item: null,
@@ -52,14 +72,16 @@ const blank = {
   share: '',
   comesBack: false,
   rateId: 0,
+  fromBinId: null,
+  alternates: [],
 } as const;
 
-export const partLine = (item: PartItem): DraftLine => ({
+export const partLine = (item: PartItem, amount = '1'): DraftLine => ({
   ...blank,
   key: newKey(),
   kind: 'part',
   item,
-  amount: '1',
+  amount,
   comesBack: true,
 });
 export const labourLine = (rateId: number): DraftLine => ({
@@ -75,13 +97,16 @@ export const noteLine = (): DraftLine => ({ ...blank, key: newKey(), kind: 'note
 export const draftOf = (revision: Revision): Draft => ({
   outputQuantity: revision.outputQuantity,
   lines: revision.lines.map(toDraftLine),
+  mending: [],
 });
 
 function toDraftLine(line: Line): DraftLine {
   const key = newKey();
   if (line.kind === 'part') {
-    const { item, basis, quantity, waste, taken, share, comesBack } = line;
-    return { ...blank, key, kind: 'part', item, basis, amount: quantity, waste, taken, share: share ?? '', comesBack };
+    const { item, basis, quantity, waste, taken, share, comesBack, fromBinId } = line;
+    const alternates = line.alternates.map((alternate) => ({ item: alternate.item, ratio: alternate.ratio }));
+    const part = { item, basis, amount: quantity, waste, taken, share: share ?? '', comesBack, fromBinId, alternates };
+    return { ...blank, key, kind: 'part', ...part };
   }
   if (line.kind === 'labour') {
     return {
@@ -108,11 +133,13 @@ export const toInput = (draft: Draft): LineInput[] =>
         kind,
         itemId: line.item?.id ?? 0,
         basis,
-        quantity: line.amount.trim() || '0',
+        quantity: plainAmount(line) ?? (line.amount.trim() || '0'),
         waste: line.waste.trim() || '0',
         taken: line.taken,
         share: line.share.trim() === '' ? null : line.share.trim(),
         comesBack: line.comesBack,
+        fromBinId: line.fromBinId,
+        alternates: line.alternates.map(({ item, ratio }) => ({ itemId: item.id, ratio: ratio.trim() || '0' })),
       };
     }
     if (kind === 'labour') return { kind, text, basis, minutes: line.amount.trim() || '0', rateId: line.rateId };
@@ -120,14 +147,28 @@ export const toInput = (draft: Draft): LineInput[] =>
     return { kind, text };
   });
 
-export type CostBasis = 'averageCost' | 'latestCost';
+/** A part's typed quantity ("450 g") as the plain decimal of its stock unit; undefined while it cannot be read. */
+export function plainAmount({ item, amount }: Pick<DraftLine, 'item' | 'amount'>): string | undefined {
+  try {
+    return item ? formatDecimal(readQuantity(amount, measuringOf(item))) : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** The three costs an item can be counted at. */
+export const costBases = ['averageCost', 'latestCost', 'standardCost'] as const;
+export type CostBasis = (typeof costBases)[number];
 
 /** What the typed lines come to; faults by `lines.N.field`, as the server would name them. */
 export interface Reckoning {
   readonly faults: ReadonlyMap<string, string>;
   readonly revision: CoreRevision;
+  /** At moving averages. */
   readonly cost: DefinitionCost;
-  readonly latest: DefinitionCost;
+  readonly byBasis: Readonly<Record<CostBasis, DefinitionCost>>;
+  /** How many parts have no cost on a basis, so that their average stands in. */
+  readonly lacking: Readonly<Record<CostBasis, number>>;
   /** Take-apart shares as they balance; null where a line does not come back, or while they cannot sum to 100. */
   readonly shares: readonly (Percent | null)[];
 }
@@ -155,7 +196,11 @@ export function reckon(draft: Draft, productDecimals: number, rates: readonly Ra
         kind: 'part',
         itemId: line.item?.id ?? 0,
         basis,
-        quantity: read(at('quantity'), () => parseQuantity(line.amount, decimals), true),
+        quantity: read(
+          at('quantity'),
+          () => (line.item ? readQuantity(line.amount, measuringOf(line.item)) : parseQuantity(line.amount, 0)),
+          true,
+        ),
         waste: read(at('waste'), () => parsePercent(line.waste || '0')),
         taken: line.taken,
         decimals,
@@ -173,15 +218,23 @@ export function reckon(draft: Draft, productDecimals: number, rates: readonly Ra
     if (line.text.trim() === '') faults.set(at('text'), 'Type the note, or remove the line.');
     return { kind: 'note' };
   });
+  for (const [index, line] of draft.lines.entries())
+    for (const [place, { ratio }] of line.alternates.entries())
+      read(`lines.${index}.alternates.${place}.ratio`, () => parseDecimal(ratio) as Quantity, true);
+  if (draft.mending.length > 0)
+    faults.set('mending', 'Some pasted rows are not placed yet: choose their items above, or leave them out.');
   const revision = { outputQuantity: outputQuantity || (1_000_000 as Quantity), lines };
   const items = new Map(draft.lines.flatMap((line) => (line.item ? [[line.item.id, line.item]] : [])));
   const costAt = (basis: CostBasis) =>
     definitionCost(revision, (itemId) => {
       const item = items.get(itemId);
-      return parseMoney((basis === 'latestCost' ? item?.latestCost : null) ?? item?.averageCost ?? '0');
+      return parseMoney(item?.[basis] ?? item?.averageCost ?? '0');
     });
   const cost = costAt('averageCost');
-  return { faults, revision, cost, latest: costAt('latestCost'), shares: sharesOf(draft, cost, faults) };
+  const byBasis = { averageCost: cost, latestCost: costAt('latestCost'), standardCost: costAt('standardCost') };
+  const lacks = (basis: CostBasis) => [...items.values()].filter((item) => item[basis] === null).length;
+  const lacking = { averageCost: 0, latestCost: lacks('latestCost'), standardCost: lacks('standardCost') };
+  return { faults, revision, cost, byBasis, lacking, shares: sharesOf(draft, cost, faults) };
 }
 
 function sharesOf(draft: Draft, cost: DefinitionCost, faults: Map<string, string>): (Percent | null)[] {

@@ -4,7 +4,8 @@ interface Kept {
   readonly version: number;
   readonly draft: Draft;
 }
-const keyOf = (revisionId: number) => `yosegi.draft.${revisionId}`;
+// The number is the shape of what is kept: a draft of an older shape is not read.
+const keyOf = (revisionId: number) => `yosegi.draft.2.${revisionId}`;
 
 /** Keeps what is typed into a draft on this machine until it is saved, so that a closed tab loses nothing. */
 export function keepDraft(revisionId: number, version: number, draft: Draft): void {

@@ -1,6 +1,4 @@
 import type { BuildDetail, BuildLine } from '@yosegi/contract';
-import { toSVG } from 'bwip-js/browser';
-import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -10,24 +8,24 @@ import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
+import { DefinitionPrint } from './DefinitionPrint.tsx';
+import { Bar, Barcode, Head, Paper } from './paper.tsx';
 
-const Bar = styled.div`padding: 12px 24px; display: flex; gap: 10px; background: var(--birch); @media print { display: none; }`;
-const Paper = styled.article`
-  background: #fff; color: #000; width: min(190mm, 100%); margin: 18px auto; padding: 12mm; box-shadow: 0 2px 14px #0002; font-size: 11pt;
-  h1 { font-size: 22pt; } h2 { font-size: 13pt; margin-top: 8mm; }
-  table { margin-top: 5mm; } th { text-align: left; font-size: 9pt; border-bottom: 1.5pt solid #000; padding: 2pt 4pt; }
-  td { border-bottom: 0.5pt solid #888; padding: 4pt; height: 30pt; } .num { text-align: right; white-space: nowrap; }
-  tr { break-inside: avoid; }
-  @media print { margin: 0; padding: 0; width: auto; box-shadow: none; }
-`;
-const Head = styled.header`display: flex; justify-content: space-between; gap: 16px; align-items: flex-start; border-bottom: 2pt solid #000; padding-bottom: 4mm;`;
 const Box = styled.span`display: inline-block; width: 13pt; height: 13pt; border: 1pt solid #000;`;
 const Blank = styled.span`display: inline-block; min-width: 22mm; border-bottom: 0.7pt solid #000;`;
 
-/** A sheet of paper: the bench sheet or the pick list of a build, in black on white. */
+/** A sheet of paper in black on white: the bench sheet or pick list of a build, or a definition. */
 export function PrintPage() {
   const { sheet, id } = useParams();
-  const build = useQuestion('build', { params: { id: Number(id) } });
+  return sheet === 'definition' ? (
+    <DefinitionPrint id={Number(id)} />
+  ) : (
+    <BuildPrint sheet={sheet ?? ''} id={Number(id)} />
+  );
+}
+
+function BuildPrint({ sheet, id }: { sheet: string; id: number }) {
+  const build = useQuestion('build', { params: { id } });
   return (
     <>
       <Bar>
@@ -69,31 +67,6 @@ function SheetHead({ build, title }: { build: BuildDetail; title: string }) {
       </Cell>
       <Barcode text={build.number} />
     </Head>
-  );
-}
-
-/** Code 128 of a number, drawn as shapes so that it prints sharp. */
-function Barcode({ text }: { text: string }) {
-  const path = useMemo(() => {
-    const svg = new DOMParser().parseFromString(
-      toSVG({ bcid: 'code128', text, height: 10, scale: 2 }),
-      'image/svg+xml',
-    ).documentElement;
-    const strokes = [...svg.querySelectorAll('path')].map((shape) => ({
-      d: shape.getAttribute('d') ?? '',
-      width: shape.getAttribute('stroke-width') ?? '1',
-    }));
-    return { viewBox: svg.getAttribute('viewBox') ?? '0 0 100 30', strokes };
-  }, [text]);
-  return (
-    <figure style={{ margin: 0, textAlign: 'center', fontSize: '9pt' }}>
-      <svg viewBox={path.viewBox} width={170} role="img" aria-label={`Barcode ${text}`}>
-        {path.strokes.map((stroke) => (
-          <path key={stroke.d} d={stroke.d} stroke="#000" strokeWidth={stroke.width} fill="none" />
-        ))}
-      </svg>
-      <figcaption>{text}</figcaption>
-    </figure>
   );
 }
 

@@ -43,7 +43,11 @@ const places: readonly Target[] = [
   ['/stock/receive', 'Receive goods'],
   ['/stock/movements', 'Movements'],
   ['/stock/documents', 'Documents'],
-  ['/stock/places', 'Stores and bins'],
+  ['/stock/places', 'Places and units'],
+  ['/stock/suppliers', 'Suppliers'],
+  ['/stock/in-out', 'Import or export'],
+  ['/define/replace', 'Replace a part'],
+  ['/define/faults', 'Definitions to put right'],
 ].map(([to = '', title = '']) => ({ key: to, to, tile: null, title, hint: 'go' }));
 
 const pathOf: Record<Found['kind'], (id: number) => string> = {

@@ -1,4 +1,4 @@
-import { Suspense, useState } from 'react';
+import { Suspense, useMemo, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -6,6 +6,7 @@ import { useLive } from '../api/live.ts';
 import { CompanyProvider, count } from '../ui/format.ts';
 import { NoticeProvider } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
+import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
 import { KeysHelp } from './KeysHelp.tsx';
 import { Logo } from './Logo.tsx';
 import { Palette } from './Palette.tsx';
@@ -78,6 +79,8 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   const [changingPerson, setChangingPerson] = useState(false);
   const { pathname } = useLocation();
   useShortcut('k', () => setFinding(true), { ctrl: true });
+  const pictures = useQuestion('pictures', {}).data;
+  const byCode = useMemo(() => picturesByCode(pictures ?? []), [pictures]);
   const counts = today.data?.counts;
   const says = (n: number | undefined, text: string) => (n === undefined ? '' : text);
   if (changingPerson) return <SignIn onDone={() => setChangingPerson(false)} />;
@@ -125,7 +128,9 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
       </div>
       <Main id="main" tabIndex={-1}>
         <Suspense>
-          <Outlet />
+          <PictureProvider value={byCode}>
+            <Outlet />
+          </PictureProvider>
         </Suspense>
       </Main>
       <Palette open={finding} onClose={() => setFinding(false)} />

@@ -1,4 +1,5 @@
-import type { Item } from '@yosegi/contract';
+import type { ItemDetail } from '@yosegi/contract';
+import { isGtin } from '@yosegi/core/item';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
@@ -10,9 +11,11 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
+import { Fields, Packs, Suppliers, type TypedField, type TypedPack, type TypedSupplier } from './ItemLists.tsx';
+import { PictureField } from './PictureField.tsx';
 
 /** Adds an item or changes one; what the server refuses shows at its field, and everything typed stays. */
-export function ItemForm({ item }: { item: Item | null }) {
+export function ItemForm({ item }: { item: ItemDetail | null }) {
   const go = useNavigate();
   const notify = useNotify();
   const units = useQuestion('units', {}).data ?? [];
@@ -28,9 +31,15 @@ export function ItemForm({ item }: { item: Item | null }) {
     reorderPoint: item?.reorderPoint ?? '',
     standardCost: item?.standardCost ?? '',
     note: item?.note ?? '',
+    tracking: item?.tracking ?? 'none',
+    barcode: item?.barcode ?? '',
   });
+  const [taxFree, setTaxFree] = useState(item?.taxFree ?? false);
+  const [packs, setPacks] = useState<readonly TypedPack[]>(item?.packs ?? []);
+  const [suppliers, setSuppliers] = useState<readonly TypedSupplier[]>(() => (item?.suppliers ?? []).map(toTyped));
+  const [fields, setFields] = useState<readonly TypedField[]>(item?.fields ?? []);
   const set = (name: keyof typeof typed) => (value: string) => setTyped({ ...typed, [name]: value });
-  const done = (saved: Item) => {
+  const done = (saved: ItemDetail) => {
     notify({ text: `${saved.name} is saved.` });
     void go(`/stock/items/${saved.id}`);
   };
@@ -38,10 +47,10 @@ export function ItemForm({ item }: { item: Item | null }) {
   const update = useCommand('updateItem', done);
   const command = item ? update : create;
   const problem = problemOf(command.error);
-  const current = problem?.code === 'stale-save' ? (problem.facts?.current as Item) : null;
+  const current = problem?.code === 'stale-save' ? (problem.facts?.current as ItemDetail) : null;
   const optional = (text: string) => text.trim() || null;
   const submit = () => {
-    const { unitId, homeBinId, sellPrice, reorderPoint, standardCost, ...rest } = typed;
+    const { unitId, homeBinId, sellPrice, reorderPoint, standardCost, barcode, ...rest } = typed;
     const body = {
       ...rest,
       unitId: Number(unitId),
@@ -49,11 +58,27 @@ export function ItemForm({ item }: { item: Item | null }) {
       sellPrice: optional(sellPrice),
       reorderPoint: optional(reorderPoint),
       standardCost: optional(standardCost),
+      barcode: optional(barcode),
+      taxFree,
+      // A line left wholly empty was only opened, not meant.
+      packs: packs
+        .filter(({ name, one }) => name.trim() || one.trim())
+        .map(({ name, one }) => ({ name, one: one || '0' })),
+      suppliers: suppliers.map(({ supplierId, leadDays, price, pack, minimum, code }) => ({
+        supplierId: Number(supplierId),
+        code,
+        price: price.trim() || '0',
+        pack: pack.trim() || '1',
+        minimum: minimum.trim() || '0',
+        leadDays: leadDays.trim() === '' ? null : Number(leadDays),
+      })),
+      fields: fields.filter(({ name, value }) => name.trim() || value.trim()),
     };
     if (item) update.mutate({ params: { id: item.id }, body: { ...body, version } });
     else create.mutate({ body });
   };
   const at = (field: string) => problemAt(command.error, field);
+  const unit = units.find((one) => String(one.id) === typed.unitId)?.code ?? 'each';
   return (
     <>
       <Row $gap={14}>
@@ -63,8 +88,13 @@ export function ItemForm({ item }: { item: Item | null }) {
           <Lead>The tile follows the code: the same code always draws the same one.</Lead>
         </div>
       </Row>
+      {item && (
+        <div style={{ marginTop: 14, maxWidth: 760 }}>
+          <PictureField item={item} />
+        </div>
+      )}
       <Form
-        style={{ marginTop: 16, maxWidth: 640 }}
+        style={{ marginTop: 16, maxWidth: 760 }}
         onSubmit={(event) => {
           event.preventDefault();
           submit();
@@ -108,12 +138,48 @@ export function ItemForm({ item }: { item: Item | null }) {
           error={at('reorderPoint')}
         />
         <Field
+          label="Barcode"
+          value={typed.barcode}
+          onChange={set('barcode')}
+          error={at('barcode')}
+          suffix={isGtin(typed.barcode.replace(/\s/g, '')) ? 'GTIN' : undefined}
+        />
+        <Choice
+          label="Tracking"
+          value={typed.tracking}
+          onChange={set('tracking')}
+          error={at('tracking')}
+          options={[
+            ['none', 'not tracked'],
+            ['lot', 'by lot'],
+            ['serial', 'by serial number'],
+          ]}
+        />
+        <Field
           label="Standard cost"
           numeric
           value={typed.standardCost}
           onChange={set('standardCost')}
           error={at('standardCost')}
         />
+        <label style={{ display: 'flex', gap: 8, alignItems: 'center', alignSelf: 'end', minHeight: 34 }}>
+          <input
+            type="checkbox"
+            style={{ width: 18, height: 18, accentColor: 'var(--walnut)' }}
+            checked={taxFree}
+            onChange={(event) => setTaxFree(event.target.checked)}
+          />
+          Tax-free
+        </label>
+        <Wide>
+          <Packs rows={packs} onChange={setPacks} at={at} unit={unit} />
+        </Wide>
+        <Wide>
+          <Suppliers rows={suppliers} onChange={setSuppliers} at={at} unit={unit} />
+        </Wide>
+        <Wide>
+          <Fields rows={fields} onChange={setFields} at={at} />
+        </Wide>
         <Wide>
           <TextArea label="Note" value={typed.note} onChange={set('note')} />
         </Wide>
@@ -155,3 +221,12 @@ export function ItemForm({ item }: { item: Item | null }) {
     </>
   );
 }
+
+const toTyped = (supplier: ItemDetail['suppliers'][number]): TypedSupplier => ({
+  supplierId: String(supplier.supplierId),
+  code: supplier.code,
+  price: supplier.price,
+  pack: supplier.pack,
+  minimum: supplier.minimum,
+  leadDays: supplier.leadDays === null ? '' : String(supplier.leadDays),
+});

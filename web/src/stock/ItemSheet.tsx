@@ -1,14 +1,19 @@
-import type { Item } from '@yosegi/contract';
+import type { Item, ItemDetail } from '@yosegi/contract';
+import { isGtin } from '@yosegi/core/item';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { LinkButton } from '../ui/Button.tsx';
+import { UsedView } from '../define/UsedView.tsx';
+import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { BigNumber, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Swatch } from '../ui/Stave.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+import { CostEffect } from './CostEffect.tsx';
 import { MovementTable } from './MovementTable.tsx';
+import { Outliving } from './Outliving.tsx';
 
 const Figures = styled.dl`
   display: grid; grid-template-columns: repeat(5, minmax(0, 1fr)); margin: 4px 0 16px; border: 1px solid var(--line); border-radius: 3px;
@@ -17,11 +22,17 @@ const Figures = styled.dl`
   @media (max-width: 700px) { grid-template-columns: 1fr 1fr; }
 `;
 
+const Tabs = styled.nav`
+  display: flex; gap: 4px; border-bottom: 1px solid var(--line); margin-bottom: 6px;
+  button { border-radius: 3px 3px 0 0; border-bottom: 0; } button[aria-current] { box-shadow: inset 0 3px var(--honey); border-color: var(--line); }
+`;
+
 /** One item: what is there, what is promised, what is free, and how it came to be so. */
-export function ItemSheet({ item }: { item: Item }) {
+export function ItemSheet({ item }: { item: ItemDetail }) {
   const format = useFormat();
   const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
   const overdrawn = Number(item.free) < 0;
+  const [view, setView] = useAddress('view');
   return (
     <SheetAndMargin>
       <Sheet>
@@ -32,14 +43,17 @@ export function ItemSheet({ item }: { item: Item }) {
             <Lead>
               {item.code} · {item.source}
               {item.homeBin && ` · home bin ${item.homeBin}`}
+              {item.tracking !== 'none' && ` · tracked by ${item.tracking}`}
+              {item.taxFree && ' · tax-free'}
             </Lead>
           </div>
           <Push />
           <Row>
-            <LinkButton to={`/stock/receive?item=${item.id}`}>Receive</LinkButton>
+            {!item.archived && <LinkButton to={`/stock/receive?item=${item.id}`}>Receive</LinkButton>}
             <LinkButton to={`/stock/items/${item.id}?edit=1`}>Change</LinkButton>
           </Row>
         </SheetHead>
+        <Outliving item={item} />
         <p style={{ marginBottom: 10 }}>
           {overdrawn ? (
             <Late>{amount(String(-Number(item.free)))} more is promised than stands on the shelves.</Late>
@@ -54,8 +68,27 @@ export function ItemSheet({ item }: { item: Item }) {
           <Figure label="Free" text={amount(item.free)} swatch={overdrawn ? 'short' : 'free'} />
           <Figure label="Value" text={format.money(item.value)} />
         </Figures>
-        <h2>History</h2>
-        <MovementTable itemId={item.id} decimals={item.decimals} />
+        <Tabs aria-label="About the item">
+          {(
+            [
+              ['', 'History'],
+              ['used', 'Where used'],
+              ['effect', 'If its cost changed'],
+            ] as const
+          ).map(([key, title]) => (
+            <Button
+              key={key}
+              look={view === key ? 'plain' : 'ghost'}
+              aria-current={view === key ? 'page' : undefined}
+              onPress={() => setView(key)}
+            >
+              {title}
+            </Button>
+          ))}
+        </Tabs>
+        {view === '' && <MovementTable itemId={item.id} decimals={item.decimals} />}
+        {view === 'used' && <UsedView item={item} />}
+        {view === 'effect' && <CostEffect key={item.version} item={item} />}
       </Sheet>
       <Margin aria-label="Places and costs">
         <h2>Where it stands</h2>
@@ -87,9 +120,49 @@ export function ItemSheet({ item }: { item: Item }) {
             <LinkButton to={`/take-apart?item=${item.id}`}>Take apart</LinkButton>
           </Row>
         )}
+        <About item={item} />
         {item.note && <p style={{ marginTop: 14 }}>{item.note}</p>}
       </Margin>
     </SheetAndMargin>
+  );
+}
+
+/** Everything else that is kept of an item. */
+function About({ item }: { item: ItemDetail }) {
+  const format = useFormat();
+  const { suppliers, packs, fields, barcode } = item;
+  if (suppliers.length + packs.length + fields.length === 0 && !barcode) return null;
+  return (
+    <>
+      <h2 style={{ marginTop: 18 }}>About it</h2>
+      {barcode && (
+        <KeyValue>
+          <span>{isGtin(barcode) ? 'GTIN' : 'Barcode'}</span>
+          <b>{barcode}</b>
+        </KeyValue>
+      )}
+      {packs.map((pack) => (
+        <KeyValue key={pack.name}>
+          <span>1 {pack.name}</span>
+          <b>{format.quantity(pack.one, item.unit, item.decimals)}</b>
+        </KeyValue>
+      ))}
+      {suppliers.map((supplier) => (
+        <KeyValue key={supplier.supplierId}>
+          <span>
+            {supplier.name}
+            {supplier.leadDays !== null && <Muted> · {supplier.leadDays} days</Muted>}
+          </span>
+          <b>{format.unitCost(supplier.price)}</b>
+        </KeyValue>
+      ))}
+      {fields.map((field) => (
+        <KeyValue key={field.name}>
+          <span>{field.name}</span>
+          <b>{field.value}</b>
+        </KeyValue>
+      ))}
+    </>
   );
 }
 

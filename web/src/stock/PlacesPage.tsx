@@ -11,13 +11,14 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Lead, Muted } from '../ui/text.ts';
+import { UnitsCard } from './UnitsCard.tsx';
 
 const Cards = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(320px, 1fr)); gap: 16px; margin-top: 16px;`;
 const Card = styled.section`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 14px 16px; border-radius: 2px;`;
 const Inline = styled.form`display: grid; grid-template-columns: 1fr 1fr auto; gap: 8px; align-items: end; margin-top: 10px;`;
 const BinRow = styled.form`display: grid; grid-template-columns: 1fr 88px auto; gap: 6px; align-items: start; padding: 3px 0;`;
 
-/** Stores, their bins in walking order, and labour rates. */
+/** Stores, their bins in walking order, units, and labour rates. */
 export function PlacesPage() {
   const stores = useQuestion('stores', {});
   const isOwner = useIsOwner();
@@ -49,6 +50,10 @@ export function PlacesPage() {
                   <NewStore />
                 </Card>
               )}
+              <Card>
+                <h2>Units</h2>
+                <UnitsCard isOwner={isOwner} />
+              </Card>
               <Card>
                 <h2>Labour rates</h2>
                 <Rates isOwner={isOwner} />

@@ -18,7 +18,9 @@ export function StockPage() {
         <NavLink to="/stock/movements">Movements</NavLink>
         <NavLink to="/stock/documents">Documents</NavLink>
         <NavLink to="/stock/receive">Receive</NavLink>
-        <NavLink to="/stock/places">Stores and bins</NavLink>
+        <NavLink to="/stock/places">Places and units</NavLink>
+        <NavLink to="/stock/suppliers">Suppliers</NavLink>
+        <NavLink to="/stock/in-out">In and out</NavLink>
       </Tabs>
       <Outlet />
     </Page>

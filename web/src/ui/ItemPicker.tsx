@@ -4,6 +4,7 @@ import { ComboBox, FieldError, Input, Label, ListBox, ListBoxItem, Popover } fro
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { useFormat } from './format.ts';
+import { ItemDialog } from './ItemDialog.tsx';
 import { Tile } from './Tile.tsx';
 
 const Wrap = styled(ComboBox)`
@@ -35,7 +36,13 @@ export interface ItemPickerProps {
   /** What the box shows before anything is typed; it is cleared after a pick when absent. */
   chosen?: string;
   onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
+  /** Offers to make a new item of what was typed and is not known. */
+  canAdd?: boolean;
+  /** Rows of a spreadsheet, pasted where one item is asked for. */
+  onPasteRows?: (text: string) => void;
 }
+
+const NEW = 'new';
 
 /** Any item by code, name or a part of either. Enter takes the marked one, or the first. */
 export function ItemPicker(props: ItemPickerProps) {
@@ -53,7 +60,12 @@ export function ItemPicker(props: ItemPickerProps) {
     setTyped(null);
     props.onPick(item);
   };
-  const pickBest = () => pick(items.find((item) => item.code.toLowerCase() === asked.toLowerCase()) ?? items[0]);
+  const pickBest = () => {
+    const exact = items.find((item) => [item.code.toLowerCase(), item.barcode].includes(asked.toLowerCase()));
+    pick(exact ?? items[0]);
+    if (items.length === 0 && props.canAdd) setAdding(asked);
+  };
+  const [adding, setAdding] = useState<string | null>(null);
   // A scanner, or a quick hand, is done before the answer is there: Enter then counts as soon as it is.
   const [hurried, setHurried] = useState<string | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the arrival of the awaited answer matters
@@ -77,7 +89,7 @@ export function ItemPicker(props: ItemPickerProps) {
       inputValue={text}
       onInputChange={setTyped}
       selectedKey={null}
-      onSelectionChange={(key) => pick(items.find((item) => item.id === key))}
+      onSelectionChange={(key) => (key === NEW ? setAdding(asked) : pick(items.find((item) => item.id === key)))}
       onBlur={() => setTyped(null)}
       allowsCustomValue
       allowsEmptyCollection
@@ -92,6 +104,12 @@ export function ItemPicker(props: ItemPickerProps) {
         placeholder={props.placeholder ?? 'Type a code or a name'}
         autoFocus={props.autoFocus ?? false}
         onKeyDownCapture={takeFirst}
+        onPaste={(event) => {
+          const rows = event.clipboardData.getData('text/plain');
+          if (!props.onPasteRows || !/\S[\t\r\n]+\S/.test(rows.trim())) return;
+          event.preventDefault();
+          props.onPasteRows(rows);
+        }}
       />
       <Wrong>{props.error}</Wrong>
       <Pop placement="bottom start">
@@ -117,8 +135,27 @@ export function ItemPicker(props: ItemPickerProps) {
               </small>
             </Option>
           ))}
+          {props.canAdd && settled && asked !== '' && (
+            <Option id={NEW} textValue={`New item ${asked}`}>
+              <span aria-hidden>＋</span>
+              <span>
+                New item <b>{asked}</b>
+              </span>
+              <small>without leaving</small>
+            </Option>
+          )}
         </List>
       </Pop>
+      {adding !== null && (
+        <ItemDialog
+          text={adding}
+          onClose={() => setAdding(null)}
+          onDone={(item) => {
+            setAdding(null);
+            pick(item);
+          }}
+        />
+      )}
     </Wrap>
   );
 }

@@ -1,4 +1,6 @@
-import { memo } from 'react';
+import { picturePath } from '@yosegi/contract';
+import { createContext, memo, useContext } from 'react';
+import styled from 'styled-components';
 
 const WOODS = [
   '#e9d9b6',
@@ -33,8 +35,25 @@ function hash(text: string): number {
 /** The main wood of an item's tile, for its share in a block. */
 export const woodOf = (code: string) => WOODS[hash(code) % WOODS.length] as string;
 
-/** One marquetry tile per item: the same code always draws the same tile. Decorative; the name stands beside it. */
+/** Address of the picture that stands in for an item's tile, by code. */
+const PictureContext = createContext<ReadonlyMap<string, string>>(new Map());
+export const PictureProvider = PictureContext.Provider;
+export const picturesByCode = (rows: readonly { itemId: number; code: string; hash: string }[]) =>
+  new Map(rows.map(({ itemId, code, hash }) => [code, picturePath(itemId, hash)]));
+
+/**
+ * One marquetry tile per item: the same code always draws the same tile, unless a picture stands in for it. Decorative;
+ * the name stands beside it.
+ */
 export const Tile = memo(function Tile({ code, size = 34 }: { code: string; size?: number }) {
+  const picture = useContext(PictureContext).get(code);
+  if (picture) return <Picture src={picture} width={size} height={size} alt="" className="tile" />;
+  return <Marquetry code={code} size={size} />;
+});
+
+const Picture = styled.img`object-fit: cover; border-radius: 2px; background: #fff; display: block; flex: none;`;
+
+function Marquetry({ code, size }: { code: string; size: number }) {
   const value = hash(code);
   const ground = value % 10;
   const second = (value >>> 5) % 10;
@@ -47,4 +66,4 @@ export const Tile = memo(function Tile({ code, size = 34 }: { code: string; size
       <path d={two} fill={WOODS[(value >>> 10) % 10]} />
     </svg>
   );
-});
+}

@@ -1,0 +1,31 @@
+import type { Problem } from '@yosegi/contract';
+import { ApiProblem } from '@yosegi/contract/client';
+
+interface Uploading {
+  readonly method: 'POST' | 'PUT';
+  /** The most bytes that the server takes; more is refused here, before anything is sent. */
+  readonly most: number;
+  readonly headers?: Record<string, string>;
+}
+
+/** Sends a file as it is. @throws ApiProblem when the server, or its limit, refuses it */
+export async function upload<T>(path: string, file: File, { method, most, headers }: Uploading): Promise<T> {
+  if (file.size > most) throw new ApiProblem(tooLarge(file, most));
+  const response = await fetch(path, {
+    method,
+    body: file,
+    credentials: 'same-origin',
+    headers: { 'content-type': 'application/octet-stream', ...headers },
+  });
+  if (response.ok) return (await response.json()) as T;
+  throw new ApiProblem((await response.json()) as Problem);
+}
+
+const megabytes = (bytes: number) => Math.ceil(bytes / 1024 / 1024);
+const tooLarge = (file: File, most: number): Problem => ({
+  type: 'urn:yosegi:problem:file-too-large',
+  title: 'File too large',
+  status: 413,
+  code: 'file-too-large',
+  detail: `${file.name} has ${megabytes(file.size)} MB; ${megabytes(most)} MB can be taken in. Choose a smaller one, or split it.`,
+});

@@ -1,0 +1,237 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import type { Rate } from '@yosegi/contract';
+import { formatDecimal, type Percent } from '@yosegi/core/number';
+import { Clock, GripVertical, Shuffle, StickyNote, Tag, X } from 'lucide-react';
+import type { KeyboardEvent } from 'react';
+import styled from 'styled-components';
+import { useFormat } from '../ui/format.ts';
+import { Cell } from '../ui/layout.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Row } from '../ui/text.ts';
+import { type DraftLine, plainAmount } from './draft.ts';
+import { PartDetails } from './PartDetails.tsx';
+
+const Small = styled.button`
+  border: 0; background: none; color: var(--ink-3); cursor: pointer; padding: 4px 2px; display: inline-flex; align-items: center; gap: 1px; min-height: 24px;
+  &:hover { color: var(--short); } &[data-has] { color: var(--indigo); font-weight: 600; }
+`;
+const Handle = styled.span`
+  display: inline-flex; align-items: center; color: var(--ink-3); cursor: grab; touch-action: none; font-size: 12px; svg { opacity: 0.6; }
+`;
+
+interface Props {
+  readonly line: DraftLine;
+  readonly index: number;
+  readonly cost: number;
+  readonly share: Percent | null;
+  readonly rates: readonly Rate[];
+  readonly set: (part: Partial<DraftLine>, tag?: string) => void;
+  readonly remove: () => void;
+  readonly fault: (name: string) => string | undefined;
+  /** What makes an input a cell of the grid. */
+  readonly cell: (
+    column: string,
+    faultName?: string,
+  ) => {
+    'data-cell': string;
+    onKeyDown: (event: KeyboardEvent) => void;
+    'aria-invalid': boolean;
+    title: string | undefined;
+  };
+  readonly open: boolean;
+  readonly setOpen: (open: boolean) => void;
+}
+
+const amountField = { part: 'quantity', labour: 'minutes', charge: 'amount', note: 'text' } as const;
+const placeholders = {
+  part: '',
+  labour: 'What is done',
+  charge: 'What is charged',
+  note: 'Printed on the bench sheet',
+} as const;
+
+/** One line of a draft, and beneath a part what may stand in for it. */
+export function DraftRow({ line, index, cost, share, rates, set, remove, fault, cell, open, setOpen }: Props) {
+  const format = useFormat();
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: line.key });
+  const name = line.item?.name ?? (line.text || line.kind);
+  const unit = line.kind === 'part' ? line.item?.unit : line.kind === 'labour' ? 'min' : '';
+  /** "450 g" stays until the cell is left; then it reads as the stock unit has it. */
+  const settle = () => {
+    const plain = line.kind === 'part' ? plainAmount(line) : undefined;
+    if (plain !== undefined && plain !== line.amount) set({ amount: plain }, 'amount');
+  };
+  const more = line.alternates.length;
+  return (
+    <>
+      <tr
+        ref={setNodeRef}
+        style={{
+          transform: CSS.Transform.toString(transform ? { ...transform, scaleY: 1 } : null),
+          transition,
+          ...(isDragging ? { background: 'var(--coming-wash)' } : {}),
+        }}
+      >
+        <td>
+          <Handle {...listeners} title="Drag to another place, or Alt ↑ ↓">
+            <GripVertical size={14} aria-hidden />
+            {index + 1}
+          </Handle>
+        </td>
+        <td>
+          {line.kind === 'part' && line.item ? (
+            <Cell>
+              <Tile code={line.item.code} size={28} />
+              <span>
+                <b>{line.item.name}</b>
+                <br />
+                <Faint>
+                  {line.item.code} · {format.quantity(line.item.free, line.item.unit, line.item.decimals)} free
+                </Faint>
+              </span>
+            </Cell>
+          ) : (
+            <Cell>
+              {line.kind === 'labour' ? (
+                <Clock size={20} aria-hidden />
+              ) : line.kind === 'charge' ? (
+                <Tag size={20} aria-hidden />
+              ) : (
+                <StickyNote size={20} aria-hidden />
+              )}
+              <input
+                aria-label={`${line.kind}, line ${index + 1}`}
+                placeholder={placeholders[line.kind]}
+                value={line.text}
+                onChange={(event) => set({ text: event.target.value }, 'text')}
+                {...cell('text')}
+              />
+            </Cell>
+          )}
+          {line.kind === 'part' && fault('itemId') && <Late>{fault('itemId')}</Late>}
+          {line.item?.archived && <Late>archived</Late>}
+        </td>
+        <td className="num">
+          {line.kind !== 'note' && (
+            <input
+              className="num"
+              aria-label={`Amount of ${name}`}
+              value={line.amount}
+              onChange={(event) => set({ amount: event.target.value }, 'amount')}
+              onFocus={(event) => event.currentTarget.select()}
+              onBlur={settle}
+              {...cell('amount', amountField[line.kind])}
+            />
+          )}
+        </td>
+        <td>
+          {line.kind !== 'note' && (
+            <select
+              aria-label={`How ${name} is counted`}
+              value={line.basis}
+              onChange={(event) => set({ basis: event.target.value as DraftLine['basis'] })}
+              {...cell('basis')}
+            >
+              <option value="per-output">{unit || 'by output'}</option>
+              <option value="per-run">{unit ? `${unit} a run` : 'once a run'}</option>
+            </select>
+          )}
+        </td>
+        <td>
+          {line.kind === 'part' && line.basis === 'per-output' && (
+            <input
+              className="num"
+              inputMode="decimal"
+              aria-label={`Waste of ${name} in percent`}
+              value={line.waste}
+              onChange={(event) => set({ waste: event.target.value }, 'waste')}
+              {...cell('waste')}
+            />
+          )}
+        </td>
+        <td>
+          {line.kind === 'part' ? (
+            <select
+              aria-label={`When ${name} is taken`}
+              value={line.taken}
+              onChange={(event) => set({ taken: event.target.value as DraftLine['taken'] })}
+              {...cell('taken')}
+            >
+              <option value="picked-first">picked first</option>
+              <option value="when-finished">when finished</option>
+            </select>
+          ) : line.kind === 'labour' ? (
+            <select
+              aria-label={`Rate of ${name}`}
+              value={line.rateId}
+              onChange={(event) => set({ rateId: Number(event.target.value) })}
+              {...cell('rateId')}
+            >
+              {rates.map((rate) => (
+                <option key={rate.id} value={rate.id}>
+                  {rate.name}
+                </option>
+              ))}
+            </select>
+          ) : (
+            <Faint>{line.kind}</Faint>
+          )}
+        </td>
+        <td className="num">{line.kind !== 'note' && format.number(formatDecimal(cost), 3, 3)}</td>
+        <td>
+          {line.kind === 'part' && (
+            <Row $gap={2}>
+              <input
+                type="checkbox"
+                aria-label={`${name} comes back on take-apart`}
+                style={{ width: 24, height: 24, flex: 'none', margin: 0, accentColor: 'var(--walnut)' }}
+                checked={line.comesBack}
+                onChange={(event) => set({ comesBack: event.target.checked })}
+              />
+              {line.comesBack && (
+                <input
+                  className="num"
+                  inputMode="decimal"
+                  aria-label={`Take-apart share of ${name}`}
+                  placeholder={share === null ? '' : formatDecimal(share, 2)}
+                  value={line.share}
+                  onChange={(event) => set({ share: event.target.value }, 'share')}
+                  {...cell('share')}
+                />
+              )}
+            </Row>
+          )}
+        </td>
+        <td>
+          <Row $gap={0}>
+            {line.kind === 'part' && (
+              <Small
+                type="button"
+                aria-expanded={open}
+                aria-label={`Alternates and place of ${name}`}
+                title="Alternates, and where it is taken from"
+                {...(more > 0 || line.fromBinId !== null ? { 'data-has': true } : {})}
+                onClick={() => setOpen(!open)}
+              >
+                <Shuffle size={14} aria-hidden />
+                {more > 0 && more}
+              </Small>
+            )}
+            <Small type="button" aria-label={`Remove ${name}`} title="Alt Delete" onClick={remove}>
+              <X size={16} aria-hidden />
+            </Small>
+          </Row>
+        </td>
+      </tr>
+      {open && line.kind === 'part' && line.item && (
+        <tr>
+          <td />
+          <td colSpan={8}>
+            <PartDetails line={line} item={line.item} set={set} fault={fault} onClose={() => setOpen(false)} />
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}

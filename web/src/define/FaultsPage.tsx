@@ -1,0 +1,105 @@
+import type { FaultRow } from '@yosegi/contract';
+import { Fragment } from 'react';
+import { Link } from 'react-router';
+import { useQuestion } from '../api/client.ts';
+import { LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { Cell, Grid, Scroll } from '../ui/layout.ts';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead } from '../ui/text.ts';
+import { purposeName } from './behaviour.ts';
+
+const words = {
+  'none-in-use': 'no revision in use',
+  'unpriced-part': 'a part without a cost',
+  'archived-part': 'an archived part',
+  'below-cost': 'sells below cost',
+} as const;
+
+/** Definitions with something to put right. */
+export function FaultsPage() {
+  const format = useFormat();
+  const faults = useQuestion('definitionFaults', {});
+  return (
+    <Scroll style={{ padding: '18px 24px 60px', background: 'var(--sheet)' }}>
+      <Answer of={faults}>
+        {(rows) =>
+          rows.length === 0 ? (
+            <EmptyState
+              title="Every definition is in order"
+              action={<LinkButton to="/define">Back to Define</LinkButton>}
+            >
+              Each has a revision in use, its parts have a cost and are not archived, and nothing sells below what it
+              costs.
+            </EmptyState>
+          ) : (
+            <>
+              <h1>{count(rows.length, 'definition')} to put right.</h1>
+              <Lead>
+                Costs are at moving averages. <Link to="/define">Back to Define</Link>
+              </Lead>
+              <Grid style={{ marginTop: 14 }}>
+                <thead>
+                  <tr>
+                    <th>Product</th>
+                    <th>What is wrong</th>
+                    <th>Parts</th>
+                    <th className="num">Costs</th>
+                    <th className="num">Sells at</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {rows.map((row) => (
+                    <tr key={row.id}>
+                      <td>
+                        <Cell>
+                          <Tile code={row.code} size={28} />
+                          <span>
+                            <Link to={`/define/${row.id}`}>{row.name}</Link>
+                            <br />
+                            <Faint>
+                              {row.code}
+                              {row.purpose !== 'build' && ` · ${purposeName(row.purpose)}`}
+                            </Faint>
+                          </span>
+                        </Cell>
+                      </td>
+                      <td>
+                        {row.faults.map(({ fault }) => (
+                          <Chip key={fault} $tone={fault === 'below-cost' ? 'short' : 'coming'}>
+                            {words[fault]}
+                          </Chip>
+                        ))}
+                      </td>
+                      <td>
+                        <Parts row={row} />
+                      </td>
+                      <td className="num">{format.money(row.unitCost, 3)}</td>
+                      <td className="num">{row.sellPrice === null ? '–' : format.money(row.sellPrice)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </Grid>
+            </>
+          )
+        }
+      </Answer>
+    </Scroll>
+  );
+}
+
+function Parts({ row }: { row: FaultRow }) {
+  const parts = row.faults.flatMap((fault) => fault.parts);
+  return (
+    <>
+      {parts.map((part, index) => (
+        <Fragment key={`${part.id}`}>
+          {index > 0 && ', '}
+          <Link to={`/stock/items/${part.id}`}>{part.name}</Link>
+        </Fragment>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,165 @@
+import type { Item, Replacement } from '@yosegi/contract';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { AnswerBody, AnswerPane, Ask, AskAnswer, Cell, Foot, Grid } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Muted } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+
+/** One part replaced by another in many definitions at once, as drafts, after seeing what it does to each. */
+export function ReplacePage() {
+  const [part, setPart] = useAddress('part');
+  const [by, setBy] = useAddress('by');
+  const [ratio, setRatio] = useAddress('ratio', '1');
+  const partItem = useQuestion('item', { params: { id: Number(part) } }, { enabled: part !== '' }).data;
+  const byItem = useQuestion('item', { params: { id: Number(by) } }, { enabled: by !== '' }).data;
+  const ready = part !== '' && by !== '' && ratio.trim() !== '';
+  const preview = useQuestion(
+    'replacements',
+    { query: { partId: Number(part), byId: Number(by), ratio } },
+    { enabled: ready, keep: true },
+  );
+  return (
+    <AskAnswer>
+      <Ask>
+        <h1>Replace a part</h1>
+        <Lead>In every product in use that lists it. Nothing changes until each draft is put in use.</Lead>
+        <div style={{ display: 'grid', gap: 12, marginTop: 16 }}>
+          <ItemPicker label="This part" chosen={partItem?.name ?? ''} onPick={(item) => setPart(String(item.id))} />
+          <ItemPicker
+            label="by this one"
+            chosen={byItem?.name ?? ''}
+            canAdd
+            autoFocus={part !== ''}
+            onPick={(item) => setBy(String(item.id))}
+            error={problemAt(preview.error, 'byId')}
+          />
+          <Field
+            label={byItem && partItem ? `${byItem.unit} of it for 1 ${partItem.unit}` : 'How much of it for one'}
+            numeric
+            value={ratio}
+            onChange={setRatio}
+            error={problemAt(preview.error, 'ratio')}
+          />
+        </div>
+      </Ask>
+      {ready && partItem && byItem ? (
+        problemOf(preview.error)?.field ? (
+          <AnswerPane />
+        ) : (
+          <Answer of={preview}>
+            {(rows) => <Preview key={`${part}.${by}`} rows={rows} part={partItem} by={byItem} ratio={ratio} />}
+          </Answer>
+        )
+      ) : (
+        <AnswerPane>
+          <EmptyState title="Which part, and by what?">
+            Choose both on the left. You will see every product that lists the part, how much of the new one it would
+            take and what that does to its cost.
+          </EmptyState>
+        </AnswerPane>
+      )}
+    </AskAnswer>
+  );
+}
+
+function Preview({ rows, part, by, ratio }: { rows: readonly Replacement[]; part: Item; by: Item; ratio: string }) {
+  const format = useFormat();
+  const go = useNavigate();
+  const notify = useNotify();
+  const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
+  const possible = rows.filter((row) => row.problem === null);
+  const chosen = possible.filter((row) => !left.has(row.definitionId));
+  const replace = useCommand('replacePart', ({ drafts }) => {
+    notify({ text: `${count(drafts.length, 'draft')} with ${by.name} started. Put each in use when it is right.` });
+    void go(drafts.length === 1 ? `/define/${drafts[0]?.definitionId}?rev=${drafts[0]?.revision}` : '/define');
+  });
+  if (rows.length === 0)
+    return (
+      <AnswerPane>
+        <EmptyState title={`No product in use lists ${part.name}`}>There is nothing to replace.</EmptyState>
+      </AnswerPane>
+    );
+  const toggle = (id: number) => {
+    const next = new Set(left);
+    if (!next.delete(id)) next.add(id);
+    setLeft(next);
+  };
+  return (
+    <AnswerPane>
+      <AnswerBody>
+        <h2>
+          {count(rows.length, 'product')} in use {rows.length === 1 ? 'lists' : 'list'} {part.name}.
+        </h2>
+        <Grid>
+          <thead>
+            <tr>
+              <th aria-label="Chosen" />
+              <th>Product</th>
+              <th className="num">{part.name}</th>
+              <th className="num">{by.name}</th>
+              <th className="num">One costs</th>
+              <th className="num">then</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.definitionId} {...(row.problem ? { 'data-quiet': true } : {})}>
+                <td>
+                  <input
+                    type="checkbox"
+                    style={{ width: 20, height: 20, accentColor: 'var(--walnut)' }}
+                    aria-label={`Replace it in ${row.name}`}
+                    disabled={row.problem !== null}
+                    checked={row.problem === null && !left.has(row.definitionId)}
+                    onChange={() => toggle(row.definitionId)}
+                  />
+                </td>
+                <td>
+                  <Cell>
+                    <Tile code={row.code} size={28} />
+                    <span>
+                      <Link to={`/define/${row.definitionId}`}>{row.name}</Link>
+                      <br />
+                      <Faint>{row.problem ?? `${row.code} · rev ${row.revision}`}</Faint>
+                    </span>
+                  </Cell>
+                </td>
+                <td className="num">{format.quantity(row.quantityBefore, part.unit, part.decimals)}</td>
+                <td className="num">{format.quantity(row.quantityAfter, by.unit, by.decimals)}</td>
+                <td className="num">{format.number(row.costBefore, 3, 3)}</td>
+                <td className="num">
+                  <b>{format.number(row.costAfter, 3, 3)}</b>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Grid>
+        <ProblemBox error={replace.error} />
+      </AnswerBody>
+      <Foot>
+        <Button
+          look="go"
+          busy={replace.isPending}
+          isDisabled={chosen.length === 0}
+          onPress={() =>
+            replace.mutate({
+              body: { partId: part.id, byId: by.id, ratio, definitionIds: chosen.map((row) => row.definitionId) },
+            })
+          }
+        >
+          Start {count(chosen.length, 'draft')} with {by.name}
+        </Button>
+        <Muted>What is in use stays as it is until a draft is put in use.</Muted>
+      </Foot>
+    </AnswerPane>
+  );
+}

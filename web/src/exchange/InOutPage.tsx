@@ -1,0 +1,131 @@
+import { EXPORTS_PATH, type FileKindName, IMPORTS_PATH, type ImportJob, LARGEST_FILE } from '@yosegi/contract';
+import { fileKinds } from '@yosegi/core/exchange';
+import { Download, FileUp } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { upload } from '../api/upload.ts';
+import { Button } from '../ui/Button.tsx';
+import { Scroll } from '../ui/layout.ts';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Faint, Lead, Muted, Row } from '../ui/text.ts';
+import { ImportSheet } from './ImportSheet.tsx';
+
+const Cards = styled.div`display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 16px; margin-top: 18px; @media (max-width: 900px) { grid-template-columns: 1fr; }`;
+const Card = styled.section<{ $over: boolean }>`
+  background: ${({ $over }) => ($over ? 'var(--coming-wash)' : 'var(--sheet)')}; border: 1px solid ${({ $over }) => ($over ? 'var(--honey)' : 'var(--line-soft)')};
+  border-left: 5px solid var(--walnut); padding: 14px 16px; border-radius: 2px; display: grid; gap: 8px; align-content: start;
+`;
+const FileLink = styled.a`
+  display: inline-flex; gap: 6px; align-items: center; padding: 7px 10px; border-radius: 3px; color: var(--indigo); font-weight: 600; text-decoration: none; font-size: 13.5px;
+  &:hover { background: var(--paper); }
+`;
+
+const about: Record<FileKindName, { title: string; says: string }> = {
+  items: {
+    title: 'Items',
+    says: 'What you buy and make: code, name, unit, prices, barcode, packs, and any field of your own.',
+  },
+  prices: {
+    title: "Suppliers' prices",
+    says: 'Who sells an item, under which code, at what price, pack, minimum and lead time. New suppliers are added.',
+  },
+  stock: {
+    title: 'Opening stock',
+    says: 'How much stands in which bin and what it cost. For items that have not moved yet.',
+  },
+  definitions: {
+    title: 'Bills of materials',
+    says: 'One line of one product a row: parts, labour, charges and notes. What differs becomes the next revision.',
+  },
+};
+
+/** A whole catalogue in and out: files are judged row by row, then brought in entirely or not at all. */
+export function InOutPage() {
+  const [search, setSearch] = useSearchParams();
+  const job = search.get('import');
+  if (job) return <ImportSheet id={job} onClose={() => setSearch({}, { replace: true })} />;
+  return (
+    <Scroll style={{ padding: '18px 24px 60px' }}>
+      <h1>Bring your catalogue in, or take it out.</h1>
+      <Lead>
+        CSV or XLSX with any column titles, in this order. You see what would become of every row before anything is
+        changed; an export comes back in without a change.
+      </Lead>
+      <Cards>
+        {(Object.keys(about) as FileKindName[]).map((kind, index) => (
+          <KindCard key={kind} kind={kind} number={index + 1} onBegun={(id) => setSearch({ import: id })} />
+        ))}
+      </Cards>
+    </Scroll>
+  );
+}
+
+function KindCard({ kind, number, onBegun }: { kind: FileKindName; number: number; onBegun: (id: string) => void }) {
+  const chooser = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const [error, setError] = useState<unknown>(null);
+  const { title, says } = about[kind];
+  const send = async (file: File | undefined) => {
+    if (!file) return;
+    setBusy(true);
+    setError(null);
+    try {
+      const path = `${IMPORTS_PATH}?kind=${kind}&name=${encodeURIComponent(file.name)}`;
+      onBegun((await upload<ImportJob>(path, file, { method: 'POST', most: LARGEST_FILE })).id);
+    } catch (fault) {
+      setError(fault);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Card
+      $over={over}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        void send(event.dataTransfer.files[0]);
+      }}
+    >
+      <h2>
+        <Muted>{number}</Muted> {title}
+      </h2>
+      <p>{says}</p>
+      <Faint>
+        Columns:{' '}
+        {fileKinds[kind].columns.map((column) => `${column.title}${column.required ? ' (needed)' : ''}`).join(', ')}
+        {kind === 'items' && ', Field: anything'}
+      </Faint>
+      <Row $gap={6} $wrap>
+        <Button busy={busy} onPress={() => chooser.current?.click()}>
+          <FileUp size={16} aria-hidden /> Choose a file of {title.toLowerCase()}…
+        </Button>
+        <FileLink href={`${EXPORTS_PATH}?kind=${kind}&format=csv`} download>
+          <Download size={15} aria-hidden /> CSV
+        </FileLink>
+        <FileLink href={`${EXPORTS_PATH}?kind=${kind}&format=xlsx`} download>
+          <Download size={15} aria-hidden /> XLSX
+        </FileLink>
+      </Row>
+      <ProblemBox error={error} />
+      <input
+        ref={chooser}
+        type="file"
+        accept=".csv,.txt,.tsv,.xlsx"
+        hidden
+        aria-label={`File of ${title.toLowerCase()}`}
+        onChange={(event) => {
+          void send(event.target.files?.[0]);
+          event.target.value = '';
+        }}
+      />
+    </Card>
+  );
+}

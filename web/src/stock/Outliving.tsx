@@ -1,0 +1,51 @@
+import type { ItemDetail } from '@yosegi/contract';
+import { useNavigate } from 'react-router';
+import { useCommand } from '../api/client.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Row } from '../ui/text.ts';
+
+/** An item that is not used any more: archived when it has a history, deleted when it has none, and back again. */
+export function Outliving({ item }: { item: ItemDetail }) {
+  const go = useNavigate();
+  const notify = useNotify();
+  const archive = useCommand('archiveItem', (saved) =>
+    notify({ text: saved.archived ? `${saved.name} is archived.` : `${saved.name} is back in use.` }),
+  );
+  const remove = useCommand('deleteItem', () => {
+    notify({ text: `${item.name} is deleted; nothing referred to it.` });
+    void go('/stock/items');
+  });
+  const set = (archived: boolean) =>
+    archive.mutate({ params: { id: item.id }, body: { archived, version: item.version } });
+  return (
+    <>
+      <Row $wrap style={{ marginBottom: 8 }}>
+        {item.archived ? (
+          <>
+            <Chip $tone="held">Archived: it is offered nowhere</Chip>
+            <Button look="ghost" busy={archive.isPending} onPress={() => set(false)}>
+              Bring it back
+            </Button>
+          </>
+        ) : item.hasHistory ? (
+          <Button look="ghost" busy={archive.isPending} onPress={() => set(true)}>
+            Archive
+          </Button>
+        ) : (
+          <Button look="ghost" busy={remove.isPending} onPress={() => remove.mutate({ params: { id: item.id } })}>
+            Delete
+          </Button>
+        )}
+      </Row>
+      <ProblemBox
+        error={archive.error ?? remove.error}
+        ways={
+          archive.error && <LinkButton to={`/define/replace?part=${item.id}`}>Replace it where it is used</LinkButton>
+        }
+      />
+    </>
+  );
+}

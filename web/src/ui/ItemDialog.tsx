@@ -1,0 +1,111 @@
+import type { Item } from '@yosegi/contract';
+import { useState } from 'react';
+import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
+import styled from 'styled-components';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { Button } from './Button.tsx';
+import { Choice, Field } from './Field.tsx';
+import { Form, Wide } from './layout.ts';
+import { ProblemBox } from './Problem.tsx';
+import { Tile } from './Tile.tsx';
+import { Faint, Row } from './text.ts';
+
+export const Overlay = styled(
+  ModalOverlay,
+)`position: fixed; inset: 0; background: #1a120c99; z-index: 40; display: grid; place-items: center;`;
+export const DialogCard = styled(
+  Modal,
+)`background: var(--sheet); border-radius: 5px; padding: 20px 24px; width: min(560px, calc(100vw - 24px)); box-shadow: 0 18px 60px #0006; max-height: 90vh; overflow: auto;`;
+
+/** A new item with what it cannot do without, so that nobody leaves the screen they work on for it. */
+export function ItemDialog({
+  text,
+  onDone,
+  onClose,
+}: {
+  text: string;
+  onDone: (item: Item) => void;
+  onClose: () => void;
+}) {
+  const units = useQuestion('units', {}).data ?? [];
+  const looksLikeCode = /^[A-Z0-9][^\s/]*$/.test(text);
+  const [code, setCode] = useState(looksLikeCode ? text : '');
+  const [name, setName] = useState(looksLikeCode ? '' : text);
+  const [unitId, setUnitId] = useState('1');
+  const [source, setSource] = useState<Item['source']>('bought');
+  const [cost, setCost] = useState('');
+  const create = useCommand('createItem', onDone);
+  const problem = problemOf(create.error);
+  const at = (field: string) => problemAt(create.error, field);
+  const submit = () =>
+    create.mutate({
+      body: {
+        code: code.trim(),
+        name: name.trim(),
+        unitId: Number(unitId),
+        source,
+        homeBinId: null,
+        sellPrice: null,
+        reorderPoint: null,
+        standardCost: cost.trim() || null,
+        note: '',
+      },
+    });
+  return (
+    <Overlay isOpen onOpenChange={(open) => !open && onClose()} isDismissable>
+      <DialogCard>
+        <Dialog>
+          <Row $gap={12}>
+            <Tile code={code || 'new'} size={40} />
+            <Heading slot="title">A new item</Heading>
+          </Row>
+          <Form
+            style={{ marginTop: 14 }}
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (code.trim() && name.trim()) submit();
+            }}
+          >
+            <Field label="Code" value={code} onChange={setCode} autoFocus={!looksLikeCode} error={at('code')} />
+            <Field label="Name" value={name} onChange={setName} autoFocus={looksLikeCode} error={at('name')} />
+            <Choice
+              label="Stock unit"
+              value={unitId}
+              onChange={setUnitId}
+              options={units.map((unit) => [String(unit.id), unit.name])}
+            />
+            <Choice
+              label="How it comes"
+              value={source}
+              onChange={(value) => setSource(value as Item['source'])}
+              options={[
+                ['bought', 'bought'],
+                ['made', 'made here'],
+                ['both', 'both'],
+              ]}
+            />
+            <Field
+              label="What one costs, as far as you know"
+              numeric
+              value={cost}
+              onChange={setCost}
+              error={at('standardCost')}
+            />
+            <Wide>
+              {problem && !problem.field && <ProblemBox error={create.error} />}
+              <Row style={{ marginTop: 6 }}>
+                <Button look="go" type="submit" busy={create.isPending} isDisabled={!code.trim() || !name.trim()}>
+                  Add and use it
+                </Button>
+                <Button look="ghost" slot="close">
+                  Not now
+                </Button>
+              </Row>
+              <Faint>Everything else about it can be filled in later, under Stock.</Faint>
+            </Wide>
+          </Form>
+        </Dialog>
+      </DialogCard>
+    </Overlay>
+  );
+}
