@@ -19,12 +19,22 @@ export class DemoClient {
     return send((url, init) => this.inject(url, init), route, input);
   }
 
+  /** Sends bytes as they are, as an upload does. */
+  async put(url: string, content: Buffer): Promise<void> {
+    const answer = await this.inject(url, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/octet-stream', 'idempotency-key': crypto.randomUUID() },
+      body: content as unknown as BodyInit,
+    });
+    if (!answer.ok) throw new Error(await answer.text());
+  }
+
   private async inject(url: string, init: RequestInit): Promise<Response> {
     const answer = await this.app.inject({
       method: (init.method ?? 'GET') as 'GET',
       url,
       headers: { ...(init.headers as Record<string, string>), cookie: this.cookies.get(this.personId) ?? '' },
-      ...(init.body ? { payload: String(init.body) } : {}),
+      ...(init.body ? { payload: Buffer.isBuffer(init.body) ? init.body : String(init.body) } : {}),
     });
     const cookie = answer.headers['set-cookie'];
     if (cookie) this.cookies.set(this.personId, String(cookie).split(';')[0] ?? '');

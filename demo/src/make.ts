@@ -4,6 +4,7 @@ import { Database } from '@yosegi/server/db/database';
 import { ensureCompany, migrate } from '@yosegi/server/db/migrate';
 import { type Made, made, parts, stores } from './catalogue.ts';
 import { DemoClient } from './client.ts';
+import { Details } from './details.ts';
 
 const DAY = 24 * 60 * 60 * 1000;
 const DAYS_BACK = 182;
@@ -60,6 +61,7 @@ class Demo {
     await this.places();
     await this.catalogue();
     await this.history();
+    await this.details();
     await this.today();
   }
 
@@ -304,6 +306,13 @@ class Demo {
   }
 
   /** What the owner finds this morning: something ready, something waiting, something on the bench, an override. */
+  private async details(): Promise<void> {
+    this.time.at = this.end.getTime() - 4 * DAY;
+    await this.client.as(MO);
+    const later = new Date(this.end.getTime() + 9 * DAY).toISOString().slice(0, 10);
+    await new Details(this.client, this.items, (code) => this.bin(code), later).add();
+  }
+
   private async today(): Promise<void> {
     this.time.at = this.end.getTime() - 3 * DAY;
     await this.client.as(MO);

@@ -192,15 +192,10 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
         <SortableContext items={lines.map((line) => line.key)} strategy={verticalListSortingStrategy}>
           <Table ref={table}>
             <colgroup>
-              <col style={{ width: 34 }} />
-              <col />
-              <col style={{ width: 78 }} />
-              <col style={{ width: 70 }} />
-              <col style={{ width: 50 }} />
-              <col style={{ width: 108 }} />
-              <col style={{ width: 58 }} />
-              <col style={{ width: 78 }} />
-              <col style={{ width: 52 }} />
+              {[30, undefined, 62, 66, 46, 100, 56, 76, 44].map((width, index) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: columns never change places
+                <col key={index} {...(width ? { style: { width } } : {})} />
+              ))}
             </colgroup>
             <thead>
               <tr>

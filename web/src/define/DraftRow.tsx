@@ -86,7 +86,7 @@ export function DraftRow({ line, index, cost, share, rates, set, remove, fault, 
               <span>
                 <b>{line.item.name}</b>
                 <br />
-                <Faint>
+                <Faint style={{ whiteSpace: 'nowrap' }}>
                   {line.item.code} · {format.quantity(line.item.free, line.item.unit, line.item.decimals)} free
                 </Faint>
               </span>

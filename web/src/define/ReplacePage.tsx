@@ -38,7 +38,7 @@ export function ReplacePage() {
             label="by this one"
             chosen={byItem?.name ?? ''}
             canAdd
-            autoFocus={part !== ''}
+            autoFocus={part !== '' && by === ''}
             onPick={(item) => setBy(String(item.id))}
             error={problemAt(preview.error, 'byId')}
           />

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { UsedView } from '../define/UsedView.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
 import { BigNumber, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
@@ -53,7 +54,11 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
             <LinkButton to={`/stock/items/${item.id}?edit=1`}>Change</LinkButton>
           </Row>
         </SheetHead>
-        <Outliving item={item} />
+        {item.archived && (
+          <Row style={{ marginBottom: 8 }}>
+            <Chip $tone="held">Archived: it is offered nowhere</Chip>
+          </Row>
+        )}
         <p style={{ marginBottom: 10 }}>
           {overdrawn ? (
             <Late>{amount(String(-Number(item.free)))} more is promised than stands on the shelves.</Late>
@@ -122,6 +127,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
         )}
         <About item={item} />
         {item.note && <p style={{ marginTop: 14 }}>{item.note}</p>}
+        <Outliving item={item} />
       </Margin>
     </SheetAndMargin>
   );

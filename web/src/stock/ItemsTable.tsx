@@ -240,8 +240,11 @@ function Head({ columns, widths, sort, down, sortBy }: HeadProps) {
     key !== undefined && key === sort ? { 'aria-sort': down ? ('descending' as const) : ('ascending' as const) } : {};
   return (
     <HeadLine $columns={widths}>
-      <span {...sorted('code')}>{sorter('code', 'Code', false)}</span>
-      <span {...sorted('name')}>{sorter('name', 'Name', false)}</span>
+      <span />
+      <span style={{ display: 'flex', gap: 14 }}>
+        <span {...sorted('name')}>{sorter('name', 'Name', false)}</span>
+        <span {...sorted('code')}>{sorter('code', 'Code', false)}</span>
+      </span>
       {columns.map((column) => (
         <span key={column.key} {...(column.numeric ? { 'data-numeric': true } : {})} {...sorted(column.sort)}>
           {column.sort ? sorter(column.sort, column.title, column.numeric ?? false) : column.title}

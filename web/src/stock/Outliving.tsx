@@ -2,7 +2,6 @@ import type { ItemDetail } from '@yosegi/contract';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Chip } from '../ui/Chip.tsx';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Row } from '../ui/text.ts';
@@ -22,14 +21,11 @@ export function Outliving({ item }: { item: ItemDetail }) {
     archive.mutate({ params: { id: item.id }, body: { archived, version: item.version } });
   return (
     <>
-      <Row $wrap style={{ marginBottom: 8 }}>
+      <Row $wrap style={{ margin: '16px 0 8px' }}>
         {item.archived ? (
-          <>
-            <Chip $tone="held">Archived: it is offered nowhere</Chip>
-            <Button look="ghost" busy={archive.isPending} onPress={() => set(false)}>
-              Bring it back
-            </Button>
-          </>
+          <Button busy={archive.isPending} onPress={() => set(false)}>
+            Bring it back
+          </Button>
         ) : item.hasHistory ? (
           <Button look="ghost" busy={archive.isPending} onPress={() => set(true)}>
             Archive

@@ -13,7 +13,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { Lead, Muted } from '../ui/text.ts';
 import { UnitsCard } from './UnitsCard.tsx';
 
-const Cards = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(320px, 1fr)); gap: 16px; margin-top: 16px;`;
+const Cards = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(320px, 1fr)); gap: 16px; margin-top: 16px; align-items: start;`;
 const Card = styled.section`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 14px 16px; border-radius: 2px;`;
 const Inline = styled.form`display: grid; grid-template-columns: 1fr 1fr auto; gap: 8px; align-items: end; margin-top: 10px;`;
 const BinRow = styled.form`display: grid; grid-template-columns: 1fr 88px auto; gap: 6px; align-items: start; padding: 3px 0;`;

@@ -112,40 +112,42 @@ export function ItemPicker(props: ItemPickerProps) {
         }}
       />
       <Wrong>{props.error}</Wrong>
-      <Pop placement="bottom start">
-        <List
-          renderEmptyState={() => (
-            <Nothing>
-              {found.isSuccess && !found.isPlaceholderData && asked !== ''
-                ? 'No item is called like that.'
-                : 'Looking…'}
-            </Nothing>
-          )}
-        >
-          {items.map((item) => (
-            <Option key={item.id} id={item.id} textValue={`${item.code} ${item.name}`}>
-              <Tile code={item.code} size={28} />
-              <span>
-                <b>{item.name}</b>
-                <br />
-                <small>{item.code}</small>
-              </span>
-              <small>
-                {format.quantity(item.free, item.unit, item.decimals)} free · {format.unitCost(item.averageCost)}
-              </small>
-            </Option>
-          ))}
-          {props.canAdd && settled && asked !== '' && (
-            <Option id={NEW} textValue={`New item ${asked}`}>
-              <span aria-hidden>＋</span>
-              <span>
-                New item <b>{asked}</b>
-              </span>
-              <small>without leaving</small>
-            </Option>
-          )}
-        </List>
-      </Pop>
+      {typed !== null && (
+        <Pop placement="bottom start">
+          <List
+            renderEmptyState={() => (
+              <Nothing>
+                {found.isSuccess && !found.isPlaceholderData && asked !== ''
+                  ? 'No item is called like that.'
+                  : 'Looking…'}
+              </Nothing>
+            )}
+          >
+            {items.map((item) => (
+              <Option key={item.id} id={item.id} textValue={`${item.code} ${item.name}`}>
+                <Tile code={item.code} size={28} />
+                <span>
+                  <b>{item.name}</b>
+                  <br />
+                  <small>{item.code}</small>
+                </span>
+                <small>
+                  {format.quantity(item.free, item.unit, item.decimals)} free · {format.unitCost(item.averageCost)}
+                </small>
+              </Option>
+            ))}
+            {props.canAdd && settled && asked !== '' && (
+              <Option id={NEW} textValue={`New item ${asked}`}>
+                <span aria-hidden>＋</span>
+                <span>
+                  New item <b>{asked}</b>
+                </span>
+                <small>without leaving</small>
+              </Option>
+            )}
+          </List>
+        </Pop>
+      )}
       {adding !== null && (
         <ItemDialog
           text={adding}
