@@ -151,7 +151,7 @@ export class Details {
       [this.part('DISC-E', '1'), this.part('FELT-R', '0.6'), this.part('FRM-W', '6')],
       false,
     );
-    const spare = await this.newItem('FRM-5', 'Frames, five in a bag', { source: 'made', price: '19.5' });
+    const spare = await this.newItem('FRM-5', 'Frames, five in a bag', { source: 'made', price: '12.5' });
     await this.define(spare, 'build', [this.part('FRM-W', '5')]);
     await this.client.call(api.archiveItem, {
       params: { id: felt.id },

@@ -75,8 +75,8 @@ describe('a company that has just begun', () => {
     await page.getByLabel('Amount of Stool leg').fill('3');
     await page.getByRole('button', { name: '+ Labour' }).click();
     await page.getByLabel('Amount of labour').fill('12');
-    await page.getByText('€13.500').first().waitFor();
-    await page.getByText('66.3 %').waitFor();
+    await page.getByRole('complementary').getByText('13.500').first().waitFor();
+    await page.getByText('66.3 %').first().waitFor();
     await page.getByRole('button', { name: 'Put in use' }).click();
     await visit.notice('Revision 1 of Milking stool is in use');
     await page.getByRole('link', { name: 'Plan a build' }).click();

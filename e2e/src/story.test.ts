@@ -66,7 +66,7 @@ describe('the whole story', () => {
       .poll(() => page.getByLabel('Amount of Oak pin').evaluate((input) => input === document.activeElement))
       .toBe(true);
     await keys.type('12');
-    await page.getByText('€4.200').first().waitFor();
+    await page.getByRole('complementary').getByText('4.200').first().waitFor();
     await keys.press('Control+Enter');
     await status(/Revision 1 of Box of pegs is in use/);
 

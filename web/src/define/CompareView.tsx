@@ -215,8 +215,7 @@ function Facts({ line, names }: { line: ShownLine; names: readonly string[] }) {
   const said = names.flatMap((name) => {
     if (!(name in line.facts)) return [];
     const value = line.facts[name];
-    const text =
-      value === null ? 'none' : value === true ? 'yes' : value === false ? 'no' : String(value).replace(/-/g, ' ');
+    const text = value === null ? 'none' : value === true ? 'yes' : value === false ? 'no' : String(value);
     return [name === 'amount' ? `${text} ${unit === 'each' ? '' : unit}`.trim() : `${factNames[name]} ${text}`];
   });
   return <>{said.join(', ')}</>;

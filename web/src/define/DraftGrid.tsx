@@ -115,11 +115,16 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
     }
   };
 
+  /** A step back may take away the very cell that has the focus; the keys stay with the grid. */
+  const travel = (step: () => void) => () => {
+    flushSync(step);
+    if (document.activeElement === document.body) adder.current?.focus();
+  };
   const hotkeys = (event: KeyboardEvent) => {
     const key = event.key.toLowerCase();
     const ctrl = event.ctrlKey || event.metaKey;
     const acts: Record<string, (() => void) | undefined> = ctrl
-      ? { z: event.shiftKey ? redo : undo, y: redo }
+      ? { z: travel(event.shiftKey ? redo : undo), y: travel(redo) }
       : event.altKey
         ? { l: addLabour, c: () => add(chargeLine(), 'text'), n: () => add(noteLine(), 'text') }
         : {};
@@ -192,7 +197,7 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
         <SortableContext items={lines.map((line) => line.key)} strategy={verticalListSortingStrategy}>
           <Table ref={table}>
             <colgroup>
-              {[30, undefined, 62, 66, 46, 100, 56, 76, 44].map((width, index) => (
+              {[30, undefined, 60, 64, 46, 98, 56, 76, 56].map((width, index) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: columns never change places
                 <col key={index} {...(width ? { style: { width } } : {})} />
               ))}

@@ -13,7 +13,7 @@ import { type DraftLine, plainAmount } from './draft.ts';
 import { PartDetails } from './PartDetails.tsx';
 
 const Small = styled.button`
-  border: 0; background: none; color: var(--ink-3); cursor: pointer; padding: 4px 2px; display: inline-flex; align-items: center; gap: 1px; min-height: 24px;
+  border: 0; background: none; color: var(--ink-3); cursor: pointer; padding: 4px 3px; display: inline-flex; align-items: center; justify-content: center; gap: 1px; min-height: 24px; min-width: 24px;
   &:hover { color: var(--short); } &[data-has] { color: var(--indigo); font-weight: 600; }
 `;
 const Handle = styled.span`

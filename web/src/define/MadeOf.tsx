@@ -117,7 +117,7 @@ export function MadeOf({
             </Muted>
           </p>
         ) : (
-          <PriceAndMargin key={item.version} item={item} cost={cost.perUnit} />
+          <PriceAndMargin item={item} cost={cost.perUnit} />
         ))}
       <h2 style={{ marginTop: 16 }}>{behaviour.made === 'ahead' ? 'Can make now' : 'Can pack now'}</h2>
       <BigNumber>{can.quantity === null ? '–' : format.number(formatDecimal(can.quantity))}</BigNumber>

@@ -17,15 +17,25 @@ const CENT = 10_000;
 export function PriceAndMargin({ item, cost }: { item: Item; cost: Money }) {
   const notify = useNotify();
   const [typed, setTyped] = useState<{ at: 'price' | 'margin'; text: string } | null>(null);
-  const save = useCommand('setPrices', (saved) => notify({ text: `${saved.name} sells at ${saved.sellPrice} now.` }));
-  const { price, margin, fault } = read(typed, item.sellPrice, cost);
-  const dirty = typed !== null && fault === undefined && price !== '' && price !== item.sellPrice;
+  // The next save may come before the definition is fetched again.
+  const [saved, setSaved] = useState({ version: item.version, price: item.sellPrice });
+  const known = saved.version > item.version ? saved : { version: item.version, price: item.sellPrice };
+  const save = useCommand('setPrices', (after) => {
+    setSaved({ version: after.version, price: after.sellPrice });
+    notify({ text: `${after.name} sells at ${after.sellPrice} now.` });
+  });
+  const { price, margin, fault } = read(typed, known.price, cost);
+  const dirty =
+    typed !== null &&
+    fault === undefined &&
+    price !== '' &&
+    (known.price === null || parseMoney(price) !== parseMoney(known.price));
   return (
     <>
       <Pair
         onSubmit={(event) => {
           event.preventDefault();
-          if (dirty) save.mutate({ params: { id: item.id }, body: { sellPrice: price, version: item.version } });
+          if (dirty) save.mutate({ params: { id: item.id }, body: { sellPrice: price, version: known.version } });
         }}
       >
         <Field

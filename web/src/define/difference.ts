@@ -38,6 +38,8 @@ export function difference(
   return compareLines(shown(before), shown(after));
 }
 
+const words = (choice: string) => choice.replaceAll('-', ' ');
+
 function show(line: Line, cost: Money, rates: readonly Rate[], binName: (id: number) => string): ShownLine {
   if (line.kind === 'part') {
     const { item } = line;
@@ -49,9 +51,9 @@ function show(line: Line, cost: Money, rates: readonly Rate[], binName: (id: num
       identity: `part:${item.id}`,
       facts: {
         amount: line.quantity,
-        basis: line.basis,
+        basis: words(line.basis),
         waste: line.waste,
-        taken: line.taken,
+        taken: words(line.taken),
         comesBack: line.comesBack,
         share: line.share,
         from: line.fromBinId === null ? null : binName(line.fromBinId),
@@ -64,7 +66,7 @@ function show(line: Line, cost: Money, rates: readonly Rate[], binName: (id: num
   const identity = `${line.kind}:${line.text}`;
   const title = line.text || 'Labour';
   if (line.kind === 'charge')
-    return { line, title, code: null, cost, identity, facts: { amount: line.amount, basis: line.basis } };
+    return { line, title, code: null, cost, identity, facts: { amount: line.amount, basis: words(line.basis) } };
   const rate = rates.find((one) => one.id === line.rateId)?.name ?? null;
-  return { line, title, code: null, cost, identity, facts: { amount: line.minutes, basis: line.basis, rate } };
+  return { line, title, code: null, cost, identity, facts: { amount: line.minutes, basis: words(line.basis), rate } };
 }

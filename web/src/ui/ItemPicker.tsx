@@ -84,70 +84,73 @@ export function ItemPicker(props: ItemPickerProps) {
     else setHurried(text);
   };
   return (
-    <Wrap
-      {...(props.hideLabel ? { 'aria-label': props.label } : {})}
-      inputValue={text}
-      onInputChange={setTyped}
-      selectedKey={null}
-      onSelectionChange={(key) => (key === NEW ? setAdding(asked) : pick(items.find((item) => item.id === key)))}
-      onBlur={() => setTyped(null)}
-      allowsCustomValue
-      allowsEmptyCollection
-      menuTrigger="input"
-      defaultFilter={() => true}
-      isInvalid={props.error !== undefined}
-      validationBehavior="aria"
-    >
-      {!props.hideLabel && <Label>{props.label}</Label>}
-      <Input
-        ref={props.inputRef}
-        placeholder={props.placeholder ?? 'Type a code or a name'}
-        autoFocus={props.autoFocus ?? false}
-        onKeyDownCapture={takeFirst}
-        onPaste={(event) => {
-          const rows = event.clipboardData.getData('text/plain');
-          if (!props.onPasteRows || !/\S[\t\r\n]+\S/.test(rows.trim())) return;
-          event.preventDefault();
-          props.onPasteRows(rows);
-        }}
-      />
-      <Wrong>{props.error}</Wrong>
-      {typed !== null && (
-        <Pop placement="bottom start">
-          <List
-            renderEmptyState={() => (
-              <Nothing>
-                {found.isSuccess && !found.isPlaceholderData && asked !== ''
-                  ? 'No item is called like that.'
-                  : 'Looking…'}
-              </Nothing>
-            )}
-          >
-            {items.map((item) => (
-              <Option key={item.id} id={item.id} textValue={`${item.code} ${item.name}`}>
-                <Tile code={item.code} size={28} />
-                <span>
-                  <b>{item.name}</b>
-                  <br />
-                  <small>{item.code}</small>
-                </span>
-                <small>
-                  {format.quantity(item.free, item.unit, item.decimals)} free · {format.unitCost(item.averageCost)}
-                </small>
-              </Option>
-            ))}
-            {props.canAdd && settled && asked !== '' && (
-              <Option id={NEW} textValue={`New item ${asked}`}>
-                <span aria-hidden>＋</span>
-                <span>
-                  New item <b>{asked}</b>
-                </span>
-                <small>without leaving</small>
-              </Option>
-            )}
-          </List>
-        </Pop>
-      )}
+    <>
+      <Wrap
+        {...(props.hideLabel ? { 'aria-label': props.label } : {})}
+        inputValue={text}
+        onInputChange={setTyped}
+        selectedKey={null}
+        onSelectionChange={(key) => (key === NEW ? setAdding(asked) : pick(items.find((item) => item.id === key)))}
+        onBlur={() => setTyped(null)}
+        allowsCustomValue
+        allowsEmptyCollection
+        menuTrigger="input"
+        defaultFilter={() => true}
+        isInvalid={props.error !== undefined}
+        validationBehavior="aria"
+      >
+        {!props.hideLabel && <Label>{props.label}</Label>}
+        <Input
+          ref={props.inputRef}
+          placeholder={props.placeholder ?? 'Type a code or a name'}
+          autoFocus={props.autoFocus ?? false}
+          onKeyDownCapture={takeFirst}
+          onPaste={(event) => {
+            const rows = event.clipboardData.getData('text/plain');
+            if (!props.onPasteRows || !/\S[\t\r\n]+\S/.test(rows.trim())) return;
+            event.preventDefault();
+            props.onPasteRows(rows);
+          }}
+        />
+        <Wrong>{props.error}</Wrong>
+        {typed !== null && (
+          <Pop placement="bottom start">
+            <List
+              renderEmptyState={() => (
+                <Nothing>
+                  {found.isSuccess && !found.isPlaceholderData && asked !== ''
+                    ? 'No item is called like that.'
+                    : 'Looking…'}
+                </Nothing>
+              )}
+            >
+              {items.map((item) => (
+                <Option key={item.id} id={item.id} textValue={`${item.code} ${item.name}`}>
+                  <Tile code={item.code} size={28} />
+                  <span>
+                    <b>{item.name}</b>
+                    <br />
+                    <small>{item.code}</small>
+                  </span>
+                  <small>
+                    {format.quantity(item.free, item.unit, item.decimals)} free · {format.unitCost(item.averageCost)}
+                  </small>
+                </Option>
+              ))}
+              {props.canAdd && settled && asked !== '' && (
+                <Option id={NEW} textValue={`New item ${asked}`}>
+                  <span aria-hidden>＋</span>
+                  <span>
+                    New item <b>{asked}</b>
+                  </span>
+                  <small>without leaving</small>
+                </Option>
+              )}
+            </List>
+          </Pop>
+        )}
+      </Wrap>
+      {/* Outside of the box, whose parts would otherwise take the dialog's fields for their own. */}
       {adding !== null && (
         <ItemDialog
           text={adding}
@@ -158,7 +161,7 @@ export function ItemPicker(props: ItemPickerProps) {
           }}
         />
       )}
-    </Wrap>
+    </>
   );
 }
 const Nothing = styled.div`padding: 10px 12px; color: var(--ink-2);`;
