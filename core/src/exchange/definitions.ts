@@ -288,6 +288,7 @@ function checkDefinition(
   if (!rows.some((row) => row.kind === 'part' || row.kind === 'labour')) throw new Refusal('no-lines', {}, 'product');
   const known = knownItem(first.product ?? '', world);
   if (known.hasDraft && before && first.purpose === 'build') throw new Refusal('draft-exists', {}, 'product');
+  if (first.state === 'in use') refuseArchived(rows, world);
   refuseShares(rows);
   const parts = partsOf(rows);
   if (first.purpose === 'build') refuseCycle(first.product ?? '', parts, context);
@@ -302,6 +303,14 @@ function checkDefinition(
     hasAlternates: rows.some((row) => row.alternates !== ''),
   });
   refusePackedPart(rows, context);
+}
+
+/** A revision in use is built by; what is archived cannot be had. */
+function refuseArchived(rows: readonly FileRecord[], world: ImportWorld): void {
+  for (const [index, row] of rows.entries()) {
+    const part = row.component ? knownItem(row.component, world) : undefined;
+    if (part?.archived) throw new Refusal('item-archived', { name: part.name }, `rows.${index}.component`);
+  }
 }
 
 function refuseShares(rows: readonly FileRecord[]): void {

@@ -23,6 +23,7 @@ const known = (code: string, more: Partial<KnownItem> = {}): KnownItem => ({
   decimals: 0,
   measures: [],
   tracking: 'none',
+  archived: false,
   hasHistory: false,
   hasMoved: false,
   hasStock: false,

@@ -205,7 +205,9 @@ function faultOf(error: unknown, column?: string): RowFault {
 }
 
 function judge<W>(kind: FileKind<W>, group: Group, before: readonly FileRecord[] | undefined, context: PlanContext<W>) {
-  if (!kind.check || group.rows.some(({ faults }) => faults.length > 0)) return;
+  // What is known already stands, even where today it would be refused.
+  if (!kind.check || fateOf(kind, group, before) === 'same' || group.rows.some(({ faults }) => faults.length > 0))
+    return;
   try {
     kind.check(
       group.rows.map(({ record }) => record),

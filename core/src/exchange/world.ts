@@ -23,6 +23,7 @@ export interface KnownItem {
   readonly unit: string;
   readonly decimals: number;
   readonly measures: readonly Measure[];
+  readonly archived: boolean;
   readonly tracking: 'none' | 'lot' | 'serial';
   /** Whether stock was counted, defined or planned in its unit. */
   readonly hasHistory: boolean;

@@ -45,13 +45,14 @@ async function readItems(db: Reader): Promise<Map<string, KnownItem>> {
     decimals: number;
     measures: string;
     tracking: KnownItem['tracking'];
+    archived: number;
     has_history: number;
     has_moved: number;
     has_stock: number;
     builds: string | null;
     has_draft: number;
   }>(
-    `SELECT i.code, i.name, u.code AS unit, u.decimals, i.tracking,
+    `SELECT i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.archived_at IS NOT NULL AS archived,
        (SELECT json_group_array(json_array(name, one)) FROM (
          SELECT name, quantity AS one FROM item_pack WHERE item_id = i.id
          UNION ALL SELECT name, one FROM unit_related WHERE unit_id = i.unit_id)) AS measures,
@@ -76,6 +77,7 @@ async function readItems(db: Reader): Promise<Map<string, KnownItem>> {
         decimals: row.decimals,
         measures: (JSON.parse(row.measures) as [string, Quantity][]).map(([name, one]) => ({ name, one })),
         tracking: row.tracking,
+        archived: row.archived === 1,
         hasHistory: row.has_history === 1,
         hasMoved: row.has_moved === 1,
         hasStock: row.has_stock === 1,

@@ -76,9 +76,11 @@ function Progress({ job, says, onStop }: { job: ImportJob; says: string; onStop:
   const percent = job.total > 0 ? Math.round((100 * job.done) / job.total) : 0;
   return (
     <div style={{ padding: 24, display: 'grid', gap: 12, justifyItems: 'start' }}>
-      <h1 role="status">
-        {says} {job.total > 0 ? `${job.done} of ${job.total}` : '…'}
-      </h1>
+      <div role="status">
+        <h1>
+          {says} {job.total > 0 ? `${job.done} of ${job.total}` : '…'}
+        </h1>
+      </div>
       <Bar role="progressbar" aria-label={says} aria-valuenow={percent} style={{ width: '100%' }}>
         <i style={{ width: `${percent}%` }} />
       </Bar>

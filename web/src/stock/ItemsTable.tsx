@@ -24,7 +24,7 @@ const HeadLine = styled(Line)`
   position: sticky; top: 0; z-index: 2; background: var(--sheet); border-bottom: 1px solid var(--line); height: 34px; font-size: 12px; color: var(--ink-2);
   > span[data-numeric] { text-align: right; }
   button { border: 0; background: none; padding: 4px 0; color: inherit; cursor: pointer; display: inline-flex; gap: 3px; align-items: center; font-weight: 500; }
-  [aria-sort] button { color: var(--ink); font-weight: 700; }
+  [data-sorted] button { color: var(--ink); font-weight: 700; }
 `;
 const BodyLine = styled(Line)`
   height: 44px; border-bottom: 1px solid var(--line-soft); line-height: 1.15;
@@ -231,13 +231,16 @@ interface HeadProps {
 function Head({ columns, widths, sort, down, sortBy }: HeadProps) {
   const arrow = down ? <ArrowDown size={12} aria-hidden /> : <ArrowUp size={12} aria-hidden />;
   const sorter = (key: ItemSort, title: string, numeric: boolean) => (
-    <button type="button" onClick={() => sortBy(key, numeric)} aria-label={`Sort by ${title}`}>
+    <button
+      type="button"
+      onClick={() => sortBy(key, numeric)}
+      aria-label={`Sort by ${title}${sort === key ? `, now ${down ? 'falling' : 'rising'}` : ''}`}
+    >
       {title}
       {sort === key && arrow}
     </button>
   );
-  const sorted = (key: ItemSort | undefined) =>
-    key !== undefined && key === sort ? { 'aria-sort': down ? ('descending' as const) : ('ascending' as const) } : {};
+  const sorted = (key: ItemSort | undefined) => (key !== undefined && key === sort ? { 'data-sorted': true } : {});
   return (
     <HeadLine $columns={widths}>
       <span />
