@@ -74,7 +74,7 @@ const definitionsFile = () =>
     }),
   ].join('\n');
 
-async function importAll(address: string): Promise<number> {
+export async function importAll(address: string): Promise<number> {
   let cookie = '';
   const call: Fetch = async (url, init) => {
     const response = await fetch(address + url, { ...init, headers: { ...init.headers, cookie } });

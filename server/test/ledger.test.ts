@@ -73,6 +73,41 @@ describe('migrations', () => {
   });
 });
 
+describe('upgrades', () => {
+  it('from the first schema keep everything there was', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'yosegi-'));
+    const database = await Database.open(join(folder, 'old.sqlite'));
+    expect(await migrate(database, '0001-first')).toBe('0001-first');
+    await database.write(async (tx) => {
+      await tx.insert('person', { name: 'Mo', initials: 'MO', role: 'owner' });
+      for (const code of ['KIT', 'PART']) await tx.insert('item', { code, name: code, unit_id: 2, source: 'both' });
+      await tx.insert('item_field', { item_id: 1, name: 'Warranty months', value: '24' });
+      await tx.insert('definition', { item_id: 1 });
+      await tx.insert('revision', { definition_id: 1, number: 1, state: 'in-use', output_quantity: 1e6 });
+      const line = { revision_id: 1, position: 0, kind: 'part', item_id: 2, amount: 250_000, taken: 'picked-first' };
+      await tx.insert('revision_line', line);
+    });
+    await migrate(database);
+    const { reader } = database;
+    expect(await reader.one('SELECT * FROM item_field')).toEqual({ item_id: 1, name: 'Warranty months', value: '24' });
+    expect(await reader.one('SELECT amount FROM revision_line')).toEqual({ amount: 250_000 });
+    const behaviour = 'SELECT made, swap_for, price_from, discount, version FROM definition';
+    expect(await reader.one(behaviour)).toEqual({
+      made: 'ahead',
+      swap_for: 'listed',
+      price_from: 'own',
+      discount: 0,
+      version: 0,
+    });
+    const grams =
+      "SELECT r.one FROM unit_related r JOIN unit u ON u.id = r.unit_id WHERE u.code = 'kg' AND r.name = 'G'";
+    expect(await reader.one(grams)).toEqual({ one: 1000 });
+    expect(await verifyDatabase(reader)).toEqual([]);
+    await database.close();
+    rmSync(folder, { recursive: true });
+  });
+});
+
 describe('a killed server', () => {
   const folder = mkdtempSync(join(tmpdir(), 'yosegi-'));
   let running: ChildProcess | undefined;

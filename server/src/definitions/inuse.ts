@@ -1,16 +1,33 @@
 import type { Purpose } from '@yosegi/contract';
 import type { Revision } from '@yosegi/core/definition';
 import type { Reader } from '../db/database.ts';
-import { type ItemRow, itemRows } from '../items/store.ts';
+import type { ItemRow } from '../items/store.ts';
 import { LINE_SQL, type LineRow, REVISION_SQL, type RevisionRow, toCoreRevision } from './store.ts';
+
+/** What costing takes of an item; reading no more of it lets thousands of definitions be costed at once. */
+export type CostRow = Pick<
+  ItemRow,
+  | 'id'
+  | 'code'
+  | 'name'
+  | 'unit'
+  | 'decimals'
+  | 'sell_price'
+  | 'standard_cost'
+  | 'latest_cost'
+  | 'archived_at'
+  | 'quantity'
+  | 'value'
+  | 'last_cost'
+>;
 
 /** A revision with its lines and parts, ready for the core. */
 export interface LoadedRevision {
   readonly revision: RevisionRow;
   readonly lines: readonly LineRow[];
   readonly core: Revision;
-  readonly product: ItemRow;
-  readonly parts: ReadonlyMap<number, ItemRow>;
+  readonly product: CostRow;
+  readonly parts: ReadonlyMap<number, CostRow>;
 }
 
 /**
@@ -20,7 +37,7 @@ export interface LoadedRevision {
 export async function loadRevisions(db: Reader, select: string, bind: readonly (string | number)[] = []) {
   const revisions = await db.all<RevisionRow>(`${REVISION_SQL} WHERE r.id IN (${select})`, bind);
   const lines = await db.all<LineRow>(`${LINE_SQL} WHERE l.revision_id IN (${select}) ORDER BY l.position`, bind);
-  const parts = await itemRows(db, [
+  const parts = await costRows(db, [
     ...revisions.map((revision) => revision.item_id),
     ...lines.flatMap((line) => line.item_id ?? []),
   ]);
@@ -33,6 +50,17 @@ export async function loadRevisions(db: Reader, select: string, bind: readonly (
     return product ? [{ revision, lines: own, core, product, parts }] : [];
   });
   return loaded.sort((a, b) => a.product.code.localeCompare(b.product.code, 'en', { sensitivity: 'base' }));
+}
+
+async function costRows(db: Reader, ids: readonly number[]): Promise<Map<number, CostRow>> {
+  const rows = await db.all<CostRow>(
+    `SELECT i.id, i.code, i.name, u.code AS unit, u.decimals, i.sell_price, i.standard_cost, i.latest_cost, i.archived_at,
+       ifnull(s.quantity, 0) AS quantity, ifnull(s.value, 0) AS value, ifnull(s.last_cost, 0) AS last_cost
+     FROM item i JOIN unit u ON u.id = i.unit_id LEFT JOIN item_stock s ON s.item_id = i.id
+     WHERE i.id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify([...new Set(ids)])],
+  );
+  return new Map(rows.map((row) => [row.id, row]));
 }
 
 /** Revisions in use that list a part. */

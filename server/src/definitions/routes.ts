@@ -1,15 +1,16 @@
 import type { DefinitionRow, DefinitionUse, definitionRoutes } from '@yosegi/contract';
-import { CoverageWorld } from '@yosegi/contract/coverage-input';
-import { canMake, freeOf } from '@yosegi/core/coverage';
+import { canMake } from '@yosegi/core/coverage';
+import type { Quantity } from '@yosegi/core/number';
 import type { z } from 'zod';
-import { readSnapshot } from '../coverage/snapshot.ts';
 import type { Reader } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
 import type { HandlersOf } from '../http/context.ts';
 import { containing, page } from '../http/pages.ts';
+import { itemRows } from '../items/store.ts';
 import { setBehaviour } from './behaviour.ts';
 import { createDefinition, discardRevision, saveRevision, startRevision } from './drafts.ts';
 import { listFaults } from './faults.ts';
+import { loadRevisions } from './inuse.ts';
 import { previewReplacement, replacePart } from './replace.ts';
 import { holdBack, moveBuilds, putInUse, retireRevision } from './revisions.ts';
 import { readDefinition } from './store.ts';
@@ -69,15 +70,33 @@ async function listDefinitions(
      ORDER BY i.code COLLATE NOCASE, d.purpose LIMIT $3`,
     [code, containing(query.q ?? ''), query.limit + 1, purpose],
   );
-  const world = new CoverageWorld(await readSnapshot(db));
-  const { decimalsOf, stockOf } = world.input([]);
   const shown = page(rows, query.limit, (row) => `${row.code}\n${row.purpose}`);
-  return {
-    ...shown,
-    rows: shown.rows.map((row) => {
-      const revision = row.purpose === 'build' ? world.revision(row.itemId) : undefined;
-      const can = revision ? canMake(revision, (id) => freeOf(stockOf(id)), decimalsOf(row.itemId)) : null;
-      return { ...row, canMakeNow: decimalOrNull(can?.quantity ?? null) };
-    }),
+  const can = await canMakeOf(
+    db,
+    shown.rows.filter((row) => row.purpose === 'build' && row.inUse !== null).map((row) => row.id),
+  );
+  return { ...shown, rows: shown.rows.map((row) => ({ ...row, canMakeNow: can.get(row.id) ?? null })) };
+}
+
+/** How many of each definition's product the free parts allow now; only what these definitions list is read. */
+async function canMakeOf(db: Reader, definitionIds: readonly number[]): Promise<Map<number, string | null>> {
+  const loaded = await loadRevisions(
+    db,
+    "SELECT id FROM revision WHERE state = 'in-use' AND definition_id IN (SELECT value FROM json_each($1))",
+    [JSON.stringify(definitionIds)],
+  );
+  const parts = await itemRows(
+    db,
+    loaded.flatMap(({ lines }) => lines.flatMap((line) => line.item_id ?? [])),
+  );
+  const free = (itemId: number) => {
+    const part = parts.get(itemId);
+    return Math.max(0, part ? part.quantity - part.on_bench - part.promised : 0) as Quantity;
   };
+  return new Map(
+    loaded.map(({ revision, core, product }) => [
+      revision.definition_id,
+      decimalOrNull(canMake(core, free, product.decimals).quantity),
+    ]),
+  );
 }

@@ -82,11 +82,11 @@ async function find(db: Reader, text: string): Promise<Found[]> {
   if (text === '') return [];
   return db.all<Found>(
     `SELECT kind, id, code, name, tile FROM (
-       SELECT 'item' AS kind, id, code, name, code AS tile, 1 AS turn FROM item WHERE archived_at IS NULL
-       UNION ALL SELECT 'definition', d.id, i.code, i.name, i.code, 2 FROM definition d JOIN item i ON i.id = d.item_id
-       UNION ALL SELECT 'build', b.id, b.number, i.name, i.code, 3 FROM build b JOIN item i ON i.id = b.item_id
-       UNION ALL SELECT 'document', d.id, d.number, d.kind, NULL, 4 FROM document d
-     ) WHERE code LIKE $1 ESCAPE '\\' OR name LIKE $1 ESCAPE '\\'
+       SELECT 'item' AS kind, id, code, name, code AS tile, 1 AS turn, barcode FROM item WHERE archived_at IS NULL
+       UNION ALL SELECT 'definition', d.id, i.code, i.name, i.code, 2, NULL FROM definition d JOIN item i ON i.id = d.item_id
+       UNION ALL SELECT 'build', b.id, b.number, i.name, i.code, 3, NULL FROM build b JOIN item i ON i.id = b.item_id
+       UNION ALL SELECT 'document', d.id, d.number, d.kind, NULL, 4, NULL FROM document d
+     ) WHERE code LIKE $1 ESCAPE '\\' OR name LIKE $1 ESCAPE '\\' OR barcode = $2
      ORDER BY code <> $2 COLLATE NOCASE, code NOT LIKE $3 ESCAPE '\\', turn, code LIMIT 20`,
     [containing(text), text, containing(text).slice(1)],
   );

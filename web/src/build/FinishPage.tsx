@@ -21,6 +21,7 @@ import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Ask, AskAnswer, BigNumber, Foot } from '../ui/layout.ts';
+import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -83,7 +84,10 @@ function FinishForm({ build }: { build: BuildDetail }) {
         version: build.version,
         good: good.trim(),
         outputBinId: Number(binId),
-        lines: [...typed].map(([lineId, actual]) => ({ lineId, actual: actual.trim() || '0' })),
+        lines: [...typed].map(([lineId, actual]) => {
+          const item = build.lines.find((line) => line.id === lineId)?.item;
+          return { lineId, actual: plainTyped(actual, item ?? undefined) };
+        }),
         close: closing,
         ...(override ? { override } : {}),
       },
@@ -252,17 +256,15 @@ function reckonUse(build: BuildDetail, goodText: string, typed: ReadonlyMap<numb
     const { id: lineId, basis } = line;
     const said = typed.get(lineId);
     if (line.kind === 'part' && line.item) {
-      const { decimals } = line.item;
+      const { item } = line;
       const need = {
         basis,
         quantity: parseDecimal(line.amount) as Quantity,
         waste: parseDecimal(line.waste) as Percent,
-        decimals,
+        decimals: item.decimals,
       };
       const actual =
-        said === undefined
-          ? plannedUse(need, progress, good)
-          : read(`line${lineId}`, () => parseQuantity(said || '0', decimals));
+        said === undefined ? plannedUse(need, progress, good) : read(`line${lineId}`, () => readTyped(said, item));
       actuals.set(lineId, actual);
       return [
         { ...need, kind: 'part', lineId, itemId: line.item.id, actual, unitCost: parseMoney(line.item.averageCost) },

@@ -6,6 +6,7 @@ import { Field, TextArea } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Form, Wide } from '../ui/layout.ts';
+import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Lead, Row } from '../ui/text.ts';
@@ -29,7 +30,7 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
   const submit = () => {
     if (chosen !== null)
       plan.mutate({
-        body: { builds: [{ itemId: chosen, purpose, quantity: quantity.trim() || '0', due: due || null, remark }] },
+        body: { builds: [{ itemId: chosen, purpose, quantity: plainTyped(quantity, item), due: due || null, remark }] },
       });
   };
   return (

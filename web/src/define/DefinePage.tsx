@@ -1,15 +1,16 @@
 import type { DefinitionRow, Purpose } from '@yosegi/contract';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemOf, useCommand, usePages, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
+import { Endless } from '../ui/Endless.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
+import { Sheet, Strip, StripHead, Three } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
-import { StripItem, StripSection } from '../ui/StripItem.tsx';
+import { StripItem } from '../ui/StripItem.tsx';
 import { useAddress } from '../ui/useAddress.ts';
 import { purposeName } from './behaviour.ts';
 import { DefinitionSheet } from './DefinitionSheet.tsx';
@@ -18,7 +19,8 @@ import { DefinitionSheet } from './DefinitionSheet.tsx';
 export function DefinePage() {
   const { id } = useParams();
   const [q, setQ] = useAddress('q');
-  const list = useQuestion('definitions', { query: { q, limit: 500 } }, { keep: true });
+  const pages = usePages('definitions', { q: q || undefined, limit: 100 });
+  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   return (
     <Three $margin={false}>
       <Strip>
@@ -27,22 +29,26 @@ export function DefinePage() {
           <NewDefinition />
           <ToPutRight />
         </StripHead>
-        <StripList aria-label="Bills of materials">
-          <Answer of={list}>
-            {({ rows }) => (
-              <>
-                <Group title="In use" rows={rows.filter((row) => row.inUse !== null)} />
-                <Group title="Not in use" rows={rows.filter((row) => row.inUse === null)} />
-              </>
-            )}
-          </Answer>
-        </StripList>
+        <Answer of={pages}>
+          {() => (
+            <Endless
+              rows={rows}
+              pages={pages}
+              rowHeight={50}
+              keyOf={(row) => row.id}
+              label="Bills of materials"
+              role="navigation"
+            >
+              {(row) => <OneRow row={row} />}
+            </Endless>
+          )}
+        </Answer>
       </Strip>
       {id ? (
         <Definition key={id} id={Number(id)} />
       ) : (
         <Sheet>
-          <EmptyState title={list.data?.rows.length ? 'Choose a product on the left' : 'Define your first product'}>
+          <EmptyState title={rows.length ? 'Choose a product on the left' : 'Define your first product'}>
             A bill of materials says what goes into one product: parts, minutes of work, charges. Its cost, its margin
             and how many you can make now follow while you type. Start one with “New bill of materials”.
           </EmptyState>
@@ -58,23 +64,22 @@ function ToPutRight() {
   return <LinkButton to="/define/faults">{count(faults.length, 'definition')} to put right</LinkButton>;
 }
 
-function Group({ title, rows }: { title: string; rows: readonly DefinitionRow[] }) {
+function OneRow({ row }: { row: DefinitionRow }) {
   const format = useFormat();
   return (
-    <StripSection title={title} rows={rows}>
-      {(row) => (
-        <StripItem
-          key={row.id}
-          to={`/define/${row.id}`}
-          code={row.code}
-          title={row.name}
-          under={[row.code, row.purpose !== 'build' && purposeName(row.purpose), revisionsOf(row)]
-            .filter(Boolean)
-            .join(' · ')}
-          side={row.canMakeNow !== null && <b title="can be made now">{format.number(row.canMakeNow)}</b>}
-        />
-      )}
-    </StripSection>
+    <StripItem
+      to={`/define/${row.id}`}
+      code={row.code}
+      title={row.name}
+      under={[row.code, row.purpose !== 'build' && purposeName(row.purpose), revisionsOf(row)]
+        .filter(Boolean)
+        .join(' · ')}
+      side={
+        row.canMakeNow !== null && (
+          <b title={row.made === 'ahead' ? 'can be made now' : 'can be packed now'}>{format.number(row.canMakeNow)}</b>
+        )
+      }
+    />
   );
 }
 

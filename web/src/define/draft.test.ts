@@ -1,5 +1,6 @@
 import type { PartItem, Revision } from '@yosegi/contract';
 import { formatDecimal } from '@yosegi/core/number';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chargeLine, type Draft, draftOf, labourLine, noteLine, partLine, reckon, toInput } from './draft.ts';
 
@@ -38,6 +39,39 @@ describe('a draft while it is typed', () => {
       '5.946',
       '6.1852',
     ]);
+  });
+
+  it('costs by each basis as a slow sum does, the average standing in where a basis is missing', () => {
+    const cents = fc.integer({ min: 0, max: 1e6 });
+    const part = fc.record({
+      grams: fc.integer({ min: 1, max: 1e6 }),
+      average: cents,
+      latest: fc.option(cents),
+      standard: fc.option(cents),
+    });
+    const decimal = (thousandths: number) => formatDecimal(thousandths * 1000);
+    fc.assert(
+      fc.property(fc.array(part, { minLength: 1, maxLength: 6 }), (parts) => {
+        const lines = parts.map(({ grams, average, latest, standard }, id) => ({
+          ...partLine(
+            item(id + 1, decimal(average), {
+              latestCost: latest === null ? null : decimal(latest),
+              standardCost: standard === null ? null : decimal(standard),
+            }),
+          ),
+          // Typed in grams of an item kept in kilograms.
+          amount: `${grams} g`,
+        }));
+        const { byBasis, lacking, faults } = reckon(draft(...lines), 0, rates);
+        expect([...faults.keys()]).toEqual([]);
+        const slow = (pick: (one: (typeof parts)[number]) => number | null) =>
+          parts.reduce((sum, one) => sum + one.grams * (pick(one) ?? one.average), 0);
+        expect(byBasis.averageCost.total).toBe(slow((one) => one.average));
+        expect(byBasis.latestCost.total).toBe(slow((one) => one.latest));
+        expect(byBasis.standardCost.total).toBe(slow((one) => one.standard));
+        expect(lacking.standardCost).toBe(parts.filter((one) => one.standard === null).length);
+      }),
+    );
   });
 
   it('names what cannot be read at its field and counts it as nothing', () => {

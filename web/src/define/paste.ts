@@ -44,7 +44,7 @@ export function readPaste(text: string): SheetRow[] {
   const hasTitles = titled.filter((key) => key !== null).length > 1 || (first.length === 1 && titled[0] !== null);
   const body = hasTitles ? rows.slice(1) : rows;
   const places = hasTitles ? titled : guessPlaces(body);
-  const sign = guessDecimalSign(body.map((row) => row[places.indexOf('quantity')] ?? ''));
+  const sign = guessDecimalSign(body.map((row) => (row[places.indexOf('quantity')] ?? '').replace(/\p{L}.*$/u, '')));
   return body.map((row) => {
     const cell = (key: string) => row[places.indexOf(key)] ?? '';
     const texts = [cell('code'), cell('name')].filter((one) => one !== '');
@@ -62,7 +62,7 @@ function guessPlaces(rows: readonly (readonly string[])[]): (string | null)[] {
   const width = Math.max(0, ...rows.map((row) => row.length));
   const amounts = Array.from({ length: width }, (_, at) => rows.filter((row) => isAmount(row[at] ?? '')).length);
   // A column of article numbers is full of digits too; only beside another column can it be the quantity.
-  const candidates = amounts.flatMap((count, at) => (count > rows.length / 2 && width > 1 ? [at] : []));
+  const candidates = amounts.flatMap((count, at) => (count >= rows.length / 2 && width > 1 ? [at] : []));
   const quantity = candidates.find((at) => at > 0) ?? candidates[0] ?? -1;
   const texts = Array.from({ length: width }, (_, at) => at).filter((at) => at !== quantity);
   const unit = texts.find(

@@ -1,6 +1,6 @@
-import type { BuildDetail, Store } from '@yosegi/contract';
+import type { BuildDetail, PartItem, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, parseDecimal, parseQuantity, type Quantity, SCALE } from '@yosegi/core/number';
+import { formatDecimal, parseDecimal, type Quantity, SCALE } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/pick';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -8,6 +8,7 @@ import styled from 'styled-components';
 import { problemOf, useCommand } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
+import { readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { type Step, stepsOf, suggestion } from './steps.ts';
@@ -115,7 +116,7 @@ function Stop({ build, step, onSkip }: { build: BuildDetail; step: Step; onSkip:
   const [text, setText] = useState(step.suggested);
   const pick = useCommand('pick', ({ documentId, number }) => notify({ text: `${number}: on the bench.`, documentId }));
   const bin = bins.find((known) => known.binId === binId);
-  const read = readQuantity(text, item.decimals, line.open);
+  const read = readPick(text, item, line.open);
   const open = parseDecimal(line.open);
   const amount = (scaled: number) => format.quantity(formatDecimal(scaled), item.unit, item.decimals);
   const wrong = read.error ?? problemOf(pick.error)?.detail;
@@ -197,9 +198,9 @@ function Stop({ build, step, onSkip }: { build: BuildDetail; step: Step; onSkip:
   );
 }
 
-function readQuantity(text: string, decimals: number, open: string): { quantity: Quantity; error?: string } {
+function readPick(text: string, item: PartItem, open: string): { quantity: Quantity; error?: string } {
   try {
-    const quantity = parseQuantity(text.trim() || '0', decimals);
+    const quantity = readTyped(text, item);
     if (quantity !== 0) checkPick(parseDecimal(open) as Quantity, quantity);
     return { quantity };
   } catch (error) {

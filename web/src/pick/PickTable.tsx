@@ -1,6 +1,6 @@
 import type { BuildDetail, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, parseDecimal, parseQuantity, type Quantity } from '@yosegi/core/number';
+import { formatDecimal, parseDecimal, type Quantity } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/pick';
 import { type KeyboardEvent, useState } from 'react';
 import { problemOf, useCommand } from '../api/client.ts';
@@ -11,6 +11,7 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -208,7 +209,7 @@ function readRow(step: Step, typed: Typed | undefined) {
   const binId = typed?.binId ?? step.bins[0]?.binId ?? 0;
   const base = { step, binId, text };
   try {
-    const quantity = parseQuantity(text.trim() || '0', step.item.decimals);
+    const quantity = readTyped(text, step.item);
     if (quantity !== 0) checkPick(parseDecimal(step.line.open) as Quantity, quantity);
     return { ...base, quantity, error: undefined };
   } catch (error) {

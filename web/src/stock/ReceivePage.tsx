@@ -1,6 +1,6 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { add, formatDecimal, type Money, parseMoney, parseQuantity, worthOf } from '@yosegi/core/number';
+import { add, formatDecimal, type Money, parseMoney, worthOf } from '@yosegi/core/number';
 import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -11,6 +11,7 @@ import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
@@ -76,7 +77,7 @@ export function ReceivePage() {
         lines: lines.map((line) => ({
           itemId: line.item.id,
           binId: Number(line.binId),
-          quantity: line.quantity.trim() || '0',
+          quantity: plainTyped(line.quantity, line.item),
           unitCost: line.unitCost.trim() || '0',
         })),
       },
@@ -243,7 +244,7 @@ function readLine(line: ReceiptLine): { value: Money; quantityError?: string; co
     }
   };
   const quantity = attempt(
-    () => parseQuantity(line.quantity || '0', line.item.decimals),
+    () => readTyped(line.quantity, line.item),
     0 as never,
     (text) => (quantityError = text),
   );

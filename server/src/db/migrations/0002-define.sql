@@ -58,14 +58,16 @@ CREATE TABLE saved_view (
   UNIQUE (person_id, list, name)
 ) STRICT;
 
--- Custom fields go with their item; the table of the first schema kept them for ever.
-DROP TABLE item_field;
-CREATE TABLE item_field (
+-- Custom fields go with their item; the first schema kept them for ever.
+CREATE TABLE item_field_2 (
   item_id INTEGER NOT NULL REFERENCES item ON DELETE CASCADE,
   name TEXT NOT NULL COLLATE NOCASE,
   value TEXT NOT NULL,
   PRIMARY KEY (item_id, name)
 ) STRICT;
+INSERT INTO item_field_2 SELECT item_id, name, value FROM item_field;
+DROP TABLE item_field;
+ALTER TABLE item_field_2 RENAME TO item_field;
 
 -- Definitions --------------------------------------------------------------------------------------------------------
 
