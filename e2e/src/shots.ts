@@ -23,6 +23,28 @@ const shots: readonly Shot[] = [
       await page.getByRole('option', { name: /Smoker hook/ }).waitFor();
     },
   },
+  { file: 'behaves', path: '/define/13?view=behaves', ready: /What happens with Winter evening gift/ },
+  { file: 'difference', path: '/define/2?view=compare&rev=2&against=1', ready: /2 lines differ/ },
+  { file: 'items', path: '/stock/items', ready: /reorder point/ },
+  {
+    file: 'import',
+    path: '/stock/in-out',
+    ready: /Bring your catalogue in/,
+    before: async ({ page }) => {
+      const rows = [
+        'SKU;Description;UoM;Price;EAN;Reorder lvl;Finish',
+        'PEG-OAK;Oak peg;each;1,25;4006381333931;40;oiled',
+        'PEG-ASH;Ash peg;each;1,15;4006381333932;40;raw',
+        'VARN-M;Varnish, matt;L;12,50;;5;',
+        'GLUE-B;Bone glue;crate;4,00;;;',
+        'BROOD-C;Brood box, cedar;each;;;3;',
+      ];
+      const file = { name: 'north shed 2026.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) };
+      await page.getByLabel('File of items').setInputFiles(file);
+      await page.getByRole('button', { name: /All 5/ }).click();
+      await page.getByText('PEG-OAK · Oak peg').waitFor();
+    },
+  },
   { file: 'cover', path: '/cover?want=48x12,42x40,44x60&by=2026-12-18', ready: /stuck on/ },
   {
     file: 'build',

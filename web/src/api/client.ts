@@ -22,7 +22,7 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   views: ['items'],
   pictures: ['items'],
   costEffect: ['items', 'definitions', 'stock'],
-  definitionFaults: ['definitions', 'items', 'stock'],
+  definitionFaults: ['definitions', 'items'],
   replacements: ['definitions', 'items', 'stock'],
   items: ['items', 'stock'],
   item: ['items', 'stock'],

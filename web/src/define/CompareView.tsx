@@ -18,7 +18,7 @@ import { Faint, Lead, Row } from '../ui/text.ts';
 import { difference, factNames, type ShownLine } from './difference.ts';
 
 const Sign = styled.b<{ $change: string }>`
-  display: inline-block; min-width: 62px; font-size: 12px; padding: 1px 6px; border-radius: 2px; border: 1px solid;
+  display: inline-block; min-width: 62px; white-space: nowrap; font-size: 12px; padding: 1px 6px; border-radius: 2px; border: 1px solid;
   ${({ $change }) =>
     $change === 'added'
       ? 'color: var(--ok-ink); background: var(--ok-wash); border-style: solid;'
@@ -195,7 +195,7 @@ function ChangeRow({ change, cost }: { change: LineChange<ShownLine>; cost: (amo
             <b>{shown.title}</b>
             {shown.code && (
               <>
-                {' '}
+                <br />
                 <Faint>{shown.code}</Faint>
               </>
             )}

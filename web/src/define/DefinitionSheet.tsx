@@ -150,7 +150,8 @@ function Head({ definition, revision }: { definition: Definition; revision: Revi
         <div>
           <h1>{item.name}</h1>
           <Lead>
-            {item.code} · {purposeName(purpose)} · makes{' '}
+            {item.code}
+            {purpose !== 'build' && ` · ${purposeName(purpose)}`} · makes{' '}
             {format.quantity(revision.outputQuantity, item.unit, item.decimals)} · revision {revision.number},{' '}
             {standing(revision, (day) => format.day(day))}
           </Lead>

@@ -91,7 +91,7 @@ export function FaultsPage() {
 }
 
 function Parts({ row }: { row: FaultRow }) {
-  const parts = row.faults.flatMap((fault) => fault.parts);
+  const parts = [...new Map(row.faults.flatMap((fault) => fault.parts).map((part) => [part.id, part])).values()];
   return (
     <>
       {parts.map((part, index) => (

@@ -12,6 +12,8 @@ import { draftOf, reckon } from './draft.ts';
 export function LinesView({ definition, revision }: { definition: Definition; revision: Revision }) {
   const format = useFormat();
   const rates = useQuestion('rates', {});
+  const stores = useQuestion('stores', {}).data ?? [];
+  const binName = (id: number) => stores.flatMap((store) => store.bins).find((bin) => bin.id === id)?.code ?? '';
   const { item } = definition;
   const reckoning = reckon(draftOf(revision), item.decimals, rates.data ?? []);
   return (
@@ -57,7 +59,13 @@ export function LinesView({ definition, revision }: { definition: Definition; re
                         <span>
                           <b>{line.item.name}</b>
                           <br />
-                          <Faint>{line.item.code}</Faint>
+                          <Faint>
+                            {line.item.code}
+                            {line.alternates.map(
+                              ({ item: other, ratio }) => ` · or ${other.name}${ratio === '1' ? '' : ` × ${ratio}`}`,
+                            )}
+                            {line.fromBinId !== null && ` · from ${binName(line.fromBinId)} first`}
+                          </Faint>
                         </span>
                       </Cell>
                     ) : (

@@ -95,7 +95,9 @@ function DefinitionPaper({ definition, revision }: { definition: Definition; rev
                   <td className="num">
                     {line.kind === 'part' && line.waste !== '0' ? `${format.number(line.waste)} %` : ''}
                   </td>
-                  <td>{line.kind === 'part' ? line.taken.replace('-', ' ') : line.kind}</td>
+                  <td style={{ whiteSpace: 'nowrap' }}>
+                    {line.kind === 'part' ? line.taken.replace('-', ' ') : line.kind}
+                  </td>
                   <td className="num">{format.number(formatDecimal(cost.lines[index] ?? 0), 3, 3)}</td>
                   {back && (
                     <td className="num">
