@@ -197,7 +197,7 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
         <SortableContext items={lines.map((line) => line.key)} strategy={verticalListSortingStrategy}>
           <Table ref={table}>
             <colgroup>
-              {[30, undefined, 60, 64, 46, 98, 56, 76, 56].map((width, index) => (
+              {[30, undefined, 60, 58, 44, 106, 56, 76, 56].map((width, index) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: columns never change places
                 <col key={index} {...(width ? { style: { width } } : {})} />
               ))}

@@ -9,6 +9,7 @@ import { Button } from '../ui/Button.tsx';
 import { Scroll } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Lead, Muted, Row } from '../ui/text.ts';
+import { useFileDrop } from '../ui/useFileDrop.ts';
 import { ImportSheet } from './ImportSheet.tsx';
 
 const Cards = styled.div`display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 16px; margin-top: 18px; @media (max-width: 900px) { grid-template-columns: 1fr; }`;
@@ -63,7 +64,6 @@ export function InOutPage() {
 
 function KindCard({ kind, number, onBegun }: { kind: FileKindName; number: number; onBegun: (id: string) => void }) {
   const chooser = useRef<HTMLInputElement>(null);
-  const [over, setOver] = useState(false);
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<unknown>(null);
   const { title, says } = about[kind];
@@ -80,20 +80,9 @@ function KindCard({ kind, number, onBegun }: { kind: FileKindName; number: numbe
       setBusy(false);
     }
   };
+  const { over, drop } = useFileDrop((file) => void send(file));
   return (
-    <Card
-      $over={over}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        void send(event.dataTransfer.files[0]);
-      }}
-    >
+    <Card $over={over} {...drop}>
       <h2>
         <Muted>{number}</Muted> {title}
       </h2>

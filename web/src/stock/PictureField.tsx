@@ -7,6 +7,7 @@ import { Button } from '../ui/Button.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Row } from '../ui/text.ts';
+import { useFileDrop } from '../ui/useFileDrop.ts';
 
 const Drop = styled.div<{ $over: boolean }>`
   display: flex; gap: 14px; align-items: center; padding: 10px; border: 1px dashed ${({ $over }) => ($over ? 'var(--honey)' : 'var(--line)')};
@@ -16,7 +17,6 @@ const Drop = styled.div<{ $over: boolean }>`
 /** An item's picture: chosen, dropped or pasted, it stands in for the tile everywhere. */
 export function PictureField({ item }: { item: ItemDetail }) {
   const chooser = useRef<HTMLInputElement>(null);
-  const [over, setOver] = useState(false);
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<unknown>(null);
   const remove = useCommand('removePicture');
@@ -38,21 +38,9 @@ export function PictureField({ item }: { item: ItemDetail }) {
       setBusy(false);
     }
   };
+  const { over, drop } = useFileDrop((file) => void send(file));
   return (
-    <Drop
-      $over={over}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        void send(event.dataTransfer.files[0]);
-      }}
-      onPaste={(event) => void send(event.clipboardData.files[0])}
-    >
+    <Drop $over={over} {...drop} onPaste={(event) => void send(event.clipboardData.files[0])}>
       <Tile code={item.code} size={72} />
       <div style={{ display: 'grid', gap: 6 }}>
         <Row $gap={6}>
