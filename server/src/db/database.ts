@@ -6,6 +6,9 @@ import sqlite3 from 'sqlite3';
 export type SqlValue = string | number | null | Buffer;
 export type SqlRow = Record<string, SqlValue>;
 
+/** SQLite takes statements of up to a million characters; this many rows stay far below. */
+const ROWS_A_STATEMENT = 500;
+
 /** Reading access to the database. `$1`, `$2` … in the SQL stand for the values of `bind`. */
 export interface Reader {
   all<T extends object>(sql: string, bind?: readonly SqlValue[]): Promise<T[]>;
@@ -17,7 +20,7 @@ export interface Writer extends Reader {
   run(sql: string, bind?: readonly SqlValue[]): Promise<void>;
   /** Inserts a row and returns its id. */
   insert(table: string, row: SqlRow): Promise<number>;
-  /** Inserts rows of the same columns with one statement. */
+  /** Inserts rows of the same columns, many with one statement. */
   insertMany(table: string, rows: readonly SqlRow[]): Promise<void>;
 }
 
@@ -83,7 +86,8 @@ class Connection implements Writer {
   }
 
   async insertMany(table: string, rows: readonly SqlRow[]): Promise<void> {
-    if (rows.length > 0) await this.sequelize.getQueryInterface().bulkInsert(table, [...rows]);
+    for (let at = 0; at < rows.length; at += ROWS_A_STATEMENT)
+      await this.sequelize.getQueryInterface().bulkInsert(table, rows.slice(at, at + ROWS_A_STATEMENT));
   }
 }
 

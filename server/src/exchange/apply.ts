@@ -19,6 +19,7 @@ export interface Applying {
   onProgress(done: number): void;
 }
 
+/** Records brought in between two looks at whether to go on. */
 const CHUNK = 500;
 
 /** Brings in what a plan decided, in bulk, inside the transaction of the command. @returns the document it posted, if any */
@@ -46,11 +47,6 @@ const BIN_IDS = "SELECT s.code || '/' || b.code AS code, b.id FROM bin b JOIN st
 /** The next free id of a table: rows that refer to each other can then go in together. */
 const nextId = async (tx: Writer, table: 'item' | 'definition' | 'revision' | 'revision_line' | 'supplier') =>
   found(await tx.one<{ next: number }>(`SELECT ifnull(max(id), 0) + 1 AS next FROM ${table}`)).next;
-
-/** Inserts rows in chunks, so that no statement grows without bounds. */
-async function insertAll(tx: Writer, table: string, rows: readonly SqlRow[]): Promise<void> {
-  for (let at = 0; at < rows.length; at += CHUNK) await tx.insertMany(table, rows.slice(at, at + CHUNK));
-}
 
 async function applyItems({ tx, now }: Doing, { changes, onProgress }: Applying): Promise<void> {
   const units = await idsByCode(tx, 'SELECT code, id FROM unit');
@@ -145,7 +141,7 @@ async function applyPrices({ tx }: Doing, { changes, onProgress }: Applying): Pr
     added.set(key, { id: next, code: supplier, name: supplierName || supplier });
     suppliers.set(key, next++);
   }
-  await insertAll(tx, 'supplier', [...added.values()]);
+  await tx.insertMany('supplier', [...added.values()]);
   for (let at = 0; at < changes.length; at += CHUNK) {
     onProgress(at);
     const rows = changes
@@ -238,8 +234,8 @@ async function applyDefinitions(doing: Doing, { changes, onProgress }: Applying)
     }
     await tx.insertMany('definition', definitions);
     await tx.insertMany('revision', revisions);
-    await insertAll(tx, 'revision_line', lines);
-    await insertAll(tx, 'revision_line_alternate', alternates);
+    await tx.insertMany('revision_line', lines);
+    await tx.insertMany('revision_line_alternate', alternates);
   }
 }
 
