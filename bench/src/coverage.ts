@@ -46,6 +46,7 @@ function makeSnapshot(): Snapshot {
     unit: 'each',
     decimals: n % 3 === 0 ? 3 : 0,
     homeBin: null,
+    measures: [],
     onHand: String(50 + ((n * 37) % 400)),
     promised: String((n * 13) % 60),
     averageCost: '1.5',

@@ -12,6 +12,7 @@ const item = (id: number, onHand: string, promised: string, decimals = 0): Snaps
   unit: decimals ? 'kg' : 'each',
   decimals,
   homeBin: null,
+  measures: [],
   onHand,
   promised,
   averageCost: '2.5',

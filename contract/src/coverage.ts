@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Day, Decimal, Id, route } from './common.ts';
 import { Basis, Taken } from './definitions.ts';
+import { Measure } from './items.ts';
 
 /** Everything coverage is computed from, at one moment. */
 export const Snapshot = z.object({
@@ -11,6 +12,7 @@ export const Snapshot = z.object({
       name: z.string(),
       unit: z.string(),
       decimals: z.number().int(),
+      measures: z.array(Measure),
       homeBin: z.string().nullable(),
       onHand: Decimal,
       promised: Decimal,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { BinQuantity, Override } from './builds.ts';
 import { Decimal, Id, IdParams, PageQuery, pageOf, Remark, route } from './common.ts';
+import { Measure } from './items.ts';
 
 export const DocumentKind = z.enum(['opening', 'receipt', 'pick', 'put-back', 'finish', 'take-apart', 'undo']);
 export type DocumentKind = z.infer<typeof DocumentKind>;
@@ -74,6 +75,7 @@ export const ApartLine = z.object({
   name: z.string(),
   unit: z.string(),
   decimals: z.number().int(),
+  measures: z.array(Measure),
   share: Decimal,
   basis: z.enum(['per-output', 'per-run']),
   quantity: Decimal,
@@ -87,6 +89,7 @@ export const ApartPlan = z.object({
   outputQuantity: Decimal,
   decimals: z.number().int(),
   unit: z.string(),
+  measures: z.array(Measure),
   /** Value ÷ quantity of the product, to show what will be split. */
   stockQuantity: Decimal,
   stockValue: Decimal,

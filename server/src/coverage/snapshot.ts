@@ -2,7 +2,7 @@ import type { Snapshot } from '@yosegi/contract';
 import type { Reader } from '../db/database.ts';
 import { LINE_SQL, type LineRow, REVISION_SQL, type RevisionRow } from '../definitions/store.ts';
 import { decimal } from '../http/amounts.ts';
-import { averageCostOf, ITEM_SQL, type ItemRow } from '../items/store.ts';
+import { averageCostOf, ITEM_SQL, type ItemRow, toMeasures } from '../items/store.ts';
 
 /** Everything coverage is computed from, at this moment, in a handful of queries. */
 export async function readSnapshot(db: Reader): Promise<Snapshot> {
@@ -27,6 +27,7 @@ export async function readSnapshot(db: Reader): Promise<Snapshot> {
       name: row.name,
       unit: row.unit,
       decimals: row.decimals,
+      measures: toMeasures(row.measures),
       homeBin: row.home_bin,
       onHand: decimal(row.quantity - row.on_bench),
       promised: decimal(row.promised),

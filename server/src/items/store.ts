@@ -95,7 +95,8 @@ export function toItem(row: ItemRow): Item {
   };
 }
 
-const toMeasures = (json: string): Measure[] =>
+/** Packs and related units from the JSON that {@link ITEM_SQL} makes of them. */
+export const toMeasures = (json: string): Measure[] =>
   (JSON.parse(json) as [string, number][]).map(([name, one]) => ({ name, one: decimal(one) }));
 
 export const itemRow = (db: Reader, id: number) => db.one<ItemRow>(`${ITEM_SQL} WHERE i.id = $1`, [id]);

@@ -9,7 +9,7 @@ import { balancedShares } from '../definitions/revisions.ts';
 import { type LineRow, type RevisionRow, revisionInUse, revisionLines, revisionRow } from '../definitions/store.ts';
 import { decimal, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
 import { type Doing, found } from '../http/context.ts';
-import { type ItemRow, itemRow, itemRows } from '../items/store.ts';
+import { type ItemRow, itemRow, itemRows, toMeasures } from '../items/store.ts';
 import { requireShelf } from '../places/store.ts';
 import { readDocument } from '../stock/documents.ts';
 import { mayGoBelow, type Override, readStock, writeDocument } from '../stock/posting.ts';
@@ -30,6 +30,7 @@ export async function readApartPlan(db: Reader, itemId: number): Promise<ApartPl
     outputQuantity: decimal(revision.output_quantity),
     decimals: item.decimals,
     unit: item.unit,
+    measures: toMeasures(item.measures),
     stockQuantity: decimal(item.quantity),
     stockValue: decimal(item.value),
     bins: shelves.map((shelf) => ({
@@ -45,6 +46,7 @@ export async function readApartPlan(db: Reader, itemId: number): Promise<ApartPl
       name: part.name,
       unit: part.unit,
       decimals: part.decimals,
+      measures: toMeasures(part.measures),
       share: decimal(share),
       basis: line.basis,
       quantity: decimal(line.amount),

@@ -1,14 +1,6 @@
 import type { ApartPlan, Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import {
-  formatDecimal,
-  type Money,
-  mulDiv,
-  type Percent,
-  parseDecimal,
-  parseQuantity,
-  type Quantity,
-} from '@yosegi/core/number';
+import { formatDecimal, type Money, mulDiv, type Percent, parseDecimal, type Quantity } from '@yosegi/core/number';
 import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -21,6 +13,7 @@ import { Choice, Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { AnswerBody, AnswerPane, Ask, AskAnswer, Cell, Foot, Grid } from '../ui/layout.ts';
+import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -106,7 +99,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
         itemId: item.id,
         revisionId: plan.revisionId,
         binId: Number(binId),
-        quantity: quantity.trim(),
+        quantity: plainTyped(quantity, plan),
         leftover,
         remark,
         lines: rows.map((row) => ({
@@ -314,9 +307,9 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
 /** What comes back and what it is worth, at every key press. Expected parts count as good until said otherwise. */
 function reckonApart(plan: ApartPlan, quantityText: string, typed: ReadonlyMap<number, Typed>, leftover: Leftover) {
   const faults = new Map<string, string>();
-  const read = (field: string, text: string, decimals: number): Quantity => {
+  const read = (field: string, text: string, item: Pick<ApartPlan, 'unit' | 'decimals' | 'measures'>): Quantity => {
     try {
-      const value = parseQuantity(text.trim() || '0', decimals);
+      const value = readTyped(text, item);
       if (value < 0) faults.set(field, 'This cannot be below zero.');
       return Math.max(0, value) as Quantity;
     } catch (error) {
@@ -324,7 +317,7 @@ function reckonApart(plan: ApartPlan, quantityText: string, typed: ReadonlyMap<n
       return 0 as Quantity;
     }
   };
-  const quantity = read('quantity', quantityText, plan.decimals);
+  const quantity = read('quantity', quantityText, plan);
   if (quantity === 0 && !faults.has('quantity')) faults.set('quantity', 'Type how many.');
   const output = parseDecimal(plan.outputQuantity) as Quantity;
   const stock = { quantity: parseDecimal(plan.stockQuantity), value: parseDecimal(plan.stockValue) };
@@ -335,12 +328,11 @@ function reckonApart(plan: ApartPlan, quantityText: string, typed: ReadonlyMap<n
     const need = { basis: line.basis, quantity: parseDecimal(line.quantity) as Quantity, decimals: line.decimals };
     const expected = expectedBack(need, quantity, output);
     const said = typed.get(line.lineId);
-    const damaged =
-      said?.damaged === undefined ? (0 as Quantity) : read(`lines.${index}.damaged`, said.damaged, line.decimals);
+    const damaged = said?.damaged === undefined ? (0 as Quantity) : read(`lines.${index}.damaged`, said.damaged, line);
     const good =
       said?.good === undefined
         ? (Math.max(0, expected - damaged) as Quantity)
-        : read(`lines.${index}.good`, said.good, line.decimals);
+        : read(`lines.${index}.good`, said.good, line);
     return { line, share: parseDecimal(line.share) as Percent, expected, good, damaged };
   });
   try {

@@ -1,7 +1,7 @@
 import type { Snapshot } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import type { ProductCover, Wanted } from '@yosegi/core/coverage';
-import { formatDecimal, parseQuantity, SCALE } from '@yosegi/core/number';
+import { formatDecimal, SCALE } from '@yosegi/core/number';
 import { useMemo } from 'react';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -11,6 +11,7 @@ import { Field } from '../ui/Field.tsx';
 import { count, type Format, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { AnswerBody, AnswerPane, Ask, AskAnswer } from '../ui/layout.ts';
+import { readTyped } from '../ui/measuring.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StaveLegend } from '../ui/Stave.tsx';
 import { Tile } from '../ui/Tile.tsx';
@@ -162,7 +163,7 @@ function readWant(want: Want, items: ReadonlyMap<number, SnapshotItem>): { wante
   const item = items.get(want.itemId);
   if (!item) return { wanted: null, error: 'This item does not exist.' };
   try {
-    const quantity = parseQuantity(want.quantity, item.decimals);
+    const quantity = readTyped(want.quantity, item);
     return quantity > 0
       ? { wanted: { itemId: item.id, quantity } }
       : { wanted: null, error: 'Type an amount above zero.' };

@@ -1,0 +1,2 @@
+export * from './lots.ts';
+export * from './serials.ts';

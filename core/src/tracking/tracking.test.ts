@@ -1,0 +1,124 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Quantity } from '../number/index.ts';
+import {
+  type LotStock,
+  nextFreeBlock,
+  numberIn,
+  parsePattern,
+  passedOver,
+  readSerials,
+  serialAt,
+  takeByExpiry,
+  writeSerials,
+} from './index.ts';
+
+const refusal = (code: string) => expect.objectContaining({ code });
+
+describe('serial numbers', () => {
+  it('are made from a pattern and found in it again', () => {
+    const pattern = parsePattern('SC-####/A');
+    expect([1, 42, 12345].map((number) => serialAt(pattern, number))).toEqual(['SC-0001/A', 'SC-0042/A', 'SC-12345/A']);
+    const any = fc.record({
+      before: fc.stringMatching(/^[A-Z-]{0,4}$/),
+      digits: fc.integer({ min: 1, max: 6 }),
+      after: fc.stringMatching(/^[A-Z]{0,2}$/),
+    });
+    fc.assert(
+      fc.property(any, fc.integer({ min: 0, max: 1e7 }), (made, number) => {
+        expect(numberIn(made, serialAt(made, number))).toBe(number);
+      }),
+    );
+    expect(numberIn(pattern, 'XX-0042/A')).toBeNull();
+    expect(numberIn(pattern, 'SC-00042/A')).toBeNull();
+  });
+
+  it.each(['', 'SC-', 'A#B#', 'SC ##', '#'.repeat(10)])('refuse the pattern %j', (text) => {
+    expect(() => parsePattern(text)).toThrow(refusal('serial-pattern'));
+  });
+
+  it('come in the first block that is wholly free', () => {
+    expect(nextFreeBlock([], 5)).toBe(1);
+    expect(nextFreeBlock([1, 2, 3, 9], 5)).toBe(4);
+    expect(nextFreeBlock([1, 2, 3, 8], 5)).toBe(9);
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 40 })), fc.integer({ min: 1, max: 9 }), (taken, count) => {
+        const start = nextFreeBlock(taken, count);
+        const free = (from: number) => !taken.some((number) => number >= from && number < from + count);
+        expect(free(start)).toBe(true);
+        for (let earlier = 1; earlier < start; earlier += 1) expect(free(earlier)).toBe(false);
+      }),
+    );
+  });
+
+  it('are typed as ranges and lists, and written the shortest way', () => {
+    expect(readSerials('SC-0099..0102, X7\nX8')).toEqual(['SC-0099', 'SC-0100', 'SC-0101', 'SC-0102', 'X7', 'X8']);
+    expect(readSerials('SC-0101..SC-0103')).toHaveLength(3);
+    expect(writeSerials(['SC-0099', 'SC-0100', 'SC-0101', 'X7', 'AB'])).toBe('SC-0099..0101, X7, AB');
+    const code = fc
+      .tuple(fc.constantFrom('SC-', 'A', ''), fc.integer({ min: 1, max: 60 }))
+      .map(([prefix, n]) => prefix + String(n).padStart(4, '0'));
+    fc.assert(
+      fc.property(fc.uniqueArray(code, { maxLength: 20 }), (codes) => {
+        expect(readSerials(writeSerials(codes))).toEqual(codes);
+      }),
+    );
+  });
+
+  it.each([
+    ['SC-0140..0101', 'serial-range'],
+    ['SC-01..XX-05', 'serial-range'],
+    ['SC..', 'serial-range'],
+    ['A1, a1', 'serial-twice'],
+    ['A1..A9999', 'too-many-serials'],
+  ])('refuse %j', (text, code) => {
+    expect(() => readSerials(text, 'serials')).toThrow(expect.objectContaining({ code, field: 'serials' }));
+  });
+});
+
+describe('lots', () => {
+  const lot = (lotId: number, quantity: number, bestBefore: string | null): LotStock => ({
+    lotId,
+    binId: 1,
+    quantity: quantity as Quantity,
+    bestBefore,
+  });
+  const lots = [lot(1, 5, null), lot(2, 4, '2027-03-01'), lot(3, 6, '2026-12-01'), lot(4, 9, '2026-10-01')];
+
+  it('that expire first go first, past ones never, and what keeps comes last', () => {
+    const takes = takeByExpiry(lots, 12 as Quantity, '2026-11-24');
+    expect(takes.map(({ lotId, quantity }) => [lotId, quantity])).toEqual([
+      [3, 6],
+      [2, 4],
+      [1, 2],
+    ]);
+    expect(takeByExpiry(lots, 12 as Quantity)[0]?.lotId).toBe(4);
+    expect(passedOver(lots, 2, '2026-11-24')?.lotId).toBe(3);
+    expect(passedOver(lots, 3, '2026-11-24')).toBeNull();
+  });
+
+  it('give as much as asked or as there is, each no more than it has', () => {
+    const stock = fc.uniqueArray(
+      fc.record({
+        lotId: fc.integer({ min: 1, max: 50 }),
+        binId: fc.constant(1),
+        quantity: fc.integer({ min: 0, max: 20 }).map((n) => n as Quantity),
+        bestBefore: fc.constantFrom(null, '2026-12-01', '2027-01-01'),
+      }),
+      { selector: ({ lotId }) => lotId, maxLength: 10 },
+    );
+    fc.assert(
+      fc.property(stock, fc.integer({ min: 0, max: 60 }), (there, needed) => {
+        const takes = takeByExpiry(there, needed as Quantity);
+        const sum = (rows: readonly { quantity: number }[]) =>
+          rows.reduce((total, { quantity }) => total + quantity, 0);
+        expect(sum(takes)).toBe(Math.min(needed, sum(there)));
+        for (const take of takes) {
+          const from = there.find(({ lotId }) => lotId === take.lotId);
+          expect(take.quantity).toBeLessThanOrEqual(from?.quantity ?? 0);
+          expect(take.quantity).toBeGreaterThan(0);
+        }
+      }),
+    );
+  });
+});
