@@ -80,7 +80,7 @@ describe('problems', () => {
       .flatMap(sourcesOf)
       .map((path) => readFileSync(path, 'utf8'))
       .join('\n');
-    const thrown = new Set([...code.matchAll(/(?:new Refusal\(\s*|\bcode: )'([a-z-]+)'/g)].map((match) => match[1]));
+    const thrown = new Set([...code.matchAll(/(?:new Refusal\(\s*|\bcode: )'([a-z0-9-]+)'/g)].map((match) => match[1]));
     expect([...thrown].sort()).toEqual(Object.keys(problemKinds).sort());
   });
 
@@ -125,6 +125,7 @@ describe('problems', () => {
       row: 7,
       refused: 3,
       what: 'a PDF',
+      at: '(99)',
     };
     for (const { detail, title, status } of Object.values(problemKinds)) {
       expect(detail(facts)).toMatch(/[.?!]$/);

@@ -109,6 +109,28 @@ export const problemKinds: Record<string, ProblemKind> = {
     title: 'No bill of materials in use',
     detail: ({ name }) => `${name} has no bill of materials in use. Put its draft in use first.`,
   },
+  'serial-pattern': {
+    status: 422,
+    title: 'Not a pattern',
+    detail: () => 'A serial pattern has one run of # signs where the number goes, like SC-####.',
+  },
+  'serial-range': {
+    status: 422,
+    title: 'Not a range',
+    detail: ({ typed }) =>
+      `“${typed}” is no range of serial numbers. Write the first and the last, like SC-0101..0140.`,
+  },
+  'serial-twice': { status: 422, title: 'Serial twice', detail: ({ code }) => `${code} is there twice. Take one out.` },
+  'too-many-serials': {
+    status: 422,
+    title: 'Too many serials',
+    detail: ({ most }) => `${most} serial numbers can be taken at once. Post the rest after them.`,
+  },
+  'gs1-unreadable': {
+    status: 422,
+    title: 'Cannot be read',
+    detail: ({ at }) => `This label cannot be read at “${at}”. Scan it again, or type what is printed on it.`,
+  },
   'cover-changed': {
     status: 409,
     title: 'Stock changed meanwhile',
