@@ -283,6 +283,17 @@ export const problemKinds: Record<string, ProblemKind> = {
     detail: ({ name }) =>
       `${name} is packed when its order ships, not built. Set it to “made ahead” to build it into stock.`,
   },
+  'same-bin': {
+    status: 422,
+    title: 'Nothing to move',
+    detail: () => 'It would go where it comes from. Choose another bin.',
+  },
+  'no-change': { status: 422, title: 'Nothing to change', detail: () => 'Type what is found or gone, like 3 or -2.' },
+  'cost-unknown': {
+    status: 422,
+    title: 'Cost unknown',
+    detail: ({ name }) => `Nobody has said what ${name} costs yet. Type what one is worth.`,
+  },
   'packed-not-stocked': {
     status: 409,
     title: 'Never in stock',

@@ -1,9 +1,19 @@
 import { z } from 'zod';
 import { BinQuantity, Override } from './builds.ts';
-import { Decimal, Id, IdParams, PageQuery, pageOf, Remark, route } from './common.ts';
+import { Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route } from './common.ts';
 import { Measure } from './items.ts';
 
-export const DocumentKind = z.enum(['opening', 'receipt', 'pick', 'put-back', 'finish', 'take-apart', 'undo']);
+export const DocumentKind = z.enum([
+  'opening',
+  'receipt',
+  'transfer',
+  'adjustment',
+  'pick',
+  'put-back',
+  'finish',
+  'take-apart',
+  'undo',
+]);
 export type DocumentKind = z.infer<typeof DocumentKind>;
 
 export const Movement = z.object({
@@ -34,6 +44,8 @@ export const StockDocument = z.object({
   remark: z.string(),
   buildId: Id.nullable(),
   build: z.string().nullable(),
+  /** Why stock was adjusted; null for every other kind. */
+  reason: z.string().nullable(),
   overrideReason: z.string().nullable(),
   reverses: z.object({ id: Id, number: z.string() }).nullable(),
   reversedBy: z.object({ id: Id, number: z.string() }).nullable(),
@@ -98,7 +110,67 @@ export const ApartPlan = z.object({
 });
 export type ApartPlan = z.infer<typeof ApartPlan>;
 
+/** Why stock is adjusted, in the owner's words. */
+export const Reason = z.object({ id: Id, name: z.string() });
+export type Reason = z.infer<typeof Reason>;
+
 export const stockRoutes = {
+  reasons: route({
+    method: 'GET',
+    path: '/api/reasons',
+    tag: 'Stock',
+    summary: 'Why stock is adjusted',
+    response: z.array(Reason),
+  }),
+  createReason: route({
+    method: 'POST',
+    path: '/api/reasons',
+    tag: 'Stock',
+    access: 'owner',
+    summary: 'Add a reason for adjustments',
+    body: z.object({ name: Name }),
+    response: Reason,
+  }),
+  transfer: route({
+    method: 'POST',
+    path: '/api/transfers',
+    tag: 'Stock',
+    summary: 'Move goods between bins; value goes with them',
+    body: z.object({
+      remark: Remark.default(''),
+      lines: z
+        .array(z.object({ itemId: Id, fromBinId: Id, toBinId: Id, quantity: Decimal }))
+        .min(1)
+        .max(500),
+      override: Override.optional(),
+    }),
+    response: StockDocument,
+  }),
+  adjust: route({
+    method: 'POST',
+    path: '/api/adjustments',
+    tag: 'Stock',
+    summary: 'Bring the books to what is really there, with a reason',
+    body: z.object({
+      reasonId: Id,
+      remark: Remark.default(''),
+      lines: z
+        .array(
+          z.object({
+            itemId: Id,
+            binId: Id,
+            /** What is found (above zero) or gone (below zero). */
+            change: Decimal,
+            /** What one of what is found is worth; its moving average when left out. */
+            unitCost: Decimal.nullable().default(null),
+          }),
+        )
+        .min(1)
+        .max(500),
+      override: Override.optional(),
+    }),
+    response: StockDocument,
+  }),
   itemBins: route({
     method: 'GET',
     path: '/api/items/:id/bins',

@@ -66,6 +66,7 @@ describe('migrations', () => {
     expect(await database.reader.all('SELECT name FROM migrations')).toEqual([
       { name: '0001-first' },
       { name: '0002-define' },
+      { name: '0003-stock' },
     ]);
     expect(await verifyDatabase(database.reader)).toEqual([]);
     await database.close();
@@ -86,6 +87,19 @@ describe('upgrades', () => {
       await tx.insert('revision', { definition_id: 1, number: 1, state: 'in-use', output_quantity: 1e6 });
       const line = { revision_id: 1, position: 0, kind: 'part', item_id: 2, amount: 250_000, taken: 'picked-first' };
       await tx.insert('revision_line', line);
+      await tx.insert('store', { code: 'S', name: 'Store' });
+      await tx.insert('bin', { store_id: 1, code: 'A' });
+      const document = { number: 'RC-0001', kind: 'receipt', at: '2026-01-02T08:00:00.000Z', person_id: 1 };
+      await tx.insert('document', document);
+      await tx.insert('document', { ...document, number: 'UN-0001', kind: 'undo', reverses_id: 1 });
+      for (const [document_id, sign] of [
+        [1, 1],
+        [2, -1],
+      ] as const) {
+        const movement = { document_id, item_id: 2, bin_id: 1, quantity: sign * 5e6, value: sign * 10e6 };
+        await tx.insert('movement', movement);
+        await tx.insert('document_value', { document_id, kind: 'supplier', amount: sign * 10e6, item_id: 2 });
+      }
     });
     await migrate(database);
     const { reader } = database;
@@ -102,6 +116,16 @@ describe('upgrades', () => {
     const grams =
       "SELECT r.one FROM unit_related r JOIN unit u ON u.id = r.unit_id WHERE u.code = 'kg' AND r.name = 'G'";
     expect(await reader.one(grams)).toEqual({ one: 1000 });
+    const documents = 'SELECT number, kind, reverses_id FROM document ORDER BY id';
+    expect(await reader.all(documents)).toEqual([
+      { number: 'RC-0001', kind: 'receipt', reverses_id: null },
+      { number: 'UN-0001', kind: 'undo', reverses_id: 1 },
+    ]);
+    expect(await reader.one('SELECT sum(amount) AS sum, count(*) AS n FROM document_value')).toEqual({ sum: 0, n: 2 });
+    await expect(database.write((tx) => tx.run('DELETE FROM document'))).rejects.toThrow('append-only');
+    await expect(
+      database.write((tx) => tx.insert('movement', { document_id: 99, item_id: 2, bin_id: 1, quantity: 1, value: 0 })),
+    ).rejects.toThrow('FOREIGN KEY');
     expect(await verifyDatabase(reader)).toEqual([]);
     await database.close();
     rmSync(folder, { recursive: true });

@@ -112,6 +112,40 @@ describe('any sequence of commands', () => {
         if (build) await server.call(api.cancelBuild, { params: { id: build.id }, body: { version: build.version } });
       },
   );
+  const move = fc.tuple(nat(1), fc.integer({ min: 1, max: 9 }), nat(1)).map(
+    ([part, n, to]): Step =>
+      () =>
+        server.call(api.transfer, {
+          body: {
+            lines: [
+              {
+                itemId: (parts[part] as Item).id,
+                fromBinId: shop.bin(part),
+                toBinId: shop.bin(to + 1),
+                quantity: String(n),
+              },
+            ],
+          },
+        }),
+  );
+  const adjust = fc.tuple(nat(1), fc.integer({ min: -5, max: 5 }), fc.option(nat(300)), fc.boolean()).map(
+    ([part, n, cost, force]): Step =>
+      () =>
+        server.call(api.adjust, {
+          body: {
+            reasonId: 1,
+            lines: [
+              {
+                itemId: (parts[part] as Item).id,
+                binId: shop.bin(part),
+                change: String(n),
+                unitCost: cost === null ? null : (cost / 100).toFixed(2),
+              },
+            ],
+            ...override(force),
+          },
+        }),
+  );
   const undo = nat(30).map(
     (n): Step =>
       async () => {
@@ -123,10 +157,13 @@ describe('any sequence of commands', () => {
 
   it('is carried out or refused, and the books add up', { timeout: 120_000 }, async () => {
     let [done, refused] = [0, 0];
-    const day = fc.array(fc.oneof(receive, plan, start, pick, pick, finish, finish, apart, cancel, undo), {
-      minLength: 15,
-      maxLength: 30,
-    });
+    const day = fc.array(
+      fc.oneof(receive, plan, start, pick, pick, finish, finish, apart, move, adjust, cancel, undo),
+      {
+        minLength: 15,
+        maxLength: 30,
+      },
+    );
     await fc.assert(
       fc.asyncProperty(day, async (steps) => {
         for (const step of steps) {

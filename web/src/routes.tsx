@@ -47,6 +47,8 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./stock/DocumentsPage.tsx')).DocumentsPage }),
           },
           { path: 'receive', lazy: async () => ({ Component: (await import('./stock/ReceivePage.tsx')).ReceivePage }) },
+          { path: 'move', lazy: async () => ({ Component: (await import('./stock/MovePage.tsx')).MovePage }) },
+          { path: 'adjust', lazy: async () => ({ Component: (await import('./stock/AdjustPage.tsx')).AdjustPage }) },
           {
             path: 'suppliers',
             lazy: async () => ({ Component: (await import('./stock/SuppliersPage.tsx')).SuppliersPage }),

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { type Money, type Percent, type Quantity, SCALE, splitByWeight } from '../number/index.ts';
 import { Refusal } from '../refusal.ts';
 import { takeApart } from '../takeapart/index.ts';
-import { type ItemStock, type Place, type Posted, Posting, placeKey } from './index.ts';
+import { type ItemStock, type Place, type Posted, Posting, placeKey, postAdjustment } from './index.ts';
 
 /**
  * Random histories of every kind of posting over three parts and a product, kept by the ledger and, beside it, by the
@@ -103,6 +103,22 @@ const apart = fc
         });
       },
   );
+const adjust = fc
+  .tuple(item, fc.integer({ min: -12, max: 12 }), fc.option(fc.integer({ min: 0, max: 9_999_999 })), fc.boolean())
+  .map(
+    ([itemId, n, cost, force]): Step =>
+      (books) => {
+        const change = { place: place(itemId), change: amount(n), unitCost: cost as Money | null };
+        books.try((posting) => postAdjustment(posting, change), force);
+      },
+  );
+const transfer = fc.tuple(item, fc.integer({ min: 1, max: 20 }), fc.boolean()).map(
+  ([itemId, n, back]): Step =>
+    (books) => {
+      const [from, to] = back ? [place(itemId, 50), place(itemId)] : [place(itemId), place(itemId, 50)];
+      books.try((posting) => posting.move(from, to, amount(n)));
+    },
+);
 const undo = fc.nat().map(
   (pickOne): Step =>
     (books) => {
@@ -119,30 +135,33 @@ const undo = fc.nat().map(
 describe('any history', () => {
   it('conserves quantity and value exactly', () => {
     fc.assert(
-      fc.property(fc.array(fc.oneof(receipt, receipt, pick, finish, apart, undo), { maxLength: 60 }), (steps) => {
-        const books = new Books();
-        for (const step of steps) step(books);
-        const [quantities, values, places] = [
-          new Map<number, number>(),
-          new Map<number, number>(),
-          new Map<string, number>(),
-        ];
-        for (const { posted } of books.history) {
-          const moved = posted.movements.reduce((sum, { value }) => sum + value, 0);
-          expect(moved).toBe(posted.values.reduce((sum, line) => sum + line.amount, 0));
-          for (const movement of posted.movements) {
-            quantities.set(movement.itemId, (quantities.get(movement.itemId) ?? 0) + movement.quantity);
-            values.set(movement.itemId, (values.get(movement.itemId) ?? 0) + movement.value);
-            places.set(placeKey(movement), (places.get(placeKey(movement)) ?? 0) + movement.quantity);
+      fc.property(
+        fc.array(fc.oneof(receipt, receipt, pick, finish, apart, adjust, transfer, undo), { maxLength: 60 }),
+        (steps) => {
+          const books = new Books();
+          for (const step of steps) step(books);
+          const [quantities, values, places] = [
+            new Map<number, number>(),
+            new Map<number, number>(),
+            new Map<string, number>(),
+          ];
+          for (const { posted } of books.history) {
+            const moved = posted.movements.reduce((sum, { value }) => sum + value, 0);
+            expect(moved).toBe(posted.values.reduce((sum, line) => sum + line.amount, 0));
+            for (const movement of posted.movements) {
+              quantities.set(movement.itemId, (quantities.get(movement.itemId) ?? 0) + movement.quantity);
+              values.set(movement.itemId, (values.get(movement.itemId) ?? 0) + movement.value);
+              places.set(placeKey(movement), (places.get(placeKey(movement)) ?? 0) + movement.quantity);
+            }
           }
-        }
-        for (const [itemId, stock] of books.items) {
-          expect([stock.quantity, stock.value]).toEqual([quantities.get(itemId), values.get(itemId)]);
-          if (stock.quantity === 0) expect(stock.value).toBe(0);
-          if (stock.quantity > 0) expect(stock.value).toBeGreaterThanOrEqual(0);
-        }
-        for (const [key, quantity] of books.places) expect(quantity).toBe(places.get(key) ?? 0);
-      }),
+          for (const [itemId, stock] of books.items) {
+            expect([stock.quantity, stock.value]).toEqual([quantities.get(itemId), values.get(itemId)]);
+            if (stock.quantity === 0) expect(stock.value).toBe(0);
+            if (stock.quantity > 0) expect(stock.value).toBeGreaterThanOrEqual(0);
+          }
+          for (const [key, quantity] of books.places) expect(quantity).toBe(places.get(key) ?? 0);
+        },
+      ),
       { numRuns: 400 },
     );
   });

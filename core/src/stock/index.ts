@@ -1,2 +1,3 @@
+export * from './adjust.ts';
 export * from './ledger.ts';
 export * from './state.ts';

@@ -12,9 +12,10 @@ export interface Movement extends Place {
 
 /**
  * Value that enters or leaves stock other than with goods. Positive kinds bring value in (what a supplier is owed, an
- * opening balance, labour, charges), negative ones take it out (written off, a difference in cost).
+ * opening balance, labour, charges), negative ones take it out (written off, a difference in cost). What is adjusted goes
+ * either way.
  */
-export type ValueKind = 'supplier' | 'opening' | 'labour' | 'charge' | 'written-off' | 'cost-difference';
+export type ValueKind = 'supplier' | 'opening' | 'labour' | 'charge' | 'written-off' | 'cost-difference' | 'adjusted';
 
 export interface ValueLine {
   readonly kind: ValueKind;

@@ -24,6 +24,13 @@ export interface Writer extends Reader {
   insertMany(table: string, rows: readonly SqlRow[]): Promise<void>;
 }
 
+/** The writing connection outside of a transaction. */
+export interface Maintenance {
+  readonly sequelize: Sequelize;
+  script(sql: string): Promise<void>;
+  all(sql: string): Promise<object[]>;
+}
+
 /**
  * Sequelize opens the file, keeps the migrations and builds bulk inserts; single statements go straight to the driver on
  * the same connection, because Sequelize spends more on each than SQLite does (docs/decisions/sequelize.md).
@@ -141,10 +148,15 @@ export class Database {
   }
 
   /** The writing connection outside a transaction, for migrations and maintenance. */
-  maintain<T>(
-    work: (maintenance: { sequelize: Sequelize; script: (sql: string) => Promise<void> }) => Promise<T>,
-  ): Promise<T> {
-    return this.alone(() => work({ sequelize: this.writer.sequelize, script: (sql) => this.writer.script(sql) }));
+  maintain<T>(work: (maintenance: Maintenance) => Promise<T>): Promise<T> {
+    const { writer } = this;
+    return this.alone(() =>
+      work({
+        sequelize: writer.sequelize,
+        script: (sql) => writer.script(sql),
+        all: (sql) => writer.all(sql),
+      }),
+    );
   }
 
   async close(): Promise<void> {

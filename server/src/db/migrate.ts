@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { SequelizeStorage, Umzug } from 'umzug';
-import type { Database } from './database.ts';
+import type { Database, Maintenance } from './database.ts';
 
 const MIGRATIONS = fileURLToPath(new URL('./migrations/*.sql', import.meta.url));
 
@@ -12,7 +12,8 @@ const MIGRATIONS = fileURLToPath(new URL('./migrations/*.sql', import.meta.url))
  * @returns the name of the newest migration applied
  */
 export function migrate(database: Database, to?: string): Promise<string> {
-  return database.maintain(async ({ sequelize, script }) => {
+  return database.maintain(async (maintenance) => {
+    const { sequelize } = maintenance;
     const umzug = new Umzug({
       storage: new SequelizeStorage({ sequelize, modelName: 'migration' }),
       logger: undefined,
@@ -20,7 +21,7 @@ export function migrate(database: Database, to?: string): Promise<string> {
         glob: MIGRATIONS,
         resolve: ({ name, path }) => ({
           name: name.replace(/\.sql$/, ''),
-          up: () => applyFile(script, path ?? ''),
+          up: () => applyFile(maintenance, path ?? ''),
         }),
       },
     });
@@ -29,12 +30,23 @@ export function migrate(database: Database, to?: string): Promise<string> {
   });
 }
 
-async function applyFile(script: (sql: string) => Promise<void>, path: string): Promise<void> {
+/**
+ * One migration in one transaction. References are not enforced meanwhile, because a table that others refer to can only
+ * be changed by putting another in its place (SQLite, “Making Other Kinds Of Table Schema Changes”); they are checked
+ * before it takes effect.
+ */
+async function applyFile({ script, all }: Pick<Maintenance, 'script' | 'all'>, path: string): Promise<void> {
+  await script('PRAGMA foreign_keys = OFF');
   try {
-    await script(`BEGIN IMMEDIATE;\n${readFileSync(path, 'utf8')}\nCOMMIT;`);
+    await script(`BEGIN IMMEDIATE;\n${readFileSync(path, 'utf8')}`);
+    const broken = await all('PRAGMA foreign_key_check');
+    if (broken.length > 0) throw new Error(`${path} breaks references: ${JSON.stringify(broken.slice(0, 5))}`);
+    await script('COMMIT');
   } catch (error) {
     await script('ROLLBACK');
     throw error;
+  } finally {
+    await script('PRAGMA foreign_keys = ON');
   }
 }
 

@@ -79,6 +79,7 @@ export async function readDocument(db: Reader, id: number): Promise<StockDocumen
       }
     >(
       `SELECT d.id, d.number, d.kind, d.at, p.name AS person, d.remark, d.build_id, b.number AS build, d.override_reason,
+         (SELECT name FROM reason WHERE id = d.reason_id) AS reason,
          d.reverses_id, o.number AS reverses_number, r.id AS reversed_id, r.number AS reversed_number
        FROM document d JOIN person p ON p.id = d.person_id LEFT JOIN build b ON b.id = d.build_id
        LEFT JOIN document o ON o.id = d.reverses_id LEFT JOIN document r ON r.reverses_id = d.id WHERE d.id = $1`,
@@ -114,6 +115,7 @@ export async function readDocument(db: Reader, id: number): Promise<StockDocumen
     remark: head.remark,
     buildId: head.build_id,
     build: head.build,
+    reason: head.reason,
     overrideReason: head.override_reason,
     reverses: head.reverses_id === null ? null : { id: head.reverses_id, number: head.reverses_number ?? '' },
     reversedBy: head.reversed_id === null ? null : { id: head.reversed_id, number: head.reversed_number ?? '' },

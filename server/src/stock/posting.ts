@@ -13,12 +13,15 @@ export interface DocumentStart {
   readonly remark?: string;
   readonly buildId?: number;
   readonly reversesId?: number;
-  readonly override?: Override;
+  readonly override?: Override | undefined;
+  readonly reasonId?: number;
 }
 
 const PREFIX: Record<DocumentKind, string> = {
   opening: 'OS',
   receipt: 'RC',
+  transfer: 'TR',
+  adjustment: 'AD',
   pick: 'PK',
   'put-back': 'PB',
   finish: 'FN',
@@ -97,6 +100,7 @@ export async function writeDocument(
     build_id: start.buildId ?? null,
     reverses_id: start.reversesId ?? null,
     override_reason: reason,
+    reason_id: start.reasonId ?? null,
   });
   await tx.insertMany(
     'movement',

@@ -2,8 +2,10 @@ import type { stockRoutes } from '@yosegi/contract';
 import { decimal } from '../http/amounts.ts';
 import type { HandlersOf } from '../http/context.ts';
 import { readApartPlan, takeUnitsApart } from '../takeapart/service.ts';
+import { adjust, createReason, listReasons } from './adjust.ts';
 import { listDocuments, listMovements, readDocument } from './documents.ts';
 import { receive } from './receive.ts';
+import { transfer } from './transfer.ts';
 import { undoDocument } from './undo.ts';
 
 export const stockHandlers: HandlersOf<typeof stockRoutes> = {
@@ -27,6 +29,10 @@ export const stockHandlers: HandlersOf<typeof stockRoutes> = {
   documents: ({ db, query }) => listDocuments(db, query),
   document: ({ db, params }) => readDocument(db, params.id),
   undoDocument: (command) => undoDocument(command, command.params.id, command.body.remark),
+  reasons: ({ db }) => listReasons(db),
+  createReason: (command) => createReason(command, command.body.name),
+  transfer: (command) => transfer(command, command.body),
+  adjust: (command) => adjust(command, command.body),
   receive: (command) => receive(command, command.body),
   apartPlan: ({ db, params }) => readApartPlan(db, params.id),
   takeApart: (command) => takeUnitsApart(command, command.body),

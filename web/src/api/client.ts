@@ -36,6 +36,7 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   build: ['builds', 'stock'],
   itemBins: ['stock', 'places'],
   movements: ['stock'],
+  reasons: ['stock'],
   documents: ['stock'],
   document: ['stock'],
   apartPlan: ['definitions', 'stock'],

@@ -59,6 +59,13 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
     ],
   ],
   [
+    /^\/stock\/(move|adjust)/,
+    [
+      ['Enter', 'On to the next item'],
+      ['Ctrl Enter', 'Post it'],
+    ],
+  ],
+  [
     /finish$/,
     [
       ['↑ ↓', 'The same column, a line up or down'],

@@ -41,6 +41,8 @@ const places: readonly Target[] = [
   ['/stock/items', 'Stock'],
   ['/stock/items?new=1', 'New item'],
   ['/stock/receive', 'Receive goods'],
+  ['/stock/move', 'Move goods'],
+  ['/stock/adjust', 'Adjust stock'],
   ['/stock/movements', 'Movements'],
   ['/stock/documents', 'Documents'],
   ['/stock/places', 'Places and units'],

@@ -22,6 +22,7 @@ const valueNames: Record<string, string> = {
   labour: 'Labour',
   charge: 'Charge',
   'written-off': 'Written off',
+  adjusted: 'Adjusted',
   'cost-difference': 'Difference in cost',
 };
 
@@ -44,6 +45,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
           </h1>
           <Lead>
             {format.moment(document.at)} by {document.person}
+            {document.reason && ` · ${document.reason}`}
             {document.remark && ` · ${document.remark}`}
           </Lead>
         </div>

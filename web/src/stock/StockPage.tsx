@@ -18,6 +18,8 @@ export function StockPage() {
         <NavLink to="/stock/movements">Movements</NavLink>
         <NavLink to="/stock/documents">Documents</NavLink>
         <NavLink to="/stock/receive">Receive</NavLink>
+        <NavLink to="/stock/move">Move</NavLink>
+        <NavLink to="/stock/adjust">Adjust</NavLink>
         <NavLink to="/stock/places">Places and units</NavLink>
         <NavLink to="/stock/suppliers">Suppliers</NavLink>
         <NavLink to="/stock/in-out">In and out</NavLink>

@@ -4,6 +4,8 @@ import type { DocumentKind } from '@yosegi/contract';
 export const kindNames: Record<DocumentKind, string> = {
   opening: 'Opening stock',
   receipt: 'Receipt',
+  transfer: 'Transfer',
+  adjustment: 'Adjustment',
   pick: 'Pick',
   'put-back': 'Put back',
   finish: 'Finish',

@@ -1,0 +1,67 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Application, Keyboard, type Visit } from './harness.ts';
+
+describe('stock that is elsewhere, or not there', () => {
+  let application: Application;
+  let visit: Visit;
+  beforeAll(async () => {
+    application = await Application.start();
+    visit = await application.open();
+  });
+  afterAll(() => application.close());
+
+  it('moves by keyboard, several lines in one document', async () => {
+    const { page } = visit;
+    const keys = new Keyboard(page);
+    await keys.goTo('Move goods', /What goes where/);
+    for (const [code, name, quantity] of [
+      ['HB-GUIDE', 'First season guide', '4'],
+      ['SCREW-40', 'Screw 4 × 40 mm', '1/2 box'],
+    ] as const) {
+      await keys.tabTo(/^Add an item$/);
+      await keys.type(code);
+      await keys.press('Enter');
+      const amount = page.getByLabel(`How many ${name}`);
+      await expect.poll(() => amount.evaluate((input) => input === document.activeElement)).toBe(true);
+      await keys.type(quantity);
+      await page.getByLabel(`Where ${name} goes`).selectOption({ label: 'B1 · Main store' });
+      await expect.poll(() => page.getByLabel(`Where ${name} comes from`).inputValue()).not.toBe('');
+    }
+    await page.getByLabel('How many First season guide').fill('4000');
+    await keys.press('Control+Enter');
+    await page.getByText(/First season guide: 4000 wanted from D1/).waitFor();
+    await page.getByLabel('How many First season guide').fill('4');
+    await keys.press('Control+Enter');
+    await visit.heading(/TR-\d+ · Transfer/);
+    expect(
+      await application.one(
+        'SELECT sum(quantity) AS n, sum(value) AS value FROM movement WHERE document_id = (SELECT max(id) FROM document)',
+      ),
+    ).toEqual({ n: 0, value: 0 });
+    await page.getByRole('button', { name: 'Undo this posting' }).click();
+    await visit.heading(/UN-\d+ · Undo/);
+    expect(await application.verify()).toEqual([]);
+    expect(visit.faults).toEqual([]);
+  });
+
+  it('is adjusted with a reason of the owner’s own, and says first what it comes to', async () => {
+    const { page } = visit;
+    await page.goto('/stock/adjust');
+    await page.getByRole('combobox', { name: 'Add an item' }).fill('SUIT-M');
+    await page.getByRole('option', { name: /Bee suit, medium/ }).click();
+    await page.getByLabel('Found or gone of Bee suit, medium').fill('-1');
+    await visit.heading(/Stock is worth €\d\d\.\d\d less after this/);
+    await page.getByRole('button', { name: 'Another reason…' }).click();
+    await page.getByLabel('New reason').fill('Moths');
+    await page.getByLabel('New reason').press('Enter');
+    await expect
+      .poll(() => page.getByLabel('Why').evaluate((select: HTMLSelectElement) => select.selectedOptions[0]?.text))
+      .toBe('Moths');
+    await page.getByRole('button', { name: 'Adjust 1 line' }).click();
+    await visit.heading(/AD-\d+ · Adjustment/);
+    await page.getByText(/Moths/).first().waitFor();
+    await page.getByText('Adjusted · Bee suit, medium').waitFor();
+    expect(await application.verify()).toEqual([]);
+    expect(visit.faults).toEqual([]);
+  });
+});

@@ -1,0 +1,270 @@
+import type { Item } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import { add, formatDecimal, type Money, parseMoney, type Quantity, worthOf } from '@yosegi/core/number';
+import { X } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useIsOwner } from '../shell/person.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { Button } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { OverrideForm } from '../ui/OverrideForm.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { shelfOptions } from '../ui/shelves.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Muted } from '../ui/text.ts';
+import { Shorts } from './MovePage.tsx';
+
+interface AdjustLine {
+  readonly key: number;
+  readonly item: Item;
+  readonly binId: string;
+  readonly change: string;
+  /** Empty takes the average. */
+  readonly unitCost: string;
+}
+let nextKey = 0;
+
+/** The books brought to what is really there: what was found or is gone, why, and what it comes to. */
+export function AdjustPage() {
+  const format = useFormat();
+  const go = useNavigate();
+  const notify = useNotify();
+  const isOwner = useIsOwner();
+  const shelves = shelfOptions(useQuestion('stores', {}).data ?? []);
+  const reasons = useQuestion('reasons', {}).data ?? [];
+  const [lines, setLines] = useState<readonly AdjustLine[]>([]);
+  // Nothing is chosen for a person: the first of a list would be posted by every hurried hand.
+  const [reasonId, setReason] = useState('');
+  const [newReason, setNewReason] = useState<string | null>(null);
+  const [remark, setRemark] = useState('');
+  const adder = useRef<HTMLInputElement>(null);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const adjust = useCommand('adjust', (document) => {
+    notify({ text: `${document.number}: ${count(lines.length, 'line')} adjusted.`, documentId: document.id });
+    void go(`/stock/documents/${document.id}`);
+  });
+  const addReason = useCommand('createReason', (reason) => {
+    setReason(String(reason.id));
+    setNewReason(null);
+  });
+  const set = (key: number, part: Partial<AdjustLine>) =>
+    setLines((before) => before.map((line) => (line.key === key ? { ...line, ...part } : line)));
+  const addLine = (item: Item) => {
+    const binId = String(item.homeBinId ?? shelves[0]?.[0] ?? '');
+    setLines((before) => [...before, { key: ++nextKey, item, binId, change: '', unitCost: '' }]);
+    requestAnimationFrame(() =>
+      [...(body.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])].at(-2)?.focus(),
+    );
+  };
+  const read = lines.map(readLine);
+  const ready = lines.length > 0 && reasonId !== '' && read.every((line) => line.error === undefined);
+  const post = (override?: { reason: string }) => {
+    if (!ready || adjust.isPending) return;
+    adjust.mutate({
+      body: {
+        reasonId: Number(reasonId),
+        remark,
+        lines: lines.map((line) => ({
+          itemId: line.item.id,
+          binId: Number(line.binId),
+          change: plainTyped(line.change, line.item),
+          unitCost: line.unitCost.trim() || null,
+        })),
+        ...(override ? { override } : {}),
+      },
+    });
+  };
+  useShortcut('Enter', () => post(), { ctrl: true });
+  const problem = problemOf(adjust.error);
+  const total = add(0 as Money, ...read.map((line) => line.value));
+  return (
+    <AnswerPane style={{ height: '100%' }}>
+      <AnswerBody>
+        <div>
+          <h1>
+            {lines.length === 0
+              ? 'What is not as the books say?'
+              : `Stock is worth ${format.money(formatDecimal(Math.abs(total)))} ${total < 0 ? 'less' : 'more'} after this.`}
+          </h1>
+          <Lead>
+            Type what was found (3) or is gone (-3). What is gone leaves at its average; so does what is found come in.
+          </Lead>
+        </div>
+        <Grid>
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th style={{ width: 200 }}>Bin</th>
+              <th className="num" style={{ width: 150 }}>
+                Found or gone
+              </th>
+              <th className="num" style={{ width: 140 }}>
+                Worth of one
+              </th>
+              <th className="num" style={{ width: 110 }}>
+                Value
+              </th>
+              <th aria-label="Remove" style={{ width: 50 }} />
+            </tr>
+          </thead>
+          <tbody ref={body}>
+            {lines.map((line, index) => {
+              const own = read[index];
+              return (
+                <tr key={line.key}>
+                  <td>
+                    <Cell>
+                      <Tile code={line.item.code} size={28} />
+                      <span>
+                        <b>{line.item.name}</b>
+                        <br />
+                        <Faint>
+                          {line.item.code} · {format.quantity(line.item.onHand, line.item.unit, line.item.decimals)} on
+                          hand
+                        </Faint>
+                      </span>
+                    </Cell>
+                  </td>
+                  <td>
+                    <Choice
+                      label={`Bin of ${line.item.name}`}
+                      hideLabel
+                      value={line.binId}
+                      onChange={(binId) => set(line.key, { binId })}
+                      options={shelves}
+                    />
+                  </td>
+                  <td>
+                    <Field
+                      label={`Found or gone of ${line.item.name}`}
+                      hideLabel
+                      numeric
+                      value={line.change}
+                      suffix={line.item.unit}
+                      onChange={(change) => set(line.key, { change })}
+                      error={
+                        (line.change === '' ? undefined : own?.error) ??
+                        problemAt(adjust.error, `lines.${index}.change`)
+                      }
+                      onKeyDown={(event) => {
+                        if (event.key !== 'Enter' || event.ctrlKey) return;
+                        event.preventDefault();
+                        adder.current?.focus();
+                      }}
+                    />
+                  </td>
+                  <td>
+                    <Field
+                      label={`Worth of one ${line.item.name}`}
+                      hideLabel
+                      numeric
+                      placeholder={format.number(line.item.averageCost, 2)}
+                      value={line.unitCost}
+                      isDisabled={line.change.trim().startsWith('-')}
+                      onChange={(unitCost) => set(line.key, { unitCost })}
+                      error={problemAt(adjust.error, `lines.${index}.unitCost`)}
+                    />
+                  </td>
+                  <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
+                  <td>
+                    <Button
+                      look="ghost"
+                      style={{ padding: 8 }}
+                      aria-label={`Remove ${line.item.name}`}
+                      onPress={() => setLines(lines.filter(({ key }) => key !== line.key))}
+                    >
+                      <X size={16} aria-hidden />
+                    </Button>
+                  </td>
+                </tr>
+              );
+            })}
+            <tr>
+              <td colSpan={2}>
+                <ItemPicker label="Add an item" hideLabel autoFocus inputRef={adder} onPick={addLine} />
+              </td>
+              <td colSpan={4} />
+            </tr>
+          </tbody>
+        </Grid>
+        {problem && !problem.field && (
+          <ProblemBox error={adjust.error}>
+            <Shorts facts={problem.facts} />
+            {problem.code === 'stock-short' && isOwner && (
+              <OverrideForm
+                action="Adjust below zero"
+                busy={adjust.isPending}
+                onOverride={(reason) => post({ reason })}
+              />
+            )}
+          </ProblemBox>
+        )}
+      </AnswerBody>
+      <Foot>
+        <Button look="go" isDisabled={!ready} busy={adjust.isPending} onPress={() => post()}>
+          Adjust {count(lines.length, 'line')}
+        </Button>
+        <div style={{ width: 190 }}>
+          <Choice
+            label="Why"
+            hideLabel
+            value={reasonId}
+            onChange={setReason}
+            options={[
+              ['', 'Why? Choose a reason'],
+              ...reasons.map((reason) => [String(reason.id), reason.name] as const),
+            ]}
+          />
+        </div>
+        {isOwner &&
+          (newReason === null ? (
+            <Button look="ghost" onPress={() => setNewReason('')}>
+              Another reason…
+            </Button>
+          ) : (
+            <div style={{ width: 190 }}>
+              <Field
+                label="New reason"
+                hideLabel
+                autoFocus
+                placeholder="The reason, then Enter"
+                value={newReason}
+                onChange={setNewReason}
+                error={problemAt(addReason.error, 'name')}
+                onKeyDown={(event) => {
+                  if (event.key === 'Escape') setNewReason(null);
+                  if (event.key !== 'Enter' || newReason.trim() === '') return;
+                  event.preventDefault();
+                  addReason.mutate({ body: { name: newReason.trim() } });
+                }}
+              />
+            </div>
+          ))}
+        <div style={{ width: 220 }}>
+          <Field label="Remark" hideLabel placeholder="Remark" value={remark} onChange={setRemark} />
+        </div>
+        <Muted>One document; it can be undone.</Muted>
+      </Foot>
+    </AnswerPane>
+  );
+}
+
+/** What a line comes to at the average now; the server decides at the moment of posting. */
+function readLine({ change, unitCost, item }: AdjustLine): { value: Money; error?: string } {
+  try {
+    const quantity = readTyped(change, item);
+    if (quantity === 0) return { value: 0 as Money, error: 'Type what is found or gone, like 3 or -2.' };
+    const cost = parseMoney(quantity > 0 && unitCost.trim() ? unitCost : item.averageCost);
+    const worth = worthOf(Math.abs(quantity) as Quantity, cost);
+    return { value: (quantity < 0 ? -worth : worth) as Money };
+  } catch (error) {
+    return { value: 0 as Money, error: wordsOf(error) ?? 'This cannot be read.' };
+  }
+}

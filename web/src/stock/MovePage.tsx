@@ -1,0 +1,224 @@
+import type { Item } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import { X } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { Button } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { shelfOptions } from '../ui/shelves.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Muted } from '../ui/text.ts';
+
+interface MoveLine {
+  readonly key: number;
+  readonly item: Item;
+  /** Empty until chosen: then the fullest bin of the item. */
+  readonly from: string;
+  readonly to: string;
+  readonly quantity: string;
+}
+let nextKey = 0;
+
+/** Goods from bin to bin, several at once; scan or type the item, Enter, how many, Enter, the next. */
+export function MovePage() {
+  const go = useNavigate();
+  const notify = useNotify();
+  const stores = useQuestion('stores', {});
+  const shelves = shelfOptions(stores.data ?? []);
+  const [lines, setLines] = useState<readonly MoveLine[]>([]);
+  const [remark, setRemark] = useState('');
+  const adder = useRef<HTMLInputElement>(null);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const transfer = useCommand('transfer', (document) => {
+    notify({ text: `${document.number}: ${count(lines.length, 'line')} moved.`, documentId: document.id });
+    void go(`/stock/documents/${document.id}`);
+  });
+  const set = (key: number, part: Partial<MoveLine>) =>
+    setLines((before) => before.map((line) => (line.key === key ? { ...line, ...part } : line)));
+  const add = (item: Item) => {
+    // What goes after the line above most likely goes to the same place.
+    const to = lines.at(-1)?.to ?? shelves[0]?.[0] ?? '';
+    setLines((before) => [...before, { key: ++nextKey, item, from: '', to, quantity: '' }]);
+    requestAnimationFrame(() =>
+      [...(body.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])].at(-1)?.focus(),
+    );
+  };
+  const faults = lines.map(faultOf);
+  const ready = lines.length > 0 && faults.every((fault) => fault === undefined) && lines.every((line) => line.from);
+  const post = () => {
+    if (!ready || transfer.isPending) return;
+    transfer.mutate({
+      body: {
+        remark,
+        lines: lines.map((line) => ({
+          itemId: line.item.id,
+          fromBinId: Number(line.from),
+          toBinId: Number(line.to),
+          quantity: plainTyped(line.quantity, line.item),
+        })),
+      },
+    });
+  };
+  useShortcut('Enter', post, { ctrl: true });
+  const problem = problemOf(transfer.error);
+  return (
+    <AnswerPane style={{ height: '100%' }}>
+      <AnswerBody>
+        <div>
+          <h1>{lines.length === 0 ? 'What goes where?' : `${count(lines.length, 'line')} to move.`}</h1>
+          <Lead>Its worth goes with it. Scan or type the item, Enter, how many, Enter, the next.</Lead>
+        </div>
+        <Grid>
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th style={{ width: 230 }}>From</th>
+              <th className="num" style={{ width: 140 }}>
+                How many
+              </th>
+              <th style={{ width: 190 }}>To</th>
+              <th aria-label="Remove" style={{ width: 50 }} />
+            </tr>
+          </thead>
+          <tbody ref={body}>
+            {lines.map((line, index) => (
+              <tr key={line.key}>
+                <td>
+                  <Cell>
+                    <Tile code={line.item.code} size={28} />
+                    <span>
+                      <b>{line.item.name}</b>
+                      <br />
+                      <Faint>{line.item.code}</Faint>
+                    </span>
+                  </Cell>
+                </td>
+                <td>
+                  <FromBin line={line} onChange={(from) => set(line.key, { from })} />
+                </td>
+                <td>
+                  <Field
+                    label={`How many ${line.item.name}`}
+                    hideLabel
+                    numeric
+                    value={line.quantity}
+                    suffix={line.item.unit}
+                    onChange={(quantity) => set(line.key, { quantity })}
+                    error={
+                      (line.quantity === '' ? undefined : faults[index]) ??
+                      problemAt(transfer.error, `lines.${index}.quantity`)
+                    }
+                    onKeyDown={(event) => {
+                      if (event.key !== 'Enter' || event.ctrlKey) return;
+                      event.preventDefault();
+                      adder.current?.focus();
+                    }}
+                  />
+                </td>
+                <td>
+                  <Choice
+                    label={`Where ${line.item.name} goes`}
+                    hideLabel
+                    value={line.to}
+                    onChange={(to) => set(line.key, { to })}
+                    options={shelves}
+                    error={problemAt(transfer.error, `lines.${index}.toBinId`)}
+                  />
+                </td>
+                <td>
+                  <Button
+                    look="ghost"
+                    style={{ padding: 8 }}
+                    aria-label={`Remove ${line.item.name}`}
+                    onPress={() => setLines(lines.filter(({ key }) => key !== line.key))}
+                  >
+                    <X size={16} aria-hidden />
+                  </Button>
+                </td>
+              </tr>
+            ))}
+            <tr>
+              <td colSpan={2}>
+                <ItemPicker label="Add an item" hideLabel autoFocus inputRef={adder} onPick={add} />
+              </td>
+              <td colSpan={3} />
+            </tr>
+          </tbody>
+        </Grid>
+        {problem && !problem.field && (
+          <ProblemBox error={transfer.error}>
+            <Shorts facts={problem.facts} />
+          </ProblemBox>
+        )}
+      </AnswerBody>
+      <Foot>
+        <Button look="go" isDisabled={!ready} busy={transfer.isPending} onPress={post}>
+          Move {count(lines.length, 'line')}
+        </Button>
+        <div style={{ width: 260 }}>
+          <Field label="Remark" hideLabel placeholder="Remark" value={remark} onChange={setRemark} />
+        </div>
+        <Muted>One document; it can be undone.</Muted>
+      </Foot>
+    </AnswerPane>
+  );
+}
+
+function faultOf({ quantity, item, from, to }: MoveLine): string | undefined {
+  try {
+    if (readTyped(quantity, item) <= 0) return 'Type an amount above zero.';
+    return from !== '' && from === to ? 'It would go where it comes from.' : undefined;
+  } catch (error) {
+    return wordsOf(error) ?? 'This cannot be read.';
+  }
+}
+
+/** Bins that hold the item, with how much; the fullest is taken until another is chosen. */
+function FromBin({ line, onChange }: { line: MoveLine; onChange: (binId: string) => void }) {
+  const format = useFormat();
+  const { item, from } = line;
+  const bins = useQuestion('itemBins', { params: { id: item.id } });
+  const held = (bins.data ?? []).filter((bin) => bin.kind === 'shelf');
+  const fullest = [...held].sort((a, b) => Number(b.quantity) - Number(a.quantity))[0];
+  const usual = fullest ? String(fullest.binId) : '';
+  // Chosen as soon as it is known, so that what is shown is what is sent.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only the arrival of the bins matters
+  useEffect(() => {
+    if (from === '' && usual !== '') onChange(usual);
+  }, [from, usual]);
+  if (bins.data && held.length === 0) return <Faint>It is in no bin.</Faint>;
+  return (
+    <Choice
+      label={`Where ${item.name} comes from`}
+      hideLabel
+      value={from}
+      onChange={onChange}
+      options={held.map((bin) => [
+        String(bin.binId),
+        `${bin.bin} · ${bin.store} · ${format.quantity(bin.quantity, item.unit, item.decimals)}`,
+      ])}
+    />
+  );
+}
+
+/** Each shortage of a refused move, in words. */
+export function Shorts({ facts }: { facts: Record<string, unknown> | undefined }) {
+  const lines = (facts?.lines ?? []) as { name: string; bin: string; wanted: string; there: string; unit: string }[];
+  return (
+    <ul style={{ margin: 0, paddingLeft: 18 }}>
+      {lines.map((line) => (
+        <li key={`${line.name}.${line.bin}`}>
+          {line.name}: {line.wanted} wanted from {line.bin}, {line.there} there
+        </li>
+      ))}
+    </ul>
+  );
+}
