@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { BinQuantity, Override } from './builds.ts';
-import { Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route } from './common.ts';
+import { Day, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route } from './common.ts';
 import { Measure } from './items.ts';
 
 export const DocumentKind = z.enum([
@@ -110,6 +110,18 @@ export const ApartPlan = z.object({
 });
 export type ApartPlan = z.infer<typeof ApartPlan>;
 
+/** One item as it stood at the end of a day. */
+export const StockThen = z.object({
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  quantity: Decimal,
+  value: Decimal,
+});
+export type StockThen = z.infer<typeof StockThen>;
+
 /** Why stock is adjusted, in the owner's words. */
 export const Reason = z.object({ id: Id, name: z.string() });
 export type Reason = z.infer<typeof Reason>;
@@ -184,8 +196,34 @@ export const stockRoutes = {
     path: '/api/movements',
     tag: 'Stock',
     summary: 'Movements, the newest first',
-    query: PageQuery.extend({ itemId: z.coerce.number().int().positive().optional(), kind: DocumentKind.optional() }),
+    query: PageQuery.extend({
+      itemId: z.coerce.number().int().positive().optional(),
+      kind: DocumentKind.optional(),
+      binId: z.coerce.number().int().positive().optional(),
+      personId: z.coerce.number().int().positive().optional(),
+      /** First and last day, both included. */
+      from: Day.optional(),
+      to: Day.optional(),
+      /** A part of an item's code or name, of a document's number or remark. */
+      q: z.string().max(100).optional(),
+    }),
     response: pageOf(Movement),
+  }),
+  stockOn: route({
+    method: 'GET',
+    path: '/api/stock-on',
+    tag: 'Stock',
+    summary: 'What was in stock at the end of a day, by item, with what it was worth',
+    query: PageQuery.extend({ day: Day, q: z.string().max(100).optional() }),
+    response: pageOf(StockThen).extend({ day: z.string(), value: Decimal }),
+  }),
+  stockValue: route({
+    method: 'GET',
+    path: '/api/stock-value',
+    tag: 'Stock',
+    summary: 'What stock was worth at the end of each day on which something moved',
+    query: z.object({ itemId: z.coerce.number().int().positive().optional() }),
+    response: z.array(z.object({ day: z.string(), value: Decimal })),
   }),
   documents: route({
     method: 'GET',

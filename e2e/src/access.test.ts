@@ -39,13 +39,16 @@ describe('every main view', () => {
     ['changing an item', '/stock/items/32?edit=1', 'Change First season guide'],
     ['movements', '/stock/movements', 'Everything that moved'],
     ['a document', '/stock/documents/20', '·'],
+    ['moving', '/stock/move', 'What goes where'],
+    ['adjusting', '/stock/adjust', 'not as the books say'],
+    ['stock on a day', '/stock/on-a-day', 'stock was worth'],
     ['receiving', '/stock/receive?item=32', 'come in'],
     ['places', '/stock/places', '3 stores'],
     ['the bench sheet', '/print/bench/56', 'Bench sheet'],
   ])('%s has no serious fault that axe can find', async (_, path, heading) => {
     await visit.page.goto(path);
     await visit.heading(new RegExp(heading));
-    await visit.page.getByRole('status', { name: 'Loading' }).waitFor({ state: 'detached' });
+    await visit.loaded();
     await visit.page.addScriptTag({ path: axeFile });
     const violations = await visit.page.evaluate(async () => {
       const { axe } = window as unknown as {

@@ -104,6 +104,8 @@ export class Visit {
   ) {}
 
   notice = (text: RegExp | string) => this.page.getByRole('status').getByText(text).first().waitFor();
+  /** Nothing is an outline any more. */
+  loaded = () => this.page.waitForFunction(() => document.querySelector('[role=status][aria-label=Loading]') === null);
   heading = (text: RegExp | string) => this.page.getByRole('heading', { name: text }).first().waitFor();
 }
 

@@ -64,4 +64,33 @@ describe('stock that is elsewhere, or not there', () => {
     expect(await application.verify()).toEqual([]);
     expect(visit.faults).toEqual([]);
   });
+
+  it('is found by what, where, who and when, and looked at as it was', async () => {
+    const { page } = visit;
+    await page.goto('/stock/movements');
+    await page.getByLabel('Text').fill('SUIT-M');
+    await page.getByLabel('Kind').selectOption('adjustment');
+    await page.getByLabel('Who').selectOption({ label: 'Mo Okafor' });
+    await expect.poll(() => page.getByRole('table').getByRole('row').count()).toBe(2);
+    await expect.poll(() => page.url()).toMatch(/q=SUIT-M&kind=adjustment&person=1/);
+    await page.getByLabel('Who').selectOption({ label: 'Tom Birch' });
+    await page.getByText('Nothing like that has moved.').waitFor();
+    await page.getByRole('button', { name: 'Everything again' }).click();
+    await expect.poll(() => page.url()).toMatch(/movements\?kind=adjustment$/);
+    expect(await page.getByLabel('Text').inputValue()).toBe('');
+    await page.goto('/stock/on-a-day');
+    await visit.heading(/stock was worth €/);
+    const heading = () => page.getByRole('heading', { level: 1 }).textContent();
+    const now = await heading();
+    const chart = page.getByRole('img', { name: /Value of stock on \d+ days/ });
+    const box = await chart.boundingBox();
+    await chart.click({ position: { x: (box?.width ?? 0) / 2, y: 60 } });
+    await expect.poll(() => page.url()).toMatch(/day=\d{4}-\d\d-\d\d/);
+    await expect.poll(heading).not.toBe(now);
+    const then = await heading();
+    await page.getByLabel('Find an item').fill('oil');
+    await page.getByRole('link', { name: 'Tung oil, pure' }).waitFor();
+    expect(await heading()).toBe(then);
+    expect(visit.faults).toEqual([]);
+  });
 });

@@ -103,7 +103,7 @@ for (const shot of shots) {
   const visit = shot.phone ? phone : desk;
   await visit.page.goto(shot.path);
   await visit.heading(shot.ready);
-  await visit.page.getByRole('status', { name: 'Loading' }).waitFor({ state: 'detached' });
+  await visit.loaded();
   await shot.before?.(visit);
   await visit.page.evaluate(() => document.fonts.ready);
   await visit.page.screenshot({ path: `docs/screenshots/${shot.file}.png`, animations: 'disabled' });

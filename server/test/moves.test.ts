@@ -102,3 +102,66 @@ describe('moving and adjusting', () => {
     expect(await server.verify()).toEqual([]);
   });
 });
+
+describe('looking back', () => {
+  const clock = { at: '2026-11-02T08:00:00', now: () => new Date(clock.at) };
+  let server: TestServer;
+  let shop: Workshop;
+  let pin: Item;
+  let wax: Item;
+  beforeAll(async () => {
+    server = await TestServer.start(undefined, clock);
+    shop = await Workshop.open(server);
+    pin = await shop.item('PIN');
+    wax = await shop.item('WAX', { unitId: 2 });
+    await shop.receive(pin, '10', '2');
+    clock.at = '2026-11-05T23:59:59';
+    await shop.receive(wax, '2.5', '8', 1);
+    clock.at = '2026-11-06T00:00:00';
+    await server.signIn(2);
+    const line = { itemId: pin.id, fromBinId: shop.bin(0), toBinId: shop.bin(2), quantity: '4' };
+    await server.call(api.transfer, { body: { remark: 'for the fair', lines: [line] } });
+    await server.signIn(1);
+    clock.at = '2026-11-09T12:00:00';
+    const gone = { itemId: pin.id, binId: shop.bin(2), change: '-3' };
+    await server.call(api.adjust, { body: { reasonId: 1, lines: [gone] } });
+  });
+  afterAll(() => server.close());
+
+  it('stock is as it was at the end of any day, with what it was worth', async () => {
+    const on = async (day: string) => {
+      const { rows, value } = await server.call(api.stockOn, { query: { day } });
+      return [value, ...rows.map((row) => `${row.code} ${row.quantity} ${row.value}`)];
+    };
+    expect(await on('2026-11-01')).toEqual(['0']);
+    expect(await on('2026-11-04')).toEqual(['20', 'PIN 10 20']);
+    expect(await on('2026-11-05')).toEqual(['40', 'PIN 10 20', 'WAX 2.5 20']);
+    expect(await on('2026-11-30')).toEqual(['34', 'PIN 7 14', 'WAX 2.5 20']);
+    expect(await server.call(api.stockValue, {})).toEqual([
+      { day: '2026-11-02', value: '20' },
+      { day: '2026-11-05', value: '40' },
+      { day: '2026-11-06', value: '40' },
+      { day: '2026-11-09', value: '34' },
+    ]);
+    expect(await server.call(api.stockValue, { query: { itemId: wax.id } })).toEqual([
+      { day: '2026-11-05', value: '20' },
+    ]);
+    expect(await server.refused(api.stockOn, { query: { day: 'soon' } })).toMatchObject({
+      code: 'invalid',
+      field: 'day',
+    });
+  });
+
+  it('movements are found by text, bin, person, kind and days, both ends included', async () => {
+    const find = async (query: object) =>
+      (await server.call(api.movements, { query })).rows.map(({ code, quantity }) => `${code} ${quantity}`);
+    expect(await find({ q: 'fair' })).toEqual(['PIN 4', 'PIN -4']);
+    expect(await find({ q: 'wax' })).toEqual(['WAX 2.5']);
+    expect(await find({ q: 'AD-00' })).toEqual(['PIN -3']);
+    expect(await find({ binId: shop.bin(2) })).toEqual(['PIN -3', 'PIN 4']);
+    expect(await find({ personId: 2 })).toEqual(['PIN 4', 'PIN -4']);
+    expect(await find({ from: '2026-11-05', to: '2026-11-05' })).toEqual(['WAX 2.5']);
+    expect(await find({ from: '2026-11-06', kind: 'transfer' })).toEqual(['PIN 4', 'PIN -4']);
+    expect(await find({ q: '100%' })).toEqual([]);
+  });
+});

@@ -47,6 +47,7 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./stock/DocumentsPage.tsx')).DocumentsPage }),
           },
           { path: 'receive', lazy: async () => ({ Component: (await import('./stock/ReceivePage.tsx')).ReceivePage }) },
+          { path: 'on-a-day', lazy: async () => ({ Component: (await import('./stock/ThenPage.tsx')).ThenPage }) },
           { path: 'move', lazy: async () => ({ Component: (await import('./stock/MovePage.tsx')).MovePage }) },
           { path: 'adjust', lazy: async () => ({ Component: (await import('./stock/AdjustPage.tsx')).AdjustPage }) },
           {

@@ -15,6 +15,13 @@ export function dayOf(moment: Date): string {
   return `${moment.getFullYear()}-${two(moment.getMonth() + 1)}-${two(moment.getDate())}`;
 }
 
+/** The moment a day begins in this machine's zone, `later` days on, as ISO text in UTC. */
+export function startOf(day: string, later = 0): string {
+  const start = new Date(`${day}T00:00:00`);
+  start.setDate(start.getDate() + later);
+  return start.toISOString();
+}
+
 type Part<R extends Route, K extends 'params' | 'query' | 'body'> = R[K] extends z.ZodType ? z.output<R[K]> : undefined;
 
 export interface Asked<R extends Route> {

@@ -1,8 +1,8 @@
 import type { DocumentRow, Movement, StockDocument } from '@yosegi/contract';
 import type { Reader } from '../db/database.ts';
 import { decimal } from '../http/amounts.ts';
-import { found } from '../http/context.ts';
-import { page } from '../http/pages.ts';
+import { found, startOf } from '../http/context.ts';
+import { containing, page } from '../http/pages.ts';
 
 interface MovementRow extends Omit<Movement, 'quantity' | 'value' | 'documentId' | 'itemId'> {
   document_id: number;
@@ -30,6 +30,11 @@ function toMovement({ document_id, item_id, quantity, value, ...row }: MovementR
 export interface MovementQuery {
   readonly itemId?: number | undefined;
   readonly kind?: string | undefined;
+  readonly binId?: number | undefined;
+  readonly personId?: number | undefined;
+  readonly from?: string | undefined;
+  readonly to?: string | undefined;
+  readonly q?: string | undefined;
   readonly cursor?: string | undefined;
   readonly limit: number;
 }
@@ -40,6 +45,14 @@ export async function listMovements(db: Reader, query: MovementQuery) {
   const bind: (string | number)[] = [query.cursor ? Number(query.cursor) : Number.MAX_SAFE_INTEGER];
   if (query.itemId !== undefined) where.push(`m.item_id = $${bind.push(query.itemId)}`);
   if (query.kind !== undefined) where.push(`d.kind = $${bind.push(query.kind)}`);
+  if (query.binId !== undefined) where.push(`m.bin_id = $${bind.push(query.binId)}`);
+  if (query.personId !== undefined) where.push(`d.person_id = $${bind.push(query.personId)}`);
+  if (query.from !== undefined) where.push(`d.at >= $${bind.push(startOf(query.from))}`);
+  if (query.to !== undefined) where.push(`d.at < $${bind.push(startOf(query.to, 1))}`);
+  if (query.q) {
+    const like = `LIKE $${bind.push(containing(query.q))} ESCAPE '\\'`;
+    where.push(`(i.code ${like} OR i.name ${like} OR d.number ${like} OR d.remark ${like})`);
+  }
   bind.push(query.limit + 1);
   const sql = `${MOVEMENT_SQL} WHERE ${where.join(' AND ')} ORDER BY m.id DESC LIMIT $${bind.length}`;
   const { rows, next } = page(await db.all<MovementRow>(sql, bind), query.limit, (row) => row.id);

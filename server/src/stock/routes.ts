@@ -5,6 +5,7 @@ import { readApartPlan, takeUnitsApart } from '../takeapart/service.ts';
 import { adjust, createReason, listReasons } from './adjust.ts';
 import { listDocuments, listMovements, readDocument } from './documents.ts';
 import { receive } from './receive.ts';
+import { stockOn, stockValue } from './then.ts';
 import { transfer } from './transfer.ts';
 import { undoDocument } from './undo.ts';
 
@@ -26,6 +27,8 @@ export const stockHandlers: HandlersOf<typeof stockRoutes> = {
     return rows.map((row) => ({ ...row, quantity: decimal(row.quantity) }));
   },
   movements: ({ db, query }) => listMovements(db, query),
+  stockOn: ({ db, query }) => stockOn(db, query),
+  stockValue: ({ db, query }) => stockValue(db, query.itemId),
   documents: ({ db, query }) => listDocuments(db, query),
   document: ({ db, params }) => readDocument(db, params.id),
   undoDocument: (command) => undoDocument(command, command.params.id, command.body.remark),

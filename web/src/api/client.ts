@@ -37,6 +37,8 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   itemBins: ['stock', 'places'],
   movements: ['stock'],
   reasons: ['stock'],
+  stockOn: ['stock'],
+  stockValue: ['stock'],
   documents: ['stock'],
   document: ['stock'],
   apartPlan: ['definitions', 'stock'],

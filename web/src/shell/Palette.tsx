@@ -45,6 +45,7 @@ const places: readonly Target[] = [
   ['/stock/adjust', 'Adjust stock'],
   ['/stock/movements', 'Movements'],
   ['/stock/documents', 'Documents'],
+  ['/stock/on-a-day', 'Stock on a day'],
   ['/stock/places', 'Places and units'],
   ['/stock/suppliers', 'Suppliers'],
   ['/stock/in-out', 'Import or export'],

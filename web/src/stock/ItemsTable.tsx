@@ -11,7 +11,7 @@ import { count, useFormat } from '../ui/format.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Muted, Push, Row } from '../ui/text.ts';
-import { useAddress } from '../ui/useAddress.ts';
+import { useAddress, useSearchChange } from '../ui/useAddress.ts';
 import { type ItemColumn, itemColumns, usualColumns } from './itemColumns.tsx';
 import { SavedFilters } from './SavedFilters.tsx';
 
@@ -40,7 +40,8 @@ const Chooser = styled.fieldset`
 /** All items at once: found as you type, sorted, with the columns one wants, under filters one can keep. */
 export function ItemsTable() {
   const format = useFormat();
-  const [search, setSearch] = useSearchParams();
+  const [search] = useSearchParams();
+  const change = useSearchChange();
   const [q, setQ] = useAddress('q');
   const [show, setShow] = useAddress('show', 'all');
   const [source, setSource] = useAddress('source');
@@ -64,19 +65,10 @@ export function ItemsTable() {
   const keys = cols.split('.');
   const columns = itemColumns.filter((column) => keys.includes(column.key));
   const widths = columns.map((column) => column.width).join(' ');
-  const sortBy = (key: ItemSort, otherwiseDown: boolean) =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before);
-        const nextDown = key === sort ? !down : otherwiseDown;
-        if (key === 'code') after.delete('sort');
-        else after.set('sort', key);
-        if (nextDown) after.set('down', '1');
-        else after.delete('down');
-        return after;
-      },
-      { replace: true },
-    );
+  const sortBy = (key: ItemSort, otherwiseDown: boolean) => {
+    const nextDown = key === sort ? !down : otherwiseDown;
+    change({ sort: key === 'code' ? null : key, down: nextDown ? '1' : null });
+  };
   const suffix = search.size > 0 ? `?${search}` : '';
   return (
     <Page>

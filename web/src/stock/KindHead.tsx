@@ -1,6 +1,7 @@
 import { useSearchParams } from 'react-router';
 import { Choice } from '../ui/Field.tsx';
 import { Lead, Push, Row } from '../ui/text.ts';
+import { useSearchChange } from '../ui/useAddress.ts';
 import { kindOptions } from './kinds.ts';
 
 /** The kind of document that the address asks for; '' for every kind. */
@@ -8,8 +9,7 @@ export const useKind = () => useSearchParams()[0].get('kind') ?? '';
 
 /** Heads a list of what was posted, with the choice of a kind. */
 export function KindHead({ title, lead }: { title: string; lead: string }) {
-  const [, setSearch] = useSearchParams();
-  const choose = (kind: string) => setSearch(kind ? { kind } : {}, { replace: true });
+  const change = useSearchChange();
   return (
     <Row style={{ marginBottom: 10 }}>
       <div>
@@ -18,7 +18,12 @@ export function KindHead({ title, lead }: { title: string; lead: string }) {
       </div>
       <Push />
       <div style={{ width: 200 }}>
-        <Choice label="Kind" value={useKind()} onChange={choose} options={kindOptions} />
+        <Choice
+          label="Kind"
+          value={useKind()}
+          onChange={(kind) => change({ kind: kind || null })}
+          options={kindOptions}
+        />
       </div>
     </Row>
   );

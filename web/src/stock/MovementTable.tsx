@@ -12,15 +12,28 @@ import { SignedQuantity } from './SignedQuantity.tsx';
 
 const Rows = styled(Grid)`td { height: 34px; }`;
 
+interface Props {
+  readonly itemId?: number;
+  readonly kind?: string;
+  readonly decimals?: number;
+  /** Further conditions of the question. */
+  readonly narrow?: Readonly<Record<string, string | undefined>>;
+}
+
 /** Movements, the newest first; each leads to its document. */
-export function MovementTable({ itemId, kind, decimals = 3 }: { itemId?: number; kind?: string; decimals?: number }) {
+export function MovementTable({ itemId, kind, decimals = 3, narrow = {} }: Props) {
   const format = useFormat();
-  const pages = usePages('movements', { itemId, kind, limit: 50 });
+  const pages = usePages('movements', { itemId, kind, ...narrow, limit: 50 });
   return (
     <Answer of={pages}>
       {(data) => {
         const rows = data.pages.flatMap((page) => page.rows);
-        if (rows.length === 0) return <Lead>Nothing has moved yet.</Lead>;
+        if (rows.length === 0)
+          return (
+            <Lead>
+              {Object.values(narrow).some(Boolean) ? 'Nothing like that has moved.' : 'Nothing has moved yet.'}
+            </Lead>
+          );
         return (
           <>
             <Rows>

@@ -17,6 +17,7 @@ export function StockPage() {
         <NavLink to="/stock/items">Items</NavLink>
         <NavLink to="/stock/movements">Movements</NavLink>
         <NavLink to="/stock/documents">Documents</NavLink>
+        <NavLink to="/stock/on-a-day">On a day</NavLink>
         <NavLink to="/stock/receive">Receive</NavLink>
         <NavLink to="/stock/move">Move</NavLink>
         <NavLink to="/stock/adjust">Adjust</NavLink>

@@ -1,5 +1,5 @@
 import type { Company } from '@yosegi/contract';
-import { createContext, useContext } from 'react';
+import { createContext, useContext, useMemo } from 'react';
 
 const CompanyContext = createContext<Company>({ name: '', currency: 'EUR', locale: 'en' });
 export const CompanyProvider = CompanyContext.Provider;
@@ -79,7 +79,11 @@ export class Format {
   }
 }
 
-export const useFormat = () => new Format(useContext(CompanyContext));
+/** The company's formats; the same object as long as the company is the same. */
+export function useFormat(): Format {
+  const company = useContext(CompanyContext);
+  return useMemo(() => new Format(company), [company]);
+}
 
 /** "1 build", "3 builds". */
 export const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;

@@ -6,7 +6,8 @@ import { useSearchParams } from 'react-router';
  * and only an address that was not written from here (a link, the back button) changes it.
  */
 export function useAddress(name: string, otherwise = ''): [text: string, set: (text: string) => void] {
-  const [search, setSearch] = useSearchParams();
+  const [search] = useSearchParams();
+  const change = useSearchChange();
   const address = search.get(name) ?? otherwise;
   const [text, setText] = useState(address);
   const written = useRef<string[]>([]);
@@ -18,15 +19,23 @@ export function useAddress(name: string, otherwise = ''): [text: string, set: (t
   const set = (next: string) => {
     setText(next);
     written.current.push(next);
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before);
-        if (next === otherwise) after.delete(name);
-        else after.set(name, next);
-        return after;
-      },
-      { replace: true },
-    );
+    change({ [name]: next === otherwise ? null : next });
   };
   return [text, set];
+}
+
+/**
+ * Changes some of what stands after the question mark and leaves the rest; null takes a name out. It starts from the
+ * address as it is at this moment: what React shows of it may still be the one before, and a quick hand is quicker.
+ */
+export function useSearchChange(): (changes: Readonly<Record<string, string | null>>) => void {
+  const [, setSearch] = useSearchParams();
+  return (changes) => {
+    const after = new URLSearchParams(window.location.search);
+    for (const [name, value] of Object.entries(changes)) {
+      if (value === null) after.delete(name);
+      else after.set(name, value);
+    }
+    setSearch(after, { replace: true });
+  };
 }

@@ -1,0 +1,54 @@
+import type { StockThen } from '@yosegi/contract';
+import type { Reader } from '../db/database.ts';
+import { decimal } from '../http/amounts.ts';
+import { dayOf, startOf } from '../http/context.ts';
+import { containing, page } from '../http/pages.ts';
+
+interface ThenQuery {
+  readonly day: string;
+  readonly q?: string | undefined;
+  readonly cursor?: string | undefined;
+  readonly limit: number;
+}
+
+/** What stood where the ledger says at the end of a day: every movement up to it, added up. */
+export async function stockOn(db: Reader, query: ThenQuery) {
+  const before = startOf(query.day, 1);
+  const total = await db.one<{ value: number }>(
+    'SELECT ifnull(sum(m.value), 0) AS value FROM movement m JOIN document d ON d.id = m.document_id WHERE d.at < $1',
+    [before],
+  );
+  const rows = await db.all<Omit<StockThen, 'quantity' | 'value'> & { quantity: number; value: number }>(
+    `SELECT i.id AS itemId, i.code, i.name, u.code AS unit, u.decimals, t.quantity, t.value FROM (
+       SELECT m.item_id, sum(m.quantity) AS quantity, sum(m.value) AS value
+       FROM movement m JOIN document d ON d.id = m.document_id WHERE d.at < $1 GROUP BY m.item_id) t
+     JOIN item i ON i.id = t.item_id JOIN unit u ON u.id = i.unit_id
+     WHERE (t.quantity <> 0 OR t.value <> 0) AND i.code > $2 COLLATE NOCASE
+       AND (i.code LIKE $3 ESCAPE '\\' OR i.name LIKE $3 ESCAPE '\\')
+     ORDER BY i.code COLLATE NOCASE LIMIT $4`,
+    [before, query.cursor ?? '', containing(query.q ?? ''), query.limit + 1],
+  );
+  const { rows: shown, next } = page(rows, query.limit, (row) => row.code);
+  return {
+    rows: shown.map((row) => ({ ...row, quantity: decimal(row.quantity), value: decimal(row.value) })),
+    next,
+    day: query.day,
+    value: decimal(total?.value ?? 0),
+  };
+}
+
+/** The value of all stock, or of one item, at the end of each day on which something moved. */
+export async function stockValue(db: Reader, itemId?: number): Promise<{ day: string; value: string }[]> {
+  const moves = await db.all<{ at: string; value: number }>(
+    `SELECT d.at, sum(m.value) AS value FROM movement m JOIN document d ON d.id = m.document_id
+     WHERE $1 IS NULL OR m.item_id = $1 GROUP BY d.id ORDER BY d.at`,
+    [itemId ?? null],
+  );
+  const days = new Map<string, number>();
+  let worth = 0;
+  for (const { at, value } of moves) {
+    worth += value;
+    days.set(dayOf(new Date(at)), worth);
+  }
+  return [...days].map(([day, value]) => ({ day, value: decimal(value) }));
+}

@@ -1,0 +1,105 @@
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { usePages, useQuestion } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { LineChart } from '../ui/LineChart.tsx';
+import { Cell, Grid, Scroll } from '../ui/layout.ts';
+import { Answer } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+
+/** Today, as this machine counts days. */
+function today(): string {
+  const now = new Date();
+  const two = (part: number) => String(part).padStart(2, '0');
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+}
+
+/** Stock as it was at the end of any day, and what it was worth over time. */
+export function ThenPage() {
+  const format = useFormat();
+  const [day, setDay] = useAddress('day', today());
+  const [q, setQ] = useAddress('q');
+  const asked = /^\d{4}-\d{2}-\d{2}$/.test(day) ? day : today();
+  const pages = usePages('stockOn', { day: asked, q: q || undefined, limit: 100 });
+  // Its own day stands in the answer, so that an answer still shown while the next comes never speaks of another day.
+  const total = useQuestion('stockOn', { query: { day: asked, limit: 1 } }, { keep: true }).data;
+  const worth = useQuestion('stockValue', {}).data;
+  const points = useMemo(
+    () =>
+      (worth ?? []).map((point) => ({
+        name: format.day(point.day),
+        value: Number(point.value),
+        text: format.money(point.value),
+      })),
+    [worth, format],
+  );
+  return (
+    <Scroll style={{ padding: '18px 24px 60px', background: 'var(--sheet)' }}>
+      <h1>
+        {total === undefined
+          ? 'Stock on a day'
+          : `At the end of ${format.day(total.day)} stock was worth ${format.money(total.value)}.`}
+      </h1>
+      <Lead>Added up from every movement until then. A press on the line goes to its day.</Lead>
+      {points.length > 1 && (
+        <LineChart
+          label={`Value of stock on ${points.length} days, from ${points[0]?.text} to ${points.at(-1)?.text}`}
+          points={points}
+          onPick={(index) => setDay(worth?.[index]?.day ?? today())}
+        />
+      )}
+      <Row $gap={10} style={{ margin: '14px 0' }}>
+        <div style={{ width: 170 }}>
+          <Field label="At the end of" type="date" value={day} onChange={setDay} />
+        </div>
+        <div style={{ width: 230 }}>
+          <Field label="Find an item" placeholder="Code or name" value={q} onChange={setQ} />
+        </div>
+      </Row>
+      <Answer of={pages}>
+        {(data) => {
+          const rows = data.pages.flatMap((page) => page.rows);
+          if (rows.length === 0) return <Lead>Nothing like that was in stock then.</Lead>;
+          return (
+            <>
+              <Grid>
+                <thead>
+                  <tr>
+                    <th>Item</th>
+                    <th className="num">On hand</th>
+                    <th className="num">Value</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {rows.map((row) => (
+                    <tr key={row.itemId}>
+                      <td>
+                        <Cell>
+                          <Tile code={row.code} size={24} />
+                          <span>
+                            <Link to={`/stock/items/${row.itemId}`}>{row.name}</Link> <Faint>{row.code}</Faint>
+                          </span>
+                        </Cell>
+                      </td>
+                      <td className="num">{format.quantity(row.quantity, row.unit, row.decimals)}</td>
+                      <td className="num">{format.money(row.value)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </Grid>
+              {pages.hasNextPage && (
+                <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
+                  Show more
+                </Button>
+              )}
+            </>
+          );
+        }}
+      </Answer>
+    </Scroll>
+  );
+}
