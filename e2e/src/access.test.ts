@@ -44,6 +44,7 @@ describe('every main view', () => {
     ['stock on a day', '/stock/on-a-day', 'stock was worth'],
     ['receiving', '/stock/receive?item=32', 'come in'],
     ['places', '/stock/places', '3 stores'],
+    ['labels of bins', '/print/bins/1', 'Labels of Main store'],
     ['the bench sheet', '/print/bench/56', 'Bench sheet'],
   ])('%s has no serious fault that axe can find', async (_, path, heading) => {
     await visit.page.goto(path);

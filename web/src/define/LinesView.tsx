@@ -5,7 +5,7 @@ import { useQuestion } from '../api/client.ts';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint } from '../ui/text.ts';
+import { Faint, VisuallyHidden } from '../ui/text.ts';
 import { draftOf, reckon } from './draft.ts';
 
 /** The lines of a frozen revision. */
@@ -21,7 +21,7 @@ export function LinesView({ definition, revision }: { definition: Definition; re
       <thead>
         <tr>
           <th>
-            <span className="sr">#</span>
+            <VisuallyHidden>#</VisuallyHidden>
           </th>
           <th>Component</th>
           <th className="num">For {format.quantity(revision.outputQuantity, item.unit, item.decimals)}</th>

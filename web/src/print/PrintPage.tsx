@@ -8,20 +8,22 @@ import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
+import { BinLabels } from './BinLabels.tsx';
 import { DefinitionPrint } from './DefinitionPrint.tsx';
 import { Bar, Barcode, Head, Paper } from './paper.tsx';
 
 const Box = styled.span`display: inline-block; width: 13pt; height: 13pt; border: 1pt solid #000;`;
 const Blank = styled.span`display: inline-block; min-width: 22mm; border-bottom: 0.7pt solid #000;`;
 
-/** A sheet of paper in black on white: the bench sheet or pick list of a build, or a definition. */
+/**
+ * A sheet of paper in black on white: the bench sheet or pick list of a build, a definition, or the labels of a store's
+ * bins.
+ */
 export function PrintPage() {
   const { sheet, id } = useParams();
-  return sheet === 'definition' ? (
-    <DefinitionPrint id={Number(id)} />
-  ) : (
-    <BuildPrint sheet={sheet ?? ''} id={Number(id)} />
-  );
+  if (sheet === 'definition') return <DefinitionPrint id={Number(id)} />;
+  if (sheet === 'bins') return <BinLabels storeId={Number(id)} />;
+  return <BuildPrint sheet={sheet ?? ''} id={Number(id)} />;
 }
 
 function BuildPrint({ sheet, id }: { sheet: string; id: number }) {

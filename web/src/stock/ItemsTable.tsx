@@ -10,7 +10,7 @@ import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint, Muted, Push, Row } from '../ui/text.ts';
+import { Faint, Muted, Push, Row, VisuallyHidden } from '../ui/text.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
 import { type ItemColumn, itemColumns, usualColumns } from './itemColumns.tsx';
 import { SavedFilters } from './SavedFilters.tsx';
@@ -138,7 +138,7 @@ export function ItemsTable() {
         </Row>
         {choosing && (
           <Chooser>
-            <legend className="sr">Columns</legend>
+            <VisuallyHidden as="legend">Columns</VisuallyHidden>
             {itemColumns.map((column) => (
               <label key={column.key}>
                 <input

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useIsOwner } from '../shell/person.ts';
-import { Button } from '../ui/Button.tsx';
+import { Button, LinkButton } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { KeyValue, Scroll } from '../ui/layout.ts';
@@ -74,6 +74,11 @@ function StoreCard({ store, isOwner }: { store: Store; isOwner: boolean }) {
       <StoreName key={store.version} store={store} isOwner={isOwner} />
       {shelves.map((bin) =>
         isOwner ? <BinForm key={`${bin.id}:${bin.version}`} bin={bin} /> : <KeyValue key={bin.id}>{bin.code}</KeyValue>,
+      )}
+      {shelves.length > 0 && (
+        <LinkButton look="ghost" to={`/print/bins/${store.id}`}>
+          Print labels of its bins
+        </LinkButton>
       )}
       <KeyValue>
         <span>Bench</span>
