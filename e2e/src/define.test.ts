@@ -105,6 +105,14 @@ describe('defining', () => {
     expect(await components()).toEqual([...before, 'Smoker hook', 'Tung oil, pure']);
     expect(await page.getByLabel('Amount of Tung oil, pure').inputValue()).toBe('1.5 L');
     expect(await page.getByRole('button', { name: 'Put in use' }).isDisabled()).toBe(true);
+    await page.getByRole('button', { name: 'Save draft' }).click();
+    await expect
+      .poll(() =>
+        application.one(
+          'SELECT count(*) AS n FROM revision_line WHERE revision_id = (SELECT id FROM revision WHERE definition_id = 5 AND number = 2)',
+        ),
+      )
+      .toEqual({ n: 8 });
     await page.reload();
     await page.getByText('2 pasted rows could not be matched').waitFor();
     await page.getByRole('button', { name: 'Heather honey' }).click();

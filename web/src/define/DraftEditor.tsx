@@ -42,10 +42,11 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
 
   // Someone else's save shows here as long as nothing is typed.
   useEffect(() => {
-    if (dirty) return;
+    // Only what is newer: after a save of one's own, the older one may still be shown for a moment.
+    if (dirty || revision.version <= version) return;
     step({ do: 'replace', by: draftOf(revision) });
     setVersion(revision.version);
-  }, [revision, dirty, step]);
+  }, [revision, version, dirty, step]);
   // What is typed is kept on this machine at every step, also the ones taken back.
   useEffect(() => {
     if (dirty) keepDraft(revision.id, version, draft);
@@ -55,10 +56,13 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     step({ do: 'change', to, tag: tag ?? null });
     setDirty(true);
   };
+  const sent = useRef<Draft | null>(null);
   const settle = (saved: Definition) => {
-    forgetDraft(revision.id);
     const mine = saved.revisions.find((known) => known.id === revision.id);
     if (mine) setVersion(mine.version);
+    // What was typed while it was being saved is not saved, and pasted rows still to be mended are on this machine only.
+    if (draft !== sent.current || draft.mending.length > 0) return;
+    forgetDraft(revision.id);
     setDirty(false);
   };
   const takeTheirs = () => {
@@ -83,11 +87,13 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     forgetDraft(revision.id);
     void go(definitionId === null ? '/define' : `/define/${definitionId}`, { replace: true });
   });
-  const saveNow = (then?: (saved: Definition) => void) =>
+  const saveNow = (then?: (saved: Definition) => void) => {
+    sent.current = draft;
     save.mutate(
       { params: { id: revision.id }, body: { version, outputQuantity: draft.outputQuantity, lines: toInput(draft) } },
       then ? { onSuccess: then } : {},
     );
+  };
   const putInUse = (at: number) =>
     use.mutate({ params: { id: revision.id }, body: { version: at, from: from || null } });
   const faulty = reckoning.faults.size > 0;
@@ -152,7 +158,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
               numeric
               value={draft.outputQuantity}
               suffix={item.unit}
-              onChange={(outputQuantity) => change({ ...draft, outputQuantity })}
+              onChange={(outputQuantity) => change({ ...draft, outputQuantity }, 'output')}
               error={reckoning.faults.get('outputQuantity')}
             />
           </div>
