@@ -1,4 +1,5 @@
 import { buildRoutes } from './builds.ts';
+import { countRoutes } from './counts.ts';
 import { coverageRoutes } from './coverage.ts';
 import { definitionRoutes } from './definitions.ts';
 import { importRoutes } from './imports.ts';
@@ -9,6 +10,7 @@ import { todayRoutes } from './today.ts';
 
 export * from './builds.ts';
 export * from './common.ts';
+export * from './counts.ts';
 export * from './coverage.ts';
 export * from './definitions.ts';
 export * from './imports.ts';
@@ -24,6 +26,7 @@ export const api = {
   ...itemRoutes,
   ...importRoutes,
   ...definitionRoutes,
+  ...countRoutes,
   ...coverageRoutes,
   ...buildRoutes,
   ...stockRoutes,

@@ -288,6 +288,16 @@ export const problemKinds: Record<string, ProblemKind> = {
     title: 'Nothing to move',
     detail: () => 'It would go where it comes from. Choose another bin.',
   },
+  'nothing-to-count': {
+    status: 422,
+    title: 'Nothing to count',
+    detail: () => 'Nothing that fits stands in these bins. Choose others, or leave the text and the day empty.',
+  },
+  'nothing-counted': {
+    status: 409,
+    title: 'Nothing counted yet',
+    detail: () => 'Nobody has counted a line of this yet. Count some first, or give it up.',
+  },
   'no-change': { status: 422, title: 'Nothing to change', detail: () => 'Type what is found or gone, like 3 or -2.' },
   'cost-unknown': {
     status: 422,

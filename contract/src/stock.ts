@@ -8,6 +8,7 @@ export const DocumentKind = z.enum([
   'receipt',
   'transfer',
   'adjustment',
+  'count',
   'pick',
   'put-back',
   'finish',

@@ -41,6 +41,7 @@ describe('every main view', () => {
     ['a document', '/stock/documents/20', '·'],
     ['moving', '/stock/move', 'What goes where'],
     ['adjusting', '/stock/adjust', 'not as the books say'],
+    ['counting', '/stock/counts', 'No count is open'],
     ['stock on a day', '/stock/on-a-day', 'stock was worth'],
     ['receiving', '/stock/receive?item=32', 'come in'],
     ['places', '/stock/places', '3 stores'],

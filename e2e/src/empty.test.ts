@@ -19,6 +19,10 @@ describe('a company that has just begun', () => {
     ['/take-apart', 'Choose a product on the left'],
     ['/stock/items', 'Add your first item'],
     ['/stock/places', 'Add your first store'],
+    ['/stock/counts', 'No count is open'],
+    ['/stock/in-out', 'Bring your catalogue in'],
+    ['/stock/on-a-day', 'Nothing like that was in stock then'],
+    ['/define/faults', 'Every definition is in order'],
     ['/nowhere', 'There is nothing here'],
     ['/build/4711', 'Try again'],
   ])('%s teaches the first step', async (path, text) => {

@@ -18,6 +18,7 @@ import {
   validatorCompiler,
 } from 'fastify-type-provider-zod';
 import { buildHandlers } from './builds/routes.ts';
+import { countHandlers } from './counts/routes.ts';
 import { coverageHandlers } from './coverage/routes.ts';
 import type { Database } from './db/database.ts';
 import { Calendar } from './definitions/calendar.ts';
@@ -48,6 +49,7 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...peopleHandlers,
   ...itemHandlers,
   ...definitionHandlers,
+  ...countHandlers,
   ...coverageHandlers,
   ...buildHandlers,
   ...stockHandlers,

@@ -67,6 +67,7 @@ describe('migrations', () => {
       { name: '0001-first' },
       { name: '0002-define' },
       { name: '0003-stock' },
+      { name: '0004-counts' },
     ]);
     expect(await verifyDatabase(database.reader)).toEqual([]);
     await database.close();

@@ -48,6 +48,10 @@ export const router = createBrowserRouter([
           },
           { path: 'receive', lazy: async () => ({ Component: (await import('./stock/ReceivePage.tsx')).ReceivePage }) },
           { path: 'on-a-day', lazy: async () => ({ Component: (await import('./stock/ThenPage.tsx')).ThenPage }) },
+          {
+            path: 'counts/:id?',
+            lazy: async () => ({ Component: (await import('./stock/CountsPage.tsx')).CountsPage }),
+          },
           { path: 'move', lazy: async () => ({ Component: (await import('./stock/MovePage.tsx')).MovePage }) },
           { path: 'adjust', lazy: async () => ({ Component: (await import('./stock/AdjustPage.tsx')).AdjustPage }) },
           {

@@ -8,7 +8,7 @@ import type { SqlRow, Writer } from './database.ts';
  */
 export async function updateVersioned(
   tx: Writer,
-  table: 'item' | 'unit' | 'supplier' | 'store' | 'bin' | 'definition' | 'revision' | 'build',
+  table: 'item' | 'unit' | 'supplier' | 'store' | 'bin' | 'definition' | 'revision' | 'build' | 'stock_count',
   id: number,
   version: number,
   values: SqlRow,

@@ -22,6 +22,7 @@ const PREFIX: Record<DocumentKind, string> = {
   receipt: 'RC',
   transfer: 'TR',
   adjustment: 'AD',
+  count: 'CD',
   pick: 'PK',
   'put-back': 'PB',
   finish: 'FN',

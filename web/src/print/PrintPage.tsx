@@ -9,6 +9,7 @@ import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { BinLabels } from './BinLabels.tsx';
+import { CountPrint } from './CountPrint.tsx';
 import { DefinitionPrint } from './DefinitionPrint.tsx';
 import { Bar, Barcode, Head, Paper } from './paper.tsx';
 
@@ -16,12 +17,13 @@ const Box = styled.span`display: inline-block; width: 13pt; height: 13pt; border
 const Blank = styled.span`display: inline-block; min-width: 22mm; border-bottom: 0.7pt solid #000;`;
 
 /**
- * A sheet of paper in black on white: the bench sheet or pick list of a build, a definition, or the labels of a store's
- * bins.
+ * A sheet of paper in black on white: the bench sheet or pick list of a build, a definition, a count, or the labels of a
+ * store's bins.
  */
 export function PrintPage() {
   const { sheet, id } = useParams();
   if (sheet === 'definition') return <DefinitionPrint id={Number(id)} />;
+  if (sheet === 'count') return <CountPrint id={Number(id)} />;
   if (sheet === 'bins') return <BinLabels storeId={Number(id)} />;
   return <BuildPrint sheet={sheet ?? ''} id={Number(id)} />;
 }

@@ -43,6 +43,7 @@ const places: readonly Target[] = [
   ['/stock/receive', 'Receive goods'],
   ['/stock/move', 'Move goods'],
   ['/stock/adjust', 'Adjust stock'],
+  ['/stock/counts', 'Count stock'],
   ['/stock/movements', 'Movements'],
   ['/stock/documents', 'Documents'],
   ['/stock/on-a-day', 'Stock on a day'],

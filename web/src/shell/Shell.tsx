@@ -15,7 +15,7 @@ import { SignIn } from './SignIn.tsx';
 import { useShortcut } from './useShortcut.ts';
 
 const Page = styled.div`
-  height: 100dvh; display: grid; grid-template-rows: auto minmax(0, 1fr);
+  height: 100dvh; display: grid; grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
   @media print { display: block; height: auto; }
 `;
 const Band = styled.header`

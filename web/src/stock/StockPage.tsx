@@ -1,7 +1,7 @@
 import { NavLink, Outlet } from 'react-router';
 import styled from 'styled-components';
 
-const Page = styled.div`height: 100%; display: grid; grid-template-rows: auto minmax(0, 1fr); @media print { display: block; }`;
+const Page = styled.div`height: 100%; display: grid; grid-template: auto minmax(0, 1fr) / minmax(0, 1fr); @media print { display: block; }`;
 const Tabs = styled.nav`
   display: flex; gap: 4px; padding: 0 18px; background: var(--birch); border-bottom: 1px solid var(--line); overflow-x: auto;
   a { padding: 9px 14px; color: var(--ink); text-decoration: none; white-space: nowrap; font-weight: 600; }
@@ -21,6 +21,7 @@ export function StockPage() {
         <NavLink to="/stock/receive">Receive</NavLink>
         <NavLink to="/stock/move">Move</NavLink>
         <NavLink to="/stock/adjust">Adjust</NavLink>
+        <NavLink to="/stock/counts">Count</NavLink>
         <NavLink to="/stock/places">Places and units</NavLink>
         <NavLink to="/stock/suppliers">Suppliers</NavLink>
         <NavLink to="/stock/in-out">In and out</NavLink>

@@ -6,6 +6,7 @@ export const kindNames: Record<DocumentKind, string> = {
   receipt: 'Receipt',
   transfer: 'Transfer',
   adjustment: 'Adjustment',
+  count: 'Count',
   pick: 'Pick',
   'put-back': 'Put back',
   finish: 'Finish',

@@ -1,0 +1,107 @@
+import { z } from 'zod';
+import { Day, Decimal, Id, IdParams, route, Version } from './common.ts';
+import { Measure } from './items.ts';
+
+export const CountRow = z.object({
+  id: Id,
+  number: z.string(),
+  /** What is counted, in words. */
+  scope: z.string(),
+  state: z.enum(['open', 'approved', 'cancelled']),
+  begunAt: z.string(),
+  begunBy: z.string(),
+  lines: z.number().int(),
+  counted: z.number().int(),
+});
+export type CountRow = z.infer<typeof CountRow>;
+
+export const CountLine = z.object({
+  id: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  measures: z.array(Measure),
+  bin: z.string(),
+  store: z.string(),
+  counted: Decimal.nullable(),
+  /** What the books said when it was counted; null until then, so that the sheet is blind. */
+  expected: Decimal.nullable(),
+  /** Counted − expected, and what it is worth at the average now. */
+  difference: Decimal.nullable(),
+  value: Decimal.nullable(),
+  countedBy: z.string().nullable(),
+});
+export type CountLine = z.infer<typeof CountLine>;
+
+export const CountDetail = CountRow.extend({ sheet: z.array(CountLine), documentId: Id.nullable(), version: Version });
+export type CountDetail = z.infer<typeof CountDetail>;
+
+export const countRoutes = {
+  counts: route({
+    method: 'GET',
+    path: '/api/counts',
+    tag: 'Stock',
+    summary: 'Counts, the newest first',
+    response: z.array(CountRow),
+  }),
+  count: route({
+    method: 'GET',
+    path: '/api/counts/:id',
+    tag: 'Stock',
+    summary: 'One count with its sheet, in walking order',
+    params: IdParams,
+    response: CountDetail,
+  }),
+  beginCount: route({
+    method: 'POST',
+    path: '/api/counts',
+    tag: 'Stock',
+    summary: 'Begin a count of bins: of everything in them, of some items, or of what was not counted since a day',
+    body: z.object({
+      binIds: z.array(Id).min(1).max(500),
+      /** A part of code or name. */
+      q: z.string().trim().max(100).default(''),
+      notSince: Day.nullable().default(null),
+    }),
+    response: CountDetail,
+  }),
+  countLine: route({
+    method: 'PUT',
+    path: '/api/count-lines/:id',
+    tag: 'Stock',
+    summary: 'Say what was counted, or take it back to count it again',
+    params: IdParams,
+    body: z.object({ counted: Decimal.nullable() }),
+    response: CountDetail,
+  }),
+  addCountLine: route({
+    method: 'POST',
+    path: '/api/counts/:id/lines',
+    tag: 'Stock',
+    summary: 'Add an item found where the books have none',
+    params: IdParams,
+    body: z.object({ itemId: Id, binId: Id }),
+    response: CountDetail,
+  }),
+  approveCount: route({
+    method: 'POST',
+    path: '/api/counts/:id/approve',
+    tag: 'Stock',
+    access: 'owner',
+    summary: 'Post the differences of what was counted in one document',
+    params: IdParams,
+    body: z.object({ version: Version }),
+    response: CountDetail,
+  }),
+  cancelCount: route({
+    method: 'POST',
+    path: '/api/counts/:id/cancel',
+    tag: 'Stock',
+    summary: 'Give a count up; nothing is posted',
+    params: IdParams,
+    body: z.object({ version: Version }),
+    response: CountDetail,
+  }),
+};

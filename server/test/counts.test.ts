@@ -1,0 +1,119 @@
+import { api, type CountDetail, type Item } from '@yosegi/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { TestServer, Workshop } from './harness.ts';
+
+describe('counting', () => {
+  const clock = { at: '2026-11-02T08:00:00', now: () => new Date(clock.at) };
+  let server: TestServer;
+  let shop: Workshop;
+  let pin: Item;
+  let wax: Item;
+  beforeAll(async () => {
+    server = await TestServer.start(undefined, clock);
+    shop = await Workshop.open(server);
+    pin = await shop.item('PIN');
+    wax = await shop.item('WAX', { unitId: 2 });
+    await shop.receive(pin, '10', '2');
+    await shop.receive(pin, '6', '2', 1);
+    await shop.receive(wax, '2.5', '8', 1);
+  });
+  afterAll(() => server.close());
+  const begin = (bins: number[], more: { q?: string; notSince?: string } = {}) =>
+    server.call(api.beginCount, { body: { binIds: bins.map((index) => shop.bin(index)), ...more } });
+  const lineOf = (count: CountDetail, code: string, bin: string) => {
+    const line = count.sheet.find((one) => one.code === code && one.bin === bin);
+    if (!line) throw new Error('no such line');
+    return line.id;
+  };
+  const say = (id: number, counted: string | null) => server.call(api.countLine, { params: { id }, body: { counted } });
+  const approve = ({ id, version }: CountDetail) => ({ params: { id }, body: { version } });
+
+  it('is blind, and right while goods move on', async () => {
+    const count = await begin([0, 1]);
+    expect(count).toMatchObject({ number: 'CT-0001', scope: 'Main store A1, A2', state: 'open', lines: 3, counted: 0 });
+    expect(count.sheet.map(({ code, bin, expected }) => [code, bin, expected])).toEqual([
+      ['PIN', 'A1', null],
+      ['PIN', 'A2', null],
+      ['WAX', 'A2', null],
+    ]);
+    const first = lineOf(count, 'PIN', 'A1');
+    expect(await server.refused(api.approveCount, approve(count))).toMatchObject({ code: 'nothing-counted' });
+    expect(await server.refused(api.countLine, { params: { id: first }, body: { counted: '8.5' } })).toMatchObject({
+      code: 'too-many-decimals',
+      field: 'counted',
+    });
+    const said = await say(first, '8');
+    expect(said.sheet[0]).toMatchObject({
+      counted: '8',
+      expected: '10',
+      difference: '-2',
+      value: '-4',
+      countedBy: 'Mo Owner',
+    });
+    // After A1 was counted, three go over to A2, which is counted with them.
+    const line = { itemId: pin.id, fromBinId: shop.bin(0), toBinId: shop.bin(1), quantity: '3' };
+    await server.call(api.transfer, { body: { lines: [line] } });
+    const second = await say(lineOf(count, 'PIN', 'A2'), '10');
+    expect(second.sheet[1]).toMatchObject({ counted: '10', expected: '9', difference: '1' });
+    await say(lineOf(count, 'WAX', 'A2'), '9');
+    await say(lineOf(count, 'WAX', 'A2'), null);
+    const again = await say(lineOf(count, 'WAX', 'A2'), '2.25');
+    await server.signIn(2);
+    expect(await server.refused(api.approveCount, approve(again))).toMatchObject({ code: 'owner-only' });
+    await server.signIn(1);
+    const done = await server.call(api.approveCount, approve(again));
+    expect(done.state).toBe('approved');
+    const bins = async (item: Item) =>
+      (await server.call(api.itemBins, { params: { id: item.id } })).map(({ bin, quantity }) => `${bin} ${quantity}`);
+    expect(await bins(pin)).toEqual(['A1 5', 'A2 10']);
+    expect(await shop.stockOf(wax)).toMatchObject({ onHand: '2.25', value: '18' });
+    const document = await server.call(api.document, { params: { id: done.documentId ?? 0 } });
+    expect(document).toMatchObject({ kind: 'count', number: 'CD-0001', remark: 'CT-0001: Main store A1, A2' });
+    expect(document.movements).toHaveLength(3);
+    expect(await server.refused(api.countLine, { params: { id: first }, body: { counted: '1' } })).toMatchObject({
+      code: 'wrong-state',
+    });
+    expect(await server.verify()).toEqual([]);
+  });
+
+  it('is chosen by text and by what was not counted since, and takes what was found besides', async () => {
+    clock.at = '2026-11-20T08:00:00';
+    await shop.receive(wax, '1', '8', 2);
+    const fresh = await begin([0, 1, 2], { notSince: '2026-11-01' });
+    expect(fresh.sheet.map(({ code, bin }) => [code, bin])).toEqual([['WAX', 'B1']]);
+    expect(fresh.scope).toBe('Main store · not counted since 2026-11-01');
+    expect(await server.refused(api.beginCount, { body: { binIds: [shop.bin(0)], q: 'wax' } })).toMatchObject({
+      code: 'nothing-to-count',
+      field: 'binIds',
+    });
+    const added = await server.call(api.addCountLine, {
+      params: { id: fresh.id },
+      body: { itemId: pin.id, binId: shop.bin(2) },
+    });
+    await say(lineOf(added, 'PIN', 'B1'), '2');
+    const same = await say(lineOf(added, 'WAX', 'B1'), '1');
+    await server.call(api.approveCount, approve(same));
+    expect(await shop.stockOf(pin)).toMatchObject({ onHand: '17', averageCost: '2' });
+    const given = await begin([0]);
+    expect(await server.call(api.cancelCount, approve(given))).toMatchObject({ state: 'cancelled', documentId: null });
+    expect((await server.call(api.counts, {})).map(({ number, state }) => `${number} ${state}`)).toEqual([
+      'CT-0003 cancelled',
+      'CT-0002 approved',
+      'CT-0001 approved',
+    ]);
+    expect(await server.verify()).toEqual([]);
+  });
+
+  it('refuses to take away what has gone since, and stays open to be counted again', async () => {
+    const count = await begin([0]);
+    const said = await say(lineOf(count, 'PIN', 'A1'), '1');
+    const gone = { itemId: pin.id, binId: shop.bin(0), change: '-3' };
+    await server.call(api.adjust, { body: { reasonId: 1, lines: [gone] } });
+    expect(await server.refused(api.approveCount, approve(said))).toMatchObject({
+      code: 'stock-short',
+      facts: { lines: [{ code: 'PIN', wanted: '4', there: '2' }] },
+    });
+    const again = await say(lineOf(count, 'PIN', 'A1'), '2');
+    expect(await server.call(api.approveCount, approve(again))).toMatchObject({ state: 'approved', documentId: null });
+  });
+});

@@ -1,0 +1,307 @@
+import type { CountDetail, CountLine } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import { add, formatDecimal, parseMoney } from '@yosegi/core/number';
+import { type KeyboardEvent, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useIsOwner } from '../shell/person.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer } from '../ui/States.tsx';
+import { shelfOptions } from '../ui/shelves.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+import { Shorts } from './MovePage.tsx';
+import { SignedQuantity } from './SignedQuantity.tsx';
+
+/** A line that stays readable on a phone: the bin, the item, and one large box. */
+const Line = styled.div`
+  display: grid; grid-template-columns: 110px minmax(0, 1fr) 170px 150px; gap: 12px; align-items: center; padding: 6px 0; border-bottom: 1px solid var(--line-soft);
+  > b { font: 600 20px var(--display); }
+  @media (max-width: 700px) { grid-template-columns: 1fr 1fr; > :nth-child(2) { grid-column: 1 / -1; grid-row: 1; } input { font-size: 18px; min-height: 48px; } }
+`;
+
+/** One count: the blind sheet while it is open, then what differed. */
+export function CountSheet({ id }: { id: number }) {
+  const data = useQuestion('count', { params: { id } });
+  return <Answer of={data}>{(detail) => <Sheet detail={detail} />}</Answer>;
+}
+
+function Sheet({ detail }: { detail: CountDetail }) {
+  const format = useFormat();
+  const notify = useNotify();
+  const isOwner = useIsOwner();
+  const [view, setView] = useAddress('view');
+  const open = detail.state === 'open';
+  const differences = view === 'differences' || !open;
+  const approve = useCommand('approveCount', (done) =>
+    notify({
+      text: done.documentId === null ? `${done.number}: everything was right.` : `${done.number} is approved.`,
+      ...(done.documentId === null ? {} : { documentId: done.documentId }),
+    }),
+  );
+  const cancel = useCommand('cancelCount', () => notify({ text: `${detail.number} is given up; nothing was posted.` }));
+  const off = detail.sheet.filter((line) => line.difference !== null && line.difference !== '0');
+  const total = add(0, ...off.map((line) => parseMoney(line.value ?? '0') as number));
+  const command = { params: { id: detail.id }, body: { version: detail.version } };
+  const problem = problemOf(approve.error);
+  const left = detail.lines - detail.counted;
+  return (
+    <AnswerPane style={{ height: '100%' }}>
+      <AnswerBody>
+        <Row $wrap>
+          <div>
+            <h1>
+              {!open
+                ? `${detail.number} is ${detail.state}.`
+                : differences
+                  ? off.length === 0
+                    ? 'Nothing differs so far.'
+                    : `${count(off.length, 'line')} differ${off.length === 1 ? 's' : ''}, ${format.money(formatDecimal(Math.abs(total)))} ${total < 0 ? 'less' : 'more'} than in the books.`
+                  : left === 0
+                    ? 'Everything is counted.'
+                    : `${count(left, 'line')} to count.`}
+            </h1>
+            <Lead>
+              {detail.number} · {detail.scope}
+              {detail.documentId !== null && (
+                <>
+                  {' · '}
+                  <Link to={`/stock/documents/${detail.documentId}`}>its document</Link>
+                </>
+              )}
+            </Lead>
+          </div>
+          <Push />
+          {open && (
+            <>
+              <Button look={differences ? 'ghost' : 'plain'} aria-pressed={!differences} onPress={() => setView('')}>
+                Sheet
+              </Button>
+              <Button
+                look={differences ? 'plain' : 'ghost'}
+                aria-pressed={differences}
+                onPress={() => setView('differences')}
+              >
+                Differences
+              </Button>
+              <LinkButton look="ghost" to={`/print/count/${detail.id}`}>
+                On paper
+              </LinkButton>
+            </>
+          )}
+        </Row>
+        {differences ? <Differences detail={detail} open={open} /> : <Blind detail={detail} />}
+        {problem && (
+          <ProblemBox error={approve.error}>
+            <Shorts facts={problem.facts} />
+            {problem.code === 'stock-short' && (
+              <Faint>What was missing then has been taken since. Count it again.</Faint>
+            )}
+          </ProblemBox>
+        )}
+        <ProblemBox error={cancel.error} />
+      </AnswerBody>
+      {open && (
+        <Foot>
+          <Button
+            look="go"
+            busy={approve.isPending}
+            isDisabled={!isOwner || detail.counted === 0}
+            onPress={() => approve.mutate(command)}
+          >
+            Approve {count(detail.counted, 'line')}
+          </Button>
+          <Button look="ghost" busy={cancel.isPending} onPress={() => cancel.mutate(command)}>
+            Give it up
+          </Button>
+          <Muted>
+            {!isOwner
+              ? 'An owner approves it.'
+              : left > 0
+                ? `${count(left, 'line')} that nobody counted ${left === 1 ? 'stays' : 'stay'} as ${left === 1 ? 'it is' : 'they are'}.`
+                : 'One document; it can be undone.'}
+          </Muted>
+        </Foot>
+      )}
+    </AnswerPane>
+  );
+}
+
+/** What is where, without what the books say. */
+function Blind({ detail }: { detail: CountDetail }) {
+  const list = useRef<HTMLDivElement>(null);
+  const next = (event: KeyboardEvent<HTMLInputElement>) => {
+    const inputs = [...(list.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])];
+    inputs[inputs.indexOf(event.currentTarget) + 1]?.focus();
+  };
+  return (
+    <div ref={list}>
+      {detail.sheet.map((line) => (
+        <BlindLine key={`${line.id}.${line.counted}`} line={line} onNext={next} />
+      ))}
+      <FoundBesides detail={detail} />
+    </div>
+  );
+}
+
+function BlindLine({ line, onNext }: { line: CountLine; onNext: (event: KeyboardEvent<HTMLInputElement>) => void }) {
+  const format = useFormat();
+  const [text, setText] = useState(line.counted ?? '');
+  const [fault, setFault] = useState<string | undefined>();
+  const say = useCommand('countLine');
+  const keep = () => {
+    if (text.trim() === '' || (line.counted !== null && plainTyped(text, line) === line.counted)) return;
+    try {
+      if (readTyped(text, line) < 0) return setFault('This cannot be below zero.');
+      setFault(undefined);
+      say.mutate({ params: { id: line.id }, body: { counted: plainTyped(text, line) } });
+    } catch (error) {
+      setFault(wordsOf(error) ?? 'This cannot be read.');
+    }
+  };
+  return (
+    <Line>
+      <b>
+        {line.bin} <Faint>{line.store}</Faint>
+      </b>
+      <Cell>
+        <Tile code={line.code} size={32} />
+        <span>
+          <b>{line.name}</b>
+          <br />
+          <Faint>{line.code}</Faint>
+        </span>
+      </Cell>
+      <Field
+        label={`Counted ${line.name} in ${line.bin}`}
+        hideLabel
+        numeric
+        suffix={line.unit}
+        value={text}
+        onChange={setText}
+        onBlur={keep}
+        error={fault ?? problemOf(say.error)?.detail}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter') return;
+          event.preventDefault();
+          onNext(event);
+          keep();
+        }}
+      />
+      <span>
+        {line.counted === null ? (
+          <Faint>{say.isPending ? 'keeping…' : 'not yet'}</Faint>
+        ) : (
+          <Faint>
+            {format.quantity(line.counted, line.unit, line.decimals)} by {line.countedBy}
+          </Faint>
+        )}
+      </span>
+    </Line>
+  );
+}
+
+/** An item that stands where the books have none of it. */
+function FoundBesides({ detail }: { detail: CountDetail }) {
+  const shelves = shelfOptions(useQuestion('stores', {}).data ?? []);
+  const [binId, setBin] = useState('');
+  const found = useCommand('addCountLine');
+  const bin = binId || shelves[0]?.[0] || '';
+  return (
+    <Row $wrap $gap={10} style={{ marginTop: 16, alignItems: 'end' }}>
+      <div style={{ width: 300 }}>
+        <ItemPicker
+          label="Found besides"
+          placeholder="An item that is not on the sheet"
+          onPick={(item) => found.mutate({ params: { id: detail.id }, body: { itemId: item.id, binId: Number(bin) } })}
+        />
+      </div>
+      <div style={{ width: 210 }}>
+        <Choice label="in" value={bin} onChange={setBin} options={shelves} />
+      </div>
+      <ProblemBox error={found.error} />
+    </Row>
+  );
+}
+
+function Differences({ detail, open }: { detail: CountDetail; open: boolean }) {
+  const format = useFormat();
+  const again = useCommand('countLine');
+  const counted = detail.sheet.filter((line) => line.counted !== null);
+  if (counted.length === 0) return <Lead>Nobody has counted a line yet.</Lead>;
+  const differing = [...counted].sort((a, b) => Math.abs(Number(b.value ?? 0)) - Math.abs(Number(a.value ?? 0)));
+  return (
+    <>
+      <ProblemBox error={again.error} />
+      <Grid>
+        <thead>
+          <tr>
+            <th>Item</th>
+            <th>Bin</th>
+            <th className="num">In the books then</th>
+            <th className="num">Counted</th>
+            <th className="num">Difference</th>
+            <th className="num">Value</th>
+            <th>Who</th>
+            {open && <th aria-label="Again" />}
+          </tr>
+        </thead>
+        <tbody>
+          {differing.map((line) => (
+            <tr key={line.id} {...(line.difference === '0' ? { 'data-quiet': true } : {})}>
+              <td>
+                <Cell>
+                  <Tile code={line.code} size={26} />
+                  <span>
+                    <b>{line.name}</b> <Faint>{line.code}</Faint>
+                  </span>
+                </Cell>
+              </td>
+              <td>
+                {line.bin} <Faint>{line.store}</Faint>
+              </td>
+              <td className="num">{format.quantity(line.expected ?? '0', line.unit, line.decimals)}</td>
+              <td className="num">{format.quantity(line.counted ?? '0', line.unit, line.decimals)}</td>
+              <td className="num">
+                {line.difference === '0' ? (
+                  <Chip $tone="ok">right</Chip>
+                ) : (
+                  <SignedQuantity quantity={line.difference ?? '0'} unit={line.unit} decimals={line.decimals} />
+                )}
+              </td>
+              <td className="num">
+                {Number(line.value ?? 0) < 0 ? (
+                  <Late>{format.money(line.value ?? '0')}</Late>
+                ) : (
+                  format.money(line.value ?? '0')
+                )}
+              </td>
+              <td>{line.countedBy}</td>
+              {open && (
+                <td>
+                  <Button
+                    look="ghost"
+                    aria-label={`Count ${line.name} in ${line.bin} again`}
+                    onPress={() => again.mutate({ params: { id: line.id }, body: { counted: null } })}
+                  >
+                    Count again
+                  </Button>
+                </td>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </Grid>
+    </>
+  );
+}

@@ -1,0 +1,161 @@
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { Grid, Scroll } from '../ui/layout.ts';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer } from '../ui/States.tsx';
+import { Faint, Lead, Row } from '../ui/text.ts';
+import { CountSheet } from './CountSheet.tsx';
+
+const Begin = styled.section`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 14px 16px; margin: 16px 0; display: grid; gap: 12px;`;
+const Bins = styled.fieldset`
+  border: 0; padding: 0; margin: 0; display: flex; flex-wrap: wrap; gap: 4px 14px; legend { font-weight: 600; padding: 0 0 4px; }
+  label { display: inline-flex; gap: 6px; align-items: center; min-height: 28px; } input { width: 18px; height: 18px; accent-color: var(--walnut); }
+`;
+
+/** Counts: the list and the start of another, or one of them. */
+export function CountsPage() {
+  const { id } = useParams();
+  return id ? <CountSheet key={id} id={Number(id)} /> : <List />;
+}
+
+function List() {
+  const format = useFormat();
+  const go = useNavigate();
+  const counts = useQuestion('counts', {});
+  return (
+    <Scroll style={{ padding: '18px 24px 60px' }}>
+      <Answer of={counts}>
+        {(rows) => {
+          const open = rows.filter((row) => row.state === 'open');
+          return (
+            <>
+              <h1>{open.length === 0 ? 'No count is open.' : `${count(open.length, 'count')} open.`}</h1>
+              <Lead>
+                The sheet is blind, and goods may move on while somebody counts: each line is compared with its own
+                moment.
+              </Lead>
+              <BeginCount onBegun={(begun) => void go(`/stock/counts/${begun}`)} />
+              {rows.length > 0 && (
+                <Grid>
+                  <thead>
+                    <tr>
+                      <th>Count</th>
+                      <th>What</th>
+                      <th>Begun</th>
+                      <th className="num">Counted</th>
+                      <th>State</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {rows.map((row) => (
+                      <tr key={row.id}>
+                        <td>
+                          <Button look="ghost" onPress={() => void go(`/stock/counts/${row.id}`)}>
+                            {row.number}
+                          </Button>
+                        </td>
+                        <td>{row.scope}</td>
+                        <td>
+                          {format.moment(row.begunAt)} <Faint>{row.begunBy}</Faint>
+                        </td>
+                        <td className="num">
+                          {row.counted} of {row.lines}
+                        </td>
+                        <td>
+                          <Chip $tone={row.state === 'open' ? 'coming' : row.state === 'approved' ? 'ok' : 'held'}>
+                            {row.state}
+                          </Chip>
+                        </td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </Grid>
+              )}
+            </>
+          );
+        }}
+      </Answer>
+    </Scroll>
+  );
+}
+
+function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
+  const stores = useQuestion('stores', {}).data ?? [];
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const [q, setQ] = useState('');
+  const [notSince, setNotSince] = useState('');
+  const begin = useCommand('beginCount', (begun) => onBegun(begun.id));
+  const toggle = (ids: readonly number[], on: boolean) => {
+    const next = new Set(chosen);
+    for (const id of ids) {
+      if (on) next.add(id);
+      else next.delete(id);
+    }
+    setChosen(next);
+  };
+  const problem = problemOf(begin.error);
+  return (
+    <Begin aria-label="Begin a count">
+      <h2>Count what?</h2>
+      {stores.map((store) => {
+        const shelves = store.bins.filter((bin) => bin.kind === 'shelf');
+        const ids = shelves.map((bin) => bin.id);
+        return (
+          shelves.length > 0 && (
+            <Bins key={store.id}>
+              <legend>
+                <label>
+                  <input
+                    type="checkbox"
+                    checked={ids.every((id) => chosen.has(id))}
+                    onChange={(event) => toggle(ids, event.target.checked)}
+                  />
+                  {store.name}
+                </label>
+              </legend>
+              {shelves.map((bin) => (
+                <label key={bin.id}>
+                  <input
+                    type="checkbox"
+                    checked={chosen.has(bin.id)}
+                    onChange={(event) => toggle([bin.id], event.target.checked)}
+                  />
+                  {bin.code}
+                </label>
+              ))}
+            </Bins>
+          )
+        );
+      })}
+      <Row $wrap $gap={10} style={{ alignItems: 'end' }}>
+        <div style={{ width: 230 }}>
+          <Field label="Only items called" placeholder="Part of code or name" value={q} onChange={setQ} />
+        </div>
+        <div style={{ width: 190 }}>
+          <Field
+            label="Only what was not counted since"
+            type="date"
+            value={notSince}
+            onChange={setNotSince}
+            error={problemAt(begin.error, 'notSince')}
+          />
+        </div>
+        <Button
+          look="go"
+          busy={begin.isPending}
+          isDisabled={chosen.size === 0}
+          onPress={() => begin.mutate({ body: { binIds: [...chosen], q, notSince: notSince || null } })}
+        >
+          Begin to count {count(chosen.size, 'bin')}
+        </Button>
+      </Row>
+      {problem && problem.field !== 'notSince' && <ProblemBox error={begin.error} />}
+    </Begin>
+  );
+}
