@@ -111,7 +111,7 @@ export const definitionFile: FileKind<ImportWorld> = {
       amount: true,
       aliases: ['scrap', 'waste', 'scrap %', 'loss', 'scrap factor', 'wastage'],
     },
-    { key: 'taken', title: 'Taken', aliases: ['issue method', 'consumption', 'backflush'] },
+    { key: 'taken', title: 'Taken', aliases: ['consumption', 'backflush'] },
     { key: 'from', title: 'From bin', aliases: ['bin', 'location', 'from', 'issue from'] },
     { key: 'share', title: 'Take-apart share %', amount: true, aliases: ['share', 'take apart share', 'share %'] },
     { key: 'comesBack', title: 'Comes back', aliases: ['recoverable', 'returns', 'comes back on take-apart'] },
