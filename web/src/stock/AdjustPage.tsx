@@ -1,8 +1,7 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { add, formatDecimal, type Money, parseMoney, type Quantity, worthOf } from '@yosegi/core/number';
-import { X } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useIsOwner } from '../shell/person.ts';
@@ -11,15 +10,14 @@ import { Button } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
-import { Tile } from '../ui/Tile.tsx';
-import { Faint, Lead, Muted } from '../ui/text.ts';
-import { Shorts } from './MovePage.tsx';
+import { Lead, Muted } from '../ui/text.ts';
+import { LineItem, OnHand, RemoveLine, Shorts, useTypedLines } from './typedLines.tsx';
 
 interface AdjustLine {
   readonly key: number;
@@ -29,7 +27,6 @@ interface AdjustLine {
   /** Empty takes the average. */
   readonly unitCost: string;
 }
-let nextKey = 0;
 
 /** The books brought to what is really there: what was found or is gone, why, and what it comes to. */
 export function AdjustPage() {
@@ -39,13 +36,11 @@ export function AdjustPage() {
   const isOwner = useIsOwner();
   const shelves = shelfOptions(useQuestion('stores', {}).data ?? []);
   const reasons = useQuestion('reasons', {}).data ?? [];
-  const [lines, setLines] = useState<readonly AdjustLine[]>([]);
+  const { lines, adder, body, append, set, remove, toAdder } = useTypedLines<AdjustLine>(2);
   // Nothing is chosen for a person: the first of a list would be posted by every hurried hand.
   const [reasonId, setReason] = useState('');
   const [newReason, setNewReason] = useState<string | null>(null);
   const [remark, setRemark] = useState('');
-  const adder = useRef<HTMLInputElement>(null);
-  const body = useRef<HTMLTableSectionElement>(null);
   const adjust = useCommand('adjust', (document) => {
     notify({ text: `${document.number}: ${count(lines.length, 'line')} adjusted.`, documentId: document.id });
     void go(`/stock/documents/${document.id}`);
@@ -54,14 +49,9 @@ export function AdjustPage() {
     setReason(String(reason.id));
     setNewReason(null);
   });
-  const set = (key: number, part: Partial<AdjustLine>) =>
-    setLines((before) => before.map((line) => (line.key === key ? { ...line, ...part } : line)));
   const addLine = (item: Item) => {
     const binId = String(item.homeBinId ?? shelves[0]?.[0] ?? '');
-    setLines((before) => [...before, { key: ++nextKey, item, binId, change: '', unitCost: '' }]);
-    requestAnimationFrame(() =>
-      [...(body.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])].at(-2)?.focus(),
-    );
+    append({ item, binId, change: '', unitCost: '' });
   };
   const read = lines.map(readLine);
   const ready = lines.length > 0 && reasonId !== '' && read.every((line) => line.error === undefined);
@@ -120,17 +110,7 @@ export function AdjustPage() {
               return (
                 <tr key={line.key}>
                   <td>
-                    <Cell>
-                      <Tile code={line.item.code} size={28} />
-                      <span>
-                        <b>{line.item.name}</b>
-                        <br />
-                        <Faint>
-                          {line.item.code} · {format.quantity(line.item.onHand, line.item.unit, line.item.decimals)} on
-                          hand
-                        </Faint>
-                      </span>
-                    </Cell>
+                    <LineItem item={line.item} more={<OnHand item={line.item} />} />
                   </td>
                   <td>
                     <Choice
@@ -153,11 +133,7 @@ export function AdjustPage() {
                         (line.change === '' ? undefined : own?.error) ??
                         problemAt(adjust.error, `lines.${index}.change`)
                       }
-                      onKeyDown={(event) => {
-                        if (event.key !== 'Enter' || event.ctrlKey) return;
-                        event.preventDefault();
-                        adder.current?.focus();
-                      }}
+                      onKeyDown={toAdder}
                     />
                   </td>
                   <td>
@@ -174,14 +150,7 @@ export function AdjustPage() {
                   </td>
                   <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
                   <td>
-                    <Button
-                      look="ghost"
-                      style={{ padding: 8 }}
-                      aria-label={`Remove ${line.item.name}`}
-                      onPress={() => setLines(lines.filter(({ key }) => key !== line.key))}
-                    >
-                      <X size={16} aria-hidden />
-                    </Button>
+                    <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
                   </td>
                 </tr>
               );

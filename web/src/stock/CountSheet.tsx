@@ -20,8 +20,8 @@ import { shelfOptions } from '../ui/shelves.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
-import { Shorts } from './MovePage.tsx';
 import { SignedQuantity } from './SignedQuantity.tsx';
+import { Shorts } from './typedLines.tsx';
 
 /** A line that stays readable on a phone: the bin, the item, and one large box. */
 const Line = styled.div`

@@ -1,7 +1,6 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { X } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
@@ -9,13 +8,13 @@ import { Button } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
-import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted } from '../ui/text.ts';
+import { LineItem, RemoveLine, Shorts, useTypedLines } from './typedLines.tsx';
 
 interface MoveLine {
   readonly key: number;
@@ -25,7 +24,6 @@ interface MoveLine {
   readonly to: string;
   readonly quantity: string;
 }
-let nextKey = 0;
 
 /** Goods from bin to bin, several at once; scan or type the item, Enter, how many, Enter, the next. */
 export function MovePage() {
@@ -33,23 +31,16 @@ export function MovePage() {
   const notify = useNotify();
   const stores = useQuestion('stores', {});
   const shelves = shelfOptions(stores.data ?? []);
-  const [lines, setLines] = useState<readonly MoveLine[]>([]);
+  const { lines, adder, body, append, set, remove, toAdder } = useTypedLines<MoveLine>(1);
   const [remark, setRemark] = useState('');
-  const adder = useRef<HTMLInputElement>(null);
-  const body = useRef<HTMLTableSectionElement>(null);
   const transfer = useCommand('transfer', (document) => {
     notify({ text: `${document.number}: ${count(lines.length, 'line')} moved.`, documentId: document.id });
     void go(`/stock/documents/${document.id}`);
   });
-  const set = (key: number, part: Partial<MoveLine>) =>
-    setLines((before) => before.map((line) => (line.key === key ? { ...line, ...part } : line)));
   const add = (item: Item) => {
     // What goes after the line above most likely goes to the same place.
     const to = lines.at(-1)?.to ?? shelves[0]?.[0] ?? '';
-    setLines((before) => [...before, { key: ++nextKey, item, from: '', to, quantity: '' }]);
-    requestAnimationFrame(() =>
-      [...(body.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])].at(-1)?.focus(),
-    );
+    append({ item, from: '', to, quantity: '' });
   };
   const faults = lines.map(faultOf);
   const ready = lines.length > 0 && faults.every((fault) => fault === undefined) && lines.every((line) => line.from);
@@ -92,14 +83,7 @@ export function MovePage() {
             {lines.map((line, index) => (
               <tr key={line.key}>
                 <td>
-                  <Cell>
-                    <Tile code={line.item.code} size={28} />
-                    <span>
-                      <b>{line.item.name}</b>
-                      <br />
-                      <Faint>{line.item.code}</Faint>
-                    </span>
-                  </Cell>
+                  <LineItem item={line.item} />
                 </td>
                 <td>
                   <FromBin line={line} onChange={(from) => set(line.key, { from })} />
@@ -116,11 +100,7 @@ export function MovePage() {
                       (line.quantity === '' ? undefined : faults[index]) ??
                       problemAt(transfer.error, `lines.${index}.quantity`)
                     }
-                    onKeyDown={(event) => {
-                      if (event.key !== 'Enter' || event.ctrlKey) return;
-                      event.preventDefault();
-                      adder.current?.focus();
-                    }}
+                    onKeyDown={toAdder}
                   />
                 </td>
                 <td>
@@ -134,14 +114,7 @@ export function MovePage() {
                   />
                 </td>
                 <td>
-                  <Button
-                    look="ghost"
-                    style={{ padding: 8 }}
-                    aria-label={`Remove ${line.item.name}`}
-                    onPress={() => setLines(lines.filter(({ key }) => key !== line.key))}
-                  >
-                    <X size={16} aria-hidden />
-                  </Button>
+                  <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
                 </td>
               </tr>
             ))}
@@ -206,19 +179,5 @@ function FromBin({ line, onChange }: { line: MoveLine; onChange: (binId: string)
         `${bin.bin} · ${bin.store} · ${format.quantity(bin.quantity, item.unit, item.decimals)}`,
       ])}
     />
-  );
-}
-
-/** Each shortage of a refused move, in words. */
-export function Shorts({ facts }: { facts: Record<string, unknown> | undefined }) {
-  const lines = (facts?.lines ?? []) as { name: string; bin: string; wanted: string; there: string; unit: string }[];
-  return (
-    <ul style={{ margin: 0, paddingLeft: 18 }}>
-      {lines.map((line) => (
-        <li key={`${line.name}.${line.bin}`}>
-          {line.name}: {line.wanted} wanted from {line.bin}, {line.there} there
-        </li>
-      ))}
-    </ul>
   );
 }

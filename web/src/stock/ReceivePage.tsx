@@ -1,8 +1,7 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { add, formatDecimal, type Money, parseMoney, worthOf } from '@yosegi/core/number';
-import { X } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
@@ -10,13 +9,13 @@ import { Button } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
-import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { LineItem, OnHand, RemoveLine, useTypedLines } from './typedLines.tsx';
 
 interface ReceiptLine {
   readonly key: number;
@@ -25,7 +24,6 @@ interface ReceiptLine {
   readonly quantity: string;
   readonly unitCost: string;
 }
-let nextKey = 0;
 
 /** Goods in with what they cost, or the opening stock. */
 export function ReceivePage() {
@@ -37,25 +35,19 @@ export function ReceivePage() {
   const shelves = shelfOptions(stores.data ?? []);
   const [kind, setKind] = useState<'receipt' | 'opening'>('receipt');
   const [remark, setRemark] = useState('');
-  const [lines, setLines] = useState<readonly ReceiptLine[]>([]);
-  const adder = useRef<HTMLInputElement>(null);
-  const body = useRef<HTMLTableSectionElement>(null);
+  const { lines, adder, body, append, set, remove, toNext, toAdder } = useTypedLines<ReceiptLine>(2);
   const asked = Number(search.get('item')) || 0;
   const first = useQuestion('item', { params: { id: asked } }, { enabled: asked > 0 }).data;
   const askedQuantity = search.get('quantity') ?? '1';
 
-  const add1 = (item: Item, quantity: string) => {
+  const addLine = (item: Item, quantity: string) => {
     const unitCost = item.latestCost ?? item.averageCost;
-    const line = { key: ++nextKey, item, binId: String(item.homeBinId ?? shelves[0]?.[0] ?? ''), quantity, unitCost };
-    setLines((before) => [...before, line]);
-    requestAnimationFrame(() =>
-      [...(body.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])].at(-2)?.focus(),
-    );
+    append({ item, binId: String(item.homeBinId ?? shelves[0]?.[0] ?? ''), quantity, unitCost });
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: the address asks once
   useEffect(() => {
     if (!first || shelves.length === 0 || lines.length > 0) return;
-    add1(first, askedQuantity);
+    addLine(first, askedQuantity);
     setSearch({}, { replace: true });
   }, [first, shelves.length]);
 
@@ -66,8 +58,6 @@ export function ReceivePage() {
   const read = lines.map(readLine);
   const faulty = read.some((line) => line.quantityError || line.costError);
   const total = add(0 as Money, ...read.map((line) => line.value));
-  const set = (index: number, part: Partial<ReceiptLine>) =>
-    setLines(lines.map((line, at) => (at === index ? { ...line, ...part } : line)));
   const post = () => {
     if (faulty || lines.length === 0 || receive.isPending) return;
     receive.mutate({
@@ -134,17 +124,7 @@ export function ReceivePage() {
               return (
                 <tr key={line.key}>
                   <td>
-                    <Cell>
-                      <Tile code={line.item.code} size={28} />
-                      <span>
-                        <b>{line.item.name}</b>
-                        <br />
-                        <Faint>
-                          {line.item.code} · {format.quantity(line.item.onHand, line.item.unit, line.item.decimals)} on
-                          hand
-                        </Faint>
-                      </span>
-                    </Cell>
+                    <LineItem item={line.item} more={<OnHand item={line.item} />} />
                   </td>
                   <td>
                     <Field
@@ -153,13 +133,8 @@ export function ReceivePage() {
                       numeric
                       value={line.quantity}
                       suffix={line.item.unit === 'each' ? '' : line.item.unit}
-                      onChange={(quantity) => set(index, { quantity })}
-                      onKeyDown={(event) => {
-                        if (event.key !== 'Enter' || event.ctrlKey) return;
-                        event.preventDefault();
-                        const inputs = [...(body.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])];
-                        inputs[inputs.indexOf(event.currentTarget) + 1]?.focus();
-                      }}
+                      onChange={(quantity) => set(line.key, { quantity })}
+                      onKeyDown={toNext}
                       error={own?.quantityError ?? problemAt(receive.error, `lines.${index}.quantity`)}
                     />
                   </td>
@@ -169,12 +144,8 @@ export function ReceivePage() {
                       hideLabel
                       numeric
                       value={line.unitCost}
-                      onChange={(unitCost) => set(index, { unitCost })}
-                      onKeyDown={(event) => {
-                        if (event.key !== 'Enter' || event.ctrlKey) return;
-                        event.preventDefault();
-                        adder.current?.focus();
-                      }}
+                      onChange={(unitCost) => set(line.key, { unitCost })}
+                      onKeyDown={toAdder}
                       error={own?.costError ?? problemAt(receive.error, `lines.${index}.unitCost`)}
                     />
                   </td>
@@ -184,19 +155,13 @@ export function ReceivePage() {
                       hideLabel
                       value={line.binId}
                       options={shelves}
-                      onChange={(binId) => set(index, { binId })}
+                      onChange={(binId) => set(line.key, { binId })}
                       error={problemAt(receive.error, `lines.${index}.binId`)}
                     />
                   </td>
                   <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
                   <td>
-                    <Button
-                      look="ghost"
-                      aria-label={`Remove ${line.item.name}`}
-                      onPress={() => setLines(lines.filter((_, at) => at !== index))}
-                    >
-                      <X size={16} aria-hidden />
-                    </Button>
+                    <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
                   </td>
                 </tr>
               );
@@ -209,7 +174,7 @@ export function ReceivePage() {
                   placeholder="Type an item: code, name or a piece of either"
                   inputRef={adder}
                   autoFocus={asked === 0}
-                  onPick={(item) => add1(item, '1')}
+                  onPick={(item) => addLine(item, '1')}
                 />
               </td>
               <td colSpan={4} />
