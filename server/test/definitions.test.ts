@@ -1,6 +1,6 @@
 import { api, type Definition, type Item, type LineInput } from '@yosegi/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { TestServer, Workshop } from './harness.ts';
+import { partLine, TestServer, Workshop } from './harness.ts';
 
 describe('definitions', () => {
   let server: TestServer;
@@ -19,19 +19,6 @@ describe('definitions', () => {
   });
   afterAll(() => server.close());
 
-  const line = (item: Item, quantity: string, more: Partial<Extract<LineInput, { kind: 'part' }>> = {}): LineInput => ({
-    kind: 'part',
-    itemId: item.id,
-    basis: 'per-output',
-    quantity,
-    waste: '0',
-    taken: 'picked-first',
-    share: null,
-    comesBack: true,
-    fromBinId: null,
-    alternates: [],
-    ...more,
-  });
   const save = (definition: Definition, lines: LineInput[], outputQuantity = '1') => {
     const [draft] = definition.revisions;
     return server.call(api.saveRevision, {
@@ -46,8 +33,8 @@ describe('definitions', () => {
 
   it('keep every kind of line as it was typed', async () => {
     const lines: LineInput[] = [
-      line(part, '2', { waste: '4.5', share: '70' }),
-      line(other, '0.125', { basis: 'per-run', taken: 'when-finished', comesBack: false }),
+      partLine(part, '2', { waste: '4.5', share: '70' }),
+      partLine(other, '0.125', { basis: 'per-run', taken: 'when-finished', comesBack: false }),
       { kind: 'labour', text: 'Glue', basis: 'per-run', minutes: '12.5', rateId: 1 },
       { kind: 'charge', text: 'Stamp', basis: 'per-output', amount: '0.85' },
       { kind: 'note', text: 'Mind the grain' },
@@ -61,7 +48,7 @@ describe('definitions', () => {
       body: { version: 0, outputQuantity: '1', lines },
     });
     expect(problem).toMatchObject({ code: 'shares-under', facts: { sum: '70' } });
-    lines[0] = line(part, '2', { waste: '4.5', share: '100' });
+    lines[0] = partLine(part, '2', { waste: '4.5', share: '100' });
     const saved = await save(started, lines, '4');
     expect(saved.revisions[0]).toMatchObject({ state: 'draft', outputQuantity: '4', lines });
     const [used] = (await use(saved)).revisions;
@@ -88,7 +75,7 @@ describe('definitions', () => {
     ]);
     expect(draft.revisions[0]?.lines).toEqual(draft.revisions[1]?.lines);
     expect(await server.refused(api.startRevision, { params, body: {} })).toMatchObject({ code: 'draft-exists' });
-    const after = await use(await save(draft, [line(part, '1')]));
+    const after = await use(await save(draft, [partLine(part, '1')]));
     expect(after.revisions.map(({ state }) => state)).toEqual(['in-use', 'retired']);
     expect((await server.call(api.build, { params: { id: before.id } })).lines).toHaveLength(5);
     expect(await shop.plan(product, '4')).toMatchObject({ revision: 2, lines: [{ required: '4' }] });

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { api, type Item, type Route, type Store } from '@yosegi/contract';
+import { api, type Item, type LineInput, type Route, type Store } from '@yosegi/contract';
 import { ApiProblem, type Input, type Output, type Sending, send } from '@yosegi/contract/client';
 import type { FastifyInstance } from 'fastify';
 import { pino } from 'pino';
@@ -78,6 +78,23 @@ export class TestServer {
   }
 }
 
+type PartInput = Extract<LineInput, { kind: 'part' }>;
+
+/** A line of a definition: so many of a part for one, picked first, without waste. */
+export const partLine = (item: Item, quantity: string, more: Partial<PartInput> = {}): PartInput => ({
+  kind: 'part',
+  itemId: item.id,
+  basis: 'per-output',
+  quantity,
+  waste: '0',
+  taken: 'picked-first',
+  share: null,
+  comesBack: true,
+  fromBinId: null,
+  alternates: [],
+  ...more,
+});
+
 /** A small company to test in: one store with three bins, parts, a product and its bill of materials in use. */
 export class Workshop {
   private constructor(
@@ -135,16 +152,7 @@ export class Workshop {
     const definition = await this.server.call(api.createDefinition, { body: { itemId: product.id } });
     const [draft] = definition.revisions;
     if (!draft) throw new Error('no draft');
-    const lines = parts.map(([part, quantity, taken]) => ({
-      kind: 'part' as const,
-      itemId: part.id,
-      basis: 'per-output' as const,
-      quantity,
-      waste: '0',
-      taken: taken ?? ('picked-first' as const),
-      share: null,
-      comesBack: true,
-    }));
+    const lines = parts.map(([part, quantity, taken]) => partLine(part, quantity, taken ? { taken } : {}));
     const labour = labourMinutes
       ? [{ kind: 'labour' as const, text: 'Assemble', basis: 'per-output' as const, minutes: labourMinutes, rateId: 1 }]
       : [];

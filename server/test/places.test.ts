@@ -1,6 +1,6 @@
 import { api, type Store } from '@yosegi/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { TestServer, Workshop } from './harness.ts';
+import { partLine, TestServer, Workshop } from './harness.ts';
 
 describe('places', () => {
   let server: TestServer;
@@ -77,18 +77,11 @@ describe('taking apart', () => {
     const { id } = await server.call(api.createDefinition, { body: { itemId: kit.id } });
     const definition = await server.call(api.definition, { params: { id } });
     const draft = definition.revisions[0]?.id ?? 0;
-    const part = {
-      kind: 'part',
-      basis: 'per-output',
-      quantity: '1',
-      waste: '0',
-      taken: 'when-finished',
-      comesBack: true,
-    } as const;
+    const taken = 'when-finished' as const;
     const lines = [
-      { ...part, itemId: one.id, share: '50' },
-      { ...part, itemId: two.id, share: '30' },
-      { ...part, itemId: three.id, share: null },
+      partLine(one, '1', { taken, share: '50' }),
+      partLine(two, '1', { taken, share: '30' }),
+      partLine(three, '1', { taken }),
     ];
     await server.call(api.saveRevision, { params: { id: draft }, body: { version: 0, outputQuantity: '1', lines } });
     await server.call(api.putInUse, { params: { id: draft }, body: { version: 1 } });

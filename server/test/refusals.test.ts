@@ -1,6 +1,6 @@
 import { api, type Item } from '@yosegi/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { TestServer, Workshop } from './harness.ts';
+import { partLine, TestServer, Workshop } from './harness.ts';
 
 describe('bad input gets a clear answer and changes nothing', () => {
   let server: TestServer;
@@ -59,25 +59,13 @@ describe('bad input gets a clear answer and changes nothing', () => {
       body: {},
     });
     const draft = definition.revisions[0];
-    const line = {
-      kind: 'part' as const,
-      basis: 'per-output' as const,
-      quantity: '1',
-      waste: '0',
-      taken: 'picked-first' as const,
-      share: null,
-      comesBack: true,
-    };
     const save = (itemId: number) =>
       server.refused(api.saveRevision, {
         params: { id: draft?.id ?? 0 },
         body: {
           version: draft?.version ?? 0,
           outputQuantity: '1',
-          lines: [
-            { ...line, itemId: part.id },
-            { ...line, itemId },
-          ],
+          lines: [partLine(part, '1'), partLine(part, '1', { itemId })],
         },
       });
     expect(await save(product.id)).toMatchObject({
@@ -95,16 +83,7 @@ describe('bad input gets a clear answer and changes nothing', () => {
   it('refuses take-apart shares that cannot be a hundred, and amounts of no sense in a draft', async () => {
     const made = await shop.item('SHARED', { source: 'made' });
     const { revisions } = await server.call(api.createDefinition, { body: { itemId: made.id } });
-    const line = {
-      kind: 'part' as const,
-      itemId: part.id,
-      basis: 'per-output' as const,
-      quantity: '1',
-      waste: '0',
-      taken: 'picked-first' as const,
-      share: '60',
-      comesBack: true,
-    };
+    const line = partLine(part, '1', { share: '60' });
     const save = (lines: object[]) =>
       server.refused(api.saveRevision, {
         params: { id: revisions[0]?.id ?? 0 },

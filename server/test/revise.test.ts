@@ -1,6 +1,6 @@
 import { api, type Behaviour, type Definition, type Item, type LineInput } from '@yosegi/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { TestServer, Workshop } from './harness.ts';
+import { partLine, TestServer, Workshop } from './harness.ts';
 
 const clock = { at: '2026-11-23T09:00:00', now: () => new Date(clock.at) };
 let server: TestServer;
@@ -17,19 +17,6 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const line = (item: Item, quantity: string, more: Partial<Extract<LineInput, { kind: 'part' }>> = {}): LineInput => ({
-  kind: 'part',
-  itemId: item.id,
-  basis: 'per-output',
-  quantity,
-  waste: '0',
-  taken: 'picked-first',
-  share: null,
-  comesBack: true,
-  fromBinId: null,
-  alternates: [],
-  ...more,
-});
 const newest = (definition: Definition) => {
   const [first] = definition.revisions;
   if (!first) throw new Error('no revision');
@@ -59,18 +46,18 @@ describe('revisions', () => {
       const { id, version } = newest(made);
       return server.refused(api.saveRevision, { params: { id }, body: { version, outputQuantity: '1', lines } });
     };
-    expect(await refused([line(part, '1', { alternates: [{ itemId: part.id, ratio: '1' }] })])).toMatchObject({
+    expect(await refused([partLine(part, '1', { alternates: [{ itemId: part.id, ratio: '1' }] })])).toMatchObject({
       code: 'alternate-is-part',
       field: 'lines.0.alternates.0.itemId',
     });
-    expect(await refused([line(part, '1', { alternates: [...alternates, ...alternates] })])).toMatchObject({
+    expect(await refused([partLine(part, '1', { alternates: [...alternates, ...alternates] })])).toMatchObject({
       code: 'alternate-twice',
     });
-    expect(await refused([line(part, '1', { fromBinId: 999 })])).toMatchObject({
+    expect(await refused([partLine(part, '1', { fromBinId: 999 })])).toMatchObject({
       code: 'unknown-bin',
       field: 'lines.0.fromBinId',
     });
-    const saved = await save(made, [line(part, '1', { alternates, fromBinId: shop.bin(2) })]);
+    const saved = await save(made, [partLine(part, '1', { alternates, fromBinId: shop.bin(2) })]);
     const used = await server.call(api.putInUse, putInUse(saved));
     const copy = await start(used);
     expect(newest(copy).lines).toMatchObject([{ alternates, fromBinId: shop.bin(2) }]);
@@ -86,7 +73,7 @@ describe('revisions', () => {
   it('come into use on their day: frozen until then, held back when the owner thinks again', async () => {
     const product = await shop.item('DAY', { source: 'made' });
     const first = await shop.define(product, [[part, '1']]);
-    const second = await save(await start(first), [line(part, '2')]);
+    const second = await save(await start(first), [partLine(part, '2')]);
     expect(await server.refused(api.putInUse, putInUse(second, '2026-11-22'))).toMatchObject({
       code: 'day-passed',
       field: 'from',
@@ -120,7 +107,7 @@ describe('revisions', () => {
     const started = await shop.start(product, '2');
     const second = await server.call(
       api.putInUse,
-      putInUse(await save(await start(first), [line(part, '2'), line(other, '0.1')])),
+      putInUse(await save(await start(first), [partLine(part, '2'), partLine(other, '0.1')])),
     );
     expect(second.openBuilds.map(({ id, revision }) => [id, revision])).toEqual([
       [planned.id, 1],
@@ -194,7 +181,7 @@ describe('kits', () => {
     const big = await shop.item('BIG', { source: 'made' });
     const parent = await server.call(api.createDefinition, { body: { itemId: big.id } });
     const { id, version } = newest(parent);
-    const lines = { params: { id }, body: { version, outputQuantity: '1', lines: [line(kit, '1')] } };
+    const lines = { params: { id }, body: { version, outputQuantity: '1', lines: [partLine(kit, '1')] } };
     expect(await server.refused(api.saveRevision, lines)).toMatchObject({
       code: 'part-is-packed',
       field: 'lines.0.itemId',
@@ -206,9 +193,9 @@ describe('kits', () => {
     await shop.receive(scale, '3', '10');
     const rework = await server.call(api.createDefinition, { body: { itemId: scale.id, purpose: 'rework' } });
     expect(newest(rework).lines).toMatchObject([{ kind: 'part', itemId: scale.id, quantity: '1' }]);
-    const without = await save(rework, [line(part, '1')]);
+    const without = await save(rework, [partLine(part, '1')]);
     expect(await server.refused(api.putInUse, putInUse(without))).toMatchObject({ code: 'rework-without-itself' });
-    await server.call(api.putInUse, putInUse(await save(without, [line(scale, '1'), line(part, '2')])));
+    await server.call(api.putInUse, putInUse(await save(without, [partLine(scale, '1'), partLine(part, '2')])));
     const { builds } = await server.call(api.planBuilds, {
       body: { builds: [{ itemId: scale.id, purpose: 'rework', quantity: '2', due: null }] },
     });
@@ -224,7 +211,7 @@ describe('kits', () => {
     expect(finished.unitCost).toBe('14');
     expect(await shop.stockOf(scale)).toMatchObject({ onHand: '3', value: '38' });
     const record = await server.call(api.createDefinition, { body: { itemId: scale.id, purpose: 'record' } });
-    await server.call(api.putInUse, putInUse(await save(record, [line(part, '3')])));
+    await server.call(api.putInUse, putInUse(await save(record, [partLine(part, '3')])));
     const plan = { body: { builds: [{ itemId: scale.id, quantity: '1', due: null }] } };
     expect(await server.refused(api.planBuilds, plan)).toMatchObject({ code: 'no-definition-in-use' });
     expect(await server.refused(api.setBehaviour, behave(record, { made: 'packed-per-order' }))).toMatchObject({
