@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { Day, Decimal, Id, IdParams, PageQuery, pageOf, Remark, route, Version } from './common.ts';
 import { PlanLine } from './coverage.ts';
 import { Basis, PartItem, Taken } from './definitions.ts';
+import { Tracking } from './items.ts';
+import { BinQuantity, Piece, Tracked, TrackedIn } from './tracked.ts';
 
 export const BuildState = z.enum(['planned', 'on-bench', 'finished', 'cancelled']);
 
@@ -39,14 +41,6 @@ export const BuildRow = z.object({
 });
 export type BuildRow = z.infer<typeof BuildRow>;
 
-export const BinQuantity = z.object({
-  binId: Id,
-  bin: z.string(),
-  store: z.string(),
-  quantity: Decimal,
-});
-export type BinQuantity = z.infer<typeof BinQuantity>;
-
 export const BuildLine = z.object({
   id: Id,
   kind: z.enum(['part', 'labour', 'charge', 'note']),
@@ -64,8 +58,10 @@ export const BuildLine = z.object({
   used: Decimal,
   /** What may still be brought. */
   open: Decimal,
-  /** Where it stands, in walking order. */
+  /** Where it can be taken from, in walking order. */
   bins: z.array(BinQuantity),
+  /** Which lots or serials of it stand on the bench. */
+  pieces: z.array(Piece),
 });
 export type BuildLine = z.infer<typeof BuildLine>;
 
@@ -74,6 +70,7 @@ export const BuildDetail = BuildRow.extend({
   outputQuantity: Decimal,
   outputBinId: Id,
   outputBin: z.string(),
+  tracking: Tracking,
   revision: z.number().int(),
   revisionId: Id,
   definitionId: Id,
@@ -155,7 +152,7 @@ export const buildRoutes = {
     params: IdParams,
     body: z.object({
       lines: z
-        .array(z.object({ lineId: Id, binId: Id, quantity: Decimal }))
+        .array(z.object({ lineId: Id, binId: Id, quantity: Decimal, ...Tracked }))
         .min(1)
         .max(200),
       override: Override.optional(),
@@ -172,7 +169,9 @@ export const buildRoutes = {
       version: Version,
       good: Decimal,
       outputBinId: Id,
-      lines: z.array(z.object({ lineId: Id, actual: Decimal })).max(200),
+      /** The lot or the serials of the good units. */
+      ...TrackedIn,
+      lines: z.array(z.object({ lineId: Id, actual: Decimal, ...Tracked })).max(200),
       /** Close the build even though fewer than planned were made. */
       close: z.boolean().default(false),
       override: Override.optional(),

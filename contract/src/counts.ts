@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Day, Decimal, Id, IdParams, route, Version } from './common.ts';
-import { Measure } from './items.ts';
+import { Measure, Tracking } from './items.ts';
+import { TrackedIn } from './tracked.ts';
 
 export const CountRow = z.object({
   id: Id,
@@ -23,8 +24,16 @@ export const CountLine = z.object({
   unit: z.string(),
   decimals: z.number().int(),
   measures: z.array(Measure),
+  tracking: Tracking,
+  lot: z.string().nullable(),
+  bestBefore: z.string().nullable(),
   bin: z.string(),
   store: z.string(),
+  /** Serials that were seen; of items that are kept by serial, once counted. */
+  seen: z.array(z.string()),
+  /** Serials the books have and nobody saw, and those seen that the books have elsewhere or not at all. */
+  missing: z.array(z.string()),
+  found: z.array(z.string()),
   counted: Decimal.nullable(),
   /** What the books said when it was counted; null until then, so that the sheet is blind. */
   expected: Decimal.nullable(),
@@ -73,7 +82,7 @@ export const countRoutes = {
     tag: 'Stock',
     summary: 'Say what was counted, or take it back to count it again',
     params: IdParams,
-    body: z.object({ counted: Decimal.nullable() }),
+    body: z.object({ counted: Decimal.nullable(), serials: TrackedIn.serials }),
     response: CountDetail,
   }),
   addCountLine: route({
@@ -82,7 +91,7 @@ export const countRoutes = {
     tag: 'Stock',
     summary: 'Add an item found where the books have none',
     params: IdParams,
-    body: z.object({ itemId: Id, binId: Id }),
+    body: z.object({ itemId: Id, binId: Id, lot: TrackedIn.lot, bestBefore: TrackedIn.bestBefore }),
     response: CountDetail,
   }),
   approveCount: route({

@@ -51,6 +51,8 @@ export const PartItem = Item.pick({
   unit: true,
   decimals: true,
   measures: true,
+  tracking: true,
+  lotOrder: true,
   archived: true,
   sellPrice: true,
   averageCost: true,

@@ -7,6 +7,7 @@ import { itemRoutes } from './items.ts';
 import { peopleRoutes } from './people.ts';
 import { stockRoutes } from './stock.ts';
 import { todayRoutes } from './today.ts';
+import { trackedRoutes } from './tracked.ts';
 
 export * from './builds.ts';
 export * from './common.ts';
@@ -19,6 +20,7 @@ export * from './live.ts';
 export * from './people.ts';
 export * from './stock.ts';
 export * from './today.ts';
+export * from './tracked.ts';
 
 /** Every request the server answers. The server mounts this table and the browser calls through it. */
 export const api = {
@@ -31,4 +33,5 @@ export const api = {
   ...buildRoutes,
   ...stockRoutes,
   ...todayRoutes,
+  ...trackedRoutes,
 };

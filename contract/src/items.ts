@@ -41,11 +41,13 @@ export type Supplier = z.infer<typeof Supplier>;
 export const Rate = z.object({ id: Id, name: z.string(), perHour: Decimal });
 export type Rate = z.infer<typeof Rate>;
 
+export const BinKind = z.enum(['shelf', 'bench', 'quarantine']);
 export const Bin = z.object({
   id: Id,
   storeId: Id,
   code: z.string(),
-  kind: z.enum(['shelf', 'bench']),
+  /** Where goods stand to be used, where picked parts stand, where goods wait for a decision. */
+  kind: BinKind,
   /** Order in which a person walks past the store's bins. */
   walkOrder: z.number().int(),
   version: Version,
@@ -56,6 +58,8 @@ export type Store = z.infer<typeof Store>;
 
 export const Source = z.enum(['bought', 'made', 'both']);
 export const Tracking = z.enum(['none', 'lot', 'serial']);
+/** Whether the first lot to expire has to go first, or is only suggested. */
+export const LotOrder = z.enum(['prescribed', 'free']);
 
 /** An item with where it stands: quantities in its unit, costs per unit. */
 export const Item = z.object({
@@ -69,6 +73,9 @@ export const Item = z.object({
   measures: z.array(Measure),
   source: Source,
   tracking: Tracking,
+  lotOrder: LotOrder,
+  /** Like SC-####: what its serials are made from. */
+  serialPattern: z.string().nullable(),
   taxFree: z.boolean(),
   barcode: z.string().nullable(),
   archived: z.boolean(),
@@ -86,9 +93,11 @@ export const Item = z.object({
   onHand: Decimal,
   /** Picked and standing on benches. */
   onBench: Decimal,
+  /** Of what is on hand: in quarantine, or of a lot or serial that is held. */
+  held: Decimal,
   /** What open builds still need. */
   promised: Decimal,
-  /** On hand − promised; below zero when more is promised than there is. */
+  /** On hand − held − promised; below zero when more is promised than there is. */
   free: Decimal,
   /** Value of everything on shelves and benches. */
   value: Decimal,
@@ -124,6 +133,8 @@ export const ItemInput = z.object({
   unitId: Id,
   source: Source,
   tracking: Tracking.default('none'),
+  lotOrder: LotOrder.default('prescribed'),
+  serialPattern: z.string().trim().max(40).nullable().default(null),
   taxFree: z.boolean().default(false),
   barcode: z.string().trim().max(60).nullable().default(null),
   homeBinId: Id.nullable(),
@@ -381,7 +392,11 @@ export const itemRoutes = {
     access: 'owner',
     summary: 'Add a bin to a store',
     params: IdParams,
-    body: z.object({ code: Code, walkOrder: z.number().int().min(0).max(9999) }),
+    body: z.object({
+      code: Code,
+      walkOrder: z.number().int().min(0).max(9999),
+      kind: BinKind.exclude(['bench']).default('shelf'),
+    }),
     response: Bin,
   }),
   updateBin: route({
@@ -391,7 +406,12 @@ export const itemRoutes = {
     access: 'owner',
     summary: 'Rename a bin or move it in the walk',
     params: IdParams,
-    body: z.object({ code: Code, walkOrder: z.number().int().min(0).max(9999), version: Version }),
+    body: z.object({
+      code: Code,
+      walkOrder: z.number().int().min(0).max(9999),
+      kind: BinKind.exclude(['bench']).default('shelf'),
+      version: Version,
+    }),
     response: Bin,
   }),
 };

@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import { BinQuantity, Override } from './builds.ts';
+import { Override } from './builds.ts';
 import { Day, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route } from './common.ts';
-import { Measure } from './items.ts';
+import { BinKind, Measure, Tracking } from './items.ts';
+import { BinQuantity, Piece, Tracked, TrackedIn } from './tracked.ts';
 
 export const DocumentKind = z.enum([
   'opening',
@@ -13,6 +14,8 @@ export const DocumentKind = z.enum([
   'put-back',
   'finish',
   'take-apart',
+  'price-difference',
+  'revaluation',
   'undo',
 ]);
 export type DocumentKind = z.infer<typeof DocumentKind>;
@@ -27,6 +30,8 @@ export const Movement = z.object({
   name: z.string(),
   unit: z.string(),
   bin: z.string(),
+  lot: z.string().nullable(),
+  serial: z.string().nullable(),
   /** The build on whose bench it stands or stood. */
   build: z.string().nullable(),
   quantity: Decimal,
@@ -45,7 +50,7 @@ export const StockDocument = z.object({
   remark: z.string(),
   buildId: Id.nullable(),
   build: z.string().nullable(),
-  /** Why stock was adjusted; null for every other kind. */
+  /** Why stock was adjusted, in the owner's words; null for every other kind. */
   reason: z.string().nullable(),
   overrideReason: z.string().nullable(),
   reverses: z.object({ id: Id, number: z.string() }).nullable(),
@@ -89,6 +94,9 @@ export const ApartLine = z.object({
   unit: z.string(),
   decimals: z.number().int(),
   measures: z.array(Measure),
+  tracking: Tracking,
+  /** What went into the very unit or lot that is taken apart, as far as it is known. */
+  wentIn: z.array(Piece),
   share: Decimal,
   basis: z.enum(['per-output', 'per-run']),
   quantity: Decimal,
@@ -102,6 +110,7 @@ export const ApartPlan = z.object({
   outputQuantity: Decimal,
   decimals: z.number().int(),
   unit: z.string(),
+  tracking: Tracking,
   measures: z.array(Measure),
   /** Value ÷ quantity of the product, to show what will be split. */
   stockQuantity: Decimal,
@@ -123,8 +132,9 @@ export const StockThen = z.object({
 });
 export type StockThen = z.infer<typeof StockThen>;
 
-/** Why stock is adjusted, in the owner's words. */
-export const Reason = z.object({ id: Id, name: z.string() });
+/** Why stock is adjusted or held, in the owner's words. */
+export const ReasonUse = z.enum(['adjustment', 'hold']);
+export const Reason = z.object({ id: Id, name: z.string(), usedFor: ReasonUse });
 export type Reason = z.infer<typeof Reason>;
 
 export const stockRoutes = {
@@ -132,7 +142,7 @@ export const stockRoutes = {
     method: 'GET',
     path: '/api/reasons',
     tag: 'Stock',
-    summary: 'Why stock is adjusted',
+    summary: 'Why stock is adjusted or held',
     response: z.array(Reason),
   }),
   createReason: route({
@@ -140,8 +150,8 @@ export const stockRoutes = {
     path: '/api/reasons',
     tag: 'Stock',
     access: 'owner',
-    summary: 'Add a reason for adjustments',
-    body: z.object({ name: Name }),
+    summary: 'Add a reason for adjustments or holds',
+    body: z.object({ name: Name, usedFor: ReasonUse.default('adjustment') }),
     response: Reason,
   }),
   transfer: route({
@@ -152,7 +162,7 @@ export const stockRoutes = {
     body: z.object({
       remark: Remark.default(''),
       lines: z
-        .array(z.object({ itemId: Id, fromBinId: Id, toBinId: Id, quantity: Decimal }))
+        .array(z.object({ itemId: Id, fromBinId: Id, toBinId: Id, quantity: Decimal, ...Tracked }))
         .min(1)
         .max(500),
       override: Override.optional(),
@@ -176,6 +186,7 @@ export const stockRoutes = {
             change: Decimal,
             /** What one of what is found is worth; its moving average when left out. */
             unitCost: Decimal.nullable().default(null),
+            ...TrackedIn,
           }),
         )
         .min(1)
@@ -190,7 +201,7 @@ export const stockRoutes = {
     tag: 'Stock',
     summary: 'Where an item stands, bin by bin, with benches',
     params: IdParams,
-    response: z.array(BinQuantity.extend({ kind: z.enum(['shelf', 'bench']), build: z.string().nullable() })),
+    response: z.array(BinQuantity.extend({ kind: BinKind, build: z.string().nullable() })),
   }),
   movements: route({
     method: 'GET',
@@ -260,7 +271,7 @@ export const stockRoutes = {
       kind: z.enum(['receipt', 'opening']),
       remark: Remark.default(''),
       lines: z
-        .array(z.object({ itemId: Id, binId: Id, quantity: Decimal, unitCost: Decimal }))
+        .array(z.object({ itemId: Id, binId: Id, quantity: Decimal, unitCost: Decimal, ...TrackedIn }))
         .min(1)
         .max(500),
     }),
@@ -272,6 +283,11 @@ export const stockRoutes = {
     tag: 'Take apart',
     summary: 'What taking one apart would bring back',
     params: IdParams,
+    query: z.object({
+      /** The lot or the serials to be taken apart, to see what went into them. */
+      lot: z.string().max(40).optional(),
+      serials: z.string().max(4000).optional(),
+    }),
     response: ApartPlan,
   }),
   takeApart: route({
@@ -284,9 +300,10 @@ export const stockRoutes = {
       revisionId: Id,
       binId: Id,
       quantity: Decimal,
+      ...Tracked,
       leftover: z.enum(['written-off', 'spread']),
       remark: Remark.default(''),
-      lines: z.array(z.object({ lineId: Id, good: Decimal, damaged: Decimal, binId: Id })).max(200),
+      lines: z.array(z.object({ lineId: Id, good: Decimal, damaged: Decimal, binId: Id, ...TrackedIn })).max(200),
       override: Override.optional(),
     }),
     response: StockDocument,

@@ -32,6 +32,7 @@ import { mountRoutes } from './http/mount.ts';
 import { problemOf } from './http/problems.ts';
 import { itemHandlers } from './items/routes.ts';
 import { peopleHandlers } from './people/routes.ts';
+import { trackedHandlers } from './stock/lots.ts';
 import { stockHandlers } from './stock/routes.ts';
 import { todayHandlers } from './today/routes.ts';
 
@@ -54,6 +55,7 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...buildHandlers,
   ...stockHandlers,
   ...todayHandlers,
+  ...trackedHandlers,
 };
 
 /** Names this server may be called by; any other means a page elsewhere has bent a name to this machine. */

@@ -121,25 +121,32 @@ export class Workshop {
 
   item(
     code: string,
-    more: Partial<{ unitId: number; source: Item['source']; sellPrice: string; bin: number }> = {},
+    { bin = 0, ...more }: Partial<Input<typeof api.createItem>['body']> & { bin?: number } = {},
   ): Promise<Item> {
     return this.server.call(api.createItem, {
       body: {
         code,
         name: `The ${code}`,
-        unitId: more.unitId ?? 1,
-        source: more.source ?? 'bought',
-        homeBinId: this.bin(more.bin ?? 0),
-        sellPrice: more.sellPrice ?? null,
+        unitId: 1,
+        source: 'bought',
+        homeBinId: this.bin(bin),
+        sellPrice: null,
         reorderPoint: null,
         standardCost: null,
         note: '',
+        ...more,
       },
     });
   }
 
-  receive(item: Item, quantity: string, unitCost: string, bin = 0) {
-    const line = { itemId: item.id, binId: this.bin(bin), quantity, unitCost };
+  receive(
+    item: Item,
+    quantity: string,
+    unitCost: string,
+    bin = 0,
+    named: { lot?: string; bestBefore?: string; serials?: string[] } = {},
+  ) {
+    const line = { itemId: item.id, binId: this.bin(bin), quantity, unitCost, ...named };
     return this.server.call(api.receive, { body: { kind: 'receipt', lines: [line] } });
   }
 

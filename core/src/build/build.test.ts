@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { required } from '../definition/index.ts';
 import { type Money, type Percent, parseDecimal, type Quantity } from '../number/index.ts';
 import { checkPick, takeFrom } from '../pick/index.ts';
+import { placeOf } from '../stock/index.ts';
 import { checkPortion, finishCost, openToPick, plannedPortion, plannedUse, type UsedLine } from './index.ts';
 
 const q = (text: string) => parseDecimal(text) as Quantity;
@@ -131,18 +132,19 @@ describe('pick', () => {
   });
 
   it('takes from bins in order and leaves a shortage in one place', () => {
-    const bins = [
-      { binId: 1, quantity: q('2') },
-      { binId: 2, quantity: q('5') },
+    const [first, second] = [placeOf(1, 1), placeOf(1, 2)];
+    const standing = [
+      { place: first, quantity: q('2') },
+      { place: second, quantity: q('5') },
     ];
-    expect(takeFrom(bins, q('4'), 1)).toEqual([
-      { binId: 1, quantity: q('2') },
-      { binId: 2, quantity: q('2') },
+    expect(takeFrom(standing, q('4'), first)).toEqual([
+      { place: first, quantity: q('2') },
+      { place: second, quantity: q('2') },
     ]);
-    expect(takeFrom(bins, q('9'), 1)).toEqual([
-      { binId: 1, quantity: q('4') },
-      { binId: 2, quantity: q('5') },
+    expect(takeFrom(standing, q('9'), first)).toEqual([
+      { place: first, quantity: q('4') },
+      { place: second, quantity: q('5') },
     ]);
-    expect(takeFrom([], q('1'), 7)).toEqual([{ binId: 7, quantity: q('1') }]);
+    expect(takeFrom([], q('1'), placeOf(1, 7))).toEqual([{ place: placeOf(1, 7), quantity: q('1') }]);
   });
 });

@@ -1,7 +1,7 @@
 import { type Basis, labourCost, type Need } from '../definition/index.ts';
 import { add, type Money, type Quantity } from '../number/index.ts';
-import { type BinStock, takeFrom } from '../pick/index.ts';
-import { type Place, type Posting, placeOf } from '../stock/index.ts';
+import { takeFrom } from '../pick/index.ts';
+import { bringInAt, type Place, type Posting, type Standing } from '../stock/index.ts';
 import { plannedPortion } from './finish.ts';
 import type { Progress } from './needs.ts';
 
@@ -11,11 +11,14 @@ export interface FinishingPart extends Need {
   readonly lineId: number;
   readonly itemId: number;
   readonly actual: Quantity;
+  /** Standing on the bench for this line. */
   readonly onBench: Quantity;
-  /** Shelves that hold the part, in the order to take from. */
-  readonly shelves: readonly BinStock[];
+  /** Where on the bench it stands, by lot and serial, in the order to use it. */
+  readonly bench: readonly Place[];
+  /** Shelves that hold the part, by lot and serial, in the order to take from. */
+  readonly shelves: readonly Place[];
   /** Where a shortage is noted when no shelf holds enough. */
-  readonly usualBinId: number;
+  readonly usual: Place;
 }
 
 export interface FinishingLabour {
@@ -33,9 +36,8 @@ export interface FinishingCharge {
 }
 
 export interface Finishing {
-  readonly buildId: number;
-  readonly benchBinId: number;
-  readonly output: Place;
+  /** Where the good units go, by lot or serial; in all `good`. */
+  readonly output: readonly Standing[];
   readonly good: Quantity;
   readonly progress: Progress;
   readonly lines: readonly (FinishingPart | FinishingLabour | FinishingCharge)[];
@@ -60,7 +62,7 @@ export function postFinish(posting: Posting, finishing: Finishing): Finished {
     if (line.kind === 'part') {
       const taken = Math.min(line.actual, Math.max(0, line.onBench)) as Quantity;
       fromBench.set(line.lineId, taken);
-      costs.set(line.lineId, consume(posting, finishing, line, taken));
+      costs.set(line.lineId, consume(posting, line, taken));
     } else {
       const cost =
         line.kind === 'labour'
@@ -71,20 +73,17 @@ export function postFinish(posting: Posting, finishing: Finishing): Finished {
     }
   }
   const total = add(0 as Money, ...costs.values());
-  posting.bringIn(finishing.output, finishing.good, total);
+  bringInAt(posting, finishing.output, total);
   return { costs, fromBench, total };
 }
 
-function consume(posting: Posting, finishing: Finishing, line: FinishingPart, fromBench: Quantity): Money {
-  const taken: Money[] = [];
-  if (fromBench > 0) {
-    taken.push(posting.takeOut(placeOf(line.itemId, finishing.benchBinId, finishing.buildId), fromBench, line.lineId));
-  }
+function consume(posting: Posting, line: FinishingPart, fromBench: Quantity): Money {
+  // An earlier line of the same part may have emptied a place within this posting.
+  const now = (places: readonly Place[]) => places.map((place) => ({ place, quantity: posting.at(place) }));
   const rest = (line.actual - fromBench) as Quantity;
-  // An earlier line of the same part may have emptied a shelf within this posting.
-  const shelves = line.shelves.map(({ binId }) => ({ binId, quantity: posting.at(placeOf(line.itemId, binId)) }));
-  for (const { binId, quantity } of takeFrom(shelves, rest, line.usualBinId)) {
-    taken.push(posting.takeOut(placeOf(line.itemId, binId), quantity, line.lineId));
-  }
-  return add(0 as Money, ...taken);
+  const takings = [
+    ...takeFrom(now(line.bench), fromBench, line.bench[0] ?? line.usual),
+    ...takeFrom(now(line.shelves), rest, line.usual),
+  ];
+  return add(0 as Money, ...takings.map(({ place, quantity }) => posting.takeOut(place, quantity, line.lineId)));
 }

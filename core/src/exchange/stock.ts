@@ -49,7 +49,8 @@ export const stockFile: FileKind<ImportWorld> = {
     const was = before?.[0];
     if (was && was.quantity === record.quantity && was.unitCost === record.unitCost) return;
     if (was) throw new Refusal('stock-there-already', { quantity: was.quantity, unitCost: was.unitCost }, 'quantity');
-    if (record.quantity !== '0' && knownItem(record.item ?? '', world).hasMoved)
-      throw new Refusal('stock-has-moved', {}, 'item');
+    const item = knownItem(record.item ?? '', world);
+    if (item.tracking !== 'none') throw new Refusal('stock-is-tracked', { tracking: item.tracking }, 'item');
+    if (record.quantity !== '0' && item.hasMoved) throw new Refusal('stock-has-moved', {}, 'item');
   },
 };

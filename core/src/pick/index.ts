@@ -1,16 +1,6 @@
 import type { Quantity } from '../number/index.ts';
 import { Refusal } from '../refusal.ts';
-
-/** A bin that holds some of an item, in walking order. */
-export interface BinStock {
-  readonly binId: number;
-  readonly quantity: Quantity;
-}
-
-export interface Taking {
-  readonly binId: number;
-  readonly quantity: Quantity;
-}
+import { type Place, placeKey, type Standing } from '../stock/index.ts';
 
 /**
  * Refuses a pick that its line cannot take.
@@ -22,20 +12,21 @@ export function checkPick(open: Quantity, quantity: Quantity, field?: string): v
 }
 
 /**
- * Where to take `wanted` from: bins in the order given, each emptied before the next. What no bin can give is taken
+ * Where to take `wanted` from: places in the order given, each emptied before the next. What no place can give is taken
  * from `fallback`, so that the posting sees and refuses (or is allowed) the shortage in one place.
  */
-export function takeFrom(bins: readonly BinStock[], wanted: Quantity, fallback: number): Taking[] {
-  const takings: Taking[] = [];
+export function takeFrom(standing: readonly Standing[], wanted: Quantity, fallback: Place): Standing[] {
+  const takings: Standing[] = [];
   let left: number = wanted;
-  for (const bin of bins) {
-    const quantity = Math.min(left, Math.max(0, bin.quantity)) as Quantity;
-    if (quantity > 0) takings.push({ binId: bin.binId, quantity });
-    left -= quantity;
+  for (const { place, quantity } of standing) {
+    const taken = Math.min(left, Math.max(0, quantity)) as Quantity;
+    if (taken > 0) takings.push({ place, quantity: taken });
+    left -= taken;
   }
   if (left <= 0) return takings;
-  const known = takings.find((taking) => taking.binId === fallback);
-  if (!known) return [...takings, { binId: fallback, quantity: left as Quantity }];
+  const key = placeKey(fallback);
+  const known = takings.find(({ place }) => placeKey(place) === key);
+  if (!known) return [...takings, { place: fallback, quantity: left as Quantity }];
   return takings.map((taking) =>
     taking === known ? { ...taking, quantity: (taking.quantity + left) as Quantity } : taking,
   );

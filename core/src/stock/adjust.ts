@@ -15,11 +15,10 @@ export interface Adjustment {
 /**
  * Brings stock to what is really there. What is gone leaves at its average; what is found comes in at it, so that the
  * average stays, unless its worth is told.
- * @throws Refusal `no-change`; `cost-unknown` when something is found of which no cost was ever known
+ * @throws Refusal `cost-unknown` when something is found of which no cost was ever known
  */
 export function postAdjustment(posting: Posting, { place, change, unitCost }: Adjustment): void {
   const about = { itemId: place.itemId };
-  if (change === 0) throw new Refusal('no-change', {}, 'change');
   if (change < 0) {
     const value = posting.takeOut(place, -change as Quantity);
     posting.addValue('adjusted', -value as Money, about);

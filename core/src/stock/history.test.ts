@@ -22,6 +22,7 @@ const amount = (n: number) => (n * SCALE) as Quantity;
 class Books {
   items = new Map<number, ItemStock>();
   places = new Map<string, Quantity>();
+  serials = new Map<number, Money>();
   history: { posted: Posted; undone: boolean }[] = [];
 
   try(fill: (posting: Posting) => void, mayGoBelow = false): boolean {

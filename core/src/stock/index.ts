@@ -1,3 +1,5 @@
 export * from './adjust.ts';
+export * from './arrive.ts';
 export * from './ledger.ts';
 export * from './state.ts';
+export * from './worth.ts';

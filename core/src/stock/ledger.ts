@@ -1,4 +1,4 @@
-import { add, type Money, mulDiv, type Quantity, unitCostOf, worthOf } from '../number/index.ts';
+import { add, type Money, mulDiv, type Quantity, SCALE, unitCostOf, worthOf } from '../number/index.ts';
 import { Refusal } from '../refusal.ts';
 import { type ItemStock, NO_STOCK, type Place, placeKey, type StockState } from './state.ts';
 
@@ -12,10 +12,18 @@ export interface Movement extends Place {
 
 /**
  * Value that enters or leaves stock other than with goods. Positive kinds bring value in (what a supplier is owed, an
- * opening balance, labour, charges), negative ones take it out (written off, a difference in cost). What is adjusted goes
- * either way.
+ * opening balance, labour, charges), negative ones take it out (written off, a difference in cost). What is adjusted or
+ * revalued goes either way.
  */
-export type ValueKind = 'supplier' | 'opening' | 'labour' | 'charge' | 'written-off' | 'cost-difference' | 'adjusted';
+export type ValueKind =
+  | 'supplier'
+  | 'opening'
+  | 'labour'
+  | 'charge'
+  | 'written-off'
+  | 'cost-difference'
+  | 'adjusted'
+  | 'revalued';
 
 export interface ValueLine {
   readonly kind: ValueKind;
@@ -37,20 +45,25 @@ export interface Posted {
   readonly values: readonly ValueLine[];
   readonly items: ReadonlyMap<number, ItemStock>;
   readonly places: ReadonlyMap<string, { readonly place: Place; readonly quantity: Quantity }>;
+  /** What each serial it touched is worth now; null once it has left stock. */
+  readonly serials: ReadonlyMap<number, Money | null>;
   /** Places that went or stayed below zero, allowed by an override. */
   readonly belowZero: readonly Shortage[];
 }
 
 /**
- * Builds one posting step by step against a stock state, keeping moving averages and balances as it goes.
+ * Builds one posting step by step against a stock state, keeping moving averages, serials' own costs and balances as it
+ * goes.
  * Nothing takes effect outside until {@link close} hands over the result.
  *
  * Taking more than is there is collected over the whole posting and refused at the end, so that a person sees every
- * shortage at once; with `mayGoBelow` it is costed at the last known cost instead.
+ * shortage at once; with `mayGoBelow` it is costed at the last known cost instead. A serial number is one thing in one
+ * place: it never goes below zero, whatever is allowed.
  */
 export class Posting {
   private readonly items = new Map<number, ItemStock>();
   private readonly places = new Map<string, { place: Place; quantity: Quantity }>();
+  private readonly serials = new Map<number, { value: Money; units: number }>();
   private readonly movements: Movement[] = [];
   private readonly values: ValueLine[] = [];
   private readonly shortages: Shortage[] = [];
@@ -67,6 +80,19 @@ export class Posting {
   at(place: Place): Quantity {
     const key = placeKey(place);
     return this.places.get(key)?.quantity ?? this.state.places.get(key) ?? (0 as Quantity);
+  }
+
+  /** What may be taken off the worth of what stands at a place: a serial's own cost, or all of the item's value. */
+  worthAt({ itemId, serialId }: Place): Money {
+    return serialId === null ? this.item(itemId).value : this.serial(serialId).value;
+  }
+
+  /** What a serial is worth: the sum of what was ever posted on it. */
+  private serial(serialId: number): { value: Money; units: number } {
+    const known = this.serials.get(serialId);
+    if (known) return known;
+    const value = this.state.serials.get(serialId);
+    return { value: value ?? (0 as Money), units: value === undefined ? 0 : 1 };
   }
 
   /** Value added to what this posting brings in: labour, charges; or with a negative amount, what leaves unseen. */
@@ -90,12 +116,12 @@ export class Posting {
   }
 
   /**
-   * Takes `quantity` from a place at the item's moving average and returns its value. The last of an item takes all of
-   * its value with it.
+   * Takes `quantity` from a place and returns its value: a serial's own cost, else the item's moving average. The last of
+   * an item takes all of its value with it.
    */
   takeOut(place: Place, quantity: Quantity, buildLineId: number | null = null): Money {
     this.noteShortage(place, quantity);
-    const value = this.averageValue(place.itemId, quantity);
+    const value = this.valueOf(place, quantity);
     this.record(place, -quantity as Quantity, -value as Money, buildLineId);
     return value;
   }
@@ -103,9 +129,21 @@ export class Posting {
   /** Moves `quantity` between places of one item; its value moves along and the item's total stays as it is. */
   move(from: Place, to: Place, quantity: Quantity, buildLineId: number | null = null): void {
     this.noteShortage(from, quantity);
-    const value = this.averageValue(from.itemId, quantity);
+    const value = this.valueOf(from, quantity);
     this.record(from, -quantity as Quantity, -value as Money, buildLineId);
     this.record(to, quantity, value, buildLineId);
+  }
+
+  /**
+   * Changes what stands at a place without moving it: a price known later, a revaluation. The value must be accounted
+   * for by value lines.
+   */
+  addWorth(place: Place, value: Money): void {
+    if (value === 0) return;
+    this.record(place, 0 as Quantity, value, null);
+    const { quantity, value: worth } = this.item(place.itemId);
+    if (quantity > 0)
+      this.items.set(place.itemId, { ...this.item(place.itemId), lastCost: unitCostOf(worth, quantity) });
   }
 
   /**
@@ -124,14 +162,17 @@ export class Posting {
       });
     }
     this.refuseWhatIsGone(movements);
+    for (const movement of movements) this.clearSerial(movement);
     for (const itemId of new Set(movements.map((movement) => movement.itemId))) this.clearRest(itemId, movements);
   }
 
   /**
    * The finished posting.
-   * @throws Refusal `stock-short` with every shortage (`lines`) unless the posting may go below zero
+   * @throws Refusal `stock-short` with every shortage (`lines`) unless the posting may go below zero;
+   * `serial-not-there` or `serial-in-stock` (`lines`) for serials, always
    */
   close(): Posted {
+    this.refuseSerials();
     if (this.shortages.length > 0 && !this.options.mayGoBelow) {
       throw new Refusal('stock-short', { lines: this.shortages });
     }
@@ -143,6 +184,7 @@ export class Posting {
       values: this.values,
       items: this.items,
       places: this.places,
+      serials: new Map([...this.serials].map(([id, { value, units }]) => [id, units > 0 ? value : null])),
       belowZero: this.shortages,
     };
   }
@@ -153,10 +195,15 @@ export class Posting {
     this.places.set(placeKey(where), { place: where, quantity: add(this.at(where), quantity) });
     const item = this.item(itemId);
     this.items.set(itemId, { ...item, quantity: add(item.quantity, quantity), value: add(item.value, value) });
+    if (serialId !== null) {
+      const serial = this.serial(serialId);
+      this.serials.set(serialId, { value: add(serial.value, value), units: serial.units + quantity / SCALE });
+    }
     this.movements.push({ ...where, quantity, value, buildLineId });
   }
 
-  private averageValue(itemId: number, quantity: Quantity): Money {
+  private valueOf({ itemId, serialId }: Place, quantity: Quantity): Money {
+    if (serialId !== null) return this.serial(serialId).value;
     const { quantity: there, value, lastCost } = this.item(itemId);
     if (quantity < there) return mulDiv(value, quantity, there, 'nearest') as Money;
     const covered = Math.max(there, 0);
@@ -184,21 +231,43 @@ export class Posting {
     this.addValue('cost-difference', difference, { itemId: place.itemId });
   }
 
+  private refuseSerials(): void {
+    const missing = this.shortages.filter(({ serialId }) => serialId !== null);
+    if (missing.length > 0) throw new Refusal('serial-not-there', { lines: missing });
+    const twice = [...this.places.values()].filter(
+      ({ place, quantity }) => place.serialId !== null && quantity > 0 && this.serial(place.serialId).units !== 1,
+    );
+    if (twice.length > 0) throw new Refusal('serial-in-stock', { lines: twice.map(({ place }) => place) });
+  }
+
   private refuseWhatIsGone(movements: readonly Movement[]): void {
     const lines = movements
       .filter((movement) => movement.quantity > 0 && this.at(movement) < 0)
       .map((movement) => ({
         itemId: movement.itemId,
         binId: movement.binId,
+        lotId: movement.lotId,
+        serialId: movement.serialId,
         wanted: movement.quantity,
         there: this.state.places.get(placeKey(movement)) ?? 0,
       }));
     if (lines.length > 0) throw new Refusal('undo-goods-gone', { lines });
-    const itemIds = [...new Set(movements.map((movement) => movement.itemId))].filter((itemId) => {
+    const usedUp = movements.filter(({ itemId, serialId }) => {
       const { quantity, value } = this.item(itemId);
-      return (quantity > 0 && value < 0) || (quantity < 0 && value > 0);
+      if ((quantity > 0 && value < 0) || (quantity < 0 && value > 0)) return true;
+      return serialId !== null && this.serial(serialId).units > 0 && this.serial(serialId).value < 0;
     });
+    const itemIds = [...new Set(usedUp.map(({ itemId }) => itemId))];
     if (itemIds.length > 0) throw new Refusal('undo-value-gone', { itemIds });
+  }
+
+  /** The same for one serial that an undo takes out of stock after its worth has changed. */
+  private clearSerial(place: Place): void {
+    if (place.serialId === null) return;
+    const { value, units } = this.serial(place.serialId);
+    if (units !== 0 || value === 0) return;
+    this.record(place, 0 as Quantity, -value as Money, null);
+    this.addValue('cost-difference', -value as Money, { itemId: place.itemId });
   }
 
   /** No quantity, no value: what an undo leaves over without goods is a difference in cost. */

@@ -9,6 +9,12 @@ export interface Place {
   readonly buildId: number | null;
 }
 
+/** Some of an item at a place. */
+export interface Standing {
+  readonly place: Place;
+  readonly quantity: Quantity;
+}
+
 /** A place without lot or serial: on a shelf, or on a bench for a build. */
 export const placeOf = (itemId: number, binId: number, buildId: number | null = null): Place => ({
   itemId,
@@ -31,6 +37,8 @@ export interface StockState {
   readonly items: ReadonlyMap<number, ItemStock>;
   /** By {@link placeKey}. */
   readonly places: ReadonlyMap<string, Quantity>;
+  /** What each serial in stock is worth; a serial that is not in it is not in stock. Always one unit of its item. */
+  readonly serials: ReadonlyMap<number, Money>;
 }
 
 export const NO_STOCK: ItemStock = { quantity: 0 as Quantity, value: 0 as Money, lastCost: 0 as Money };

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Quantity } from '../number/index.ts';
 import {
+  byExpiry,
   type LotStock,
   nextFreeBlock,
   numberIn,
@@ -9,7 +10,6 @@ import {
   passedOver,
   readSerials,
   serialAt,
-  takeByExpiry,
   writeSerials,
 } from './index.ts';
 
@@ -85,39 +85,47 @@ describe('lots', () => {
   });
   const lots = [lot(1, 5, null), lot(2, 4, '2027-03-01'), lot(3, 6, '2026-12-01'), lot(4, 9, '2026-10-01')];
 
-  it('that expire first go first, past ones never, and what keeps comes last', () => {
-    const takes = takeByExpiry(lots, 12 as Quantity, '2026-11-24');
-    expect(takes.map(({ lotId, quantity }) => [lotId, quantity])).toEqual([
-      [3, 6],
-      [2, 4],
-      [1, 2],
-    ]);
-    expect(takeByExpiry(lots, 12 as Quantity)[0]?.lotId).toBe(4);
-    expect(passedOver(lots, 2, '2026-11-24')?.lotId).toBe(3);
-    expect(passedOver(lots, 3, '2026-11-24')).toBeNull();
+  const take = (lotId: number, quantity: number) => ({ lotId, binId: 1, quantity: quantity as Quantity });
+
+  it('that expire first go first, those of one day in any order, and what keeps comes last', () => {
+    expect(passedOver(lots, [take(2, 4)])?.lotId).toBe(4);
+    expect(passedOver(lots, [take(4, 9), take(2, 4)])?.lotId).toBe(3);
+    expect(passedOver(lots, [take(4, 9), take(3, 6), take(2, 1)])).toBeNull();
+    expect(passedOver(lots, [take(4, 8), take(1, 1)])?.lotId).toBe(4);
+    expect(passedOver([lot(5, 1, '2026-10-01'), ...lots], [take(4, 9)])).toBeNull();
+    expect(passedOver(lots, [])).toBeNull();
   });
 
-  it('give as much as asked or as there is, each no more than it has', () => {
+  it('taken in the order of their days never pass one over', () => {
     const stock = fc.uniqueArray(
       fc.record({
         lotId: fc.integer({ min: 1, max: 50 }),
-        binId: fc.constant(1),
+        binId: fc.integer({ min: 1, max: 3 }),
         quantity: fc.integer({ min: 0, max: 20 }).map((n) => n as Quantity),
         bestBefore: fc.constantFrom(null, '2026-12-01', '2027-01-01'),
       }),
-      { selector: ({ lotId }) => lotId, maxLength: 10 },
+      { selector: ({ lotId, binId }) => `${lotId}:${binId}`, maxLength: 12 },
     );
     fc.assert(
-      fc.property(stock, fc.integer({ min: 0, max: 60 }), (there, needed) => {
-        const takes = takeByExpiry(there, needed as Quantity);
-        const sum = (rows: readonly { quantity: number }[]) =>
-          rows.reduce((total, { quantity }) => total + quantity, 0);
-        expect(sum(takes)).toBe(Math.min(needed, sum(there)));
-        for (const take of takes) {
-          const from = there.find(({ lotId }) => lotId === take.lotId);
-          expect(take.quantity).toBeLessThanOrEqual(from?.quantity ?? 0);
-          expect(take.quantity).toBeGreaterThan(0);
-        }
+      fc.property(stock, fc.nat(40), (raw, wanted) => {
+        // One day a lot, as in the books.
+        const there = raw.map((row) => ({
+          ...row,
+          bestBefore: raw.find((one) => one.lotId === row.lotId)?.bestBefore ?? null,
+        }));
+        let left = wanted;
+        const takings = [...there].sort(byExpiry).map((row) => {
+          const quantity = Math.min(left, row.quantity) as Quantity;
+          left -= quantity;
+          return { ...row, quantity };
+        });
+        expect(passedOver(there, takings)).toBeNull();
+        const reversed = [...there].reverse().sort((a, b) => byExpiry(b, a));
+        const [latest] = reversed.filter(({ quantity }) => quantity > 0);
+        const earlier = there.some(
+          (row) => row.quantity > 0 && (row.bestBefore ?? '9999') < (latest?.bestBefore ?? '9999'),
+        );
+        if (latest) expect(passedOver(there, [{ ...latest, quantity: 1 as Quantity }]) !== null).toBe(earlier);
       }),
     );
   });

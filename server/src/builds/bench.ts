@@ -2,7 +2,7 @@ import type { BuildDetail } from '@yosegi/contract';
 import type { Quantity } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/pick';
 import { Refusal } from '@yosegi/core/refusal';
-import { Posting, placeOf } from '@yosegi/core/stock';
+import { Posting } from '@yosegi/core/stock';
 import { updateVersioned } from '../db/versions.ts';
 import { positiveQuantity } from '../http/amounts.ts';
 import { type Doing, dayOf, found, ownersOnly } from '../http/context.ts';
@@ -10,8 +10,9 @@ import { itemRows } from '../items/store.ts';
 import { benchOf, requireShelf } from '../places/store.ts';
 import { mayGoBelow, type Override, readStock, writeDocument } from '../stock/posting.ts';
 import { withNames } from '../stock/shortage.ts';
+import { type Named, placesOut } from '../stock/tracked.ts';
 import { keepLines, type LineChange } from './keep.ts';
-import { lastPickedFrom } from './leftovers.ts';
+import { leftoversOf } from './leftovers.ts';
 import { splitBuild } from './plan.ts';
 import { type BuildRecord, buildLines, buildRecord, canStart, isOpen, readBuild, readShares } from './store.ts';
 
@@ -94,16 +95,9 @@ export async function cancelBuild(doing: Doing, id: number, version: number): Pr
         standing.flatMap((line) => line.item_id ?? []),
       ),
     );
-    const bench = await benchOf(tx, build.output_bin_id);
-    const cameFrom = await lastPickedFrom(tx, id);
+    const leftovers = await leftoversOf(tx, build);
     for (const line of standing) {
-      const from = placeOf(line.item_id ?? 0, bench, id);
-      posting.move(
-        from,
-        placeOf(line.item_id ?? 0, cameFrom.get(line.id) ?? build.output_bin_id),
-        line.on_bench as Quantity,
-        line.id,
-      );
+      leftovers.putBack(posting, line, line.on_bench as Quantity);
       changes.set(line.id, { onBench: -line.on_bench, used: 0 });
     }
     await writeDocument(doing, { kind: 'put-back', buildId: id, remark: `${build.number} cancelled` }, posting.close());
@@ -125,7 +119,7 @@ export const settleStartOverride = (doing: Doing, buildId: number) =>
   ]);
 
 interface PickInput {
-  readonly lines: readonly { lineId: number; binId: number; quantity: string }[];
+  readonly lines: readonly (Named & { lineId: number; binId: number; quantity: string })[];
   readonly override?: Override | undefined;
 }
 
@@ -145,6 +139,10 @@ export async function pickParts(doing: Doing, id: number, input: PickInput) {
     },
   );
   const bench = await benchOf(tx, build.output_bin_id);
+  const items = await itemRows(
+    tx,
+    lines.flatMap((line) => line.item_id ?? []),
+  );
   const changes = new Map<number, LineChange>();
   for (const [index, asked] of input.lines.entries()) {
     const line = lines.find((known) => known.id === asked.lineId && known.kind === 'part');
@@ -154,7 +152,11 @@ export async function pickParts(doing: Doing, id: number, input: PickInput) {
     const quantity = positiveQuantity(asked.quantity, line.decimals, field);
     const brought = changes.get(line.id)?.onBench ?? 0;
     checkPick((line.open - brought) as Quantity, quantity, field);
-    posting.move(placeOf(line.item_id ?? 0, asked.binId), placeOf(line.item_id ?? 0, bench, id), quantity, line.id);
+    const item = found(items.get(line.item_id ?? 0));
+    const at = (name: string) => `lines.${index}.${name}`;
+    const taking = { toUse: true, overridden: input.override !== undefined };
+    for (const taken of await placesOut(tx, posting, item, asked.binId, quantity, asked, at, taking))
+      posting.move(taken.place, { ...taken.place, binId: bench, buildId: id }, taken.quantity, line.id);
     changes.set(line.id, { onBench: brought + quantity, used: 0 });
   }
   const posted = await withNames(tx, () => posting.close());

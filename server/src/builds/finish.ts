@@ -8,20 +8,23 @@ import {
   postFinish,
   type UsedLine,
 } from '@yosegi/core/build';
-import { type Money, type Quantity, unitCostOf } from '@yosegi/core/number';
+import { type Money, type Quantity, SCALE, unitCostOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { Posting, placeOf } from '@yosegi/core/stock';
 import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { decimal, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
 import { type Doing, dayOf, found } from '../http/context.ts';
-import { averageCostOf, type ItemRow, itemRows } from '../items/store.ts';
+import { averageCostOf, type ItemRow, itemRow, itemRows } from '../items/store.ts';
 import { benchOf, requireShelf, usualBin } from '../places/store.ts';
 import { mayGoBelow, type Override, readStock, writeDocument } from '../stock/posting.ts';
 import { withNames } from '../stock/shortage.ts';
+import { benchOfBuild, usableOf } from '../stock/standing.ts';
+import { type Named, placesIn } from '../stock/tracked.ts';
 import { requireState, settleStartOverride } from './bench.ts';
 import { keepLines, type LineChange } from './keep.ts';
-import { lastPickedFrom } from './leftovers.ts';
+import { leftoversOf } from './leftovers.ts';
+import { choosePieces, inOrder } from './pieces.ts';
 import {
   type BuildLineRecord,
   type BuildRecord,
@@ -30,14 +33,16 @@ import {
   needOf,
   progressOf,
   readBuild,
-  shelvesOf,
 } from './store.ts';
 
 interface FinishInput {
   readonly version: number;
   readonly good: string;
   readonly outputBinId: number;
-  readonly lines: readonly { lineId: number; actual: string }[];
+  readonly lot: string | null;
+  readonly bestBefore: string | null;
+  readonly serials: readonly string[];
+  readonly lines: readonly (Named & { lineId: number; actual: string })[];
   readonly close: boolean;
   readonly override?: Override | undefined;
 }
@@ -56,27 +61,34 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   await requireShelf(tx, input.outputBinId, 'outputBinId');
   const lines = await buildLines(tx, id);
   const actuals = readActuals(build, lines, good, input.lines);
-  const bench = await benchOf(tx, build.output_bin_id);
   const partIds = lines.flatMap((line) => line.item_id ?? []);
   const items = await itemRows(tx, partIds);
   const stock = await readStock(tx, [build.item_id, ...partIds]);
   const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
-  const output = placeOf(build.item_id, input.outputBinId);
-  const finishing: Finishing = {
-    buildId: id,
-    benchBinId: bench,
-    output,
+  const parts = await finishingLines(tx, build, lines, actuals, items, input);
+  // A rework gives back the very units that it took in.
+  const takenOut = new Set(
+    parts
+      .flatMap((line) => (line.kind === 'part' ? [...line.bench, ...line.shelves] : []))
+      .flatMap((place) => place.serialId ?? []),
+  );
+  const output = await placesIn(
+    doing,
+    found(await itemRow(tx, build.item_id)),
+    input.outputBinId,
     good,
-    progress: progressOf(build),
-    lines: await finishingLines(tx, lines, actuals, items),
-  };
+    input,
+    (name) => name,
+    { mayReturn: false, takenOut },
+  );
+  const finishing: Finishing = { output, good, progress: progressOf(build), lines: parts };
   const planned = plannedCosts(build, lines, actuals, good, items);
   const done = postFinish(posting, finishing);
   const closes = input.close || build.finished + good === build.quantity;
   const changes = new Map<number, LineChange>(
     lines.map((line) => [line.id, { onBench: -(done.fromBench.get(line.id) ?? 0), used: actuals.get(line.id) ?? 0 }]),
   );
-  if (closes) await putLeftoversBack(tx, posting, build, lines, bench, changes);
+  if (closes) await putLeftoversBack(tx, posting, build, lines, changes);
   const posted = await withNames(tx, () => posting.close());
   const document = await writeDocument(doing, { kind: 'finish', buildId: id, override: input.override }, posted);
   await tx.insert('finish', { document_id: document.id, build_id: id, good });
@@ -126,18 +138,29 @@ function readActuals(
 
 async function finishingLines(
   tx: Writer,
+  build: BuildRecord,
   lines: readonly BuildLineRecord[],
   actuals: ReadonlyMap<number, Quantity>,
   items: ReadonlyMap<number, ItemRow>,
+  input: FinishInput,
 ): Promise<Finishing['lines']> {
-  const shelves = await shelvesOf(tx, [...items.keys()]);
+  const shelves = await usableOf(tx, [...items.keys()]);
+  const standing = await benchOfBuild(tx, build.id);
+  const bench = await benchOf(tx, build.output_bin_id);
   const result: Finishing['lines'][number][] = [];
   for (const line of lines) {
     const actual = actuals.get(line.id) ?? (0 as Quantity);
     if (line.kind === 'part') {
-      const home = line.from_bin_id ?? found(items.get(line.item_id ?? 0)).home_bin_id;
-      const holding = shelves.filter((shelf) => shelf.item_id === line.item_id);
-      const homeFirst = holding.sort((a, b) => Number(b.bin_id === home) - Number(a.bin_id === home));
+      const item = found(items.get(line.item_id ?? 0));
+      const home = line.from_bin_id ?? item.home_bin_id;
+      const index = input.lines.findIndex((typed) => typed.lineId === line.id);
+      const usual = placeOf(item.id, await usualBin(tx, home));
+      const onBench = standing.filter((row) => row.item_id === item.id);
+      const typed = input.lines[index];
+      // A rework takes in the units that it is said to give back, unless told otherwise.
+      const same = item.id === build.item_id && input.serials.length * SCALE === actual && !typed?.serials.length;
+      const named = same ? { lot: null, serials: input.serials } : typed;
+      const chosen = choosePieces(item, line, actual, onBench, inOrder(shelves, item, home), named, index);
       const part: FinishingPart = {
         kind: 'part',
         ...needOf(line),
@@ -145,8 +168,9 @@ async function finishingLines(
         itemId: line.item_id ?? 0,
         actual,
         onBench: line.on_bench as Quantity,
-        shelves: homeFirst.map((shelf) => ({ binId: shelf.bin_id, quantity: shelf.quantity as Quantity })),
-        usualBinId: await usualBin(tx, home),
+        bench: chosen.bench.length > 0 ? chosen.bench : [placeOf(item.id, bench, build.id)],
+        shelves: chosen.shelves,
+        usual,
       };
       result.push(part);
     } else if (line.kind === 'labour') {
@@ -187,17 +211,14 @@ async function putLeftoversBack(
   posting: Posting,
   build: BuildRecord,
   lines: readonly BuildLineRecord[],
-  bench: number,
   changes: Map<number, LineChange>,
 ): Promise<void> {
-  const cameFrom = await lastPickedFrom(tx, build.id);
+  const leftovers = await leftoversOf(tx, build);
   for (const line of lines) {
     const change = changes.get(line.id) ?? { onBench: 0, used: 0 };
     const left = (line.on_bench + change.onBench) as Quantity;
     if (left <= 0) continue;
-    const itemId = line.item_id ?? 0;
-    const back = placeOf(itemId, cameFrom.get(line.id) ?? build.output_bin_id);
-    posting.move(placeOf(itemId, bench, build.id), back, left, line.id);
+    leftovers.putBack(posting, line, left);
     changes.set(line.id, { ...change, onBench: change.onBench - left });
   }
 }

@@ -8,6 +8,7 @@ import { type LineRow, toCoreLine } from '../definitions/store.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
 import { found } from '../http/context.ts';
 import { itemRows, toItem } from '../items/store.ts';
+import { benchOfBuild, byBin, toPiece, usableOf } from '../stock/standing.ts';
 
 export interface BuildRecord {
   id: number;
@@ -17,6 +18,7 @@ export interface BuildRecord {
   name: string;
   unit: string;
   decimals: number;
+  tracking: BuildDetail['tracking'];
   sell_price: number | null;
   revision_id: number;
   output_quantity: number;
@@ -40,7 +42,7 @@ export interface BuildLineRecord extends Omit<LineRow, 'revision_id' | 'rate_id'
 }
 
 export const BUILD_SQL = `
-  SELECT b.id, b.number, b.item_id, i.code, i.name, u.code AS unit, u.decimals, i.sell_price, b.revision_id,
+  SELECT b.id, b.number, b.item_id, i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.sell_price, b.revision_id,
     b.output_quantity, b.quantity, b.finished, b.state, b.due, b.output_bin_id, b.remark, b.split_from_id,
     b.override_reason, b.version
   FROM build b JOIN item i ON i.id = b.item_id JOIN unit u ON u.id = i.unit_id`;
@@ -91,8 +93,8 @@ export async function readShares(db: Reader): Promise<Shares> {
   const byBuild = new Map<number, BuildLineRecord[]>(builds.map((build) => [build.id, []]));
   for (const line of lines) byBuild.get(line.build_id)?.push(line);
   const shelves = await db.all<{ item_id: number; quantity: number }>(
-    `SELECT item_id, sum(quantity) AS quantity FROM balance WHERE build_id IS NULL
-     AND item_id IN (SELECT item_id FROM build_line WHERE open > 0) GROUP BY item_id`,
+    `SELECT item_id, sum(quantity) AS quantity FROM usable
+     WHERE item_id IN (SELECT item_id FROM build_line WHERE open > 0) GROUP BY item_id`,
   );
   const onHand = new Map(shelves.map((row) => [row.item_id, row.quantity as Quantity]));
   const open = builds.map(
@@ -167,24 +169,6 @@ export async function toBuildRows(
   });
 }
 
-export interface ShelfRow {
-  item_id: number;
-  bin_id: number;
-  bin: string;
-  store: string;
-  quantity: number;
-}
-
-/** What stands on shelves of these items, in walking order. */
-export const shelvesOf = (db: Reader, itemIds: readonly number[]) =>
-  db.all<ShelfRow>(
-    `SELECT b.item_id, b.bin_id, n.code AS bin, s.name AS store, sum(b.quantity) AS quantity
-     FROM balance b JOIN bin n ON n.id = b.bin_id JOIN store s ON s.id = n.store_id
-     WHERE b.build_id IS NULL AND b.item_id IN (SELECT value FROM json_each($1))
-     GROUP BY b.item_id, b.bin_id HAVING sum(b.quantity) <> 0 ORDER BY s.id, n.walk_order, n.code`,
-    [JSON.stringify(itemIds)],
-  );
-
 export async function readBuild(db: Reader, id: number, today: string): Promise<BuildDetail> {
   const build = found(await buildRecord(db, id));
   const lines = await buildLines(db, id);
@@ -192,7 +176,8 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
   const [row] = await toBuildRows(db, [build], { ...shares, lines: new Map([[id, lines]]) }, today);
   const itemIds = lines.flatMap((line) => line.item_id ?? []);
   const items = await itemRows(db, itemIds);
-  const shelves = await shelvesOf(db, itemIds);
+  const shelves = await usableOf(db, itemIds);
+  const bench = await benchOfBuild(db, id);
   const about = found(
     await db.one<{ output_bin: string; revision: number; definition_id: number }>(
       `SELECT n.code AS output_bin, r.number AS revision, r.definition_id FROM build b
@@ -212,6 +197,7 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
   return {
     ...found(row),
     decimals: build.decimals,
+    tracking: build.tracking,
     outputQuantity: decimal(build.output_quantity),
     outputBinId: build.output_bin_id,
     outputBin: about.output_bin,
@@ -239,15 +225,12 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
         onBench: decimal(line.on_bench),
         used: decimal(line.used),
         open: decimal(line.open),
-        bins: shelves
-          .filter((shelf) => shelf.item_id === line.item_id)
-          .sort((a, b) => Number(b.bin_id === line.from_bin_id) - Number(a.bin_id === line.from_bin_id))
-          .map((shelf) => ({
-            binId: shelf.bin_id,
-            bin: shelf.bin,
-            store: shelf.store,
-            quantity: decimal(shelf.quantity),
-          })),
+        bins: byBin(shelves.filter((shelf) => shelf.item_id === line.item_id)).sort(
+          (a, b) => Number(b.binId === line.from_bin_id) - Number(a.binId === line.from_bin_id),
+        ),
+        pieces: bench
+          .filter((row) => row.item_id === line.item_id && (row.lot_id ?? row.serial_id) !== null)
+          .map(toPiece),
       };
     }),
   };

@@ -1,16 +1,19 @@
 import type { CountDetail } from '@yosegi/contract';
-import type { Quantity } from '@yosegi/core/number';
+import { type Quantity, SCALE } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { Posting, placeOf, postAdjustment } from '@yosegi/core/stock';
-import type { Reader } from '../db/database.ts';
+import { type Place, Posting, placeOf, postAdjustment } from '@yosegi/core/stock';
+import type { Reader, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { quantityFromZero } from '../http/amounts.ts';
-import { type Doing, found, startOf } from '../http/context.ts';
+import { type Doing, found as required, startOf } from '../http/context.ts';
 import { containing } from '../http/pages.ts';
 import { itemRow } from '../items/store.ts';
 import { requireShelf } from '../places/store.ts';
 import { nextNumber, readStock, writeDocument } from '../stock/posting.ts';
+import { clashesOf } from '../stock/serials.ts';
 import { withNames } from '../stock/shortage.ts';
+import { placeIn, standingOf } from '../stock/standing.ts';
+import { lotFor } from '../stock/tracked.ts';
 import { type CountLineRow, countRow, readCount } from './store.ts';
 
 interface CountInput {
@@ -24,13 +27,14 @@ export async function beginCount(doing: Doing, input: CountInput): Promise<Count
   const { tx, person } = doing;
   for (const [index, binId] of input.binIds.entries()) await requireShelf(tx, binId, `binIds.${index}`);
   const bins = JSON.stringify(input.binIds);
-  const places = await tx.all<{ item_id: number; bin_id: number }>(
-    `SELECT b.item_id, b.bin_id FROM balance b JOIN item i ON i.id = b.item_id
+  const places = await tx.all<{ item_id: number; bin_id: number; lot_id: number | null }>(
+    `SELECT b.item_id, b.bin_id, b.lot_id FROM balance b JOIN item i ON i.id = b.item_id
      WHERE b.build_id IS NULL AND b.bin_id IN (SELECT value FROM json_each($1))
        AND (i.code LIKE $2 ESCAPE '\\' OR i.name LIKE $2 ESCAPE '\\')
        AND ($3 IS NULL OR NOT EXISTS (SELECT 1 FROM stock_count_line l JOIN stock_count c ON c.id = l.count_id
-         WHERE l.item_id = b.item_id AND l.bin_id = b.bin_id AND c.state = 'approved' AND l.counted_at >= $3))
-     GROUP BY b.item_id, b.bin_id HAVING sum(b.quantity) <> 0`,
+         WHERE l.item_id = b.item_id AND l.bin_id = b.bin_id AND l.lot_id IS b.lot_id AND c.state = 'approved'
+           AND l.counted_at >= $3))
+     GROUP BY b.item_id, b.bin_id, b.lot_id HAVING sum(b.quantity) <> 0`,
     [bins, containing(input.q), input.notSince === null ? null : startOf(input.notSince)],
   );
   if (places.length === 0) throw new Refusal('nothing-to-count', {}, 'binIds');
@@ -67,21 +71,39 @@ async function scopeOf(db: Reader, { binIds, q, notSince }: CountInput): Promise
 }
 
 /** Takes what was counted, with what the books say at this very moment; null takes it back to be counted again. */
-export async function countLine(doing: Doing, lineId: number, counted: string | null): Promise<CountDetail> {
+export async function countLine(
+  doing: Doing,
+  lineId: number,
+  { counted, serials }: { counted: string | null; serials: readonly string[] },
+): Promise<CountDetail> {
   const { tx, person, now } = doing;
-  const line = found(await tx.one<CountLineRow>('SELECT * FROM stock_count_line WHERE id = $1', [lineId]));
+  const line = required(await tx.one<CountLineRow>('SELECT * FROM stock_count_line WHERE id = $1', [lineId]));
   await requireOpen(tx, line.count_id);
-  const item = found(await itemRow(tx, line.item_id));
-  const there = await tx.one<{ quantity: number }>(
-    'SELECT ifnull(sum(quantity), 0) AS quantity FROM balance WHERE item_id = $1 AND bin_id = $2 AND build_id IS NULL',
-    [line.item_id, line.bin_id],
+  const item = required(await itemRow(tx, line.item_id));
+  const there = await tx.one<{ quantity: number; booked: string }>(
+    `SELECT ifnull(sum(quantity), 0) AS quantity, json_group_array(serial_id) AS booked FROM balance
+     WHERE item_id = $1 AND bin_id = $2 AND lot_id IS $3 AND build_id IS NULL`,
+    [line.item_id, line.bin_id, line.lot_id],
   );
+  const bySerial = item.tracking === 'serial';
+  if (bySerial) refuseSerialTwice(serials);
+  const found = bySerial
+    ? ((serials.length * SCALE) as Quantity)
+    : quantityFromZero(counted ?? '0', item.decimals, 'counted');
   const values =
     counted === null
-      ? [null, null, null, null]
-      : [quantityFromZero(counted, item.decimals, 'counted'), there?.quantity ?? 0, now.toISOString(), person.id];
+      ? [null, null, null, null, null, null]
+      : [
+          found,
+          there?.quantity ?? 0,
+          now.toISOString(),
+          person.id,
+          bySerial ? JSON.stringify(serials) : null,
+          bySerial ? (there?.booked ?? '[]') : null,
+        ];
   await tx.run(
-    'UPDATE stock_count_line SET counted = $2, expected = $3, counted_at = $4, counted_by = $5 WHERE id = $1',
+    `UPDATE stock_count_line SET counted = $2, expected = $3, counted_at = $4, counted_by = $5, seen = $6, booked = $7
+     WHERE id = $1`,
     [lineId, ...values],
   );
   doing.changed('stock');
@@ -89,16 +111,21 @@ export async function countLine(doing: Doing, lineId: number, counted: string | 
 }
 
 /** Adds an item that was found in a bin where the books have none. */
-export async function addCountLine(doing: Doing, countId: number, input: { itemId: number; binId: number }) {
+export async function addCountLine(
+  doing: Doing,
+  countId: number,
+  input: { itemId: number; binId: number; lot: string | null; bestBefore: string | null },
+) {
   const { tx } = doing;
   await requireOpen(tx, countId);
-  if (!(await itemRow(tx, input.itemId))) throw new Refusal('unknown-item', {}, 'itemId');
+  const item = await itemRow(tx, input.itemId);
+  if (!item) throw new Refusal('unknown-item', {}, 'itemId');
   await requireShelf(tx, input.binId, 'binId');
-  await tx.run('INSERT INTO stock_count_line (count_id, item_id, bin_id) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [
-    countId,
-    input.itemId,
-    input.binId,
-  ]);
+  const lotId = item.tracking === 'lot' ? await lotFor(doing, item, input, (name) => name) : null;
+  await tx.run(
+    'INSERT INTO stock_count_line (count_id, item_id, bin_id, lot_id) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING',
+    [countId, input.itemId, input.binId, lotId],
+  );
   doing.changed('stock');
   return readCount(tx, countId);
 }
@@ -116,23 +143,61 @@ export async function approveCount(doing: Doing, id: number, version: number): P
     [id],
   );
   if (lines.length === 0) throw new Refusal('nothing-counted');
-  const changes = lines.flatMap(({ item_id, bin_id, counted, expected }) => {
-    const change = (counted ?? 0) - (expected ?? 0);
-    return change === 0 ? [] : [{ place: placeOf(item_id, bin_id), change: change as Quantity, unitCost: null }];
-  });
-  let documentId: number | null = null;
-  if (changes.length > 0) {
-    const itemIds = changes.map(({ place }) => place.itemId);
-    const posting = new Posting(await readStock(tx, itemIds));
-    for (const change of changes) postAdjustment(posting, change);
-    const remark = `${count.number}: ${count.scope}`;
-    const posted = await withNames(tx, () => posting.close());
-    documentId = (await writeDocument(doing, { kind: 'count', remark }, posted)).id;
+  const posting = new Posting(
+    await readStock(
+      tx,
+      lines.map((line) => line.item_id),
+    ),
+  );
+  for (const line of lines) {
+    const place = { ...placeOf(line.item_id, line.bin_id), lotId: line.lot_id };
+    const change = ((line.counted ?? 0) - (line.expected ?? 0)) as Quantity;
+    if (line.seen !== null) await postSeen(tx, posting, place, line);
+    else if (change !== 0) postAdjustment(posting, { place, change, unitCost: null });
   }
+  const posted = await withNames(tx, () => posting.close());
+  const remark = `${count.number}: ${count.scope}`;
+  const documentId =
+    posted.movements.length > 0 ? (await writeDocument(doing, { kind: 'count', remark }, posted)).id : null;
   const values = { state: 'approved', document_id: documentId };
   await updateVersioned(tx, 'stock_count', id, version, values, () => readCount(tx, id));
   doing.changed('stock', 'items');
   return readCount(tx, id);
+}
+
+/**
+ * Posts what was seen of serials: those the books have here and nobody saw are gone, those seen come here from where the
+ * books have them, or are found. What has moved on since the counting is left alone.
+ * @throws Refusal `serial-on-bench` for one that is booked on a bench
+ */
+async function postSeen(tx: Writer, posting: Posting, place: Place, line: CountLineRow): Promise<void> {
+  const codes = JSON.parse(line.seen ?? '[]') as string[];
+  const booked = JSON.parse(line.booked ?? '[]') as number[];
+  const ids = new Map((await clashesOf(tx, line.item_id, codes)).map((known) => [known.code.toLowerCase(), known.id]));
+  const there = (await standingOf(tx, [line.item_id])).filter((row) => row.serial_id !== null);
+  const seen = new Set<number>();
+  for (const code of codes) {
+    const id = ids.get(code.toLowerCase()) ?? (await tx.insert('serial', { item_id: line.item_id, code }));
+    seen.add(id);
+    const now = there.find((row) => row.serial_id === id);
+    const here = { ...place, serialId: id };
+    if (now?.build) throw new Refusal('serial-on-bench', { code, build: now.build });
+    if (now && now.bin_id !== place.binId) posting.move(placeIn(now), here, SCALE as Quantity);
+    if (!now) postAdjustment(posting, { place: here, change: SCALE as Quantity, unitCost: null });
+  }
+  for (const id of booked) {
+    const here = { ...place, serialId: id };
+    if (!seen.has(id) && posting.at(here) > 0)
+      postAdjustment(posting, { place: here, change: -SCALE as Quantity, unitCost: null });
+  }
+}
+
+function refuseSerialTwice(codes: readonly string[]): void {
+  const seen = new Set<string>();
+  for (const code of codes) {
+    if (seen.has(code.toLowerCase())) throw new Refusal('serial-twice', { code }, 'serials');
+    seen.add(code.toLowerCase());
+  }
 }
 
 export async function cancelCount(doing: Doing, id: number, version: number): Promise<CountDetail> {
@@ -144,7 +209,7 @@ export async function cancelCount(doing: Doing, id: number, version: number): Pr
 }
 
 async function requireOpen(db: Reader, id: number) {
-  const count = found(await countRow(db, id));
+  const count = required(await countRow(db, id));
   if (count.state !== 'open') throw new Refusal('wrong-state', { is: count.state, must: 'open' });
   return count;
 }

@@ -1,8 +1,8 @@
 import type { CountDetail, CountRow } from '@yosegi/contract';
-import { type Quantity, worthOf } from '@yosegi/core/number';
+import { type Quantity, SCALE, worthOf } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
-import { found } from '../http/context.ts';
+import { found as required } from '../http/context.ts';
 import { averageCostOf, itemRows, toMeasures } from '../items/store.ts';
 
 const COUNT_SQL = `
@@ -16,6 +16,10 @@ export interface CountLineRow {
   count_id: number;
   item_id: number;
   bin_id: number;
+  lot_id: number | null;
+  /** Serial codes seen, and ids the books had there, as JSON; null unless its item is kept by serial. */
+  seen: string | null;
+  booked: string | null;
   counted: number | null;
   expected: number | null;
 }
@@ -26,24 +30,52 @@ export const countRow = (db: Reader, id: number) =>
 
 /** A count with its sheet in walking order. */
 export async function readCount(db: Reader, id: number): Promise<CountDetail> {
-  const head = found(await countRow(db, id));
-  const rows = await db.all<CountLineRow & { bin: string; store: string; person: string | null }>(
-    `SELECT l.*, b.code AS bin, s.name AS store, p.name AS person FROM stock_count_line l
+  const head = required(await countRow(db, id));
+  const rows = await db.all<
+    CountLineRow & {
+      bin: string;
+      store: string;
+      person: string | null;
+      lot: string | null;
+      best_before: string | null;
+    }
+  >(
+    `SELECT l.*, b.code AS bin, s.name AS store, p.name AS person, o.code AS lot, o.best_before
+     FROM stock_count_line l
      JOIN bin b ON b.id = l.bin_id JOIN store s ON s.id = b.store_id JOIN item i ON i.id = l.item_id
-     LEFT JOIN person p ON p.id = l.counted_by
-     WHERE l.count_id = $1 ORDER BY s.id, b.walk_order, b.code, i.code COLLATE NOCASE`,
+     LEFT JOIN person p ON p.id = l.counted_by LEFT JOIN lot o ON o.id = l.lot_id
+     WHERE l.count_id = $1 ORDER BY s.id, b.walk_order, b.code, i.code COLLATE NOCASE, ifnull(o.best_before, '9999'), o.code`,
     [id],
   );
   const items = await itemRows(
     db,
     rows.map((row) => row.item_id),
   );
+  const booked = await bookedSerials(db, rows);
   return {
     ...head,
     sheet: rows.map((row) => {
-      const item = found(items.get(row.item_id));
+      const item = required(items.get(row.item_id));
       const difference = row.counted === null || row.expected === null ? null : row.counted - row.expected;
-      const worth = difference === null ? null : worthOf(Math.abs(difference) as Quantity, averageCostOf(item));
+      const seen = row.seen === null ? [] : (JSON.parse(row.seen) as string[]);
+      const had = (row.booked === null ? [] : (JSON.parse(row.booked) as number[])).flatMap(
+        (serialId) => booked.get(serialId) ?? [],
+      );
+      const within = (codes: readonly string[], code: string) =>
+        codes.some((one) => one.toLowerCase() === code.toLowerCase());
+      const missing = had.filter(({ code }) => !within(seen, code));
+      const found = seen.filter(
+        (code) =>
+          !within(
+            had.map((serial) => serial.code),
+            code,
+          ),
+      );
+      const value =
+        item.tracking === 'serial'
+          ? worthOf((found.length * SCALE) as Quantity, averageCostOf(item)) -
+            missing.reduce((sum, serial) => sum + (serial.value ?? 0), 0)
+          : Math.sign(difference ?? 0) * worthOf(Math.abs(difference ?? 0) as Quantity, averageCostOf(item));
       return {
         id: row.id,
         itemId: item.id,
@@ -52,14 +84,30 @@ export async function readCount(db: Reader, id: number): Promise<CountDetail> {
         unit: item.unit,
         decimals: item.decimals,
         measures: toMeasures(item.measures),
+        tracking: item.tracking,
+        lot: row.lot,
+        bestBefore: row.best_before,
+        seen,
+        missing: missing.map(({ code }) => code),
+        found,
         bin: row.bin,
         store: row.store,
         counted: decimalOrNull(row.counted),
         expected: decimalOrNull(row.expected),
         difference: decimalOrNull(difference),
-        value: worth === null || difference === null ? null : decimal(difference < 0 ? -worth : worth),
+        value: difference === null ? null : decimal(value),
         countedBy: row.person,
       };
     }),
   };
+}
+
+/** The serials that the books had where they were counted. */
+async function bookedSerials(db: Reader, rows: readonly CountLineRow[]) {
+  const ids = rows.flatMap(({ booked }) => (booked === null ? [] : (JSON.parse(booked) as number[])));
+  const serials = await db.all<{ id: number; code: string; value: number | null }>(
+    'SELECT id, code, value FROM serial WHERE id IN (SELECT value FROM json_each($1))',
+    [JSON.stringify(ids)],
+  );
+  return new Map(serials.map((serial) => [serial.id, serial]));
 }

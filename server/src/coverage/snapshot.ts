@@ -29,7 +29,7 @@ export async function readSnapshot(db: Reader): Promise<Snapshot> {
       decimals: row.decimals,
       measures: toMeasures(row.measures),
       homeBin: row.home_bin,
-      onHand: decimal(row.quantity - row.on_bench),
+      onHand: decimal(row.usable),
       promised: decimal(row.promised),
       averageCost: decimal(averageCostOf(row)),
       definitionId: row.definition_id,

@@ -43,8 +43,19 @@ const checks: Record<string, string> = {
     WHERE b.state IN ('finished', 'cancelled') AND (l.open <> 0 OR l.on_bench <> 0)`,
   'an undo is the exact opposite': `
     SELECT d.number FROM document d WHERE d.reverses_id IS NOT NULL AND EXISTS (
-      SELECT 1 FROM (SELECT item_id, bin_id, build_id, quantity FROM movement WHERE document_id IN (d.id, d.reverses_id))
-      GROUP BY item_id, bin_id, build_id HAVING sum(quantity) <> 0)`,
+      SELECT 1 FROM (SELECT item_id, bin_id, lot_id, serial_id, build_id, quantity FROM movement
+        WHERE document_id IN (d.id, d.reverses_id))
+      GROUP BY item_id, bin_id, lot_id, serial_id, build_id HAVING sum(quantity) <> 0)`,
+  'a serial is one thing in one place': `
+    SELECT serial_id, sum(quantity) AS units FROM balance WHERE serial_id IS NOT NULL
+    GROUP BY serial_id HAVING count(*) <> 1 OR sum(quantity) <> 1000000`,
+  'serials are worth what the ledger says': `
+    SELECT s.id, s.code, s.value, sum(m.value) AS ledger FROM serial s LEFT JOIN movement m ON m.serial_id = s.id
+    GROUP BY s.id HAVING ifnull(s.value, 0) <> ifnull(sum(m.value), 0)
+      OR (s.value IS NOT NULL) <> EXISTS (SELECT 1 FROM balance b WHERE b.serial_id = s.id)`,
+  'tracked stock names its lot or serial': `
+    SELECT b.* FROM balance b JOIN item i ON i.id = b.item_id
+    WHERE (i.tracking = 'lot') <> (b.lot_id IS NOT NULL) OR (i.tracking = 'serial') <> (b.serial_id IS NOT NULL)`,
   'the file is sound': "SELECT integrity_check AS fault FROM pragma_integrity_check WHERE integrity_check <> 'ok'",
   'references are whole': 'SELECT * FROM pragma_foreign_key_check',
 };

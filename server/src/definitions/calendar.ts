@@ -1,10 +1,11 @@
 import type { Database } from '../db/database.ts';
 import { type Clock, dayOf } from '../http/context.ts';
 import type { Live } from '../http/live.ts';
+import { holdPassed } from '../stock/lots.ts';
 import { takeDueRevisions } from './revisions.ts';
 
 /**
- * Puts revisions in use on the day they were set for. There is no clock that wakes the server: the first request of a
+ * Puts revisions in use on the day they were set for, and holds lots whose day has passed. There is no clock that wakes the server: the first request of a
  * day finds the books as they should be on it, because it waits for this.
  */
 export class Calendar {
@@ -17,7 +18,7 @@ export class Calendar {
     private readonly live: Live,
   ) {}
 
-  /** Returns once every revision due by today is in use. */
+  /** Returns once everything is as it should be today. */
   async reach(): Promise<void> {
     const today = dayOf(this.clock.now());
     if (today === this.reached) return;
@@ -28,8 +29,13 @@ export class Calendar {
   }
 
   private async turn(today: string): Promise<void> {
-    const eventId = await this.database.write((tx) => takeDueRevisions(tx, this.clock.now()));
+    const now = this.clock.now();
+    const [eventId, held] = await this.database.write(async (tx) => [
+      await takeDueRevisions(tx, now),
+      await holdPassed(tx, now),
+    ]);
     this.reached = today;
     if (eventId > 0) this.live.announce(eventId, ['definitions', 'items', 'builds']);
+    if (held > 0) this.live.announce(eventId, ['items', 'stock', 'builds']);
   }
 }

@@ -10,6 +10,7 @@ import { type Percent, parseDecimal } from '@yosegi/core/number';
 import type { SqlRow, Writer } from '../db/database.ts';
 import { type Doing, dayOf, found } from '../http/context.ts';
 import { receive } from '../stock/receive.ts';
+import { NOTHING_NAMED } from '../stock/tracked.ts';
 
 export interface Applying {
   readonly changes: readonly PlannedChange[];
@@ -176,6 +177,7 @@ async function applyStock(doing: Doing, { changes, file, onProgress }: Applying)
     binId: found(bins.get((record.bin ?? '').toLowerCase())),
     quantity: record.quantity ?? '0',
     unitCost: record.unitCost ?? '0',
+    ...NOTHING_NAMED,
   }));
   const document = await receive(doing, { kind: 'opening', remark: `Imported from ${file}`, lines });
   return document.id;

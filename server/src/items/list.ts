@@ -10,14 +10,14 @@ const SORTS: Record<ItemSort, string> = {
   code: 'code COLLATE NOCASE',
   name: 'name COLLATE NOCASE',
   onHand: '(quantity - on_bench)',
-  free: '(quantity - on_bench - promised)',
+  free: '(usable - promised)',
   value: 'value',
   sellPrice: 'ifnull(sell_price, -1)',
   averageCost: '(CASE WHEN quantity > 0 THEN 1.0 * value / quantity ELSE last_cost / 1e6 END)',
 };
 /** Promised beyond what is there, and at or below the reorder point. */
-const OVERDRAWN = 'quantity - on_bench < promised';
-const LOW = 'reorder_point IS NOT NULL AND quantity - on_bench - promised <= reorder_point';
+const OVERDRAWN = 'usable < promised';
+const LOW = 'reorder_point IS NOT NULL AND usable - promised <= reorder_point';
 
 /** Items in the order asked for, found by any part of code or name, or by a whole barcode. */
 export async function listItems(db: Reader, query: z.output<typeof ItemQuery>) {

@@ -1,6 +1,7 @@
 import type { ItemDetail, ItemInput } from '@yosegi/contract';
 import { readBarcode } from '@yosegi/core/item';
 import { Refusal } from '@yosegi/core/refusal';
+import { parsePattern } from '@yosegi/core/tracking';
 import type { SqlRow, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { moneyFromZero, moneyOrNull, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
@@ -81,8 +82,16 @@ async function decimalsOf(tx: Writer, unitId: number): Promise<number> {
   return unit.decimals;
 }
 
+/** @throws Refusal `serial-pattern` */
+function patternOf(text: string): string {
+  parsePattern(text, 'serialPattern');
+  return text;
+}
+
 async function columns(tx: Writer, id: number | null, decimals: number, input: ItemInput): Promise<SqlRow> {
   if (input.homeBinId !== null) await requireShelf(tx, input.homeBinId, 'homeBinId');
+  // A serial number is one thing; half of one cannot be moved.
+  if (input.tracking === 'serial' && decimals > 0) throw new Refusal('serial-needs-whole', {}, 'tracking');
   const barcode = input.barcode ? readBarcode(input.barcode) : null;
   if (barcode) await refuseTakenBarcode(tx, barcode, id);
   return {
@@ -91,6 +100,8 @@ async function columns(tx: Writer, id: number | null, decimals: number, input: I
     unit_id: input.unitId,
     source: input.source,
     tracking: input.tracking,
+    lot_order: input.lotOrder,
+    serial_pattern: input.serialPattern ? patternOf(input.serialPattern) : null,
     tax_free: input.taxFree ? 1 : 0,
     barcode,
     home_bin_id: input.homeBinId,
@@ -169,5 +180,6 @@ async function refuseTrackingChange(tx: Writer, before: ItemRow, tracking: ItemI
   if (before.tracking === tracking) return;
   const packed = await tx.one("SELECT 1 FROM definition WHERE item_id = $1 AND made = 'packed-per-order'", [before.id]);
   if (packed) throw new Refusal('kit-is-tracked', { tracking }, 'tracking');
-  if (before.quantity !== 0) throw new Refusal('tracking-in-use', {}, 'tracking');
+  if (await tx.one('SELECT 1 FROM balance WHERE item_id = $1 LIMIT 1', [before.id]))
+    throw new Refusal('tracking-in-use', {}, 'tracking');
 }

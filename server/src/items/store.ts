@@ -16,6 +16,8 @@ export interface ItemRow {
   measures: string;
   source: Item['source'];
   tracking: Item['tracking'];
+  lot_order: Item['lotOrder'];
+  serial_pattern: string | null;
   tax_free: number;
   barcode: string | null;
   archived_at: string | null;
@@ -32,6 +34,8 @@ export interface ItemRow {
   value: number;
   last_cost: number;
   on_bench: number;
+  /** On shelves and not held. */
+  usable: number;
   promised: number;
   definition_id: number | null;
 }
@@ -41,11 +45,12 @@ export const ITEM_SQL = `
     (SELECT json_group_array(json_array(name, one)) FROM (
       SELECT name, quantity AS one FROM item_pack WHERE item_id = i.id
       UNION ALL SELECT name, one FROM unit_related WHERE unit_id = i.unit_id)) AS measures,
-    i.source, i.tracking, i.tax_free, i.barcode, i.archived_at,
+    i.source, i.tracking, i.lot_order, i.serial_pattern, i.tax_free, i.barcode, i.archived_at,
     (SELECT hash FROM picture WHERE item_id = i.id) AS picture, i.home_bin_id, b.code AS home_bin,
     i.sell_price, i.reorder_point, i.standard_cost, i.latest_cost, i.note, i.version,
     ifnull(s.quantity, 0) AS quantity, ifnull(s.value, 0) AS value, ifnull(s.last_cost, 0) AS last_cost,
     ifnull((SELECT sum(quantity) FROM balance WHERE item_id = i.id AND build_id IS NOT NULL), 0) AS on_bench,
+    ifnull((SELECT sum(quantity) FROM usable WHERE item_id = i.id), 0) AS usable,
     ifnull((SELECT sum(open) FROM build_line WHERE item_id = i.id AND open > 0), 0) AS promised,
     (SELECT id FROM definition WHERE item_id = i.id AND purpose = 'build') AS definition_id
   FROM item i
@@ -73,6 +78,8 @@ export function toItem(row: ItemRow): Item {
     measures: toMeasures(row.measures),
     source: row.source,
     tracking: row.tracking,
+    lotOrder: row.lot_order,
+    serialPattern: row.serial_pattern,
     taxFree: row.tax_free === 1,
     barcode: row.barcode,
     archived: row.archived_at !== null,
@@ -87,8 +94,9 @@ export function toItem(row: ItemRow): Item {
     standardCost: decimalOrNull(row.standard_cost),
     onHand: decimal(onHand),
     onBench: decimal(row.on_bench),
+    held: decimal(onHand - row.usable),
     promised: decimal(row.promised),
-    free: decimal(onHand - row.promised),
+    free: decimal(row.usable - row.promised),
     value: decimal(row.value),
     definitionId: row.definition_id,
     version: row.version,

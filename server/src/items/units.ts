@@ -41,6 +41,8 @@ export async function updateUnit(doing: Doing, id: number, input: UnitInput & { 
   const { tx } = doing;
   await refuseTakenUnit(tx, input.code, id);
   await refuseLostDecimals(tx, id, input.decimals);
+  if (input.decimals > 0 && (await tx.one("SELECT 1 FROM item WHERE unit_id = $1 AND tracking = 'serial'", [id])))
+    throw new Refusal('serial-needs-whole', {}, 'decimals');
   const values = { code: input.code, name: input.name, decimals: input.decimals };
   await updateVersioned(tx, 'unit', id, input.version, values, () => readUnit(tx, id));
   await writeRelated(tx, id, input);

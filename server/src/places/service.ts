@@ -36,11 +36,16 @@ export async function updateStore(doing: Doing, id: number, input: NamedCode & {
 export async function createBin(
   doing: Doing,
   storeId: number,
-  input: { code: string; walkOrder: number },
+  input: { code: string; walkOrder: number; kind: 'shelf' | 'quarantine' },
 ): Promise<Bin> {
   await storeOf(doing, storeId);
   await refuseTaken(doing, 'bin', input.code, storeId, null);
-  const id = await doing.tx.insert('bin', { store_id: storeId, code: input.code, walk_order: input.walkOrder });
+  const id = await doing.tx.insert('bin', {
+    store_id: storeId,
+    code: input.code,
+    walk_order: input.walkOrder,
+    kind: input.kind,
+  });
   doing.changed('places');
   return toBin(found(await binRow(doing.tx, id)));
 }
@@ -48,11 +53,12 @@ export async function createBin(
 export async function updateBin(
   doing: Doing,
   id: number,
-  input: { code: string; walkOrder: number; version: number },
+  input: { code: string; walkOrder: number; kind: 'shelf' | 'quarantine'; version: number },
 ): Promise<Bin> {
   const before = found(await binRow(doing.tx, id));
   await refuseTaken(doing, 'bin', input.code, before.store_id, id);
-  const values = { code: input.code, walk_order: input.walkOrder };
+  const kind = before.kind === 'bench' ? before.kind : input.kind;
+  const values = { code: input.code, walk_order: input.walkOrder, kind };
   await updateVersioned(doing.tx, 'bin', id, input.version, values, async () => toBin(before));
   doing.changed('places', 'items', 'stock');
   return toBin(found(await binRow(doing.tx, id)));

@@ -6,7 +6,7 @@ export interface BinRow {
   id: number;
   store_id: number;
   code: string;
-  kind: 'shelf' | 'bench';
+  kind: 'shelf' | 'bench' | 'quarantine';
   walk_order: number;
   version: number;
 }
@@ -28,10 +28,10 @@ export async function listStores(db: Reader): Promise<Store[]> {
 
 export const binRow = (db: Reader, id: number) => db.one<BinRow>('SELECT * FROM bin WHERE id = $1', [id]);
 
-/** A bin that goods can be kept in. @throws Refusal `unknown-bin` naming `field` */
+/** A bin that goods can be kept in, also to wait for a decision. @throws Refusal `unknown-bin` naming `field` */
 export async function requireShelf(db: Reader, id: number, field: string): Promise<BinRow> {
   const bin = await binRow(db, id);
-  if (bin?.kind !== 'shelf') throw new Refusal('unknown-bin', {}, field);
+  if (!bin || bin.kind === 'bench') throw new Refusal('unknown-bin', {}, field);
   return bin;
 }
 

@@ -13,7 +13,7 @@ interface MovementRow extends Omit<Movement, 'quantity' | 'value' | 'documentId'
 
 const MOVEMENT_SQL = `
   SELECT m.id, m.document_id, d.number AS document, d.kind, m.item_id, i.code, i.name, u.code AS unit,
-    s.code || ' · ' || n.code AS bin, b.number AS build, m.quantity, m.value, d.at, p.name AS person
+    s.code || ' · ' || n.code AS bin, b.number AS build, m.quantity, m.value, d.at, p.name AS person, l.code AS lot, c.code AS serial
   FROM movement m
   JOIN document d ON d.id = m.document_id
   JOIN person p ON p.id = d.person_id
@@ -21,7 +21,7 @@ const MOVEMENT_SQL = `
   JOIN unit u ON u.id = i.unit_id
   JOIN bin n ON n.id = m.bin_id
   JOIN store s ON s.id = n.store_id
-  LEFT JOIN build b ON b.id = m.build_id`;
+  LEFT JOIN build b ON b.id = m.build_id LEFT JOIN lot l ON l.id = m.lot_id LEFT JOIN serial c ON c.id = m.serial_id`;
 
 function toMovement({ document_id, item_id, quantity, value, ...row }: MovementRow): Movement {
   return { ...row, documentId: document_id, itemId: item_id, quantity: decimal(quantity), value: decimal(value) };

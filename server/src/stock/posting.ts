@@ -27,6 +27,8 @@ const PREFIX: Record<DocumentKind, string> = {
   'put-back': 'PB',
   finish: 'FN',
   'take-apart': 'TA',
+  'price-difference': 'PD',
+  revaluation: 'RV',
   undo: 'UN',
 };
 
@@ -44,7 +46,12 @@ export async function readStock(db: Reader, itemIds: readonly number[]): Promise
     serial_id: number | null;
     build_id: number | null;
     quantity: number;
-  }>('SELECT * FROM balance WHERE item_id IN (SELECT value FROM json_each($1))', ids);
+    worth: number | null;
+  }>(
+    `SELECT b.*, s.value AS worth FROM balance b LEFT JOIN serial s ON s.id = b.serial_id
+     WHERE b.item_id IN (SELECT value FROM json_each($1))`,
+    ids,
+  );
   return {
     items: new Map(
       items.map((row): [number, ItemStock] => [
@@ -64,6 +71,7 @@ export async function readStock(db: Reader, itemIds: readonly number[]): Promise
         row.quantity as Quantity,
       ]),
     ),
+    serials: new Map(places.flatMap((row) => (row.serial_id === null ? [] : [[row.serial_id, row.worth as Money]]))),
   };
 }
 
@@ -134,7 +142,7 @@ export async function writeDocument(
 }
 
 async function keepBalances(tx: Writer, posted: Posted): Promise<void> {
-  const places = [...posted.places.values()].map(({ place, quantity }) => [
+  const all = [...posted.places.values()].map(({ place, quantity }) => [
     place.itemId,
     place.binId,
     place.lotId,
@@ -142,6 +150,20 @@ async function keepBalances(tx: Writer, posted: Posted): Promise<void> {
     place.buildId,
     quantity,
   ]);
+  const places = all.filter((row) => row[5] !== 0);
+  if (places.length < all.length) {
+    await tx.run(
+      `DELETE FROM balance WHERE rowid IN (SELECT b.rowid FROM json_each($1) v CROSS JOIN balance b
+       ON b.item_id = v.value ->> 0 AND b.bin_id = v.value ->> 1 AND ifnull(b.lot_id, 0) = ifnull(v.value ->> 2, 0)
+         AND ifnull(b.serial_id, 0) = ifnull(v.value ->> 3, 0) AND ifnull(b.build_id, 0) = ifnull(v.value ->> 4, 0))`,
+      [JSON.stringify(all.filter((row) => row[5] === 0))],
+    );
+  }
+  if (posted.serials.size > 0) {
+    await tx.run('UPDATE serial SET value = v.value ->> 1 FROM json_each($1) v WHERE serial.id = v.value ->> 0', [
+      JSON.stringify([...posted.serials]),
+    ]);
+  }
   await tx.run(
     `INSERT INTO balance (item_id, bin_id, lot_id, serial_id, build_id, quantity)
      SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3, value ->> 4, value ->> 5 FROM json_each($1) WHERE true

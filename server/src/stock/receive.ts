@@ -1,6 +1,6 @@
 import { type Money, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { Posting, placeOf } from '@yosegi/core/stock';
+import { bringInAt, Posting } from '@yosegi/core/stock';
 import type { Writer } from '../db/database.ts';
 import { moneyFromZero, positiveQuantity } from '../http/amounts.ts';
 import type { Doing } from '../http/context.ts';
@@ -8,11 +8,13 @@ import { itemRows } from '../items/store.ts';
 import { requireShelf } from '../places/store.ts';
 import { readDocument } from './documents.ts';
 import { readStock, writeDocument } from './posting.ts';
+import { withNames } from './shortage.ts';
+import { type NamedIn, placesIn } from './tracked.ts';
 
 interface ReceiveInput {
   readonly kind: 'receipt' | 'opening';
   readonly remark: string;
-  readonly lines: readonly { itemId: number; binId: number; quantity: string; unitCost: string }[];
+  readonly lines: readonly (NamedIn & { itemId: number; binId: number; quantity: string; unitCost: string })[];
 }
 
 /** @throws Refusal for what is never in stock or out of use, naming the line */
@@ -46,10 +48,11 @@ export async function receive(doing: Doing, input: ReceiveInput) {
     const unitCost = moneyFromZero(line.unitCost, at('unitCost'));
     const value = worthOf(quantity, unitCost);
     posting.addValue(input.kind === 'opening' ? 'opening' : 'supplier', value, { itemId: item.id });
-    posting.bringIn(placeOf(item.id, bin.id), quantity, value);
+    bringInAt(posting, await placesIn(doing, item, bin.id, quantity, line, at), value);
     latest.set(item.id, unitCost);
   }
-  const { id } = await writeDocument(doing, { kind: input.kind, remark: input.remark }, posting.close());
+  const posted = await withNames(tx, () => posting.close());
+  const { id } = await writeDocument(doing, { kind: input.kind, remark: input.remark }, posted);
   await tx.run('UPDATE item SET latest_cost = v.value ->> 1 FROM json_each($1) v WHERE item.id = v.value ->> 0', [
     JSON.stringify([...latest]),
   ]);

@@ -4,6 +4,8 @@ import type { Reader } from '../db/database.ts';
 interface ShortLine {
   readonly itemId: number;
   readonly binId: number;
+  readonly lotId?: number | null;
+  readonly serialId?: number | null;
   readonly wanted: number;
   readonly there: number;
 }
@@ -25,9 +27,21 @@ export async function withNames<T>(db: Reader, work: () => Promise<T> | T): Prom
        WHERE b.id IN (SELECT value FROM json_each($1))`,
       [JSON.stringify(lines.map((line) => line.binId))],
     );
+    const lots = await db.all<{ id: number; code: string }>(
+      'SELECT id, code FROM lot WHERE id IN (SELECT value FROM json_each($1))',
+      [JSON.stringify(lines.map((line) => line.lotId ?? 0))],
+    );
+    const serials = await db.all<{ id: number; code: string; now: string | null }>(
+      `SELECT s.id, s.code, (SELECT t.name || ', ' || n.code FROM balance b JOIN bin n ON n.id = b.bin_id
+         JOIN store t ON t.id = n.store_id WHERE b.serial_id = s.id LIMIT 1) AS now
+       FROM serial s WHERE s.id IN (SELECT value FROM json_each($1))`,
+      [JSON.stringify(lines.map((line) => line.serialId ?? 0))],
+    );
     const named = lines.map((line) => {
       const item = names.find((row) => row.item_id === line.itemId);
       const bin = bins.find((row) => row.id === line.binId);
+      const lot = lots.find((row) => row.id === line.lotId);
+      const serial = serials.find((row) => row.id === line.serialId);
       const { itemId, binId, wanted, there } = line;
       return {
         itemId,
@@ -39,6 +53,10 @@ export async function withNames<T>(db: Reader, work: () => Promise<T> | T): Prom
         unit: item?.unit,
         bin: bin?.code,
         store: bin?.store,
+        lot: lot?.code,
+        serial: serial?.code,
+        /** Where a serial that was looked for in vain is in truth. */
+        now: serial ? (serial.now ?? 'not in stock') : undefined,
       };
     });
     throw new Refusal(error.code, { ...error.facts, lines: named }, error.field);

@@ -1,6 +1,6 @@
 import type { StockDocument } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
-import { Posting, placeOf } from '@yosegi/core/stock';
+import { Posting } from '@yosegi/core/stock';
 import { positiveQuantity } from '../http/amounts.ts';
 import type { Doing } from '../http/context.ts';
 import { itemRows } from '../items/store.ts';
@@ -8,10 +8,11 @@ import { requireShelf } from '../places/store.ts';
 import { readDocument } from './documents.ts';
 import { mayGoBelow, type Override, readStock, writeDocument } from './posting.ts';
 import { withNames } from './shortage.ts';
+import { type Named, placesOut } from './tracked.ts';
 
 interface TransferInput {
   readonly remark: string;
-  readonly lines: readonly { itemId: number; fromBinId: number; toBinId: number; quantity: string }[];
+  readonly lines: readonly (Named & { itemId: number; fromBinId: number; toBinId: number; quantity: string })[];
   readonly override?: Override | undefined;
 }
 
@@ -29,7 +30,9 @@ export async function transfer(doing: Doing, input: TransferInput): Promise<Stoc
     const from = await requireShelf(tx, line.fromBinId, at('fromBinId'));
     const to = await requireShelf(tx, line.toBinId, at('toBinId'));
     const quantity = positiveQuantity(line.quantity, item.decimals, at('quantity'));
-    posting.move(placeOf(item.id, from.id), placeOf(item.id, to.id), quantity);
+    const taking = { toUse: false, overridden: input.override !== undefined };
+    for (const taken of await placesOut(tx, posting, item, from.id, quantity, line, at, taking))
+      posting.move(taken.place, { ...taken.place, binId: to.id }, taken.quantity);
   }
   const posted = await withNames(tx, () => posting.close());
   const start = { kind: 'transfer' as const, remark: input.remark, override: input.override };

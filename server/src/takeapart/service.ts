@@ -1,9 +1,9 @@
 import type { ApartPlan, StockDocument } from '@yosegi/contract';
-import type { Money, Percent, Quantity } from '@yosegi/core/number';
+import { add, type Money, type Percent, type Quantity } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { Posting, placeOf } from '@yosegi/core/stock';
+import { bringInAt, Posting } from '@yosegi/core/stock';
 import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
-import { shelvesOf } from '../builds/store.ts';
+import { readSerials } from '@yosegi/core/tracking';
 import type { Reader } from '../db/database.ts';
 import { balancedShares } from '../definitions/revisions.ts';
 import { type LineRow, type RevisionRow, revisionInUse, revisionLines, revisionRow } from '../definitions/store.ts';
@@ -14,14 +14,23 @@ import { requireShelf } from '../places/store.ts';
 import { readDocument } from '../stock/documents.ts';
 import { mayGoBelow, type Override, readStock, writeDocument } from '../stock/posting.ts';
 import { withNames } from '../stock/shortage.ts';
+import { byBin, standingOf } from '../stock/standing.ts';
+import { type NamedIn, placesIn, placesOut } from '../stock/tracked.ts';
+import { wentInto } from './went-in.ts';
 
 /** What taking an item apart by its revision in use would bring back. */
-export async function readApartPlan(db: Reader, itemId: number): Promise<ApartPlan> {
+export async function readApartPlan(
+  db: Reader,
+  itemId: number,
+  unit: { lot?: string | undefined; serials?: string | undefined },
+): Promise<ApartPlan> {
   const item = found(await itemRow(db, itemId));
   const revision = await revisionInUse(db, itemId);
   if (!revision) throw new Refusal('no-definition-in-use', { name: item.name }, 'itemId');
   const back = await linesThatComeBack(db, revision);
-  const shelves = await shelvesOf(db, [itemId]);
+  const shelves = (await standingOf(db, [itemId])).filter((row) => row.build_id === null);
+  const codes = unit.serials ? readSerials(unit.serials, 'serials') : [];
+  const wentIn = await wentInto(db, itemId, unit.lot ?? null, codes);
   return {
     itemId,
     definitionId: revision.definition_id,
@@ -30,15 +39,11 @@ export async function readApartPlan(db: Reader, itemId: number): Promise<ApartPl
     outputQuantity: decimal(revision.output_quantity),
     decimals: item.decimals,
     unit: item.unit,
+    tracking: item.tracking,
     measures: toMeasures(item.measures),
     stockQuantity: decimal(item.quantity),
     stockValue: decimal(item.value),
-    bins: shelves.map((shelf) => ({
-      binId: shelf.bin_id,
-      bin: shelf.bin,
-      store: shelf.store,
-      quantity: decimal(shelf.quantity),
-    })),
+    bins: byBin(shelves),
     lines: back.map(({ line, part, share }) => ({
       lineId: line.id,
       itemId: part.id,
@@ -47,6 +52,8 @@ export async function readApartPlan(db: Reader, itemId: number): Promise<ApartPl
       unit: part.unit,
       decimals: part.decimals,
       measures: toMeasures(part.measures),
+      tracking: part.tracking,
+      wentIn: wentIn.get(part.id) ?? [],
       share: decimal(share),
       basis: line.basis,
       quantity: decimal(line.amount),
@@ -78,11 +85,13 @@ async function linesThatComeBack(db: Reader, revision: RevisionRow): Promise<Bac
 interface ApartInput {
   readonly itemId: number;
   readonly revisionId: number;
+  readonly lot: string | null;
+  readonly serials: readonly string[];
   readonly binId: number;
   readonly quantity: string;
   readonly leftover: Leftover;
   readonly remark: string;
-  readonly lines: readonly { lineId: number; good: string; damaged: string; binId: number }[];
+  readonly lines: readonly (NamedIn & { lineId: number; good: string; damaged: string; binId: number })[];
   readonly override?: Override | undefined;
 }
 
@@ -105,6 +114,8 @@ export async function takeUnitsApart(doing: Doing, input: ApartInput): Promise<S
     await requireShelf(tx, typed.binId, at('binId'));
     returned.push({
       ...known,
+      named: typed,
+      at,
       binId: typed.binId,
       good: quantityFromZero(typed.good, known.part.decimals, at('good')),
       damaged: quantityFromZero(typed.damaged, known.part.decimals, at('damaged')),
@@ -114,11 +125,17 @@ export async function takeUnitsApart(doing: Doing, input: ApartInput): Promise<S
   if (new Set(returned.map(({ line }) => line.id)).size !== back.length) throw new Refusal('unknown-line', {}, 'lines');
   const stock = await readStock(tx, [item.id, ...returned.map(({ part }) => part.id)]);
   const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
-  const value = posting.takeOut(placeOf(item.id, input.binId), quantity);
+  const own = (name: string) => name;
+  const taking = { toUse: false, overridden: input.override !== undefined };
+  const taken = await placesOut(tx, posting, item, input.binId, quantity, input, own, taking);
+  const value = add(0 as Money, ...taken.map((one) => posting.takeOut(one.place, one.quantity)));
   const split = takeApart(value, returned, input.leftover);
   for (const [index, line] of returned.entries()) {
     const worth = split.lines[index]?.value ?? (0 as Money);
-    if (line.good > 0) posting.bringIn(placeOf(line.part.id, line.binId), line.good, worth);
+    if (line.good === 0) continue;
+    // A part that is tracked comes back under its own lot or serial.
+    const places = await placesIn(doing, line.part, line.binId, line.good, line.named, line.at, { mayReturn: true });
+    bringInAt(posting, places, worth);
   }
   posting.addValue('written-off', -split.writtenOff as Money, { itemId: item.id });
   const posted = await withNames(tx, () => posting.close());

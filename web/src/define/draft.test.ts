@@ -11,6 +11,8 @@ const item = (id: number, averageCost: string, more: Partial<PartItem> = {}): Pa
   unit: 'kg',
   decimals: 3,
   measures: [{ name: 'g', one: '0.001' }],
+  tracking: 'none',
+  lotOrder: 'prescribed',
   archived: false,
   sellPrice: null,
   averageCost,

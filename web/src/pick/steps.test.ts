@@ -57,7 +57,7 @@ describe('the walk', () => {
   });
 
   it('suggests no more than is open', () => {
-    expect(suggestion('2.25', { binId: 1, bin: 'B1', store: 'x', quantity: '9' })).toBe('2.25');
+    expect(suggestion('2.25', { binId: 1, bin: 'B1', store: 'x', quantity: '9', pieces: [] })).toBe('2.25');
     expect(suggestion('2', undefined)).toBe('0');
   });
 });

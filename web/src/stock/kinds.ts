@@ -11,6 +11,8 @@ export const kindNames: Record<DocumentKind, string> = {
   'put-back': 'Put back',
   finish: 'Finish',
   'take-apart': 'Take apart',
+  'price-difference': 'Price difference',
+  revaluation: 'Revaluation',
   undo: 'Undo',
 };
 

@@ -1,0 +1,66 @@
+import { add, type Money, mulDiv, type Quantity, splitByWeight, worthOf } from '../number/index.ts';
+import { Refusal } from '../refusal.ts';
+import type { Posting } from './ledger.ts';
+import type { Standing } from './state.ts';
+
+export interface PriceDifference {
+  readonly itemId: number;
+  /** How much was received at the price that turned out otherwise. */
+  readonly received: Quantity;
+  /** What all of it costs more (above zero) or less. */
+  readonly difference: Money;
+  /** Where these goods, as far as anyone can tell, stand now: their serials, their lots, or else the item. */
+  readonly here: readonly Standing[];
+}
+
+export interface PostedDifference {
+  /** The part that went into stock. */
+  readonly intoStock: Money;
+  /** The part of goods that are gone: a difference in cost. */
+  readonly gone: Money;
+}
+
+/**
+ * Posts what a receipt turned out to cost more or less, where its goods are now: on the value of what is still here, the
+ * rest as a difference in cost. Goods are never made worth less than nothing.
+ */
+export function postPriceDifference(posting: Posting, change: PriceDifference): PostedDifference {
+  const { itemId, received, difference } = change;
+  const here = change.here.filter(({ quantity }) => quantity > 0);
+  const standing = Math.min(received, add(0 as Quantity, ...here.map(({ quantity }) => quantity)));
+  const share = mulDiv(difference, standing, received, 'nearest') as Money;
+  let intoStock = 0 as Money;
+  splitByWeight(
+    share,
+    here.map(({ quantity }) => quantity),
+  ).forEach((part, index) => {
+    const place = here[index]?.place;
+    if (!place) return;
+    const worth = Math.max(part, -posting.worthAt(place)) as Money;
+    posting.addWorth(place, worth);
+    intoStock = add(intoStock, worth);
+  });
+  const gone = (difference - intoStock) as Money;
+  posting.addValue('supplier', difference, { itemId });
+  posting.addValue('cost-difference', -gone as Money, { itemId });
+  return { intoStock, gone };
+}
+
+/**
+ * Makes all there is of an item worth `unitCost` each; the difference is value revalued.
+ * @throws Refusal `nothing-on-hand` unless there is some
+ */
+export function postRevaluation(posting: Posting, itemId: number, unitCost: Money, here: readonly Standing[]): Money {
+  const { quantity, value } = posting.item(itemId);
+  if (quantity <= 0) throw new Refusal('nothing-on-hand', {}, 'unitCost');
+  const difference = (worthOf(quantity, unitCost) - value) as Money;
+  posting.addValue('revalued', difference, { itemId });
+  const serials = here.filter(({ place }) => place.serialId !== null);
+  if (serials.length > 0) {
+    for (const { place } of serials) posting.addWorth(place, (unitCost - posting.worthAt(place)) as Money);
+    return difference;
+  }
+  const [first] = [...here].sort((a, b) => b.quantity - a.quantity);
+  if (first) posting.addWorth(first.place, difference);
+  return difference;
+}

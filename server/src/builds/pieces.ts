@@ -1,0 +1,61 @@
+import { type Quantity, SCALE } from '@yosegi/core/number';
+import { Refusal } from '@yosegi/core/refusal';
+import type { Place } from '@yosegi/core/stock';
+import type { ItemRow } from '../items/store.ts';
+import { placeIn, type StandingRow } from '../stock/standing.ts';
+import type { Named } from '../stock/tracked.ts';
+import type { BuildLineRecord } from './store.ts';
+
+/** Shelves in the order to take a part from: of lots the first to expire, else its home bin first. */
+export function inOrder(shelves: readonly StandingRow[], item: ItemRow, home: number | null): StandingRow[] {
+  const day = (row: StandingRow) => (item.tracking === 'lot' ? (row.best_before ?? '9999') : '');
+  return shelves
+    .filter((row) => row.item_id === item.id)
+    .sort((a, b) => day(a).localeCompare(day(b)) || Number(b.bin_id === home) - Number(a.bin_id === home));
+}
+
+/**
+ * Which lots or serials of a part are used: those on the bench first, then from the shelves the ones that were named.
+ * @throws Refusal `serials-needed` when serials are taken from a shelf that nobody named; `lot-unknown`, `serial-unknown`
+ */
+export function choosePieces(
+  item: ItemRow,
+  line: BuildLineRecord,
+  actual: Quantity,
+  bench: readonly StandingRow[],
+  shelves: readonly StandingRow[],
+  named: Named | undefined,
+  index: number,
+): { bench: Place[]; shelves: Place[] } {
+  if (item.tracking === 'none' || (!named?.lot && !named?.serials.length)) {
+    const rest = actual - Math.min(actual, line.on_bench);
+    if (item.tracking === 'serial' && rest > 0)
+      throw new Refusal(
+        'serials-needed',
+        { name: item.name, count: actual / SCALE, given: named?.serials.length ?? 0 },
+        index < 0 ? 'lines' : `lines.${index}.serials`,
+      );
+    return { bench: bench.map(placeIn), shelves: item.tracking === 'serial' ? [] : shelves.map(placeIn) };
+  }
+  if (item.tracking === 'lot') {
+    const lots = shelves.filter((row) => row.lot?.toLowerCase() === named.lot?.toLowerCase());
+    if (lots.length === 0) throw new Refusal('lot-unknown', { code: named.lot, name: item.name }, `lines.${index}.lot`);
+    return { bench: bench.map(placeIn), shelves: lots.map(placeIn) };
+  }
+  const count = actual / SCALE;
+  const field = `lines.${index}.serials`;
+  if (named.serials.length !== count)
+    throw new Refusal('serials-needed', { name: item.name, count, given: named.serials.length }, field);
+  const pieces = named.serials.map((code) => {
+    const row = [...bench, ...shelves].find((one) => one.serial?.toLowerCase() === code.toLowerCase());
+    if (!row) throw new Refusal('serial-unknown', { code, name: item.name }, field);
+    return row;
+  });
+  const onBench = pieces.filter((row) => row.build_id !== null);
+  if (onBench.length < Math.min(actual, line.on_bench) / SCALE)
+    throw new Refusal('bench-first', { name: item.name, count: line.on_bench / SCALE }, field);
+  return {
+    bench: onBench.map(placeIn),
+    shelves: pieces.filter((row) => row.build_id === null).map(placeIn),
+  };
+}

@@ -1,0 +1,227 @@
+import { type Quantity, SCALE } from '@yosegi/core/number';
+import { takeFrom } from '@yosegi/core/pick';
+import { Refusal } from '@yosegi/core/refusal';
+import type { Place, Posting, Standing } from '@yosegi/core/stock';
+import { passedOver } from '@yosegi/core/tracking';
+import type { Writer } from '../db/database.ts';
+import { type Doing, dayOf } from '../http/context.ts';
+import type { ItemRow } from '../items/store.ts';
+import { clashesOf, nextFree } from './serials.ts';
+import { placeIn, type StandingRow, standingOf } from './standing.ts';
+
+/** Which lot or serials a line names, by their codes. */
+export interface Named {
+  readonly lot: string | null;
+  readonly serials: readonly string[];
+}
+export interface NamedIn extends Named {
+  readonly bestBefore: string | null;
+}
+export const NOTHING_NAMED: NamedIn = { lot: null, serials: [], bestBefore: null };
+
+type TrackedItem = Pick<ItemRow, 'id' | 'name' | 'tracking' | 'lot_order' | 'serial_pattern'>;
+/** The name of a line's field, as the person's form knows it. */
+type At = (name: 'lot' | 'serials' | 'bestBefore') => string;
+
+/** What a lot is held for once its day has passed. */
+export const DAY_PASSED = 'past its best-before day';
+
+export interface Taking {
+  /** Goods are used, not only moved: held ones are refused, and the first lot to expire goes first where prescribed. */
+  readonly toUse: boolean;
+  /** An owner takes them all the same. */
+  readonly overridden: boolean;
+}
+
+/**
+ * The places in a bin that `quantity` of an item is taken from: the lot or the serials that were named, or the first to
+ * expire. What is not there is left to the posting to refuse.
+ * @throws Refusal `not-tracked`, `lot-unknown`, `lot-held`, `lot-order`, `serials-needed`, `serial-unknown`, `serial-held`
+ */
+export async function placesOut(
+  tx: Writer,
+  posting: Posting,
+  item: TrackedItem,
+  binId: number,
+  quantity: Quantity,
+  named: Named,
+  at: At,
+  taking: Taking,
+): Promise<Standing[]> {
+  const place: Place = { itemId: item.id, binId, lotId: null, serialId: null, buildId: null };
+  refuseUntracked(item, named, at);
+  if (item.tracking === 'none') return [{ place, quantity }];
+  if (item.tracking === 'serial') {
+    const ids = await knownSerials(tx, item, quantity, named.serials, at, taking);
+    return ids.map((serialId) => ({ place: { ...place, serialId }, quantity: SCALE as Quantity }));
+  }
+  const there = (await standingOf(tx, [item.id])).filter((row) => row.build_id === null && row.lot_id !== null);
+  const standing = there
+    .filter((row) => row.bin_id === binId && (!taking.toUse || row.held === null))
+    .map((row) => ({ place: placeIn(row), quantity: posting.at(placeIn(row)) }));
+  const lot = named.lot === null ? null : await knownLot(tx, item, named.lot, at, taking);
+  const fallback = lot ? { ...place, lotId: lot.id } : (standing.at(-1)?.place ?? place);
+  if (taking.overridden && fallback.lotId === null) throw new Refusal('lot-needed', { name: item.name }, at('lot'));
+  const takings = lot ? [{ place: fallback, quantity }] : takeFrom(standing, quantity, fallback);
+  if (taking.toUse && item.lot_order === 'prescribed' && !taking.overridden)
+    refuseOutOfOrder(posting, there, binId, takings, at);
+  return takings;
+}
+
+function refuseUntracked(item: TrackedItem, named: Named, at: At): void {
+  if (named.lot !== null && item.tracking !== 'lot') throw new Refusal('not-tracked', { name: item.name }, at('lot'));
+  if (named.serials.length > 0 && item.tracking !== 'serial')
+    throw new Refusal('not-tracked', { name: item.name }, at('serials'));
+}
+
+/** @throws Refusal `lot-order` with a lot of the same store that expires earlier and would stay behind */
+function refuseOutOfOrder(
+  posting: Posting,
+  there: readonly StandingRow[],
+  binId: number,
+  takings: readonly Standing[],
+  at: At,
+): void {
+  const storeId = there.find((row) => row.bin_id === binId)?.store_id;
+  const usable = there.filter((row) => row.store_id === storeId && row.kind === 'shelf' && row.held === null);
+  const lots = usable.map((row) => ({
+    lotId: row.lot_id ?? 0,
+    binId: row.bin_id,
+    quantity: posting.at(placeIn(row)),
+    bestBefore: row.best_before,
+  }));
+  const taken = takings.map(({ place, quantity }) => ({ lotId: place.lotId ?? 0, binId: place.binId, quantity }));
+  const first = passedOver(lots, taken);
+  const row = first && usable.find((one) => one.lot_id === first.lotId && one.bin_id === first.binId);
+  if (row) throw new Refusal('lot-order', { first: row.lot, bin: row.bin, bestBefore: row.best_before }, at('lot'));
+}
+
+async function knownLot(tx: Writer, item: TrackedItem, code: string, at: At, taking: Taking) {
+  const sql = 'SELECT id, code, held FROM lot WHERE item_id = $1 AND code = $2';
+  const lot = await tx.one<{ id: number; code: string; held: string | null }>(sql, [item.id, code]);
+  if (!lot) throw new Refusal('lot-unknown', { code, name: item.name }, at('lot'));
+  if (taking.toUse && !taking.overridden && lot.held !== null)
+    throw new Refusal('is-held', { code: lot.code, held: lot.held }, at('lot'));
+  return lot;
+}
+
+async function knownSerials(
+  tx: Writer,
+  item: TrackedItem,
+  quantity: Quantity,
+  codes: readonly string[],
+  at: At,
+  taking: Taking,
+): Promise<number[]> {
+  refuseCount(item, quantity, codes, at);
+  const rows = await tx.all<{ id: number; code: string; held: string | null }>(
+    'SELECT id, code, held FROM serial WHERE item_id = $1 AND code IN (SELECT value FROM json_each($2))',
+    [item.id, JSON.stringify(codes)],
+  );
+  const known = new Map(rows.map((row) => [row.code.toLowerCase(), row]));
+  return codes.map((code) => {
+    const serial = known.get(code.toLowerCase());
+    if (!serial) throw new Refusal('serial-unknown', { code, name: item.name }, at('serials'));
+    if (taking.toUse && !taking.overridden && serial.held !== null)
+      throw new Refusal('is-held', { code: serial.code, held: serial.held }, at('serials'));
+    return serial.id;
+  });
+}
+
+function refuseCount(item: TrackedItem, quantity: Quantity, codes: readonly string[], at: At): void {
+  const needed = quantity / SCALE;
+  if (codes.length !== needed)
+    throw new Refusal('serials-needed', { name: item.name, count: needed, given: codes.length }, at('serials'));
+  const seen = new Set<string>();
+  for (const code of codes) {
+    if (seen.has(code.toLowerCase())) throw new Refusal('serial-twice', { code }, at('serials'));
+    seen.add(code.toLowerCase());
+  }
+}
+
+export interface Arriving {
+  /** Whether a serial that was here before may come back, as a thing found or taken out of another does. */
+  readonly mayReturn: boolean;
+  /** Serials that this very posting has taken out, like the one a rework gives back. */
+  readonly takenOut?: ReadonlySet<number>;
+}
+
+/**
+ * The places in a bin that `quantity` of an item comes in to. Lots and serials that are new are made.
+ * @throws Refusal `not-tracked`, `lot-needed`, `lot-day-differs`, `serials-needed`, `serial-clash`
+ */
+export async function placesIn(
+  doing: Doing,
+  item: TrackedItem,
+  binId: number,
+  quantity: Quantity,
+  named: NamedIn,
+  at: At,
+  arriving: Arriving = { mayReturn: false },
+): Promise<Standing[]> {
+  const place: Place = { itemId: item.id, binId, lotId: null, serialId: null, buildId: null };
+  refuseUntracked(item, named, at);
+  if (item.tracking === 'none') return [{ place, quantity }];
+  if (item.tracking === 'lot') return [{ place: { ...place, lotId: await lotFor(doing, item, named, at) }, quantity }];
+  refuseCount(item, quantity, named.serials, at);
+  const ids = await serialsFor(doing.tx, item, named.serials, at, arriving);
+  return ids.map((serialId) => ({ place: { ...place, serialId }, quantity: SCALE as Quantity }));
+}
+
+/** The lot that is named, made when it is new. @throws Refusal `lot-needed`, `lot-day-differs` */
+export async function lotFor(
+  doing: Doing,
+  item: TrackedItem,
+  { lot: code, bestBefore }: Omit<NamedIn, 'serials'>,
+  at: At,
+): Promise<number> {
+  const { tx } = doing;
+  if (code === null) throw new Refusal('lot-needed', { name: item.name }, at('lot'));
+  const known = await tx.one<{ id: number; best_before: string | null }>(
+    'SELECT id, best_before FROM lot WHERE item_id = $1 AND code = $2',
+    [item.id, code],
+  );
+  if (!known) {
+    const passed = bestBefore !== null && bestBefore < dayOf(doing.now);
+    return tx.insert('lot', {
+      item_id: item.id,
+      code,
+      best_before: bestBefore,
+      day_passed: passed ? 1 : 0,
+      held: passed ? DAY_PASSED : null,
+      held_at: passed ? doing.now.toISOString() : null,
+    });
+  }
+  if (bestBefore !== null && known.best_before !== bestBefore)
+    throw new Refusal('lot-day-differs', { code, day: known.best_before }, at('bestBefore'));
+  return known.id;
+}
+
+async function serialsFor(
+  tx: Writer,
+  item: TrackedItem,
+  codes: readonly string[],
+  at: At,
+  { mayReturn, takenOut }: Arriving,
+): Promise<number[]> {
+  const known = await clashesOf(tx, item.id, codes);
+  const clashes = known.filter(
+    ({ id, inStock, wasHere }) => !takenOut?.has(id) && (inStock || (wasHere && !mayReturn)),
+  );
+  const [first] = clashes;
+  if (first) {
+    const free = await nextFree(tx, item, clashes.length);
+    throw new Refusal('serial-clash', { code: first.code, says: first.says, clashes, free }, at('serials'));
+  }
+  const there = new Set(known.map(({ code }) => code.toLowerCase()));
+  await tx.insertMany(
+    'serial',
+    codes.filter((code) => !there.has(code.toLowerCase())).map((code) => ({ item_id: item.id, code })),
+  );
+  const rows = await tx.all<{ id: number; code: string }>(
+    'SELECT id, code FROM serial WHERE item_id = $1 AND code IN (SELECT value FROM json_each($2))',
+    [item.id, JSON.stringify(codes)],
+  );
+  const ids = new Map(rows.map((row) => [row.code.toLowerCase(), row.id]));
+  return codes.map((code) => ids.get(code.toLowerCase()) ?? 0);
+}
