@@ -26,8 +26,10 @@ export async function listItems(db: Reader, query: z.output<typeof ItemQuery>) {
   const where: string[] = [`i.archived_at IS ${query.show === 'archived' ? 'NOT NULL' : 'NULL'}`];
   if (query.q) {
     const like = put(containing(query.q));
+    // A GTIN is the same number however many zeros stand before it.
+    const gtin = /^\d{8,14}$/.test(query.q) ? ` OR ltrim(i.barcode, '0') = ${put(query.q.replace(/^0+/, ''))}` : '';
     where.push(
-      `(i.code LIKE ${like} ESCAPE '\\' OR i.name LIKE ${like} ESCAPE '\\' OR i.barcode = ${put(query.q.replace(/\s/g, ''))})`,
+      `(i.code LIKE ${like} ESCAPE '\\' OR i.name LIKE ${like} ESCAPE '\\' OR i.barcode = ${put(query.q.replace(/\s/g, ''))}${gtin})`,
     );
   }
   if (query.source) where.push(`i.source = ${put(query.source)}`);

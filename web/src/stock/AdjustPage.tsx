@@ -1,11 +1,15 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { add, formatDecimal, type Money, parseMoney, type Quantity, worthOf } from '@yosegi/core/number';
-import { useState } from 'react';
+import type { ElementString } from '@yosegi/core/scan';
+import { Fragment, type KeyboardEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useIsOwner } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
+import { InFields } from '../tracked/InFields.tsx';
+import { TrackedOut } from '../tracked/TrackedOut.tsx';
+import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -26,6 +30,7 @@ interface AdjustLine {
   readonly change: string;
   /** Empty takes the average. */
   readonly unitCost: string;
+  readonly track: TypedTrack;
 }
 
 /** The books brought to what is really there: what was found or is gone, why, and what it comes to. */
@@ -35,8 +40,8 @@ export function AdjustPage() {
   const notify = useNotify();
   const isOwner = useIsOwner();
   const shelves = shelfOptions(useQuestion('stores', {}).data ?? []);
-  const reasons = useQuestion('reasons', {}).data ?? [];
-  const { lines, adder, body, append, set, remove, toAdder } = useTypedLines<AdjustLine>(2);
+  const reasons = (useQuestion('reasons', {}).data ?? []).filter((reason) => reason.usedFor === 'adjustment');
+  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<AdjustLine>();
   // Nothing is chosen for a person: the first of a list would be posted by every hurried hand.
   const [reasonId, setReason] = useState('');
   const [newReason, setNewReason] = useState<string | null>(null);
@@ -49,9 +54,10 @@ export function AdjustPage() {
     setReason(String(reason.id));
     setNewReason(null);
   });
-  const addLine = (item: Item) => {
+  const addLine = (item: Item, scan?: ElementString) => {
     const binId = String(item.homeBinId ?? shelves[0]?.[0] ?? '');
-    append({ item, binId, change: '', unitCost: '' });
+    const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
+    append({ item, binId, change: '', unitCost: '', track });
   };
   const read = lines.map(readLine);
   const ready = lines.length > 0 && reasonId !== '' && read.every((line) => line.error === undefined);
@@ -66,6 +72,7 @@ export function AdjustPage() {
           binId: Number(line.binId),
           change: plainTyped(line.change, line.item),
           unitCost: line.unitCost.trim() || null,
+          ...namedInOf(line.item, isGone(line) ? { ...line.track, bestBefore: '' } : line.track),
         })),
         ...(override ? { override } : {}),
       },
@@ -108,51 +115,67 @@ export function AdjustPage() {
             {lines.map((line, index) => {
               const own = read[index];
               return (
-                <tr key={line.key}>
-                  <td>
-                    <LineItem item={line.item} more={<OnHand item={line.item} />} />
-                  </td>
-                  <td>
-                    <Choice
-                      label={`Bin of ${line.item.name}`}
-                      hideLabel
-                      value={line.binId}
-                      onChange={(binId) => set(line.key, { binId })}
-                      options={shelves}
-                    />
-                  </td>
-                  <td>
-                    <Field
-                      label={`Found or gone of ${line.item.name}`}
-                      hideLabel
-                      numeric
-                      value={line.change}
-                      suffix={line.item.unit}
-                      onChange={(change) => set(line.key, { change })}
-                      error={
-                        (line.change === '' ? undefined : own?.error) ??
-                        problemAt(adjust.error, `lines.${index}.change`)
-                      }
-                      onKeyDown={toAdder}
-                    />
-                  </td>
-                  <td>
-                    <Field
-                      label={`Worth of one ${line.item.name}`}
-                      hideLabel
-                      numeric
-                      placeholder={format.number(line.item.averageCost, 2)}
-                      value={line.unitCost}
-                      isDisabled={line.change.trim().startsWith('-')}
-                      onChange={(unitCost) => set(line.key, { unitCost })}
-                      error={problemAt(adjust.error, `lines.${index}.unitCost`)}
-                    />
-                  </td>
-                  <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
-                  <td>
-                    <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
-                  </td>
-                </tr>
+                <Fragment key={line.key}>
+                  <tr data-line={line.key}>
+                    <td>
+                      <LineItem item={line.item} more={<OnHand item={line.item} />} />
+                    </td>
+                    <td>
+                      <Choice
+                        label={`Bin of ${line.item.name}`}
+                        hideLabel
+                        value={line.binId}
+                        onChange={(binId) => set(line.key, { binId })}
+                        options={shelves}
+                        error={problemAt(adjust.error, `lines.${index}.binId`)}
+                      />
+                    </td>
+                    <td>
+                      <Field
+                        label={`Found or gone of ${line.item.name}`}
+                        hideLabel
+                        numeric
+                        value={line.change}
+                        suffix={line.item.unit}
+                        onChange={(change) => set(line.key, { change })}
+                        error={
+                          (line.change === '' ? undefined : own?.error) ??
+                          problemAt(adjust.error, `lines.${index}.change`)
+                        }
+                        onKeyDown={toNext}
+                      />
+                    </td>
+                    <td>
+                      <Field
+                        label={`Worth of one ${line.item.name}`}
+                        hideLabel
+                        numeric
+                        placeholder={format.number(line.item.averageCost, 2)}
+                        value={line.unitCost}
+                        isDisabled={isGone(line)}
+                        onKeyDown={toNext}
+                        onChange={(unitCost) => set(line.key, { unitCost })}
+                        error={problemAt(adjust.error, `lines.${index}.unitCost`)}
+                      />
+                    </td>
+                    <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
+                    <td>
+                      <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
+                    </td>
+                  </tr>
+                  {line.item.tracking !== 'none' && (
+                    <tr data-line={line.key}>
+                      <td colSpan={6}>
+                        <FoundOrGone
+                          line={line}
+                          set={(part) => set(line.key, part)}
+                          errorAt={(name) => problemAt(adjust.error, `lines.${index}.${name}`)}
+                          onKeyDown={toNext}
+                        />
+                      </td>
+                    </tr>
+                  )}
+                </Fragment>
               );
             })}
             <tr>
@@ -163,7 +186,7 @@ export function AdjustPage() {
             </tr>
           </tbody>
         </Grid>
-        {problem && !problem.field && (
+        {problem && !problem.field?.startsWith('lines.') && (
           <ProblemBox error={adjust.error}>
             <Shorts facts={problem.facts} />
             {problem.code === 'stock-short' && isOwner && (
@@ -223,6 +246,32 @@ export function AdjustPage() {
       </Foot>
     </AnswerPane>
   );
+}
+
+const isGone = (line: AdjustLine) => line.change.trim().startsWith('-');
+
+/** Lots and serials of a line: of what is gone the ones that stood there, of what is found any. */
+function FoundOrGone({
+  line,
+  set,
+  errorAt,
+  onKeyDown,
+}: {
+  line: AdjustLine;
+  set: (part: Partial<AdjustLine>) => void;
+  errorAt: (name: 'lot' | 'bestBefore' | 'serials') => string | undefined;
+  onKeyDown: (event: KeyboardEvent<HTMLElement>) => void;
+}) {
+  const shared = {
+    item: line.item,
+    typed: line.track,
+    onChange: (track: TypedTrack) => set({ track }),
+    quantity: Math.abs(Number(plainTyped(line.change, line.item)) || 0),
+    setCount: (n: number) => set({ change: isGone(line) ? `-${n}` : String(n) }),
+    errorAt,
+    onKeyDown,
+  };
+  return isGone(line) ? <TrackedOut {...shared} binId={line.binId} /> : <InFields {...shared} mayReturn />;
 }
 
 /** What a line comes to at the average now; the server decides at the moment of posting. */

@@ -1,9 +1,12 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { useEffect, useState } from 'react';
+import type { ElementString } from '@yosegi/core/scan';
+import { Fragment, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
+import { TrackedOut } from '../tracked/TrackedOut.tsx';
+import { NOTHING_TYPED, namedOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -23,6 +26,7 @@ interface MoveLine {
   readonly from: string;
   readonly to: string;
   readonly quantity: string;
+  readonly track: TypedTrack;
 }
 
 /** Goods from bin to bin, several at once; scan or type the item, Enter, how many, Enter, the next. */
@@ -31,16 +35,17 @@ export function MovePage() {
   const notify = useNotify();
   const stores = useQuestion('stores', {});
   const shelves = shelfOptions(stores.data ?? []);
-  const { lines, adder, body, append, set, remove, toAdder } = useTypedLines<MoveLine>(1);
+  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<MoveLine>();
   const [remark, setRemark] = useState('');
   const transfer = useCommand('transfer', (document) => {
     notify({ text: `${document.number}: ${count(lines.length, 'line')} moved.`, documentId: document.id });
     void go(`/stock/documents/${document.id}`);
   });
-  const add = (item: Item) => {
+  const add = (item: Item, scan?: ElementString) => {
     // What goes after the line above most likely goes to the same place.
     const to = lines.at(-1)?.to ?? shelves[0]?.[0] ?? '';
-    append({ item, from: '', to, quantity: '' });
+    const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
+    append({ item, from: '', to, quantity: scan?.serial ? '1' : '', track });
   };
   const faults = lines.map(faultOf);
   const ready = lines.length > 0 && faults.every((fault) => fault === undefined) && lines.every((line) => line.from);
@@ -54,6 +59,7 @@ export function MovePage() {
           fromBinId: Number(line.from),
           toBinId: Number(line.to),
           quantity: plainTyped(line.quantity, line.item),
+          ...namedOf(line.item, line.track),
         })),
       },
     });
@@ -81,42 +87,64 @@ export function MovePage() {
           </thead>
           <tbody ref={body}>
             {lines.map((line, index) => (
-              <tr key={line.key}>
-                <td>
-                  <LineItem item={line.item} />
-                </td>
-                <td>
-                  <FromBin line={line} onChange={(from) => set(line.key, { from })} />
-                </td>
-                <td>
-                  <Field
-                    label={`How many ${line.item.name}`}
-                    hideLabel
-                    numeric
-                    value={line.quantity}
-                    suffix={line.item.unit}
-                    onChange={(quantity) => set(line.key, { quantity })}
-                    error={
-                      (line.quantity === '' ? undefined : faults[index]) ??
-                      problemAt(transfer.error, `lines.${index}.quantity`)
-                    }
-                    onKeyDown={toAdder}
-                  />
-                </td>
-                <td>
-                  <Choice
-                    label={`Where ${line.item.name} goes`}
-                    hideLabel
-                    value={line.to}
-                    onChange={(to) => set(line.key, { to })}
-                    options={shelves}
-                    error={problemAt(transfer.error, `lines.${index}.toBinId`)}
-                  />
-                </td>
-                <td>
-                  <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
-                </td>
-              </tr>
+              <Fragment key={line.key}>
+                <tr data-line={line.key}>
+                  <td>
+                    <LineItem item={line.item} />
+                  </td>
+                  <td>
+                    <FromBin
+                      line={line}
+                      onChange={(from) => set(line.key, { from })}
+                      error={problemAt(transfer.error, `lines.${index}.fromBinId`)}
+                    />
+                  </td>
+                  <td>
+                    <Field
+                      label={`How many ${line.item.name}`}
+                      hideLabel
+                      numeric
+                      value={line.quantity}
+                      suffix={line.item.unit}
+                      onChange={(quantity) => set(line.key, { quantity })}
+                      error={
+                        (line.quantity === '' ? undefined : faults[index]) ??
+                        problemAt(transfer.error, `lines.${index}.quantity`)
+                      }
+                      onKeyDown={toNext}
+                    />
+                  </td>
+                  <td>
+                    <Choice
+                      label={`Where ${line.item.name} goes`}
+                      hideLabel
+                      value={line.to}
+                      onChange={(to) => set(line.key, { to })}
+                      options={shelves}
+                      error={problemAt(transfer.error, `lines.${index}.toBinId`)}
+                    />
+                  </td>
+                  <td>
+                    <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
+                  </td>
+                </tr>
+                {line.item.tracking !== 'none' && (
+                  <tr data-line={line.key}>
+                    <td colSpan={5}>
+                      <TrackedOut
+                        item={line.item}
+                        binId={line.from}
+                        typed={line.track}
+                        onChange={(track) => set(line.key, { track })}
+                        quantity={Number(plainTyped(line.quantity, line.item)) || 0}
+                        setCount={(n) => set(line.key, { quantity: String(n) })}
+                        errorAt={(name) => problemAt(transfer.error, `lines.${index}.${name}`)}
+                        onKeyDown={toNext}
+                      />
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
             ))}
             <tr>
               <td colSpan={2}>
@@ -126,7 +154,7 @@ export function MovePage() {
             </tr>
           </tbody>
         </Grid>
-        {problem && !problem.field && (
+        {problem && !/\.(quantity|(from|to)BinId|lot|serials)$/.test(problem.field ?? '') && (
           <ProblemBox error={transfer.error}>
             <Shorts facts={problem.facts} />
           </ProblemBox>
@@ -155,11 +183,19 @@ function faultOf({ quantity, item, from, to }: MoveLine): string | undefined {
 }
 
 /** Bins that hold the item, with how much; the fullest is taken until another is chosen. */
-function FromBin({ line, onChange }: { line: MoveLine; onChange: (binId: string) => void }) {
+function FromBin({
+  line,
+  onChange,
+  error,
+}: {
+  line: MoveLine;
+  onChange: (binId: string) => void;
+  error: string | undefined;
+}) {
   const format = useFormat();
   const { item, from } = line;
   const bins = useQuestion('itemBins', { params: { id: item.id } });
-  const held = (bins.data ?? []).filter((bin) => bin.kind === 'shelf');
+  const held = (bins.data ?? []).filter((bin) => bin.kind !== 'bench');
   const fullest = [...held].sort((a, b) => Number(b.quantity) - Number(a.quantity))[0];
   const usual = fullest ? String(fullest.binId) : '';
   // Chosen as soon as it is known, so that what is shown is what is sent.
@@ -174,6 +210,7 @@ function FromBin({ line, onChange }: { line: MoveLine; onChange: (binId: string)
       hideLabel
       value={from}
       onChange={onChange}
+      error={error}
       options={held.map((bin) => [
         String(bin.binId),
         `${bin.bin} · ${bin.store} · ${format.quantity(bin.quantity, item.unit, item.decimals)}`,

@@ -1,10 +1,13 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { add, formatDecimal, type Money, parseMoney, worthOf } from '@yosegi/core/number';
-import { useEffect, useState } from 'react';
+import type { ElementString } from '@yosegi/core/scan';
+import { Fragment, useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
+import { InFields } from '../tracked/InFields.tsx';
+import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -23,6 +26,7 @@ interface ReceiptLine {
   readonly binId: string;
   readonly quantity: string;
   readonly unitCost: string;
+  readonly track: TypedTrack;
 }
 
 /** Goods in with what they cost, or the opening stock. */
@@ -35,14 +39,15 @@ export function ReceivePage() {
   const shelves = shelfOptions(stores.data ?? []);
   const [kind, setKind] = useState<'receipt' | 'opening'>('receipt');
   const [remark, setRemark] = useState('');
-  const { lines, adder, body, append, set, remove, toNext, toAdder } = useTypedLines<ReceiptLine>(2);
+  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<ReceiptLine>();
   const asked = Number(search.get('item')) || 0;
   const first = useQuestion('item', { params: { id: asked } }, { enabled: asked > 0 }).data;
   const askedQuantity = search.get('quantity') ?? '1';
 
-  const addLine = (item: Item, quantity: string) => {
+  const addLine = (item: Item, quantity: string, scan?: ElementString) => {
     const unitCost = item.latestCost ?? item.averageCost;
-    append({ item, binId: String(item.homeBinId ?? shelves[0]?.[0] ?? ''), quantity, unitCost });
+    const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
+    append({ item, binId: String(item.homeBinId ?? shelves[0]?.[0] ?? ''), quantity, unitCost, track });
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: the address asks once
   useEffect(() => {
@@ -69,6 +74,7 @@ export function ReceivePage() {
           binId: Number(line.binId),
           quantity: plainTyped(line.quantity, line.item),
           unitCost: line.unitCost.trim() || '0',
+          ...namedInOf(line.item, line.track),
         })),
       },
     });
@@ -85,7 +91,7 @@ export function ReceivePage() {
                 ? 'What came in?'
                 : `${count(lines.length, 'line')} worth ${format.money(formatDecimal(total))} come in.`}
             </h1>
-            <Lead>Cost flows into the moving average. Type the item, Enter, quantity, Enter, cost, Enter.</Lead>
+            <Lead>Cost flows into the moving average. Scan or type the item, Enter, quantity, Enter, cost, Enter.</Lead>
           </div>
           <Push />
           <div style={{ width: 190 }}>
@@ -122,48 +128,65 @@ export function ReceivePage() {
             {lines.map((line, index) => {
               const own = read[index];
               return (
-                <tr key={line.key}>
-                  <td>
-                    <LineItem item={line.item} more={<OnHand item={line.item} />} />
-                  </td>
-                  <td>
-                    <Field
-                      label={`Quantity of ${line.item.name}`}
-                      hideLabel
-                      numeric
-                      value={line.quantity}
-                      suffix={line.item.unit === 'each' ? '' : line.item.unit}
-                      onChange={(quantity) => set(line.key, { quantity })}
-                      onKeyDown={toNext}
-                      error={own?.quantityError ?? problemAt(receive.error, `lines.${index}.quantity`)}
-                    />
-                  </td>
-                  <td>
-                    <Field
-                      label={`Cost of one ${line.item.name}`}
-                      hideLabel
-                      numeric
-                      value={line.unitCost}
-                      onChange={(unitCost) => set(line.key, { unitCost })}
-                      onKeyDown={toAdder}
-                      error={own?.costError ?? problemAt(receive.error, `lines.${index}.unitCost`)}
-                    />
-                  </td>
-                  <td>
-                    <Choice
-                      label={`Bin for ${line.item.name}`}
-                      hideLabel
-                      value={line.binId}
-                      options={shelves}
-                      onChange={(binId) => set(line.key, { binId })}
-                      error={problemAt(receive.error, `lines.${index}.binId`)}
-                    />
-                  </td>
-                  <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
-                  <td>
-                    <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
-                  </td>
-                </tr>
+                <Fragment key={line.key}>
+                  <tr data-line={line.key}>
+                    <td>
+                      <LineItem item={line.item} more={<OnHand item={line.item} />} />
+                    </td>
+                    <td>
+                      <Field
+                        label={`Quantity of ${line.item.name}`}
+                        hideLabel
+                        numeric
+                        value={line.quantity}
+                        suffix={line.item.unit === 'each' ? '' : line.item.unit}
+                        onChange={(quantity) => set(line.key, { quantity })}
+                        onKeyDown={toNext}
+                        error={own?.quantityError ?? problemAt(receive.error, `lines.${index}.quantity`)}
+                      />
+                    </td>
+                    <td>
+                      <Field
+                        label={`Cost of one ${line.item.name}`}
+                        hideLabel
+                        numeric
+                        value={line.unitCost}
+                        onChange={(unitCost) => set(line.key, { unitCost })}
+                        onKeyDown={toNext}
+                        error={own?.costError ?? problemAt(receive.error, `lines.${index}.unitCost`)}
+                      />
+                    </td>
+                    <td>
+                      <Choice
+                        label={`Bin for ${line.item.name}`}
+                        hideLabel
+                        value={line.binId}
+                        options={shelves}
+                        onChange={(binId) => set(line.key, { binId })}
+                        error={problemAt(receive.error, `lines.${index}.binId`)}
+                      />
+                    </td>
+                    <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
+                    <td>
+                      <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
+                    </td>
+                  </tr>
+                  {line.item.tracking !== 'none' && (
+                    <tr data-line={line.key}>
+                      <td colSpan={6}>
+                        <InFields
+                          item={line.item}
+                          typed={line.track}
+                          onChange={(track) => set(line.key, { track })}
+                          quantity={Number(plainTyped(line.quantity, line.item)) || 0}
+                          setCount={(n) => set(line.key, { quantity: String(n) })}
+                          errorAt={(name) => problemAt(receive.error, `lines.${index}.${name}`)}
+                          onKeyDown={toNext}
+                        />
+                      </td>
+                    </tr>
+                  )}
+                </Fragment>
               );
             })}
             <tr>
@@ -174,7 +197,7 @@ export function ReceivePage() {
                   placeholder="Type an item: code, name or a piece of either"
                   inputRef={adder}
                   autoFocus={asked === 0}
-                  onPick={(item) => addLine(item, '1')}
+                  onPick={(item, scan) => addLine(item, '1', scan)}
                 />
               </td>
               <td colSpan={4} />

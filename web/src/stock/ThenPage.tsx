@@ -9,14 +9,8 @@ import { Cell, Grid, Scroll } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
+import { today } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
-
-/** Today, as this machine counts days. */
-function today(): string {
-  const now = new Date();
-  const two = (part: number) => String(part).padStart(2, '0');
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-}
 
 /** Stock as it was at the end of any day, and what it was worth over time. */
 export function ThenPage() {

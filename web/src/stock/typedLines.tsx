@@ -7,7 +7,7 @@ import { Cell } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint } from '../ui/text.ts';
 
-interface TypedLine {
+export interface TypedLine {
   /** Stays with the line while others come and go. */
   readonly key: number;
   readonly item: Item;
@@ -15,38 +15,40 @@ interface TypedLine {
 let nextKey = 0;
 
 /**
- * The lines of a stock document while they are typed. A picked item becomes a line whose first number is focused;
- * Enter goes on to the next number of the line, and from its last back to the picker.
- *
- * @param numbers how many number inputs a line has
+ * The lines of a stock document while they are typed. A picked item becomes a line whose first number is focused; Enter
+ * goes on through the line's numbers, lot and serials, and from the last back to the picker. Rows of a line carry its key
+ * as `data-line`.
  */
-export function useTypedLines<Line extends TypedLine>(numbers: number) {
+export function useTypedLines<Line extends TypedLine>() {
   const [lines, setLines] = useState<readonly Line[]>([]);
   const adder = useRef<HTMLInputElement>(null);
   const body = useRef<HTMLTableSectionElement>(null);
-  const inputs = () => [...(body.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])];
-  const onEnter = (go: (input: HTMLInputElement) => void) => (event: KeyboardEvent<HTMLInputElement>) => {
+  const steps = (key: string) => [
+    ...(body.current?.querySelectorAll<HTMLElement>(
+      `[data-line="${key}"] :is(input.num, input.step, select.step):not(:disabled)`,
+    ) ?? []),
+  ];
+  const toNext = (event: KeyboardEvent<HTMLElement>) => {
     // With Ctrl it posts the document.
     if (event.key !== 'Enter' || event.ctrlKey) return;
     event.preventDefault();
-    go(event.currentTarget);
+    const own = steps(event.currentTarget.closest<HTMLElement>('[data-line]')?.dataset.line ?? '');
+    (own[own.indexOf(event.currentTarget) + 1] ?? adder.current)?.focus();
   };
   return {
     lines,
     adder,
     body,
     append: (line: Omit<Line, 'key'>) => {
-      setLines((before) => [...before, { ...line, key: ++nextKey } as Line]);
-      requestAnimationFrame(() => inputs().at(-numbers)?.focus());
+      nextKey += 1;
+      const key = nextKey;
+      setLines((before) => [...before, { ...line, key } as Line]);
+      requestAnimationFrame(() => steps(String(key))[0]?.focus());
     },
     set: (key: number, part: Partial<Line>) =>
       setLines((before) => before.map((line) => (line.key === key ? { ...line, ...part } : line))),
     remove: (key: number) => setLines((before) => before.filter((line) => line.key !== key)),
-    toNext: onEnter((input) => {
-      const all = inputs();
-      all[all.indexOf(input) + 1]?.focus();
-    }),
-    toAdder: onEnter(() => adder.current?.focus()),
+    toNext,
   };
 }
 
@@ -84,12 +86,19 @@ export function RemoveLine({ item, onRemove }: { item: Item; onRemove: () => voi
 
 /** Each shortage of a refused document, in words. */
 export function Shorts({ facts }: { facts: Record<string, unknown> | undefined }) {
-  const lines = (facts?.lines ?? []) as { name: string; bin: string; wanted: string; there: string; unit: string }[];
+  const lines = (facts?.lines ?? []) as {
+    name: string;
+    bin: string;
+    lot?: string;
+    wanted: string;
+    there: string;
+  }[];
   return (
     <ul style={{ margin: 0, paddingLeft: 18 }}>
       {lines.map((line) => (
-        <li key={`${line.name}.${line.bin}`}>
-          {line.name}: {line.wanted} wanted from {line.bin}, {line.there} there
+        <li key={`${line.name}.${line.bin}.${line.lot}`}>
+          {line.name}
+          {line.lot && `, lot ${line.lot}`}: {line.wanted} wanted from {line.bin}, {line.there} there
         </li>
       ))}
     </ul>

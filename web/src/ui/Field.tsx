@@ -24,6 +24,8 @@ export interface FieldProps {
   /** Digits: right-aligned, with a numeric keyboard on phones. */
   numeric?: boolean;
   hideLabel?: boolean;
+  /** Enter walks through it on the way to the next line. */
+  step?: boolean;
   type?: 'text' | 'date';
   placeholder?: string;
   autoFocus?: boolean;
@@ -50,7 +52,7 @@ export function Field(props: FieldProps) {
         <Input
           ref={inputRef}
           type={type}
-          className={numeric ? 'num' : ''}
+          className={[numeric && 'num', props.step && 'step'].filter(Boolean).join(' ')}
           inputMode={numeric ? 'decimal' : 'text'}
           autoComplete="off"
           autoFocus={props.autoFocus ?? false}
@@ -101,17 +103,20 @@ export interface ChoiceProps {
   onChange: (value: string) => void;
   options: readonly (readonly [value: string, label: string])[];
   hideLabel?: boolean;
+  /** Enter walks through it on the way to the next line. */
+  step?: boolean;
   error?: string | undefined;
   onKeyDown?: (event: KeyboardEvent<HTMLSelectElement>) => void;
 }
 /** A choice of few; the system's own list works everywhere, on phones too. */
-export function Choice({ label, value, onChange, options, hideLabel, error, onKeyDown }: ChoiceProps) {
+export function Choice({ label, value, onChange, options, hideLabel, step, error, onKeyDown }: ChoiceProps) {
   const id = useId();
   return (
     <SelectWrap>
       {!hideLabel && <label htmlFor={id}>{label}</label>}
       <select
         id={id}
+        className={step ? 'step' : ''}
         {...(hideLabel ? { 'aria-label': label } : {})}
         value={value}
         aria-invalid={error !== undefined}

@@ -1,8 +1,10 @@
 import type { Item } from '@yosegi/contract';
+import type { ElementString } from '@yosegi/core/scan';
 import { type KeyboardEvent, type Ref, useDeferredValue, useEffect, useState } from 'react';
 import { ComboBox, FieldError, Input, Label, ListBox, ListBoxItem, Popover } from 'react-aria-components';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
+import { scannedLabel } from '../tracked/typed.ts';
 import { useFormat } from './format.ts';
 import { ItemDialog } from './ItemDialog.tsx';
 import { Tile } from './Tile.tsx';
@@ -28,7 +30,8 @@ export interface ItemPickerProps {
   label: string;
   hideLabel?: boolean;
   placeholder?: string;
-  onPick: (item: Item) => void;
+  /** The item, and what a scanned label says besides: its lot, day and serial. */
+  onPick: (item: Item, scan?: ElementString) => void;
   error?: string | undefined;
   autoFocus?: boolean;
   inputRef?: Ref<HTMLInputElement>;
@@ -51,17 +54,19 @@ export function ItemPicker(props: ItemPickerProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const text = typed ?? chosen ?? '';
   const asked = useDeferredValue((typed ?? '').trim());
-  const query = { q: asked, limit: 12, ...(props.source ? { source: props.source } : {}) };
+  const label = readLabel(asked);
+  const query = { q: label?.gtin ?? asked, limit: 12, ...(props.source ? { source: props.source } : {}) };
   const found = useQuestion('items', { query }, { enabled: asked !== '', keep: true });
   const items = asked === '' ? [] : (found.data?.rows ?? []);
   const settled = found.isSuccess && !found.isPlaceholderData;
   const pick = (item: Item | undefined) => {
     if (!item) return;
     setTyped(null);
-    props.onPick(item);
+    props.onPick(item, label ?? undefined);
   };
   const pickBest = () => {
-    const exact = items.find((item) => [item.code.toLowerCase(), item.barcode].includes(asked.toLowerCase()));
+    const meant = label?.gtin ?? asked;
+    const exact = items.find((item) => [item.code.toLowerCase(), item.barcode].includes(meant.toLowerCase()));
     pick(exact ?? items[0]);
     if (items.length === 0 && props.canAdd) setAdding(asked);
   };
@@ -164,4 +169,13 @@ export function ItemPicker(props: ItemPickerProps) {
     </>
   );
 }
+/** What a scanned label says; null for anything that is typed. */
+function readLabel(text: string): ElementString | null {
+  try {
+    return scannedLabel(text);
+  } catch {
+    return null;
+  }
+}
+
 const Nothing = styled.div`padding: 10px 12px; color: var(--ink-2);`;

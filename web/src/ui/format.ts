@@ -52,6 +52,11 @@ export class Format {
     return new Intl.DateTimeFormat(this.company.locale, options).format(new Date(`${iso}T12:00:00`)).replace(',', '');
   }
 
+  /** A day with its year, like "9 Dec 2027". */
+  longerDay(iso: string): string {
+    return new Intl.DateTimeFormat(this.company.locale, { dateStyle: 'medium' }).format(new Date(`${iso}T12:00:00`));
+  }
+
   longDay(date: Date): string {
     return new Intl.DateTimeFormat(this.company.locale, { weekday: 'long', day: 'numeric', month: 'long' }).format(
       date,

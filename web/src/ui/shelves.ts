@@ -4,6 +4,9 @@ import type { Store } from '@yosegi/contract';
 export const shelfOptions = (stores: readonly Store[]) =>
   stores.flatMap((store) =>
     store.bins
-      .filter((bin) => bin.kind === 'shelf')
-      .map((bin): [string, string] => [String(bin.id), `${bin.code} · ${store.name}`]),
+      .filter((bin) => bin.kind !== 'bench')
+      .map((bin): [string, string] => [
+        String(bin.id),
+        `${bin.code} · ${store.name}${bin.kind === 'quarantine' ? ' · quarantine' : ''}`,
+      ]),
   );
