@@ -115,6 +115,8 @@ export const ApartPlan = z.object({
   /** Value ÷ quantity of the product, to show what will be split. */
   stockQuantity: Decimal,
   stockValue: Decimal,
+  /** What the named serials themselves are worth; null while none is named. */
+  ownValue: Decimal.nullable(),
   bins: z.array(BinQuantity),
   lines: z.array(ApartLine),
 });

@@ -48,6 +48,15 @@ export const parts: readonly Part[] = [
   ['DRY-H', 'Drying cabinet, booked hours', 'h', 'C3', 4.5, 60],
 ];
 
+/** What is kept by lot, with how many days it keeps and how its lots are named; what is kept by serial, with its pattern. */
+export const lots: Readonly<Record<string, readonly [keeps: number, prefix: string]>> = {
+  'WAX-F': [1100, 'WX'],
+  'HONEY-LIN': [540, 'LI'],
+  'HONEY-CHE': [540, 'CH'],
+  'HONEY-HEA': [540, 'HE'],
+};
+export const serials: Readonly<Record<string, string>> = { 'SCALE-1': 'SC-####' };
+
 export type Made = readonly [
   code: string,
   name: string,

@@ -254,6 +254,8 @@ const bodyOf = (item: ItemDetail) => ({
   unitId: item.unitId,
   source: item.source,
   tracking: item.tracking,
+  lotOrder: item.lotOrder,
+  serialPattern: item.serialPattern,
   taxFree: item.taxFree,
   barcode: item.barcode,
   homeBinId: item.homeBinId,

@@ -1,8 +1,10 @@
 import { api, type BuildDetail, type Item, type LineInput } from '@yosegi/contract';
+import type { Input } from '@yosegi/contract/client';
+import { readSerials } from '@yosegi/core/tracking';
 import { buildApp } from '@yosegi/server/app';
 import { Database } from '@yosegi/server/db/database';
 import { ensureCompany, migrate } from '@yosegi/server/db/migrate';
-import { type Made, made, parts, stores } from './catalogue.ts';
+import { lots, type Made, made, parts, serials, stores } from './catalogue.ts';
 import { DemoClient } from './client.ts';
 import { Details } from './details.ts';
 
@@ -102,6 +104,8 @@ class Demo {
           reorderPoint: reorder === null ? null : String(reorder),
           standardCost: null,
           note: '',
+          tracking: lots[code] ? 'lot' : serials[code] ? 'serial' : 'none',
+          serialPattern: serials[code] ?? null,
         },
       });
       this.items.set(code, item);
@@ -118,6 +122,7 @@ class Demo {
           binId: this.bin(bin),
           quantity: String(order),
           unitCost: String(cost),
+          ...this.openingLot(code),
         })),
       },
     });
@@ -196,15 +201,41 @@ class Demo {
   private async buyWhatIsLow(week: number): Promise<void> {
     this.at(week, 0, 9);
     await this.client.as(MO);
-    const low: { itemId: number; binId: number; quantity: string; unitCost: string }[] = [];
+    const low: Input<typeof api.receive>['body']['lines'] = [];
     for (const [code, , , bin, cost, order] of parts) {
       const item = await this.client.call(api.item, { params: { id: this.item(code).id } });
       if (Number(item.free) > order * 0.6) continue;
       const unitCost = (cost * (0.94 + this.random() * 0.14 + week * 0.001)).toFixed(3);
-      low.push({ itemId: item.id, binId: this.bin(bin), quantity: String(order), unitCost });
+      low.push({
+        itemId: item.id,
+        binId: this.bin(bin),
+        quantity: String(order),
+        unitCost,
+        ...this.newLot(code, week),
+      });
     }
     if (low.length === 0) return;
     await this.client.call(api.receive, { body: { kind: 'receipt', remark: `Delivery of week ${week}`, lines: low } });
+  }
+
+  /** What was there from the start; of two honeys it has to be used soon. */
+  private openingLot(code: string) {
+    if (!lots[code]) return {};
+    const left = { 'HONEY-HEA': 12, 'HONEY-LIN': 25 }[code] ?? 400;
+    return { lot: `${lots[code][1]}-000`, bestBefore: this.dayAfter(this.end.getTime(), left) };
+  }
+
+  private newLot(code: string, week: number) {
+    const [keeps, prefix] = lots[code] ?? [];
+    if (keeps === undefined) return {};
+    return {
+      lot: `${prefix}-${String(week).padStart(3, '0')}`,
+      bestBefore: this.dayAfter(this.time.at, keeps),
+    };
+  }
+
+  private dayAfter(at: number, days: number): string {
+    return new Date(at + days * DAY).toISOString().slice(0, 10);
   }
 
   private async make(code: string, quantity: number): Promise<void> {
@@ -268,7 +299,16 @@ class Demo {
         (0.9 + this.random() * 0.3)
       ).toFixed(0),
     }));
-    const body = { version: build.version, good, outputBinId: build.outputBinId, lines: [...lines, ...minutes] };
+    const check = { params: { id: build.itemId }, body: { codes: [], count: Number(good) } };
+    const named =
+      build.tracking === 'serial' ? readSerials((await this.client.call(api.checkSerials, check)).nextFree ?? '') : [];
+    const body = {
+      version: build.version,
+      good,
+      outputBinId: build.outputBinId,
+      lines: [...lines, ...minutes],
+      serials: named,
+    };
     await this.client.call(api.finish, { params: { id }, body });
   }
 
@@ -332,6 +372,7 @@ class Demo {
     await this.pick(started, 1);
     await this.finish(started.id, '1');
     await this.overdraw();
+    await this.oldLot();
     this.time.at = this.end.getTime() - DAY;
     await this.plan('TASTE-3', 24, -1);
     await this.plan('FRM-W', 120, 4);
@@ -342,6 +383,28 @@ class Demo {
     const definition = (await this.client.call(api.definitions, { query: { q: 'SMK-1' } })).rows[0];
     if (definition) await this.client.call(api.startRevision, { params: { id: definition.id }, body: {} });
     this.time.at = this.end.getTime();
+  }
+
+  /** A rest of honey that nobody used in time, and wax that somebody doubts. */
+  private async oldLot(): Promise<void> {
+    await this.client.as(MO);
+    const line = { itemId: this.item('HONEY-CHE').id, binId: this.bin('K2'), quantity: '0.8', unitCost: '9.4' };
+    const day = this.dayAfter(this.end.getTime(), -2);
+    await this.client.call(api.receive, {
+      body: {
+        kind: 'receipt',
+        remark: 'Rest from the autumn fair',
+        lines: [{ ...line, lot: 'CH-FAIR', bestBefore: day }],
+      },
+    });
+    const [wax] = (
+      await this.client.call(api.lots, { query: { itemId: this.item('WAX-F').id, limit: 500 } })
+    ).rows.slice(-1);
+    const reason = (await this.client.call(api.reasons, {})).find(({ name }) => name === 'To be inspected');
+    await this.client.as(ADA);
+    await this.client.call(api.hold, {
+      body: { reasonId: reason?.id ?? 0, remark: 'darker than the sample', lotIds: [wax?.id ?? 0] },
+    });
   }
 
   /** Candles were poured before the wick delivery was entered: the owner let the wick go below zero. */

@@ -51,7 +51,8 @@ export async function listMovements(db: Reader, query: MovementQuery) {
   if (query.to !== undefined) where.push(`d.at < $${bind.push(startOf(query.to, 1))}`);
   if (query.q) {
     const like = `LIKE $${bind.push(containing(query.q))} ESCAPE '\\'`;
-    where.push(`(i.code ${like} OR i.name ${like} OR d.number ${like} OR d.remark ${like})`);
+    where.push(`(i.code ${like} OR i.name ${like} OR d.number ${like} OR d.remark ${like}
+      OR l.code ${like} OR c.code ${like})`);
   }
   bind.push(query.limit + 1);
   const sql = `${MOVEMENT_SQL} WHERE ${where.join(' AND ')} ORDER BY m.id DESC LIMIT $${bind.length}`;

@@ -7,7 +7,7 @@ import { readSerials } from '@yosegi/core/tracking';
 import type { Reader } from '../db/database.ts';
 import { balancedShares } from '../definitions/revisions.ts';
 import { type LineRow, type RevisionRow, revisionInUse, revisionLines, revisionRow } from '../definitions/store.ts';
-import { decimal, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
+import { decimal, decimalOrNull, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
 import { type Doing, found } from '../http/context.ts';
 import { type ItemRow, itemRow, itemRows, toMeasures } from '../items/store.ts';
 import { requireShelf } from '../places/store.ts';
@@ -43,6 +43,7 @@ export async function readApartPlan(
     measures: toMeasures(item.measures),
     stockQuantity: decimal(item.quantity),
     stockValue: decimal(item.value),
+    ownValue: await ownValueOf(db, itemId, codes),
     bins: byBin(shelves),
     lines: back.map(({ line, part, share }) => ({
       lineId: line.id,
@@ -60,6 +61,14 @@ export async function readApartPlan(
       homeBinId: part.home_bin_id,
     })),
   };
+}
+
+async function ownValueOf(db: Reader, itemId: number, codes: readonly string[]): Promise<string | null> {
+  const row = await db.one<{ value: number | null }>(
+    'SELECT sum(value) AS value FROM serial WHERE item_id = $1 AND code IN (SELECT value FROM json_each($2))',
+    [itemId, JSON.stringify(codes)],
+  );
+  return decimalOrNull(row?.value ?? null);
 }
 
 interface BackLine {

@@ -1,13 +1,26 @@
 import type { ApartPlan, Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, type Money, mulDiv, type Percent, parseDecimal, type Quantity } from '@yosegi/core/number';
+import {
+  formatDecimal,
+  type Money,
+  mulDiv,
+  type Percent,
+  parseDecimal,
+  type Quantity,
+  SCALE,
+} from '@yosegi/core/number';
 import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
-import { type KeyboardEvent, useMemo, useState } from 'react';
+import { readSerials, writeSerials } from '@yosegi/core/tracking';
+import { Fragment, type KeyboardEvent, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Shortages, type ShortLine } from '../build/FinishPage.tsx';
 import { useIsOwner } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
+import { InFields } from '../tracked/InFields.tsx';
+import { OutFields } from '../tracked/OutFields.tsx';
+import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -21,13 +34,22 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+
+/** Lot or serials in a narrow column. */
+const Narrow = styled.div`> div { padding-left: 0; > * { max-width: 100%; } }`;
 
 /** Units from stock back into parts: what is good, damaged or missing, and where the value goes. */
 export function TakeApartPage() {
   const [search, setSearch] = useSearchParams();
   const itemId = Number(search.get('item')) || null;
   const item = useQuestion('item', { params: { id: itemId ?? 0 } }, { enabled: itemId !== null });
-  const plan = useQuestion('apartPlan', { params: { id: itemId ?? 0 } }, { enabled: itemId !== null });
+  const unit = { lot: search.get('lot') ?? undefined, serials: readable(search.get('serials')) };
+  const plan = useQuestion(
+    'apartPlan',
+    { params: { id: itemId ?? 0 }, query: unit },
+    { enabled: itemId !== null, keep: true },
+  );
   const picker = (
     <ItemPicker
       label="Which product?"
@@ -70,6 +92,7 @@ interface Typed {
   readonly good?: string;
   readonly damaged?: string;
   readonly binId?: string;
+  readonly track?: TypedTrack;
 }
 
 function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker: React.ReactNode }) {
@@ -84,6 +107,9 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   const [remark, setRemark] = useState('');
   const [typed, setTyped] = useState<ReadonlyMap<number, Typed>>(new Map());
   const [overriding, setOverriding] = useState(false);
+  const [lot, setLot] = useAddress('lot');
+  const [serials, setSerials] = useAddress('serials');
+  const unit: TypedTrack = { ...NOTHING_TYPED, lot, serials };
   const reckoning = useMemo(() => reckonApart(plan, quantity, typed, leftover), [plan, quantity, typed, leftover]);
   const { faults, rows, value, writtenOff } = reckoning;
   const apart = useCommand('takeApart', (document) => {
@@ -100,6 +126,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
         revisionId: plan.revisionId,
         binId: Number(binId),
         quantity: plainTyped(quantity, plan),
+        ...namedOf(item, unit),
         leftover,
         remark,
         lines: rows.map((row) => ({
@@ -107,6 +134,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
           good: formatDecimal(row.good),
           damaged: formatDecimal(row.damaged),
           binId: Number(binOf(row.line)),
+          ...(row.good > 0 ? namedInOf(partOf(row.line), trackOf(row.line, row.good)) : {}),
         })),
         ...(override ? { override } : {}),
       },
@@ -115,6 +143,8 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   useShortcut('Enter', () => post(), { ctrl: true });
   const binOf = (line: ApartPlan['lines'][number]) =>
     typed.get(line.lineId)?.binId ?? String(line.homeBinId ?? shelves[0]?.[0] ?? '');
+  const trackOf = (line: ApartPlan['lines'][number], good: Quantity) =>
+    typed.get(line.lineId)?.track ?? asWentIn(line, good);
   const set = (lineId: number, part: Typed) => setTyped(new Map(typed).set(lineId, { ...typed.get(lineId), ...part }));
   const walk = (event: KeyboardEvent<HTMLInputElement>) => {
     const by =
@@ -139,7 +169,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
       <Ask>
         <h2 style={{ marginBottom: 10 }}>What is taken apart?</h2>
         {picker}
-        <div style={{ display: 'grid', gap: 12, marginTop: 14 }}>
+        <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 12, marginTop: 14 }}>
           <Field
             label="How many"
             numeric
@@ -149,6 +179,19 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
             error={faults.get('quantity') ?? problemAt(apart.error, 'quantity')}
           />
           <Choice label="From bin" value={binId} onChange={setBinId} options={fromBins} />
+          {item.tracking !== 'none' && (
+            <Narrow>
+              <OutFields
+                item={item}
+                pieces={plan.bins.find((bin) => String(bin.binId) === binId)?.pieces ?? []}
+                typed={unit}
+                onChange={(next) => (item.tracking === 'lot' ? setLot(next.lot) : setSerials(next.serials))}
+                quantity={Number(quantity) || 0}
+                setCount={(n) => setQuantity(String(n))}
+                errorAt={(name) => problemAt(apart.error, name)}
+              />
+            </Narrow>
+          )}
           <Choice
             label="Value of what is damaged or missing"
             value={leftover}
@@ -210,67 +253,85 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
                   const faultOf = (name: string) =>
                     faults.get(`lines.${index}.${name}`) ?? problemAt(apart.error, `lines.${index}.${name}`);
                   return (
-                    <tr key={line.lineId}>
-                      <td>
-                        <Cell>
-                          <Tile code={line.code} size={28} />
-                          <span>
-                            <b>{line.name}</b>
-                            <br />
-                            <Faint>{line.code}</Faint>
-                          </span>
-                        </Cell>
-                      </td>
-                      <td className="num">{format.number(line.share, 2)} %</td>
-                      <td className="num">{format.quantity(formatDecimal(row.expected), line.unit, line.decimals)}</td>
-                      <td>
-                        <Field
-                          label={`Good ${line.name}`}
-                          hideLabel
-                          numeric
-                          suffix={unit}
-                          value={typed.get(line.lineId)?.good ?? formatDecimal(row.good)}
-                          onChange={(good) => set(line.lineId, { good })}
-                          onKeyDown={walk}
-                          error={faultOf('good')}
-                        />
-                      </td>
-                      <td>
-                        <Field
-                          label={`Damaged ${line.name}`}
-                          hideLabel
-                          numeric
-                          suffix={unit}
-                          value={typed.get(line.lineId)?.damaged ?? formatDecimal(row.damaged)}
-                          onChange={(damaged) => set(line.lineId, { damaged })}
-                          onKeyDown={walk}
-                          error={faultOf('damaged')}
-                        />
-                      </td>
-                      <td className="num">
-                        {row.missing > 0 ? (
-                          <b>{format.quantity(formatDecimal(row.missing), line.unit, line.decimals)}</b>
-                        ) : (
-                          '–'
-                        )}
-                      </td>
-                      <td>
-                        <Choice
-                          label={`Bin for ${line.name}`}
-                          hideLabel
-                          value={binOf(line)}
-                          options={shelves}
-                          onChange={(next) => set(line.lineId, { binId: next })}
-                        />
-                      </td>
-                      <td className="num">{money(row.value)}</td>
-                    </tr>
+                    <Fragment key={line.lineId}>
+                      <tr>
+                        <td>
+                          <Cell>
+                            <Tile code={line.code} size={28} />
+                            <span>
+                              <b>{line.name}</b>
+                              <br />
+                              <Faint>{line.code}</Faint>
+                            </span>
+                          </Cell>
+                        </td>
+                        <td className="num">{format.number(line.share, 2)} %</td>
+                        <td className="num">
+                          {format.quantity(formatDecimal(row.expected), line.unit, line.decimals)}
+                        </td>
+                        <td>
+                          <Field
+                            label={`Good ${line.name}`}
+                            hideLabel
+                            numeric
+                            suffix={unit}
+                            value={typed.get(line.lineId)?.good ?? formatDecimal(row.good)}
+                            onChange={(good) => set(line.lineId, { good })}
+                            onKeyDown={walk}
+                            error={faultOf('good')}
+                          />
+                        </td>
+                        <td>
+                          <Field
+                            label={`Damaged ${line.name}`}
+                            hideLabel
+                            numeric
+                            suffix={unit}
+                            value={typed.get(line.lineId)?.damaged ?? formatDecimal(row.damaged)}
+                            onChange={(damaged) => set(line.lineId, { damaged })}
+                            onKeyDown={walk}
+                            error={faultOf('damaged')}
+                          />
+                        </td>
+                        <td className="num">
+                          {row.missing > 0 ? (
+                            <b>{format.quantity(formatDecimal(row.missing), line.unit, line.decimals)}</b>
+                          ) : (
+                            '–'
+                          )}
+                        </td>
+                        <td>
+                          <Choice
+                            label={`Bin for ${line.name}`}
+                            hideLabel
+                            value={binOf(line)}
+                            options={shelves}
+                            onChange={(next) => set(line.lineId, { binId: next })}
+                          />
+                        </td>
+                        <td className="num">{money(row.value)}</td>
+                      </tr>
+                      {line.tracking !== 'none' && row.good > 0 && (
+                        <tr>
+                          <td colSpan={8}>
+                            <InFields
+                              item={partOf(line)}
+                              typed={trackOf(line, row.good)}
+                              onChange={(track) => set(line.lineId, { track })}
+                              quantity={row.good / SCALE}
+                              errorAt={(name) => problemAt(apart.error, `lines.${index}.${name}`)}
+                              mayReturn
+                            />
+                          </td>
+                        </tr>
+                      )}
+                    </Fragment>
                   );
                 })}
               </tbody>
             </Grid>
           )}
-          {problem && !problem.field && (
+          {problem && !/^(quantity|lot|serials|lines\..*)$/.test(problem.field ?? '') && (
             <ProblemBox
               error={apart.error}
               ways={
@@ -304,6 +365,23 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   );
 }
 
+/** Serials of the address while they are whole; what is half typed asks nothing yet. */
+function readable(serials: string | null): string | undefined {
+  try {
+    return serials && readSerials(serials).length > 0 ? serials : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+const partOf = (line: ApartPlan['lines'][number]) => ({ id: line.itemId, name: line.name, tracking: line.tracking });
+
+/** The lot or the serials that went into the unit, as many as are good. */
+function asWentIn(line: ApartPlan['lines'][number], good: Quantity): TypedTrack {
+  const codes = line.wentIn.flatMap((piece) => piece.serial ?? []).slice(0, good / SCALE);
+  return { ...NOTHING_TYPED, lot: line.wentIn[0]?.lot ?? '', serials: writeSerials(codes) };
+}
+
 /** What comes back and what it is worth, at every key press. Expected parts count as good until said otherwise. */
 function reckonApart(plan: ApartPlan, quantityText: string, typed: ReadonlyMap<number, Typed>, leftover: Leftover) {
   const faults = new Map<string, string>();
@@ -322,7 +400,11 @@ function reckonApart(plan: ApartPlan, quantityText: string, typed: ReadonlyMap<n
   const output = parseDecimal(plan.outputQuantity) as Quantity;
   const stock = { quantity: parseDecimal(plan.stockQuantity), value: parseDecimal(plan.stockValue) };
   const value = (
-    stock.quantity > 0 ? mulDiv(stock.value, Math.min(quantity, stock.quantity), stock.quantity, 'nearest') : 0
+    plan.ownValue !== null
+      ? parseDecimal(plan.ownValue)
+      : stock.quantity > 0
+        ? mulDiv(stock.value, Math.min(quantity, stock.quantity), stock.quantity, 'nearest')
+        : 0
   ) as Money;
   const rows = plan.lines.map((line, index) => {
     const need = { basis: line.basis, quantity: parseDecimal(line.quantity) as Quantity, decimals: line.decimals };

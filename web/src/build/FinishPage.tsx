@@ -10,12 +10,15 @@ import {
   parseQuantity,
   type Quantity,
 } from '@yosegi/core/number';
+import { writeSerials } from '@yosegi/core/tracking';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useIsOwner } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
+import { InFields } from '../tracked/InFields.tsx';
+import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
@@ -31,6 +34,8 @@ import { Tile } from '../ui/Tile.tsx';
 import { Lead, Muted, Push } from '../ui/text.ts';
 import { UseGrid } from './UseGrid.tsx';
 
+/** Lot or serials of what was made, in a narrow column. */
+const Made = styled.div`> div { padding-left: 0; > * { max-width: 100%; } }`;
 const Check = styled.label`display: flex; gap: 8px; align-items: center; margin-top: 12px;`;
 
 /** Finishes some or all of a build with what was really used. */
@@ -66,6 +71,8 @@ function FinishForm({ build }: { build: BuildDetail }) {
   const [binId, setBinId] = useState(String(build.outputBinId));
   const [closing, setClosing] = useState(false);
   const [typed, setTyped] = useState<ReadonlyMap<number, string>>(new Map());
+  const [track, setTrack] = useState<TypedTrack>(() => givenBack(build));
+  const [tracks, setTracks] = useState<ReadonlyMap<number, TypedTrack>>(new Map());
   const [overriding, setOverriding] = useState(false);
   const form = useRef<HTMLDivElement>(null);
   const reckoning = useMemo(() => reckonUse(build, good, typed), [build, good, typed]);
@@ -76,6 +83,8 @@ function FinishForm({ build }: { build: BuildDetail }) {
     });
     void go(`/build/${after.id}`);
   });
+  const made = { id: build.itemId, name: build.name, tracking: build.tracking };
+  const usedIds = [...new Set([...typed.keys(), ...tracks.keys()])];
   const post = (override?: { reason: string }) => {
     if (reckoning.faults.size > 0 || finish.isPending) return;
     finish.mutate({
@@ -84,9 +93,13 @@ function FinishForm({ build }: { build: BuildDetail }) {
         version: build.version,
         good: good.trim(),
         outputBinId: Number(binId),
-        lines: [...typed].map(([lineId, actual]) => {
-          const item = build.lines.find((line) => line.id === lineId)?.item;
-          return { lineId, actual: plainTyped(actual, item ?? undefined) };
+        ...namedInOf(made, track),
+        lines: usedIds.map((lineId) => {
+          const item = build.lines.find((line) => line.id === lineId)?.item ?? undefined;
+          const said = typed.get(lineId);
+          const actual =
+            said === undefined ? formatDecimal(reckoning.actuals.get(lineId) ?? 0) : plainTyped(said, item);
+          return { lineId, actual, ...(item ? namedOf(item, tracks.get(lineId) ?? NOTHING_TYPED) : {}) };
         }),
         close: closing,
         ...(override ? { override } : {}),
@@ -107,7 +120,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
         <Lead>
           {build.number}, {left} left to finish
         </Lead>
-        <div style={{ display: 'grid', gap: 12, marginTop: 16 }}>
+        <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 12, marginTop: 16 }}>
           <Field
             label="Good units"
             numeric
@@ -118,6 +131,18 @@ function FinishForm({ build }: { build: BuildDetail }) {
             error={reckoning.faults.get('good') ?? problemAt(finish.error, 'good')}
           />
           <Choice label="Into bin" value={binId} onChange={setBinId} options={shelfOptions(stores.data ?? [])} />
+          {build.tracking !== 'none' && (
+            <Made>
+              <InFields
+                item={made}
+                typed={track}
+                onChange={setTrack}
+                quantity={Number(good) || 0}
+                errorAt={(name) => problemAt(finish.error, name)}
+                mayReturn
+              />
+            </Made>
+          )}
         </div>
         {portion && (
           <Check>
@@ -153,6 +178,9 @@ function FinishForm({ build }: { build: BuildDetail }) {
             faults={reckoning.faults}
             setActual={(lineId, text) => setTyped(new Map(typed).set(lineId, text))}
             refused={problemOf(finish.error)}
+            typedIds={usedIds}
+            tracks={tracks}
+            setTrack={(lineId, next) => setTracks(new Map(tracks).set(lineId, next))}
           />
         </AnswerBody>
         {finish.error && (
@@ -219,6 +247,12 @@ export function Shortages({ lines }: { lines: readonly ShortLine[] }) {
       ))}
     </ul>
   );
+}
+
+/** A rework gives back the very units that stand on its bench. */
+function givenBack(build: BuildDetail): TypedTrack {
+  const itself = build.lines.filter((line) => line.item?.id === build.itemId).flatMap((line) => line.pieces);
+  return { ...NOTHING_TYPED, serials: writeSerials(itself.flatMap((piece) => piece.serial ?? [])) };
 }
 
 const parseOr = (text: string): number => {

@@ -5,13 +5,15 @@ import { checkPick } from '@yosegi/core/pick';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { problemOf, useCommand } from '../api/client.ts';
+import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { OutFields } from '../tracked/OutFields.tsx';
+import { namedOf } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { type Step, stepsOf, suggestion } from './steps.ts';
+import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
 
 const Page = styled.div`min-height: 100%; background: var(--ebony); color: #f6ead4; display: flex; flex-direction: column;`;
 const Top = styled.header`
@@ -114,17 +116,21 @@ function Stop({ build, step, onSkip }: { build: BuildDetail; step: Step; onSkip:
   const { item, line, bins } = step;
   const [binId, setBinId] = useState(bins[0]?.binId ?? 0);
   const [text, setText] = useState(step.suggested);
+  const [track, setTrack] = useState(() => suggestedTrack(item, bins[0], step.suggested));
   const pick = useCommand('pick', ({ documentId, number }) => notify({ text: `${number}: on the bench.`, documentId }));
   const bin = bins.find((known) => known.binId === binId);
   const read = readPick(text, item, line.open);
   const open = parseDecimal(line.open);
   const amount = (scaled: number) => format.quantity(formatDecimal(scaled), item.unit, item.decimals);
-  const wrong = read.error ?? problemOf(pick.error)?.detail;
+  const refused = problemOf(pick.error);
+  const wrong = read.error ?? (/\.(lot|serials)$/.test(refused?.field ?? '') ? undefined : refused?.detail);
   const post = () => {
     if (read.error || !bin || pick.isPending) return;
     pick.mutate({
       params: { id: build.id },
-      body: { lines: [{ lineId: line.id, binId, quantity: formatDecimal(read.quantity) }] },
+      body: {
+        lines: [{ lineId: line.id, binId, quantity: formatDecimal(read.quantity), ...namedOf(item, track) }],
+      },
     });
   };
   const by = (steps: number) => setText(formatDecimal(Math.max(0, Math.min(open, read.quantity + steps * SCALE))));
@@ -151,7 +157,9 @@ function Stop({ build, step, onSkip }: { build: BuildDetail; step: Step; onSkip:
           aria-pressed={choice.binId === binId}
           onClick={() => {
             setBinId(choice.binId);
-            setText(suggestion(line.open, choice));
+            const suggested = suggestion(line.open, choice);
+            setText(suggested);
+            setTrack(suggestedTrack(item, choice, suggested));
           }}
         >
           <span>
@@ -160,6 +168,17 @@ function Stop({ build, step, onSkip }: { build: BuildDetail; step: Step; onSkip:
           <b>{format.quantity(choice.quantity, item.unit, item.decimals)}</b>
         </BinChoice>
       ))}
+      {bin && item.tracking !== 'none' && (
+        <OutFields
+          item={item}
+          pieces={bin.pieces}
+          typed={track}
+          onChange={setTrack}
+          quantity={read.quantity / SCALE}
+          setCount={(n) => setText(String(n))}
+          errorAt={(name) => problemAt(pick.error, `lines.0.${name}`)}
+        />
+      )}
       <Pad>
         <button type="button" aria-label="One less" onClick={() => by(-1)}>
           −

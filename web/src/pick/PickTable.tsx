@@ -1,12 +1,14 @@
 import type { BuildDetail, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, parseDecimal, type Quantity } from '@yosegi/core/number';
+import { formatDecimal, parseDecimal, type Quantity, SCALE } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/pick';
-import { type KeyboardEvent, useState } from 'react';
+import { Fragment, type KeyboardEvent, useState } from 'react';
 import { problemOf, useCommand } from '../api/client.ts';
 import { Shortages, type ShortLine } from '../build/FinishPage.tsx';
 import { useIsOwner } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
+import { OutFields } from '../tracked/OutFields.tsx';
+import { namedOf, type TypedTrack } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -17,11 +19,12 @@ import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
-import { type Step, stepsOf, suggestion } from './steps.ts';
+import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
 
 interface Typed {
   readonly binId: number;
   readonly quantity: string;
+  readonly track: TypedTrack;
 }
 
 /** The open lines of a build in walking order: quantities as suggested or as typed, partly now and the rest later. */
@@ -50,12 +53,13 @@ export function PickTable({ build, stores }: { build: BuildDetail; stores: reado
       lineId: row.step.line.id,
       binId: row.binId,
       quantity: formatDecimal(row.quantity),
+      ...namedOf(row.step.item, row.track),
     }));
     pick.mutate({ params: { id: build.id }, body: { lines, ...(override ? { override } : {}) } });
   };
   useShortcut('Enter', () => post(), { ctrl: true });
   const set = (step: Step, part: Partial<Typed>) => {
-    const before = typed.get(step.line.id) ?? { binId: step.bins[0]?.binId ?? 0, quantity: step.suggested };
+    const before = typed.get(step.line.id) ?? startOf(step);
     setTyped(new Map(typed).set(step.line.id, { ...before, ...part }));
   };
   const walk = (event: KeyboardEvent<HTMLInputElement>) => {
@@ -68,7 +72,9 @@ export function PickTable({ build, stores }: { build: BuildDetail; stores: reado
   };
   const problem = problemOf(pick.error);
   const short = problem?.code === 'stock-short';
-  const refusedLine = problem?.field ? going[Number(problem.field.split('.')[1])]?.step.line.id : undefined;
+  const [, refusedIndex, refusedName] = problem?.field?.split('.') ?? [];
+  const refusedLine = refusedIndex ? going[Number(refusedIndex)]?.step.line.id : undefined;
+  const orderBroken = problem?.code === 'lot-order' || problem?.code === 'is-held';
   const shelfOf = (step: Step): [string, string][] => {
     const stocked = step.bins.map((bin): [string, string] => [
       String(bin.binId),
@@ -108,60 +114,79 @@ export function PickTable({ build, stores }: { build: BuildDetail; stores: reado
               </tr>
             </thead>
             <tbody>
-              {rows.map(({ step, binId, text, quantity, error }) => (
-                <tr key={step.line.id}>
-                  <td>
-                    <Choice
-                      label={`Bin for ${step.item.name}`}
-                      hideLabel
-                      value={String(binId)}
-                      options={shelfOf(step)}
-                      onChange={(next) =>
-                        set(step, {
-                          binId: Number(next),
-                          quantity: suggestion(
-                            step.line.open,
-                            step.bins.find((bin) => bin.binId === Number(next)),
-                          ),
-                        })
-                      }
-                    />
-                  </td>
-                  <td>
-                    <Cell>
-                      <Tile code={step.item.code} size={32} />
-                      <span>
-                        <b>{step.item.name}</b>
-                        <br />
-                        <Faint>{step.item.code}</Faint>
-                      </span>
-                    </Cell>
-                  </td>
-                  <td className="num">
-                    <b>{format.quantity(step.line.open, step.item.unit, step.item.decimals)}</b>
-                  </td>
-                  <td className="num">
-                    <Field
-                      label={`Take now of ${step.item.name}`}
-                      hideLabel
-                      numeric
-                      value={text}
-                      suffix={step.item.unit === 'each' ? '' : step.item.unit}
-                      onChange={(next) => set(step, { quantity: next })}
-                      onKeyDown={walk}
-                      error={error ?? (refusedLine === step.line.id ? problem?.detail : undefined)}
-                    />
-                  </td>
-                  <td className="num">
-                    <Muted>
-                      {format.quantity(
-                        formatDecimal(Math.max(0, parseDecimal(step.line.open) - quantity)),
-                        step.item.unit,
-                        step.item.decimals,
-                      )}
-                    </Muted>
-                  </td>
-                </tr>
+              {rows.map(({ step, binId, text, quantity, error, track }) => (
+                <Fragment key={step.line.id}>
+                  <tr>
+                    <td>
+                      <Choice
+                        label={`Bin for ${step.item.name}`}
+                        hideLabel
+                        value={String(binId)}
+                        options={shelfOf(step)}
+                        onChange={(next) =>
+                          set(step, {
+                            ...chosenBin(step, Number(next)),
+                          })
+                        }
+                      />
+                    </td>
+                    <td>
+                      <Cell>
+                        <Tile code={step.item.code} size={32} />
+                        <span>
+                          <b>{step.item.name}</b>
+                          <br />
+                          <Faint>{step.item.code}</Faint>
+                        </span>
+                      </Cell>
+                    </td>
+                    <td className="num">
+                      <b>{format.quantity(step.line.open, step.item.unit, step.item.decimals)}</b>
+                    </td>
+                    <td className="num">
+                      <Field
+                        label={`Take now of ${step.item.name}`}
+                        hideLabel
+                        numeric
+                        value={text}
+                        suffix={step.item.unit === 'each' ? '' : step.item.unit}
+                        onChange={(next) => set(step, { quantity: next })}
+                        onKeyDown={walk}
+                        error={
+                          error ??
+                          (refusedLine === step.line.id && refusedName === 'quantity' ? problem?.detail : undefined)
+                        }
+                      />
+                    </td>
+                    <td className="num">
+                      <Muted>
+                        {format.quantity(
+                          formatDecimal(Math.max(0, parseDecimal(step.line.open) - quantity)),
+                          step.item.unit,
+                          step.item.decimals,
+                        )}
+                      </Muted>
+                    </td>
+                  </tr>
+                  {step.item.tracking !== 'none' && step.bins.length > 0 && (
+                    <tr>
+                      <td />
+                      <td colSpan={4}>
+                        <OutFields
+                          item={step.item}
+                          pieces={step.bins.find((bin) => bin.binId === binId)?.pieces ?? []}
+                          typed={track}
+                          onChange={(next) => set(step, { track: next })}
+                          quantity={quantity / SCALE}
+                          setCount={(n) => set(step, { quantity: String(n) })}
+                          errorAt={(name) =>
+                            refusedLine === step.line.id && refusedName === name ? problem?.detail : undefined
+                          }
+                        />
+                      </td>
+                    </tr>
+                  )}
+                </Fragment>
               ))}
             </tbody>
           </Grid>
@@ -182,8 +207,17 @@ export function PickTable({ build, stores }: { build: BuildDetail; stores: reado
             {short && <Shortages lines={(problem.facts?.lines ?? []) as ShortLine[]} />}
           </ProblemBox>
         )}
+        {orderBroken && isOwner && !overriding && (
+          <div>
+            <Button onPress={() => setOverriding(true)}>Take it all the same…</Button>
+          </div>
+        )}
         {overriding && (
-          <OverrideForm action="Pick below zero" busy={pick.isPending} onOverride={(reason) => post({ reason })} />
+          <OverrideForm
+            action={orderBroken ? 'Take it all the same' : 'Pick below zero'}
+            busy={pick.isPending}
+            onOverride={(reason) => post({ reason })}
+          />
         )}
       </AnswerBody>
       <Foot>
@@ -204,10 +238,22 @@ export function PickTable({ build, stores }: { build: BuildDetail; stores: reado
   );
 }
 
+/** As much as the bin holds of what is open, and of serials the first ones in it. */
+function chosenBin(step: Step, binId: number): Typed {
+  const bin = step.bins.find((one) => one.binId === binId);
+  const quantity = suggestion(step.line.open, bin);
+  return { binId, quantity, track: suggestedTrack(step.item, bin, quantity) };
+}
+
+/** What is suggested: the first bin, and of serials the first ones in it. */
+function startOf(step: Step): Typed {
+  const [bin] = step.bins;
+  return { binId: bin?.binId ?? 0, quantity: step.suggested, track: suggestedTrack(step.item, bin, step.suggested) };
+}
+
 function readRow(step: Step, typed: Typed | undefined) {
-  const text = typed?.quantity ?? step.suggested;
-  const binId = typed?.binId ?? step.bins[0]?.binId ?? 0;
-  const base = { step, binId, text };
+  const { quantity: text, binId, track } = typed ?? startOf(step);
+  const base = { step, binId, text, track };
   try {
     const quantity = readTyped(text, step.item);
     if (quantity !== 0) checkPick(parseDecimal(step.line.open) as Quantity, quantity);

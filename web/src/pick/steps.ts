@@ -1,5 +1,7 @@
 import type { BinQuantity, BuildDetail, BuildLine, PartItem, Store } from '@yosegi/contract';
 import { formatDecimal, parseDecimal } from '@yosegi/core/number';
+import { writeSerials } from '@yosegi/core/tracking';
+import { NOTHING_TYPED, type TypedTrack } from '../tracked/typed.ts';
 
 /** One stop of the walk: a line, and the bin to take it from first. */
 export interface Step {
@@ -29,4 +31,11 @@ export function stepsOf(build: BuildDetail, stores: readonly Store[]): Step[] {
 export function suggestion(open: string, bin: BinQuantity | undefined): string {
   if (!bin) return '0';
   return formatDecimal(Math.min(parseDecimal(open), parseDecimal(bin.quantity)));
+}
+
+/** Of serials the first ones that the bin holds; a lot is left to be the first to expire. */
+export function suggestedTrack(item: PartItem, bin: BinQuantity | undefined, quantity: string): TypedTrack {
+  if (item.tracking !== 'serial') return NOTHING_TYPED;
+  const codes = (bin?.pieces ?? []).flatMap((piece) => piece.serial ?? []).slice(0, Number(quantity) || 0);
+  return { ...NOTHING_TYPED, serials: writeSerials(codes) };
 }

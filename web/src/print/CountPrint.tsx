@@ -50,6 +50,12 @@ export function CountPrint({ id }: { id: number }) {
                         <Tile code={line.code} size={26} />
                         <span>
                           <b>{line.name}</b> {line.code}
+                          {line.lot && (
+                            <>
+                              <br />
+                              lot {line.lot}
+                            </>
+                          )}
                         </span>
                       </Cell>
                     </td>

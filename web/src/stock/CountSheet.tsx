@@ -1,11 +1,14 @@
-import type { CountDetail, CountLine } from '@yosegi/contract';
+import type { CountDetail, CountLine, Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { add, formatDecimal, parseMoney } from '@yosegi/core/number';
+import { writeSerials } from '@yosegi/core/tracking';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useIsOwner } from '../shell/person.ts';
+import { InFields } from '../tracked/InFields.tsx';
+import { NOTHING_TYPED, namedInOf, readTrack, scannedLabel, withScan } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
@@ -50,7 +53,9 @@ function Sheet({ detail }: { detail: CountDetail }) {
     }),
   );
   const cancel = useCommand('cancelCount', () => notify({ text: `${detail.number} is given up; nothing was posted.` }));
-  const off = detail.sheet.filter((line) => line.difference !== null && line.difference !== '0');
+  const off = detail.sheet.filter(
+    (line) => (line.difference ?? '0') !== '0' || line.missing.length + line.found.length > 0,
+  );
   const total = add(0, ...off.map((line) => parseMoney(line.value ?? '0') as number));
   const command = { params: { id: detail.id }, body: { version: detail.version } };
   const problem = problemOf(approve.error);
@@ -159,6 +164,7 @@ function BlindLine({ line, onNext }: { line: CountLine; onNext: (event: Keyboard
   const [text, setText] = useState(line.counted ?? '');
   const [fault, setFault] = useState<string | undefined>();
   const say = useCommand('countLine');
+  if (line.tracking === 'serial') return <BlindSerials line={line} onNext={onNext} />;
   const keep = () => {
     if (text.trim() === '' || (line.counted !== null && plainTyped(text, line) === line.counted)) return;
     try {
@@ -179,11 +185,14 @@ function BlindLine({ line, onNext }: { line: CountLine; onNext: (event: Keyboard
         <span>
           <b>{line.name}</b>
           <br />
-          <Faint>{line.code}</Faint>
+          <Faint>
+            {line.code}
+            {line.lot && ` · lot ${line.lot}`}
+          </Faint>
         </span>
       </Cell>
       <Field
-        label={`Counted ${line.name} in ${line.bin}`}
+        label={`Counted ${line.name}${line.lot ? ` lot ${line.lot}` : ''} in ${line.bin}`}
         hideLabel
         numeric
         suffix={line.unit}
@@ -211,11 +220,87 @@ function BlindLine({ line, onNext }: { line: CountLine; onNext: (event: Keyboard
   );
 }
 
+/** Serials one sees, scanned or typed one after the other; which ones the books have is not told. */
+function BlindSerials({ line, onNext }: { line: CountLine; onNext: (event: KeyboardEvent<HTMLInputElement>) => void }) {
+  const [text, setText] = useState(writeSerials(line.seen));
+  const say = useCommand('countLine');
+  const read = readTrack({ id: line.itemId, name: line.name, tracking: 'serial' }, { ...NOTHING_TYPED, serials: text });
+  const keep = (none = false) => {
+    if (read.error || (!none && read.serials.length === 0)) return;
+    if (line.counted !== null && read.serials.join() === line.seen.join()) return;
+    say.mutate({
+      params: { id: line.id },
+      body: { counted: String(none ? 0 : read.serials.length), serials: none ? [] : read.serials },
+    });
+  };
+  return (
+    <Line>
+      <b>
+        {line.bin} <Faint>{line.store}</Faint>
+      </b>
+      <Cell>
+        <Tile code={line.code} size={32} />
+        <span>
+          <b>{line.name}</b>
+          <br />
+          <Faint>{line.code} · scan each one that is there</Faint>
+        </span>
+      </Cell>
+      <Field
+        label={`Serials seen of ${line.name} in ${line.bin}`}
+        hideLabel
+        placeholder="Scan or type"
+        value={text}
+        suffix={String(read.serials.length)}
+        onChange={(next) => {
+          try {
+            const words = next.split(/\s+/);
+            const scan = scannedLabel(words.at(-1) ?? '');
+            setText(scan?.serial ? [...words.slice(0, -1), scan.serial].join(' ') : next);
+          } catch {
+            setText(next);
+          }
+        }}
+        onBlur={() => keep()}
+        error={read.error ?? problemOf(say.error)?.detail}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter') return;
+          event.preventDefault();
+          // A scanner ends each code with Enter; a person goes on with a second one.
+          if (text !== '' && !/\s$/.test(text)) setText(`${text} `);
+          else onNext(event);
+          keep();
+        }}
+      />
+      <span>
+        {line.counted === null ? (
+          <Button look="ghost" onPress={() => keep(true)}>
+            None is there
+          </Button>
+        ) : (
+          <Faint>
+            {count(line.seen.length, 'serial')} by {line.countedBy}
+          </Faint>
+        )}
+      </span>
+    </Line>
+  );
+}
+
 /** An item that stands where the books have none of it. */
 function FoundBesides({ detail }: { detail: CountDetail }) {
   const shelves = shelfOptions(useQuestion('stores', {}).data ?? []);
   const [binId, setBin] = useState('');
-  const found = useCommand('addCountLine');
+  const [lotOf, setLotOf] = useState<Item | null>(null);
+  const [track, setTrack] = useState(NOTHING_TYPED);
+  const found = useCommand('addCountLine', () => {
+    setLotOf(null);
+    setTrack(NOTHING_TYPED);
+  });
+  const add = (item: Item) => {
+    const { lot, bestBefore } = namedInOf(item, track);
+    found.mutate({ params: { id: detail.id }, body: { itemId: item.id, binId: Number(bin), lot, bestBefore } });
+  };
   const bin = binId || shelves[0]?.[0] || '';
   return (
     <Row $wrap $gap={10} style={{ marginTop: 16, alignItems: 'end' }}>
@@ -223,13 +308,31 @@ function FoundBesides({ detail }: { detail: CountDetail }) {
         <ItemPicker
           label="Found besides"
           placeholder="An item that is not on the sheet"
-          onPick={(item) => found.mutate({ params: { id: detail.id }, body: { itemId: item.id, binId: Number(bin) } })}
+          onPick={(item, scan) => {
+            if (item.tracking !== 'lot') return add(item);
+            setTrack(scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED);
+            setLotOf(item);
+          }}
         />
       </div>
       <div style={{ width: 210 }}>
         <Choice label="in" value={bin} onChange={setBin} options={shelves} />
       </div>
-      <ProblemBox error={found.error} />
+      {lotOf && (
+        <Row $gap={8}>
+          <InFields
+            item={lotOf}
+            typed={track}
+            onChange={setTrack}
+            quantity={1}
+            errorAt={(name) => problemAt(found.error, name)}
+          />
+          <Button isDisabled={track.lot.trim() === ''} busy={found.isPending} onPress={() => add(lotOf)}>
+            Add lot of {lotOf.name}
+          </Button>
+        </Row>
+      )}
+      {problemOf(found.error)?.field !== 'lot' && <ProblemBox error={found.error} />}
     </Row>
   );
 }
@@ -258,12 +361,25 @@ function Differences({ detail, open }: { detail: CountDetail; open: boolean }) {
         </thead>
         <tbody>
           {differing.map((line) => (
-            <tr key={line.id} {...(line.difference === '0' ? { 'data-quiet': true } : {})}>
+            <tr key={line.id} {...(line.difference === '0' && line.missing.length === 0 ? { 'data-quiet': true } : {})}>
               <td>
                 <Cell>
                   <Tile code={line.code} size={26} />
                   <span>
                     <b>{line.name}</b> <Faint>{line.code}</Faint>
+                    {line.lot && <Faint> · lot {line.lot}</Faint>}
+                    {line.missing.length > 0 && (
+                      <>
+                        <br />
+                        <Late>not seen: {writeSerials(line.missing)}</Late>
+                      </>
+                    )}
+                    {line.found.length > 0 && (
+                      <>
+                        <br />
+                        <Faint>not booked here: {writeSerials(line.found)}</Faint>
+                      </>
+                    )}
                   </span>
                 </Cell>
               </td>
@@ -273,7 +389,7 @@ function Differences({ detail, open }: { detail: CountDetail; open: boolean }) {
               <td className="num">{format.quantity(line.expected ?? '0', line.unit, line.decimals)}</td>
               <td className="num">{format.quantity(line.counted ?? '0', line.unit, line.decimals)}</td>
               <td className="num">
-                {line.difference === '0' ? (
+                {line.difference === '0' && line.missing.length + line.found.length === 0 ? (
                   <Chip $tone="ok">right</Chip>
                 ) : (
                   <SignedQuantity quantity={line.difference ?? '0'} unit={line.unit} decimals={line.decimals} />

@@ -23,6 +23,7 @@ const valueNames: Record<string, string> = {
   charge: 'Charge',
   'written-off': 'Written off',
   adjusted: 'Adjusted',
+  revalued: 'Valued anew',
   'cost-difference': 'Difference in cost',
 };
 
@@ -35,6 +36,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
     notify({ text: `${document.number} is undone by ${counter.number}.` });
     void go(`/stock/documents/${counter.id}`);
   });
+  const tracked = document.movements.some((row) => (row.lot ?? row.serial) !== null);
   const moved = document.movements.reduce((sum, row) => sum + Number(row.value), 0);
   return (
     <Page>
@@ -76,6 +78,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
             <tr>
               <th>Item</th>
               <th>Bin</th>
+              {tracked && <th>Lot or serial</th>}
               <th className="num">Quantity</th>
               <th className="num">Value</th>
             </tr>
@@ -93,6 +96,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
                   {row.bin}
                   {row.build && <small> for {row.build}</small>}
                 </td>
+                {tracked && <td>{row.lot ?? row.serial}</td>}
                 <td className="num">
                   <SignedQuantity quantity={row.quantity} unit={row.unit} />
                 </td>

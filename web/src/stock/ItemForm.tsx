@@ -32,6 +32,8 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
     standardCost: item?.standardCost ?? '',
     note: item?.note ?? '',
     tracking: item?.tracking ?? 'none',
+    lotOrder: item?.lotOrder ?? 'prescribed',
+    serialPattern: item?.serialPattern ?? '',
     barcode: item?.barcode ?? '',
   });
   const [taxFree, setTaxFree] = useState(item?.taxFree ?? false);
@@ -50,7 +52,7 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
   const current = problem?.code === 'stale-save' ? (problem.facts?.current as ItemDetail) : null;
   const optional = (text: string) => text.trim() || null;
   const submit = () => {
-    const { unitId, homeBinId, sellPrice, reorderPoint, standardCost, barcode, ...rest } = typed;
+    const { unitId, homeBinId, sellPrice, reorderPoint, standardCost, barcode, serialPattern, ...rest } = typed;
     const body = {
       ...rest,
       unitId: Number(unitId),
@@ -59,6 +61,7 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
       reorderPoint: optional(reorderPoint),
       standardCost: optional(standardCost),
       barcode: optional(barcode),
+      serialPattern: optional(serialPattern),
       taxFree,
       // A line left wholly empty was only opened, not meant.
       packs: packs
@@ -155,6 +158,27 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
             ['serial', 'by serial number'],
           ]}
         />
+        {typed.tracking === 'lot' && (
+          <Choice
+            label="Which lot goes first"
+            value={typed.lotOrder}
+            onChange={set('lotOrder')}
+            error={at('lotOrder')}
+            options={[
+              ['prescribed', 'the first to expire, always'],
+              ['free', 'free choice, the first to expire suggested'],
+            ]}
+          />
+        )}
+        {typed.tracking === 'serial' && (
+          <Field
+            label="Serial pattern, # for each digit"
+            placeholder="SC-####"
+            value={typed.serialPattern}
+            onChange={set('serialPattern')}
+            error={at('serialPattern')}
+          />
+        )}
         <Field
           label="Standard cost"
           numeric

@@ -1,5 +1,6 @@
 import type { Item, ItemDetail } from '@yosegi/contract';
 import { isGtin } from '@yosegi/core/item';
+import { writeSerials } from '@yosegi/core/tracking';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { UsedView } from '../define/UsedView.tsx';
@@ -10,14 +11,15 @@ import { BigNumber, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '.
 import { Answer } from '../ui/States.tsx';
 import { Swatch } from '../ui/Stave.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { CostEffect } from './CostEffect.tsx';
+import { LotTable, SerialTable } from './LotTables.tsx';
 import { MovementTable } from './MovementTable.tsx';
 import { Outliving } from './Outliving.tsx';
 
 const Figures = styled.dl`
-  display: grid; grid-template-columns: repeat(5, minmax(0, 1fr)); margin: 4px 0 16px; border: 1px solid var(--line); border-radius: 3px;
+  display: grid; grid-template-columns: repeat(auto-fit, minmax(96px, 1fr)); margin: 4px 0 16px; border: 1px solid var(--line); border-radius: 3px;
   div { padding: 8px 12px; border-right: 1px solid var(--line-soft); } div:last-child { border: 0; }
   dt { font-size: 12px; color: var(--ink-2); } dd { margin: 0; font: 600 21px/1.2 var(--display); white-space: nowrap; }
   @media (max-width: 700px) { grid-template-columns: 1fr 1fr; }
@@ -69,6 +71,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
         <Figures>
           <Figure label="On hand" text={amount(item.onHand)} />
           <Figure label="On benches" text={amount(item.onBench)} />
+          {Number(item.held) !== 0 && <Figure label="Held" text={amount(item.held)} />}
           <Figure label="Promised" text={amount(item.promised)} swatch="promised" />
           <Figure label="Free" text={amount(item.free)} swatch={overdrawn ? 'short' : 'free'} />
           <Figure label="Value" text={format.money(item.value)} />
@@ -77,6 +80,8 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
           {(
             [
               ['', 'History'],
+              ...(item.tracking === 'lot' ? ([['lots', 'Lots']] as const) : []),
+              ...(item.tracking === 'serial' ? ([['serials', 'Serials']] as const) : []),
               ['used', 'Where used'],
               ['effect', 'If its cost changed'],
             ] as const
@@ -92,6 +97,8 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
           ))}
         </Tabs>
         {view === '' && <MovementTable itemId={item.id} decimals={item.decimals} />}
+        {view === 'lots' && <LotTable itemId={item.id} />}
+        {view === 'serials' && <SerialTable item={item} />}
         {view === 'used' && <UsedView item={item} />}
         {view === 'effect' && <CostEffect key={item.version} item={item} />}
       </Sheet>
@@ -197,6 +204,24 @@ function Bins({ item }: { item: Item }) {
             <KeyValue key={`${row.binId}:${row.build}`}>
               <span>
                 {row.kind === 'bench' ? `Bench, for ${row.build}` : row.bin} <Muted>· {row.store}</Muted>
+                {row.kind === 'quarantine' && <Muted> · quarantine</Muted>}
+                {row.pieces.some((piece) => piece.lot) && (
+                  <>
+                    <br />
+                    <Faint>
+                      {row.pieces
+                        .map((piece) => `${piece.lot}${piece.held ? ' (held)' : ''}`)
+                        .slice(0, 6)
+                        .join(', ')}
+                    </Faint>
+                  </>
+                )}
+                {row.pieces.some((piece) => piece.serial) && (
+                  <>
+                    <br />
+                    <Faint>{writeSerials(row.pieces.flatMap((piece) => piece.serial ?? []).slice(0, 60))}</Faint>
+                  </>
+                )}
               </span>
               <b>{format.quantity(row.quantity, item.unit, item.decimals)}</b>
             </KeyValue>

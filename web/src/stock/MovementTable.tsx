@@ -69,6 +69,7 @@ export function MovementTable({ itemId, kind, decimals = 3, narrow = {} }: Props
                     <td>
                       {row.bin}
                       {row.build && <small> for {row.build}</small>}
+                      {(row.lot ?? row.serial) && <small> · {row.lot ?? row.serial}</small>}
                     </td>
                     <td className="num">
                       <SignedQuantity quantity={row.quantity} unit={row.unit} decimals={decimals} />

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useIsOwner } from '../shell/person.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { KeyValue, Scroll } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
@@ -13,10 +13,10 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { Lead, Muted } from '../ui/text.ts';
 import { UnitsCard } from './UnitsCard.tsx';
 
-const Cards = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(320px, 1fr)); gap: 16px; margin-top: 16px; align-items: start;`;
+const Cards = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(370px, 1fr)); gap: 16px; margin-top: 16px; align-items: start;`;
 const Card = styled.section`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 14px 16px; border-radius: 2px;`;
 const Inline = styled.form`display: grid; grid-template-columns: 1fr 1fr auto; gap: 8px; align-items: end; margin-top: 10px;`;
-const BinRow = styled.form`display: grid; grid-template-columns: 1fr 88px auto; gap: 6px; align-items: start; padding: 3px 0;`;
+const BinRow = styled.form`display: grid; grid-template-columns: 1fr 62px 112px auto; gap: 6px; align-items: start; padding: 3px 0;`;
 
 /** Stores, their bins in walking order, units, and labour rates. */
 export function PlacesPage() {
@@ -30,7 +30,7 @@ export function PlacesPage() {
             <h1>
               {rows.length === 0
                 ? 'Where do you keep things?'
-                : `${count(rows.length, 'store')}, ${count(rows.flatMap((store) => store.bins.filter((bin) => bin.kind === 'shelf')).length, 'bin')}.`}
+                : `${count(rows.length, 'store')}, ${count(rows.flatMap((store) => store.bins.filter((bin) => bin.kind !== 'bench')).length, 'bin')}.`}
             </h1>
             <Lead>
               Pick lists follow the walk order, the smallest first.{!isOwner && ' Only an owner changes places.'}
@@ -67,7 +67,7 @@ export function PlacesPage() {
 }
 
 function StoreCard({ store, isOwner }: { store: Store; isOwner: boolean }) {
-  const shelves = store.bins.filter((bin) => bin.kind === 'shelf');
+  const shelves = store.bins.filter((bin) => bin.kind !== 'bench');
   const last = shelves.at(-1)?.walkOrder ?? 0;
   return (
     <Card>
@@ -129,13 +129,14 @@ function BinForm({ bin }: { bin: Bin }) {
   const notify = useNotify();
   const [code, setCode] = useState(bin.code);
   const [walk, setWalk] = useState(String(bin.walkOrder));
+  const [kind, setKind] = useState(bin.kind === 'quarantine' ? bin.kind : ('shelf' as const));
   const update = useCommand('updateBin', (saved) => notify({ text: `Bin ${saved.code} is saved.` }));
-  const dirty = code !== bin.code || walk !== String(bin.walkOrder);
+  const dirty = code !== bin.code || walk !== String(bin.walkOrder) || kind !== bin.kind;
   return (
     <BinRow
       onSubmit={(event) => {
         event.preventDefault();
-        update.mutate({ params: { id: bin.id }, body: { code, walkOrder: Number(walk), version: bin.version } });
+        update.mutate({ params: { id: bin.id }, body: { code, walkOrder: Number(walk), kind, version: bin.version } });
       }}
     >
       <Field
@@ -152,6 +153,16 @@ function BinForm({ bin }: { bin: Bin }) {
         value={walk}
         onChange={setWalk}
         error={problemAt(update.error, 'walkOrder')}
+      />
+      <Choice
+        label={`Use of bin ${bin.code}`}
+        hideLabel
+        value={kind}
+        onChange={(next) => setKind(next as typeof kind)}
+        options={[
+          ['shelf', 'shelf'],
+          ['quarantine', 'quarantine'],
+        ]}
       />
       <Button type="submit" look="ghost" isDisabled={!dirty} busy={update.isPending}>
         Save

@@ -15,6 +15,7 @@ export function StockPage() {
     <Page>
       <Tabs aria-label="Stock">
         <NavLink to="/stock/items">Items</NavLink>
+        <NavLink to="/stock/lots">Lots</NavLink>
         <NavLink to="/stock/movements">Movements</NavLink>
         <NavLink to="/stock/documents">Documents</NavLink>
         <NavLink to="/stock/on-a-day">On a day</NavLink>

@@ -9,6 +9,7 @@ import { readTrack, scannedLabel, type TrackedItem, type TypedTrack, withScan } 
 export const TrackRow = styled.div`
   display: flex; gap: 12px; align-items: flex-start; flex-wrap: wrap; padding: 0 0 6px 37px;
   small { line-height: 34px; }
+  @media (max-width: 700px) { padding: 8px 0 0; > * { width: 100% !important; } button, select, input { min-height: 48px; } }
 `;
 
 interface Props {
@@ -35,7 +36,7 @@ export function InFields(props: Props) {
 function LotIn({ item, typed, onChange, errorAt, onKeyDown }: Props) {
   return (
     <TrackRow>
-      <div style={{ width: 190 }}>
+      <div style={{ width: '100%', maxWidth: 190 }}>
         <Field
           label={`Lot of ${item.name}`}
           hideLabel
@@ -100,7 +101,7 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
     : undefined;
   return (
     <TrackRow>
-      <div style={{ width: 330 }}>
+      <div style={{ width: '100%', maxWidth: 330 }}>
         <Field
           label={`Serial numbers of ${item.name}`}
           hideLabel

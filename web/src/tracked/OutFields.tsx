@@ -46,12 +46,25 @@ export function lotWords(format: Format, piece: Piece, unit: string, decimals: n
   ].join(' · ');
 }
 
-function LotOut({ item, pieces, typed, onChange, errorAt, onKeyDown }: Props) {
+/** The lots that a quantity is taken from when none is named: as they stand, until there is enough. */
+function firstToExpire(lots: readonly Piece[], quantity: number): Piece[] {
+  const going: Piece[] = [];
+  let left = quantity;
+  for (const piece of lots.filter((one) => one.held === null)) {
+    if (going.length > 0 && left <= 0) break;
+    going.push(piece);
+    left -= Number(piece.quantity);
+  }
+  return going;
+}
+
+function LotOut({ item, pieces, typed, onChange, quantity, errorAt, onKeyDown }: Props) {
   const format = useFormat();
   const lots = pieces.filter((piece) => piece.lot !== null);
+  const going = firstToExpire(lots, quantity);
   return (
     <TrackRow>
-      <div style={{ width: 400 }}>
+      <div style={{ width: '100%', maxWidth: 430 }}>
         <Choice
           label={`Lot of ${item.name}`}
           hideLabel
@@ -59,7 +72,12 @@ function LotOut({ item, pieces, typed, onChange, errorAt, onKeyDown }: Props) {
           value={typed.lot}
           onChange={(lot) => onChange({ ...typed, lot })}
           options={[
-            ['', lots.length === 0 ? 'no lot is here' : 'the first to expire'],
+            [
+              '',
+              going.length === 0
+                ? 'no lot is here'
+                : `first to expire: ${going.map((piece) => lotWords(format, piece, item.unit, item.decimals)).join(', then ')}`,
+            ],
             ...lots.map((piece): [string, string] => [
               piece.lot ?? '',
               lotWords(format, piece, item.unit, item.decimals),
@@ -84,7 +102,7 @@ function SerialsOut({ item, pieces, typed, onChange, quantity, setCount, errorAt
   };
   return (
     <TrackRow>
-      <div style={{ width: 300 }}>
+      <div style={{ width: '100%', maxWidth: 300 }}>
         <Field
           label={`Serial numbers of ${item.name}`}
           hideLabel
