@@ -126,6 +126,15 @@ describe('problems', () => {
       refused: 3,
       what: 'a PDF',
       at: '(99)',
+      bin: 'A1',
+      bestBefore: '2027-01-31',
+      held: 'Recalled',
+      count: 2,
+      given: 1,
+      says: 'is in stock',
+      free: 'SC-0004',
+      build: 'B-1',
+      lines: [{ serial: 'SC-0001', now: 'not in stock', name: 'Z', over: '2' }],
     };
     for (const { detail, title, status } of Object.values(problemKinds)) {
       expect(detail(facts)).toMatch(/[.?!]$/);

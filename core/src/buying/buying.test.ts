@@ -1,0 +1,141 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Money, parseDecimal, type Quantity } from '../number/index.ts';
+import {
+  bestOffer,
+  dayAfter,
+  daysBetween,
+  learnLead,
+  type Offer,
+  openOfLine,
+  overOfLine,
+  packUp,
+  shareAmongNeeds,
+  stateOfOrder,
+  toBuy,
+} from './index.ts';
+
+const q = (text: string) => parseDecimal(text) as Quantity;
+const line = (ordered: string, received: string, closed = false) => ({
+  ordered: q(ordered),
+  received: q(received),
+  closed,
+});
+const offer = (supplierId: number, price: string, pack = '1', minimum = '0', leadDays: number | null = 7): Offer => ({
+  supplierId,
+  price: parseDecimal(price) as Money,
+  pack: q(pack),
+  minimum: q(minimum),
+  leadDays,
+});
+const quantity = fc.integer({ min: 0, max: 5e12 }).map((n) => n as Quantity);
+
+describe('a line of an order', () => {
+  it('is open for what has not come, unless the rest will not; what comes beyond it is over', () => {
+    expect(openOfLine(line('10', '4'))).toBe(q('6'));
+    expect(openOfLine(line('10', '4', true))).toBe(0);
+    expect(openOfLine(line('10', '12'))).toBe(0);
+    expect(overOfLine(line('10', '4'), q('9'))).toBe(q('3'));
+    expect(overOfLine(line('10', '4'), q('6'))).toBe(0);
+  });
+
+  it('makes its order partly received, then closed', () => {
+    expect(stateOfOrder('draft', [line('1', '0')])).toBe('draft');
+    expect(stateOfOrder('cancelled', [line('1', '1')])).toBe('cancelled');
+    expect(stateOfOrder('sent', [line('1', '0'), line('2', '0')])).toBe('sent');
+    expect(stateOfOrder('confirmed', [line('1', '1'), line('2', '0')])).toBe('partly-received');
+    expect(stateOfOrder('confirmed', [line('1', '1'), line('2', '0', true)])).toBe('closed');
+    expect(stateOfOrder('sent', [line('1', '1'), line('2', '3')])).toBe('closed');
+  });
+});
+
+describe('what to buy', () => {
+  it('fills whole packs and the minimum', () => {
+    expect(packUp(q('13'), { pack: q('12'), minimum: q('0') })).toBe(q('24'));
+    expect(packUp(q('1'), { pack: q('12'), minimum: q('30') })).toBe(q('36'));
+    expect(packUp(q('0.4'), { pack: q('2.5'), minimum: q('0') })).toBe(q('2.5'));
+    expect(packUp(q('0'), { pack: q('12'), minimum: q('30') })).toBe(0);
+  });
+
+  it('is never less than needed, a multiple of the pack, and never a pack too many', () => {
+    const pack = fc.integer({ min: 1, max: 1e9 }).map((n) => n as Quantity);
+    fc.assert(
+      fc.property(quantity, pack, quantity, (needed, pack, minimum) => {
+        const bought = packUp(needed, { pack, minimum });
+        if (needed === 0) return expect(bought).toBe(0);
+        expect(bought % pack).toBe(0);
+        expect(bought).toBeGreaterThanOrEqual(Math.max(needed, minimum));
+        expect(bought - pack).toBeLessThan(Math.max(needed, minimum));
+      }),
+    );
+  });
+
+  it('brings stock back to its reorder point after every promise, and counts what is coming', () => {
+    const stand = { usable: q('10'), promised: q('14'), coming: q('2'), reorderPoint: q('5') };
+    expect(toBuy(stand)).toBe(q('7'));
+    expect(toBuy({ ...stand, reorderPoint: null })).toBe(q('2'));
+    expect(toBuy({ ...stand, coming: q('9') })).toBe(0);
+  });
+
+  it('takes the cheapest by what is paid in all, or the fastest', () => {
+    const offers = [offer(1, '1', '100'), offer(2, '1.2', '10', '0', 3), offer(3, '1.1', '10', '0', null)];
+    expect(bestOffer(offers, q('25'), 'cheapest')).toMatchObject({ offer: { supplierId: 3 }, quantity: q('30') });
+    expect(bestOffer(offers, q('95'), 'cheapest')).toMatchObject({ offer: { supplierId: 1 }, quantity: q('100') });
+    expect(bestOffer(offers, q('25'), 'fastest')).toMatchObject({ offer: { supplierId: 2 } });
+    expect(bestOffer([], q('25'), 'fastest')).toBeNull();
+  });
+
+  it('is shared among the builds that lack it, none twice and none more than it lacks', () => {
+    const builds = [
+      { buildId: 1, short: q('5') },
+      { buildId: 2, short: q('4') },
+    ];
+    expect(shareAmongNeeds(q('7'), builds, q('0'))).toEqual([
+      { buildId: 1, quantity: q('5') },
+      { buildId: 2, quantity: q('2') },
+    ]);
+    expect(shareAmongNeeds(q('7'), builds, q('6'))).toEqual([{ buildId: 2, quantity: q('3') }]);
+    const builds3 = fc.array(quantity, { maxLength: 6 });
+    fc.assert(
+      fc.property(quantity, builds3, quantity, (ordered, shorts, covered) => {
+        const shares = shareAmongNeeds(
+          ordered,
+          shorts.map((short, index) => ({ buildId: index, short })),
+          covered,
+        );
+        const sum = shares.reduce((a, share) => a + share.quantity, 0);
+        const lacking = shorts.reduce((a, b) => a + b, 0);
+        expect(sum).toBe(Math.min(ordered, Math.max(0, lacking - covered)));
+        for (const share of shares) expect(share.quantity).toBeLessThanOrEqual(shorts[share.buildId] ?? 0);
+      }),
+    );
+  });
+});
+
+describe('lead times', () => {
+  const came = (sentOn: string, days: number, expectedOn: string | null = null) => ({
+    sentOn,
+    cameOn: dayAfter(sentOn, days),
+    expectedOn,
+  });
+
+  it('are learnt from deliveries that really happened', () => {
+    expect(learnLead([])).toBeNull();
+    const history = [5, 6, 7, 8, 30].map((days, index) =>
+      came(`2026-0${index + 1}-01`, days, dayAfter(`2026-0${index + 1}-01`, 7)),
+    );
+    expect(learnLead(history)).toEqual({ deliveries: 5, usual: 7, slow: 30, onTime: 3, withDay: 5 });
+    expect(learnLead(history, 2)).toMatchObject({ deliveries: 2, usual: 8, slow: 30 });
+  });
+
+  it('count days over months, years and clock changes', () => {
+    expect(daysBetween('2026-03-28', '2026-03-30')).toBe(2);
+    expect(dayAfter('2026-12-31', 1)).toBe('2027-01-01');
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 4000 }),
+        (days) => daysBetween('2024-02-29', dayAfter('2024-02-29', days)) === days,
+      ),
+    );
+  });
+});

@@ -1,0 +1,3 @@
+export * from './lead.ts';
+export * from './line.ts';
+export * from './need.ts';

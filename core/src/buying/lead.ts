@@ -1,0 +1,45 @@
+/** One delivery of something that was ordered. Days are ISO days. */
+export interface Delivery {
+  readonly sentOn: string;
+  readonly cameOn: string;
+  /** The day it was expected; null when nobody had said. */
+  readonly expectedOn: string | null;
+}
+
+/** What deliveries of the past say of the next. */
+export interface LearntLead {
+  /** How many deliveries it was learnt from. */
+  readonly deliveries: number;
+  /** Days from sending to coming in: half came within this. */
+  readonly usual: number;
+  /** Nine of ten came within this. */
+  readonly slow: number;
+  /** How many of those with a day came on it or before. */
+  readonly onTime: number;
+  readonly withDay: number;
+}
+
+/** Whole days from one ISO day to another. */
+export const daysBetween = (from: string, to: string) =>
+  Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
+
+/** The ISO day so many days after another. */
+export const dayAfter = (day: string, days: number) =>
+  new Date(Date.parse(`${day}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
+
+/** Learns from the newest deliveries; null when there is none. @param most how many of the newest count */
+export function learnLead(deliveries: readonly Delivery[], most = 20): LearntLead | null {
+  const newest = [...deliveries].sort((a, b) => b.cameOn.localeCompare(a.cameOn)).slice(0, most);
+  if (newest.length === 0) return null;
+  const days = newest.map(({ sentOn, cameOn }) => Math.max(0, daysBetween(sentOn, cameOn))).sort((a, b) => a - b);
+  // Nearest rank: a day count that really happened, never one in between.
+  const within = (share: number) => days[Math.max(0, Math.ceil(share * days.length) - 1)] ?? 0;
+  const withDay = newest.filter(({ expectedOn }) => expectedOn !== null);
+  return {
+    deliveries: newest.length,
+    usual: within(0.5),
+    slow: within(0.9),
+    onTime: withDay.filter(({ cameOn, expectedOn }) => cameOn <= (expectedOn ?? '')).length,
+    withDay: withDay.length,
+  };
+}
