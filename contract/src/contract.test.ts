@@ -133,6 +133,7 @@ describe('problems', () => {
       given: 1,
       says: 'is in stock',
       free: 'SC-0004',
+      over: '2',
       build: 'B-1',
       lines: [{ serial: 'SC-0001', now: 'not in stock', name: 'Z', over: '2' }],
     };

@@ -29,7 +29,7 @@ export const Snapshot = z.object({
       charges: z.array(z.object({ basis: Basis, amount: Decimal })),
     }),
   ),
-  /** Outputs of open builds. */
+  /** Outputs of open builds, and what suppliers will bring. */
   coming: z.array(z.object({ itemId: Id, quantity: Decimal, date: z.string().nullable(), from: z.string() })),
 });
 export type Snapshot = z.infer<typeof Snapshot>;

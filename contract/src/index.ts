@@ -1,4 +1,5 @@
 import { buildRoutes } from './builds.ts';
+import { buyingRoutes } from './buying.ts';
 import { countRoutes } from './counts.ts';
 import { coverageRoutes } from './coverage.ts';
 import { definitionRoutes } from './definitions.ts';
@@ -10,6 +11,7 @@ import { todayRoutes } from './today.ts';
 import { trackedRoutes } from './tracked.ts';
 
 export * from './builds.ts';
+export * from './buying.ts';
 export * from './common.ts';
 export * from './counts.ts';
 export * from './coverage.ts';
@@ -31,6 +33,7 @@ export const api = {
   ...countRoutes,
   ...coverageRoutes,
   ...buildRoutes,
+  ...buyingRoutes,
   ...stockRoutes,
   ...todayRoutes,
   ...trackedRoutes,

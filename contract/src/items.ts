@@ -32,6 +32,10 @@ export const Supplier = z.object({
   id: Id,
   code: z.string(),
   name: z.string(),
+  /** Lines of the address as printed. */
+  address: z.string(),
+  email: z.string(),
+  /** How many of our items it offers. */
   items: z.number().int(),
   version: Version,
 });
@@ -99,6 +103,8 @@ export const Item = z.object({
   promised: Decimal,
   /** On hand − held − promised; below zero when more is promised than there is. */
   free: Decimal,
+  /** On order and being built. */
+  coming: Decimal,
   /** Value of everything on shelves and benches. */
   value: Decimal,
   definitionId: Id.nullable(),
@@ -318,23 +324,6 @@ export const itemRoutes = {
     tag: 'Items',
     summary: 'Suppliers, by code',
     response: z.array(Supplier),
-  }),
-  createSupplier: route({
-    method: 'POST',
-    path: '/api/suppliers',
-    tag: 'Items',
-    summary: 'Add a supplier',
-    body: z.object({ code: Code, name: Name }),
-    response: Supplier,
-  }),
-  updateSupplier: route({
-    method: 'PUT',
-    path: '/api/suppliers/:id',
-    tag: 'Items',
-    summary: 'Rename a supplier',
-    params: IdParams,
-    body: z.object({ code: Code, name: Name, version: Version }),
-    response: Supplier,
   }),
   views: route({
     method: 'GET',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { BuildRow } from './builds.ts';
 import { Decimal, Id, route } from './common.ts';
+import { PutRight } from './stock.ts';
 
 export const Today = z.object({
   ready: z.array(BuildRow),
@@ -20,23 +21,7 @@ export const Today = z.object({
     }),
   ),
   /** What went below zero or was overridden and has not been put right. */
-  putRight: z.array(
-    z.object({
-      id: Id,
-      itemId: Id.nullable(),
-      code: z.string(),
-      name: z.string(),
-      unit: z.string(),
-      bin: z.string().nullable(),
-      quantity: Decimal.nullable(),
-      reason: z.string(),
-      person: z.string(),
-      at: z.string(),
-      documentId: Id.nullable(),
-      buildId: Id.nullable(),
-      source: z.string(),
-    }),
-  ),
+  putRight: z.array(PutRight),
   /** What waits at each station. */
   counts: z.object({
     today: z.number().int(),

@@ -18,6 +18,7 @@ import {
   validatorCompiler,
 } from 'fastify-type-provider-zod';
 import { buildHandlers } from './builds/routes.ts';
+import { buyingHandlers, mountOrderFiles } from './buying/routes.ts';
 import { countHandlers } from './counts/routes.ts';
 import { coverageHandlers } from './coverage/routes.ts';
 import type { Database } from './db/database.ts';
@@ -53,6 +54,7 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...countHandlers,
   ...coverageHandlers,
   ...buildHandlers,
+  ...buyingHandlers,
   ...stockHandlers,
   ...todayHandlers,
   ...trackedHandlers,
@@ -116,6 +118,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   const clock = options.clock ?? systemClock;
   const mounting = { database, clock, live, calendar: new Calendar(database, clock, live) };
   mountPictures(app, mounting);
+  mountOrderFiles(app, mounting);
   const imports = new ImportJobs(database, app.log);
   app.addHook('onClose', () => imports.close());
   mountExchange(app, mounting, imports);

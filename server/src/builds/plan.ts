@@ -41,7 +41,7 @@ export async function planBuilds(
     const quantity = positiveQuantity(plan.quantity, item.decimals, `builds.${index}.quantity`);
     wanted.push({ item, quantity, plan });
   }
-  if (seen) await refuseChangedCover(tx, wanted, seen);
+  if (seen) await refuseChangedCover(tx, wanted, seen, dayOf(doing.now));
   const ids: number[] = [];
   for (const { item, quantity, plan } of wanted) ids.push(await insertBuild(doing, item, quantity, plan));
   doing.changed('builds', 'stock', 'items');
@@ -54,8 +54,9 @@ async function refuseChangedCover(
   tx: Writer,
   wanted: readonly { item: ItemRow; quantity: Quantity }[],
   seen: readonly string[],
+  today: string,
 ): Promise<void> {
-  const world = new CoverageWorld(await readSnapshot(tx));
+  const world = new CoverageWorld(await readSnapshot(tx, today));
   const answer = cover(world.input(wanted.map(({ item, quantity }) => ({ itemId: item.id, quantity }))));
   const same = answer.products.every((product, index) => product.now === parseDecimal(seen[index] ?? '0'));
   if (!same) throw new Refusal('cover-changed');

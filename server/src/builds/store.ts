@@ -106,7 +106,10 @@ export async function readShares(db: Reader): Promise<Shares> {
     }),
   );
   const comesOn = new Map<number, string | null>();
-  for (const { item_id, due } of builds) {
+  const bought = await db.all<{ item_id: number; due: string | null }>(
+    'SELECT item_id, expected_on AS due FROM purchase_coming WHERE quantity > 0',
+  );
+  for (const { item_id, due } of [...builds, ...bought]) {
     const known = comesOn.get(item_id);
     if (known === undefined || (due !== null && (known === null || due < known))) comesOn.set(item_id, due);
   }
@@ -158,7 +161,10 @@ export async function toBuildRows(
       waiting: [...short].map(([itemId, missing]) => {
         const item = found(items.get(itemId));
         const { code, name, unit } = item;
-        return { itemId, code, name, unit, short: decimal(missing), comesOn: shares.comesOn.get(itemId) ?? null };
+        const day = shares.comesOn.get(itemId) ?? null;
+        // A day that has passed says nothing about when it comes.
+        const comesOn = day !== null && day < today ? null : day;
+        return { itemId, code, name, unit, short: decimal(missing), comesOn };
       }),
       canStart: decimalOrNull(build.state === 'planned' ? canStart(build, shares) : null),
       pickLines: lines.length,

@@ -1,7 +1,7 @@
 import type { coverageRoutes } from '@yosegi/contract';
-import type { HandlersOf } from '../http/context.ts';
+import { dayOf, type HandlersOf } from '../http/context.ts';
 import { readSnapshot } from './snapshot.ts';
 
 export const coverageHandlers: HandlersOf<typeof coverageRoutes> = {
-  snapshot: ({ db }) => readSnapshot(db),
+  snapshot: ({ db, now }) => readSnapshot(db, dayOf(now)),
 };

@@ -5,7 +5,7 @@ import { decimal } from '../http/amounts.ts';
 import { averageCostOf, ITEM_SQL, type ItemRow, toMeasures } from '../items/store.ts';
 
 /** Everything coverage is computed from, at this moment, in a handful of queries. */
-export async function readSnapshot(db: Reader): Promise<Snapshot> {
+export async function readSnapshot(db: Reader, today: string): Promise<Snapshot> {
   const items = await db.all<ItemRow>(`${ITEM_SQL} WHERE i.archived_at IS NULL ORDER BY i.code COLLATE NOCASE`);
   const revisions = await db.all<RevisionRow>(`${REVISION_SQL} WHERE r.state = 'in-use' AND d.purpose = 'build'`);
   const lines = await db.all<LineRow>(
@@ -17,8 +17,12 @@ export async function readSnapshot(db: Reader): Promise<Snapshot> {
     if (known) known.push(line);
     else byRevision.set(line.revision_id, [line]);
   }
+  // What is overdue will come, but nobody knows when.
   const coming = await db.all<{ item_id: number; quantity: number; due: string | null; number: string }>(
-    `SELECT item_id, quantity - finished AS quantity, due, number FROM build WHERE state IN ('planned', 'on-bench') ORDER BY due`,
+    `SELECT item_id, quantity - finished AS quantity, due, number FROM build WHERE state IN ('planned', 'on-bench')
+     UNION ALL SELECT item_id, quantity, iif(expected_on < $1, NULL, expected_on), number FROM purchase_coming
+     WHERE quantity > 0 ORDER BY due`,
+    [today],
   );
   return {
     items: items.map((row) => ({

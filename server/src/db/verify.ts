@@ -56,6 +56,16 @@ const checks: Record<string, string> = {
   'tracked stock names its lot or serial': `
     SELECT b.* FROM balance b JOIN item i ON i.id = b.item_id
     WHERE (i.tracking = 'lot') <> (b.lot_id IS NOT NULL) OR (i.tracking = 'serial') <> (b.serial_id IS NOT NULL)`,
+  'received of orders equals their receipts': `
+    SELECT l.id, l.received, (SELECT ifnull(sum(r.quantity), 0) FROM receipt_line r WHERE r.order_line_id = l.id
+      AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = r.document_id)) AS receipts
+    FROM purchase_order_line l WHERE l.received <> receipts`,
+  'what is open of orders follows from the rest': `
+    SELECT l.id, l.open FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
+    WHERE l.open <> iif(o.state IN ('sent', 'confirmed') AND l.closed = 0, max(0, l.quantity - l.received), 0)`,
+  'price differences are in the ledger': `
+    SELECT p.document_id, sum(p.into_stock) AS lines, (SELECT sum(value) FROM movement WHERE document_id = p.document_id) AS ledger
+    FROM price_difference_line p GROUP BY p.document_id HAVING lines <> ifnull(ledger, 0)`,
   'the file is sound': "SELECT integrity_check AS fault FROM pragma_integrity_check WHERE integrity_check <> 'ok'",
   'references are whole': 'SELECT * FROM pragma_foreign_key_check',
 };

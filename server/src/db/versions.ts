@@ -8,7 +8,17 @@ import type { SqlRow, Writer } from './database.ts';
  */
 export async function updateVersioned(
   tx: Writer,
-  table: 'item' | 'unit' | 'supplier' | 'store' | 'bin' | 'definition' | 'revision' | 'build' | 'stock_count',
+  table:
+    | 'item'
+    | 'unit'
+    | 'supplier'
+    | 'store'
+    | 'bin'
+    | 'definition'
+    | 'revision'
+    | 'build'
+    | 'stock_count'
+    | 'purchase_order',
   id: number,
   version: number,
   values: SqlRow,

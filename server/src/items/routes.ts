@@ -1,4 +1,5 @@
 import type { itemRoutes } from '@yosegi/contract';
+import { listSuppliers } from '../buying/suppliers.ts';
 import { costEffect } from '../definitions/effect.ts';
 import { type HandlersOf, signedIn } from '../http/context.ts';
 import { createBin, createStore, updateBin, updateStore } from '../places/service.ts';
@@ -8,7 +9,6 @@ import { matchItems } from './match.ts';
 import { listPictures, removePicture } from './pictures.ts';
 import { archiveItem, createItem, deleteItem, setPrices, updateItem } from './service.ts';
 import { readItem } from './store.ts';
-import { createSupplier, listSuppliers, updateSupplier } from './suppliers.ts';
 import { createRate, createUnit, listRates, listUnits, updateUnit } from './units.ts';
 import { deleteView, listViews, saveView } from './views.ts';
 
@@ -19,8 +19,6 @@ export const itemHandlers: HandlersOf<typeof itemRoutes> = {
   rates: ({ db }) => listRates(db),
   createRate: (command) => createRate(command, command.body),
   suppliers: ({ db }) => listSuppliers(db),
-  createSupplier: (command) => createSupplier(command, command.body),
-  updateSupplier: (command) => updateSupplier(command, command.params.id, command.body),
   items: ({ db, query }) => listItems(db, query),
   itemCounts: ({ db }) => countItems(db),
   item: ({ db, params }) => readItem(db, params.id),

@@ -37,6 +37,7 @@ export interface ItemRow {
   /** On shelves and not held. */
   usable: number;
   promised: number;
+  coming: number;
   definition_id: number | null;
 }
 
@@ -52,6 +53,8 @@ export const ITEM_SQL = `
     ifnull((SELECT sum(quantity) FROM balance WHERE item_id = i.id AND build_id IS NOT NULL), 0) AS on_bench,
     ifnull((SELECT sum(quantity) FROM usable WHERE item_id = i.id), 0) AS usable,
     ifnull((SELECT sum(open) FROM build_line WHERE item_id = i.id AND open > 0), 0) AS promised,
+    ifnull((SELECT sum(quantity) FROM purchase_coming WHERE item_id = i.id), 0)
+      + ifnull((SELECT sum(quantity - finished) FROM build WHERE item_id = i.id AND state IN ('planned', 'on-bench')), 0) AS coming,
     (SELECT id FROM definition WHERE item_id = i.id AND purpose = 'build') AS definition_id
   FROM item i
   JOIN unit u ON u.id = i.unit_id
@@ -97,6 +100,7 @@ export function toItem(row: ItemRow): Item {
     held: decimal(onHand - row.usable),
     promised: decimal(row.promised),
     free: decimal(row.usable - row.promised),
+    coming: decimal(row.coming),
     value: decimal(row.value),
     definitionId: row.definition_id,
     version: row.version,
@@ -164,6 +168,7 @@ export const hasHistory = async (db: Reader, id: number): Promise<boolean> =>
     `SELECT 1 FROM movement WHERE item_id = $1 UNION ALL SELECT 1 FROM revision_line WHERE item_id = $1
      UNION ALL SELECT 1 FROM revision_line_alternate WHERE item_id = $1
      UNION ALL SELECT 1 FROM definition WHERE item_id = $1 UNION ALL SELECT 1 FROM build WHERE item_id = $1
-     UNION ALL SELECT 1 FROM build_line WHERE item_id = $1 LIMIT 1`,
+     UNION ALL SELECT 1 FROM build_line WHERE item_id = $1
+     UNION ALL SELECT 1 FROM purchase_order_line WHERE item_id = $1 LIMIT 1`,
     [id],
   )) !== undefined;

@@ -3,11 +3,13 @@ import type { HandlersOf } from '../http/context.ts';
 import { readApartPlan, takeUnitsApart } from '../takeapart/service.ts';
 import { adjust, createReason, listReasons } from './adjust.ts';
 import { listDocuments, listMovements, readDocument } from './documents.ts';
+import { listPutRight, settle } from './putright.ts';
 import { receive } from './receive.ts';
 import { byBin, standingOf } from './standing.ts';
 import { stockOn, stockValue } from './then.ts';
 import { transfer } from './transfer.ts';
 import { undoDocument } from './undo.ts';
+import { postPrices, receiptPrices, revalue } from './worth.ts';
 
 export const stockHandlers: HandlersOf<typeof stockRoutes> = {
   itemBins: async ({ db, params }) => byBin(await standingOf(db, [params.id])),
@@ -22,6 +24,11 @@ export const stockHandlers: HandlersOf<typeof stockRoutes> = {
   transfer: (command) => transfer(command, command.body),
   adjust: (command) => adjust(command, command.body),
   receive: (command) => receive(command, command.body),
+  receiptPrices: ({ db, params }) => receiptPrices(db, params.id),
+  postPrices: (command) => postPrices(command, command.params.id, command.body),
+  revalue: (command) => revalue(command, command.body),
+  putRight: ({ db }) => listPutRight(db),
+  settle: (command) => settle(command, command.params.id, command.body),
   apartPlan: ({ db, params, query }) => readApartPlan(db, params.id, query),
   takeApart: (command) => takeUnitsApart(command, command.body),
 };

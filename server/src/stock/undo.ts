@@ -4,6 +4,7 @@ import { Refusal } from '@yosegi/core/refusal';
 import { type Movement, Posting, type ValueLine } from '@yosegi/core/stock';
 import { keepLines, type LineChange } from '../builds/keep.ts';
 import { buildLines, buildRecord } from '../builds/store.ts';
+import { takeOffOrder } from '../buying/receive.ts';
 import type { Writer } from '../db/database.ts';
 import { type Doing, found } from '../http/context.ts';
 import { readDocument } from './documents.ts';
@@ -29,6 +30,7 @@ export async function undoDocument(doing: Doing, id: number, remark: string): Pr
     ),
   );
   refuseFinal(head);
+  if (head.kind === 'receipt') await refuseCorrected(tx, id);
   const movements = await movementsOf(tx, id);
   const posting = new Posting(
     await readStock(
@@ -52,6 +54,7 @@ export async function undoDocument(doing: Doing, id: number, remark: string): Pr
     id,
   ]);
   if (head.build_id !== null) await setBuildBack(doing, head, movements);
+  if (head.kind === 'receipt') await takeOffOrder(doing, id);
   return readDocument(tx, counter.id);
 }
 
@@ -62,6 +65,17 @@ function refuseFinal(head: Head): void {
   if (head.kind === 'put-back') {
     throw new Refusal('undo-final', { why: 'This put the parts of a cancelled build back. Plan a new build instead.' });
   }
+}
+
+/** A receipt whose price was put right later is undone after that: the goods are worth what both say together. */
+async function refuseCorrected(tx: Writer, documentId: number): Promise<void> {
+  const later = await tx.one<{ number: string }>(
+    `SELECT d.number FROM price_difference_line p JOIN receipt_line r ON r.id = p.receipt_line_id
+     JOIN document d ON d.id = p.document_id
+     WHERE r.document_id = $1 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) ORDER BY d.id DESC LIMIT 1`,
+    [documentId],
+  );
+  if (later) throw new Refusal('undo-later-first', { number: later.number });
 }
 
 async function setBuildBack(doing: Doing, head: Head, movements: readonly Movement[]): Promise<void> {

@@ -2,9 +2,10 @@ import type { Found, Today, todayRoutes } from '@yosegi/contract';
 import { type Money, parseDecimal, type Quantity, worthOf } from '@yosegi/core/number';
 import { BUILD_SQL, type BuildRecord, readShares, toBuildRows } from '../builds/store.ts';
 import type { Reader } from '../db/database.ts';
-import { decimal, decimalOrNull } from '../http/amounts.ts';
+import { decimal } from '../http/amounts.ts';
 import { dayOf, type HandlersOf } from '../http/context.ts';
 import { containing } from '../http/pages.ts';
+import { listPutRight } from '../stock/putright.ts';
 
 export const todayHandlers: HandlersOf<typeof todayRoutes> = {
   today: ({ db, now }) => readToday(db, dayOf(now)),
@@ -28,7 +29,7 @@ async function readToday(db: Reader, today: string): Promise<Today> {
     waiting,
     onBench,
     holdUps,
-    putRight: await readPutRight(db),
+    putRight: await listPutRight(db),
     counts: {
       today: ready.length,
       define: definitions?.n ?? 0,
@@ -60,21 +61,6 @@ function holdUpsOf(records: readonly BuildRecord[], builds: Today['waiting']): T
   return [...parts.values()]
     .sort((a, b) => b.worth - a.worth || b.shortSum - a.shortSum)
     .map(({ shortSum, worth, ...part }) => ({ ...part, short: decimal(shortSum), salesValue: decimal(worth) }));
-}
-
-async function readPutRight(db: Reader): Promise<Today['putRight']> {
-  const rows = await db.all<Omit<Today['putRight'][number], 'quantity'> & { quantity: number | null }>(
-    `SELECT r.id, r.item_id AS itemId, ifnull(i.code, bi.code) AS code, ifnull(i.name, bi.name) AS name,
-       ifnull(u.code, '') AS unit, n.code AS bin,
-       (SELECT sum(quantity) FROM balance WHERE item_id = r.item_id AND bin_id = r.bin_id) AS quantity,
-       r.reason, p.name AS person, r.at, r.document_id AS documentId, r.build_id AS buildId,
-       coalesce(d.number, b.number) AS source
-     FROM put_right r JOIN person p ON p.id = r.person_id
-     LEFT JOIN item i ON i.id = r.item_id LEFT JOIN unit u ON u.id = i.unit_id LEFT JOIN bin n ON n.id = r.bin_id
-     LEFT JOIN document d ON d.id = r.document_id LEFT JOIN build b ON b.id = r.build_id LEFT JOIN item bi ON bi.id = b.item_id
-     WHERE r.settled_at IS NULL ORDER BY r.id DESC LIMIT 100`,
-  );
-  return rows.map((row) => ({ ...row, quantity: decimalOrNull(row.quantity) }));
 }
 
 /** The best few of each kind; an exact code or number first. */

@@ -18,6 +18,7 @@ const item = (id: number, name: string, sellPrice: string | null): Item => ({
   lotOrder: 'prescribed',
   serialPattern: null,
   held: '0',
+  coming: '0',
   taxFree: false,
   barcode: null,
   archived: false,

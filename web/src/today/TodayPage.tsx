@@ -92,7 +92,7 @@ function Board({ today }: { today: Today }) {
               <br />
               <small>
                 {format.quantity(part.short, part.unit, 3)} short · {count(part.builds, 'build')} ·{' '}
-                {part.comesOn ? `made by ${format.day(part.comesOn)}` : 'nothing coming'}
+                {part.comesOn ? `comes by ${format.day(part.comesOn)}` : 'nothing coming'}
               </small>
             </div>
             <b>{format.money(part.salesValue, 0)}</b>
@@ -192,7 +192,7 @@ function Waits({ build }: { build: BuildRow }) {
         {format.quantity(first.short, first.unit, 3)} × {first.name}
         {more.length > 0 && ` and ${count(more.length, 'other part')}`}
         <br />
-        <Faint>{first.comesOn ? `made by ${format.day(first.comesOn)}` : 'nothing coming yet'}</Faint>
+        <Faint>{first.comesOn ? `comes by ${format.day(first.comesOn)}` : 'nothing coming yet'}</Faint>
       </span>
     );
   }

@@ -1,0 +1,429 @@
+import { z } from 'zod';
+import { Code, Day, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route, Version } from './common.ts';
+import { Measure, Supplier, Tracking } from './items.ts';
+import { StockDocument } from './stock.ts';
+import { TrackedIn } from './tracked.ts';
+
+export const OrderState = z.enum(['draft', 'sent', 'confirmed', 'partly-received', 'closed', 'cancelled']);
+export type OrderState = z.infer<typeof OrderState>;
+export const SentHow = z.enum(['mailbox', 'print', 'csv', 'ubl']);
+export type SentHow = z.infer<typeof SentHow>;
+
+/** What deliveries of the past say of the next; null while there was none. Days from sending to coming in. */
+export const LearntLead = z.object({
+  deliveries: z.number().int(),
+  usual: z.number().int(),
+  slow: z.number().int(),
+  onTime: z.number().int(),
+  withDay: z.number().int(),
+});
+export type LearntLead = z.infer<typeof LearntLead>;
+
+/** A build that a line is bought for, and how much of it. */
+export const PurchaseNeed = z.object({ buildId: Id, build: z.string(), product: z.string(), quantity: Decimal });
+
+export const PurchaseLine = z.object({
+  id: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  measures: z.array(Measure),
+  tracking: Tracking,
+  homeBinId: Id.nullable(),
+  supplierCode: z.string(),
+  quantity: Decimal,
+  /** For one stock unit. */
+  price: Decimal,
+  worth: Decimal,
+  wantedOn: z.string().nullable(),
+  confirmedQuantity: Decimal.nullable(),
+  confirmedOn: z.string().nullable(),
+  /** When it should come, as far as is known. */
+  expectedOn: z.string().nullable(),
+  late: z.boolean(),
+  received: Decimal,
+  open: Decimal,
+  closed: z.boolean(),
+  statedLeadDays: z.number().int().nullable(),
+  learntLead: LearntLead.nullable(),
+  needs: z.array(PurchaseNeed),
+});
+export type PurchaseLine = z.infer<typeof PurchaseLine>;
+
+export const PurchaseOrderRow = z.object({
+  id: Id,
+  number: z.string(),
+  supplierId: Id,
+  supplierCode: z.string(),
+  supplier: z.string(),
+  state: OrderState,
+  lines: z.number().int(),
+  worth: Decimal,
+  /** The first day on which something open should come. */
+  expectedOn: z.string().nullable(),
+  late: z.boolean(),
+  /** Partly come, the rest still open. */
+  backOrder: z.boolean(),
+  /** A delivery is announced and not received yet. */
+  announced: z.boolean(),
+  madeAt: z.string(),
+  version: Version,
+});
+export type PurchaseOrderRow = z.infer<typeof PurchaseOrderRow>;
+
+export const Mail = z.object({
+  id: Id,
+  orderId: Id,
+  order: z.string(),
+  supplier: z.string(),
+  direction: z.enum(['out', 'in']),
+  kind: z.enum(['order', 'order-response', 'despatch-advice', 'change', 'cancellation']),
+  at: z.string(),
+  subject: z.string(),
+  content: z.string(),
+  /** The receipt that an announced delivery became. */
+  received: z.string().nullable(),
+});
+export type Mail = z.infer<typeof Mail>;
+
+/** A delivery that its supplier has announced: what the receipt begins with. */
+export const Announced = z.object({
+  mailId: Id,
+  deliveryNote: z.string(),
+  lines: z.array(
+    z.object({
+      lineId: Id,
+      quantity: Decimal,
+      lot: z.string().nullable(),
+      bestBefore: z.string().nullable(),
+      serials: z.array(z.string()),
+    }),
+  ),
+});
+export type Announced = z.infer<typeof Announced>;
+
+export const PurchaseOrder = PurchaseOrderRow.omit({ lines: true }).extend({
+  remark: z.string(),
+  reference: z.string(),
+  wantedOn: z.string().nullable(),
+  madeBy: z.string(),
+  sentAt: z.string().nullable(),
+  sentBy: z.string().nullable(),
+  sentHow: SentHow.nullable(),
+  confirmedAt: z.string().nullable(),
+  lines: z.array(PurchaseLine),
+  receipts: z.array(
+    z.object({
+      id: Id,
+      number: z.string(),
+      at: z.string(),
+      person: z.string(),
+      deliveryNote: z.string(),
+      undone: z.boolean(),
+    }),
+  ),
+  mail: z.array(Mail.omit({ content: true })),
+  announcedDelivery: Announced.nullable(),
+});
+export type PurchaseOrder = z.infer<typeof PurchaseOrder>;
+
+export const PurchaseLineInput = z.object({
+  itemId: Id,
+  quantity: Decimal,
+  price: Decimal,
+  wantedOn: Day.nullable().default(null),
+  needs: z
+    .array(z.object({ buildId: Id, quantity: Decimal }))
+    .max(100)
+    .default([]),
+});
+export const PurchaseOrderInput = z.object({
+  supplierId: Id,
+  wantedOn: Day.nullable().default(null),
+  remark: Remark.default(''),
+  lines: z.array(PurchaseLineInput).max(500),
+});
+export type PurchaseOrderInput = z.infer<typeof PurchaseOrderInput>;
+
+/** An offer of a supplier for an item. */
+export const Offer = z.object({
+  supplierId: Id,
+  supplierCode: z.string(),
+  supplier: z.string(),
+  code: z.string(),
+  price: Decimal,
+  pack: Decimal,
+  minimum: Decimal,
+  leadDays: z.number().int().nullable(),
+});
+export type Offer = z.infer<typeof Offer>;
+
+/** Something that has to be bought, and from whom. */
+export const BuyRow = z.object({
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  measures: z.array(Measure),
+  usable: Decimal,
+  promised: Decimal,
+  /** Open orders and builds. */
+  coming: Decimal,
+  /** In orders that are not sent yet. */
+  drafted: Decimal,
+  reorderPoint: Decimal.nullable(),
+  /** What is missing for every promise and the reorder point. */
+  needed: Decimal,
+  /** What is missing for promises alone: builds wait for it. */
+  short: Decimal,
+  needs: z.array(PurchaseNeed),
+  /** The best first, by what was asked for. */
+  offers: z.array(Offer),
+  /** Whole packs of the best offer; what is needed while nobody offers it. */
+  quantity: Decimal,
+});
+export type BuyRow = z.infer<typeof BuyRow>;
+
+/** What a supplier asks for one of our items, with what was learnt from its deliveries. */
+export const SupplierItem = z.object({
+  itemId: Id,
+  itemCode: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  code: z.string(),
+  price: Decimal,
+  pack: Decimal,
+  minimum: Decimal,
+  leadDays: z.number().int().nullable(),
+  learnt: LearntLead.nullable(),
+});
+export type SupplierItem = z.infer<typeof SupplierItem>;
+export const SupplierDetail = Supplier.extend({
+  learnt: LearntLead.nullable(),
+  openOrders: z.number().int(),
+  openWorth: Decimal,
+  offers: z.array(SupplierItem),
+});
+export type SupplierDetail = z.infer<typeof SupplierDetail>;
+
+export const SupplierInput = z.object({
+  code: Code,
+  name: Name,
+  address: z.string().trim().max(500).default(''),
+  email: z.union([z.literal(''), z.email().max(200)]).default(''),
+});
+export type SupplierInput = z.infer<typeof SupplierInput>;
+
+const Versioned = z.object({ version: Version });
+const BUYING = { tag: 'Buying' } as const;
+
+/** Where the order is read as a file: `csv` for a spreadsheet, `xml` as a UBL 2.3 Order. */
+export const orderFilePath = (id: number | ':id', format: 'csv' | 'xml') =>
+  `/api/purchase-orders/${id}/order.${format}`;
+
+/** Some of an item that will come: an order of ours or a build. */
+export const ComingRow = z.object({
+  source: z.enum(['order', 'build']),
+  id: Id,
+  number: z.string(),
+  /** The supplier, or how far the build is. */
+  from: z.string(),
+  quantity: Decimal,
+  on: z.string().nullable(),
+  late: z.boolean(),
+});
+export type ComingRow = z.infer<typeof ComingRow>;
+
+export const buyingRoutes = {
+  coming: route({
+    ...BUYING,
+    method: 'GET',
+    path: '/api/items/:id/coming',
+    summary: 'What of an item is on order and being built, the first to come first',
+    params: IdParams,
+    response: z.array(ComingRow),
+  }),
+  supplier: route({
+    ...BUYING,
+    method: 'GET',
+    path: '/api/suppliers/:id',
+    summary: 'A supplier with its prices, stated lead days and those learnt from its deliveries',
+    params: IdParams,
+    response: SupplierDetail,
+  }),
+  createSupplier: route({
+    ...BUYING,
+    method: 'POST',
+    path: '/api/suppliers',
+    summary: 'Add a supplier',
+    body: SupplierInput,
+    response: Supplier,
+  }),
+  updateSupplier: route({
+    ...BUYING,
+    method: 'PUT',
+    path: '/api/suppliers/:id',
+    summary: 'Change a supplier’s code, name, address or mail',
+    params: IdParams,
+    body: SupplierInput.extend({ version: Version }),
+    response: Supplier,
+  }),
+  buyList: route({
+    ...BUYING,
+    method: 'GET',
+    path: '/api/buy-list',
+    summary: 'What has to be bought for every promise and reorder point, with offers and what it is for',
+    query: z.object({ by: z.enum(['cheapest', 'fastest']).default('cheapest') }),
+    response: z.array(BuyRow),
+  }),
+  orders: route({
+    ...BUYING,
+    method: 'GET',
+    path: '/api/purchase-orders',
+    summary: 'Purchase orders, the newest first',
+    query: PageQuery.extend({
+      show: z.enum(['open', 'draft', 'late', 'back-order', 'over', 'all']).default('open'),
+      supplierId: z.coerce.number().int().positive().optional(),
+      /** A part of an order’s or delivery note’s number, of the supplier or of an item on it. */
+      q: z.string().max(100).optional(),
+    }),
+    response: pageOf(PurchaseOrderRow),
+  }),
+  order: route({
+    ...BUYING,
+    method: 'GET',
+    path: '/api/purchase-orders/:id',
+    summary: 'One purchase order with its lines, receipts and mail',
+    params: IdParams,
+    response: PurchaseOrder,
+  }),
+  createOrders: route({
+    ...BUYING,
+    method: 'POST',
+    path: '/api/purchase-orders',
+    summary: 'Draft purchase orders, one or several at once',
+    body: z.object({ orders: z.array(PurchaseOrderInput).min(1).max(50) }),
+    response: z.object({ orders: z.array(PurchaseOrder) }),
+  }),
+  saveOrder: route({
+    ...BUYING,
+    method: 'PUT',
+    path: '/api/purchase-orders/:id',
+    summary: 'Change a draft',
+    params: IdParams,
+    body: PurchaseOrderInput.extend({ version: Version }),
+    response: PurchaseOrder,
+  }),
+  sendOrder: route({
+    ...BUYING,
+    method: 'POST',
+    path: '/api/purchase-orders/:id/send',
+    summary: 'Send an order: to the supplier’s mailbox, or as what is printed or handed over as a file',
+    params: IdParams,
+    body: Versioned.extend({ how: SentHow }),
+    response: PurchaseOrder,
+  }),
+  confirmOrder: route({
+    ...BUYING,
+    method: 'POST',
+    path: '/api/purchase-orders/:id/confirm',
+    summary: 'Enter what the supplier promised by phone or letter',
+    params: IdParams,
+    body: Versioned.extend({
+      reference: z.string().trim().max(60).default(''),
+      lines: z
+        .array(z.object({ lineId: Id, quantity: Decimal, on: Day.nullable() }))
+        .min(1)
+        .max(500),
+    }),
+    response: PurchaseOrder,
+  }),
+  closeOrder: route({
+    ...BUYING,
+    method: 'POST',
+    path: '/api/purchase-orders/:id/close',
+    summary: 'Say that what is still open will not come, of some lines or of all',
+    params: IdParams,
+    body: Versioned.extend({ lineIds: z.array(Id).min(1).max(500) }),
+    response: PurchaseOrder,
+  }),
+  cancelOrder: route({
+    ...BUYING,
+    method: 'POST',
+    path: '/api/purchase-orders/:id/cancel',
+    summary: 'Cancel an order of which nothing has come',
+    params: IdParams,
+    body: Versioned,
+    response: PurchaseOrder,
+  }),
+  receiveOrder: route({
+    ...BUYING,
+    method: 'POST',
+    path: '/api/purchase-orders/:id/receipts',
+    summary: 'Receive some or all of an order',
+    params: IdParams,
+    body: z.object({
+      deliveryNote: z.string().trim().max(60).default(''),
+      remark: Remark.default(''),
+      /** The announced delivery that this is. */
+      mailId: Id.nullable().default(null),
+      /** More may come than was ordered. */
+      acceptOver: z.boolean().default(false),
+      lines: z
+        .array(
+          z.object({
+            lineId: Id,
+            binId: Id,
+            quantity: Decimal,
+            unitCost: Decimal,
+            ...TrackedIn,
+            /** What is still open after this will not come. */
+            closeRest: z.boolean().default(false),
+          }),
+        )
+        .min(1)
+        .max(500),
+    }),
+    response: z.object({ order: PurchaseOrder, document: StockDocument }),
+  }),
+  mail: route({
+    ...BUYING,
+    method: 'GET',
+    path: '/api/mail',
+    summary: 'What went to suppliers and came from them, the newest first',
+    query: PageQuery,
+    response: pageOf(Mail.omit({ content: true })),
+  }),
+  mailContent: route({
+    ...BUYING,
+    method: 'GET',
+    path: '/api/mail/:id',
+    summary: 'One message as it was sent',
+    params: IdParams,
+    response: Mail,
+  }),
+  takeMail: route({
+    ...BUYING,
+    method: 'POST',
+    path: '/api/mail',
+    summary: 'Take in what a supplier sent: a UBL OrderResponse or DespatchAdvice',
+    body: z.object({ content: z.string().min(1).max(500_000) }),
+    response: PurchaseOrder,
+  }),
+  answerAsSupplier: route({
+    method: 'POST',
+    tag: 'Devices',
+    path: '/api/devices/mailbox/:id/answer',
+    summary: 'Let the stand-in for a supplier’s mailbox answer an order: confirm, delay, or send the goods off',
+    params: IdParams,
+    body: z.object({
+      answer: z.enum(['confirm', 'delay', 'deliver', 'deliver-part']),
+      /** Later than asked, for a delay. */
+      days: z.number().int().min(1).max(365).default(7),
+    }),
+    response: PurchaseOrder,
+  }),
+};

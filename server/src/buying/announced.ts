@@ -1,0 +1,47 @@
+import type { Announced, PurchaseLine } from '@yosegi/contract';
+import { type Despatch, readDespatchAdvice } from '@yosegi/core/ubl';
+import type { Reader } from '../db/database.ts';
+import { decimal } from '../http/amounts.ts';
+
+/** Deliveries that were announced for an order, the oldest first, with the receipt each became. */
+export async function despatchesOf(
+  db: Reader,
+  orderId: number,
+): Promise<{ readonly mailId: number; readonly documentId: number | null; readonly despatch: Despatch }[]> {
+  const rows = await db.all<{ id: number; document_id: number | null; content: string }>(
+    "SELECT id, document_id, content FROM mail WHERE order_id = $1 AND kind = 'despatch-advice' ORDER BY id LIMIT 200",
+    [orderId],
+  );
+  return rows.map(({ id, document_id, content }) => ({
+    mailId: id,
+    documentId: document_id,
+    despatch: readDespatchAdvice(content),
+  }));
+}
+
+/** The oldest delivery that was announced and has not been received; null when there is none. */
+export async function announcedOf(
+  db: Reader,
+  orderId: number,
+  lines: readonly { readonly id: number; readonly position: number; readonly tracking: PurchaseLine['tracking'] }[],
+): Promise<Announced | null> {
+  const waiting = (await despatchesOf(db, orderId)).find(({ documentId }) => documentId === null);
+  if (!waiting) return null;
+  return {
+    mailId: waiting.mailId,
+    deliveryNote: waiting.despatch.number,
+    lines: waiting.despatch.lines.flatMap(({ orderLine, quantity, lot, bestBefore, serials }) => {
+      const line = lines.find((one) => String(one.position) === orderLine);
+      if (!line) return [];
+      // What an item is not kept by is left on the paper.
+      const byLot = line.tracking === 'lot';
+      return {
+        lineId: line.id,
+        quantity: decimal(quantity),
+        lot: byLot ? lot : null,
+        bestBefore: byLot ? bestBefore : null,
+        serials: line.tracking === 'serial' ? [...serials] : [],
+      };
+    }),
+  };
+}

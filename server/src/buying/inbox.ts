@@ -1,0 +1,70 @@
+import type { PurchaseOrder } from '@yosegi/contract';
+import { Refusal } from '@yosegi/core/refusal';
+import { readDespatchAdvice, readOrderResponse, ublKind } from '@yosegi/core/ubl';
+import type { Writer } from '../db/database.ts';
+import { decimal } from '../http/amounts.ts';
+import type { Doing } from '../http/context.ts';
+import { confirmOrder, keepOpen, requireState } from './orders.ts';
+import { orderLines, orderRecord, readOrder } from './store.ts';
+
+/**
+ * Takes in what a supplier sent: a promise confirms its order, an announced delivery waits to be received. The same
+ * message twice changes nothing.
+ * @throws Refusal `ubl-unreadable`, `order-unknown`, `wrong-state`
+ */
+export async function takeMail(doing: Doing, content: string): Promise<PurchaseOrder> {
+  const kind = ublKind(content);
+  if (kind === 'OrderResponse') return takePromise(doing, content);
+  if (kind === 'DespatchAdvice') return takeDespatch(doing, content);
+  throw new Refusal('ubl-unreadable', { why: 'it is neither an OrderResponse nor a DespatchAdvice' }, 'content');
+}
+
+async function takePromise(doing: Doing, content: string): Promise<PurchaseOrder> {
+  const { tx, now } = doing;
+  const promise = readOrderResponse(content);
+  const id = await orderOf(tx, promise.order);
+  if (await known(tx, id, content)) return readOrder(tx, id, now);
+  const order = await orderRecord(tx, id);
+  const lines = await orderLines(tx, [id]);
+  await keepMail(doing, id, 'order-response', `${order.supplier} confirms ${order.number}`, content);
+  return confirmOrder(doing, id, {
+    version: order.version,
+    reference: promise.number,
+    lines: promise.lines.flatMap((promised) => {
+      const line = lines.find((one) => String(one.position) === promised.id);
+      return line ? { lineId: line.id, quantity: decimal(promised.quantity), on: promised.promisedOn } : [];
+    }),
+  });
+}
+
+async function takeDespatch(doing: Doing, content: string): Promise<PurchaseOrder> {
+  const { tx, now } = doing;
+  const despatch = readDespatchAdvice(content);
+  const id = await orderOf(tx, despatch.order);
+  if (await known(tx, id, content)) return readOrder(tx, id, now);
+  const order = await orderRecord(tx, id);
+  requireState(order, ['sent', 'confirmed']);
+  const subject = `${order.supplier} has sent off ${order.number}, delivery note ${despatch.number}`;
+  await keepMail(doing, id, 'despatch-advice', subject, content);
+  return keepOpen(doing, id);
+}
+
+async function orderOf(tx: Writer, number: string): Promise<number> {
+  const order = await tx.one<{ id: number }>('SELECT id FROM purchase_order WHERE number = $1', [number]);
+  if (!order) throw new Refusal('order-unknown', { number: number.slice(0, 40) }, 'content');
+  return order.id;
+}
+
+const known = async (tx: Writer, orderId: number, content: string) =>
+  (await tx.one("SELECT 1 FROM mail WHERE order_id = $1 AND direction = 'in' AND content = $2", [orderId, content])) !==
+  undefined;
+
+async function keepMail(
+  { tx, now }: Doing,
+  orderId: number,
+  kind: 'order-response' | 'despatch-advice',
+  subject: string,
+  content: string,
+): Promise<void> {
+  await tx.insert('mail', { order_id: orderId, direction: 'in', kind, at: now.toISOString(), subject, content });
+}

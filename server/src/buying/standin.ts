@@ -1,0 +1,39 @@
+import type { PurchaseOrder } from '@yosegi/contract';
+import { Refusal } from '@yosegi/core/refusal';
+import { answerOrder, type SupplierAnswer } from '@yosegi/devices/mailbox';
+import { type Doing, dayOf, found } from '../http/context.ts';
+import { despatchesOf } from './announced.ts';
+import { takeMail } from './inbox.ts';
+import { orderLines, orderRecord } from './store.ts';
+
+/**
+ * Lets the stand-in for a supplier's mailbox answer an order that was sent there. Its answer comes in by the same door as
+ * any supplier's.
+ * @throws Refusal `not-in-mailbox`, `nothing-to-send`
+ */
+export async function answerAsSupplier(
+  doing: Doing,
+  id: number,
+  { answer, days }: { answer: SupplierAnswer; days: number },
+): Promise<PurchaseOrder> {
+  const { tx, now } = doing;
+  const order = await orderRecord(tx, id);
+  const mail = await tx.one<{ content: string }>(
+    "SELECT content FROM mail WHERE order_id = $1 AND kind = 'order' ORDER BY id DESC LIMIT 1",
+    [id],
+  );
+  if (!mail) throw new Refusal('not-in-mailbox', { number: order.number });
+  const lines = await orderLines(tx, [id]);
+  const { n } = found(await tx.one<{ n: number }>("SELECT count(*) AS n FROM mail WHERE direction = 'in'"));
+  const written = answerOrder(mail.content, {
+    answer,
+    days,
+    today: dayOf(now),
+    number: n + 1,
+    sent: (await despatchesOf(tx, id)).map(({ despatch }) => despatch),
+    keptBy: new Map(lines.map((line) => [String(line.position), line.tracking])),
+    closed: new Set(lines.filter((line) => line.closed === 1).map((line) => String(line.position))),
+  });
+  if (written === null) throw new Refusal('nothing-to-send', { number: order.number });
+  return takeMail(doing, written);
+}
