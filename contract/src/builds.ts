@@ -16,6 +16,8 @@ export const Waiting = z.object({
   short: Decimal,
   /** The day it is coming, when an open build makes it. */
   comesOn: z.string().nullable(),
+  /** Some is coming, though nobody may know when. */
+  isComing: z.boolean(),
 });
 
 export const BuildRow = z.object({

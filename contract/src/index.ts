@@ -3,6 +3,7 @@ import { buyingRoutes } from './buying.ts';
 import { countRoutes } from './counts.ts';
 import { coverageRoutes } from './coverage.ts';
 import { definitionRoutes } from './definitions.ts';
+import { deviceRoutes } from './devices.ts';
 import { importRoutes } from './imports.ts';
 import { itemRoutes } from './items.ts';
 import { peopleRoutes } from './people.ts';
@@ -16,6 +17,7 @@ export * from './common.ts';
 export * from './counts.ts';
 export * from './coverage.ts';
 export * from './definitions.ts';
+export * from './devices.ts';
 export * from './imports.ts';
 export * from './items.ts';
 export * from './live.ts';
@@ -34,6 +36,7 @@ export const api = {
   ...coverageRoutes,
   ...buildRoutes,
   ...buyingRoutes,
+  ...deviceRoutes,
   ...stockRoutes,
   ...todayRoutes,
   ...trackedRoutes,

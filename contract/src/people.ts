@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, route } from './common.ts';
+import { Id, Name, route, Version } from './common.ts';
 
 export const Role = z.enum(['owner', 'bench']);
 export const Person = z.object({ id: Id, name: z.string(), initials: z.string(), role: Role });
@@ -9,6 +9,10 @@ export const Company = z.object({
   name: z.string(),
   currency: z.string(),
   locale: z.string(),
+  /** As orders print it. */
+  address: z.string(),
+  email: z.string(),
+  version: Version,
 });
 export type Company = z.infer<typeof Company>;
 
@@ -39,6 +43,20 @@ export const peopleRoutes = {
     access: 'open',
     summary: 'Who is signed in, and the company',
     response: Session,
+  }),
+  updateCompany: route({
+    method: 'PUT',
+    path: '/api/company',
+    tag: 'People',
+    access: 'owner',
+    summary: 'Change the company’s name and address, as its papers say them',
+    body: z.object({
+      name: Name,
+      address: z.string().trim().max(500),
+      email: z.union([z.literal(''), z.email().max(200)]),
+      version: Version,
+    }),
+    response: Company,
   }),
   signIn: route({
     method: 'POST',

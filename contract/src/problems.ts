@@ -287,6 +287,12 @@ export const problemKinds: Record<string, ProblemKind> = {
     title: 'Not below zero',
     detail: () => 'Nothing of this is below zero now, so no posting can settle it. Say that it was seen to instead.',
   },
+  'no-labels': { status: 422, title: 'Nothing to label', detail: () => 'Nothing of it needs a label.' },
+  'too-many-labels': {
+    status: 422,
+    title: 'Too many labels',
+    detail: ({ most }) => `At most ${most} labels are printed at once. Choose fewer.`,
+  },
   'undo-later-first': {
     status: 409,
     title: 'Another first',

@@ -53,6 +53,18 @@ export const StockDocument = z.object({
   /** Why stock was adjusted, in the owner's words; null for every other kind. */
   reason: z.string().nullable(),
   overrideReason: z.string().nullable(),
+  /** Who brought it, and for which order of ours; null where that is unknown or nothing was received. */
+  receipt: z
+    .object({
+      supplierId: Id.nullable(),
+      supplier: z.string().nullable(),
+      orderId: Id.nullable(),
+      order: z.string().nullable(),
+      deliveryNote: z.string(),
+    })
+    .nullable(),
+  /** The receipts whose price this puts right, or the documents that put the price of this receipt right. */
+  prices: z.array(z.object({ id: Id, number: z.string() })),
   reverses: z.object({ id: Id, number: z.string() }).nullable(),
   reversedBy: z.object({ id: Id, number: z.string() }).nullable(),
   movements: z.array(Movement),

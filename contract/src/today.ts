@@ -18,6 +18,8 @@ export const Today = z.object({
       builds: z.number().int(),
       salesValue: Decimal,
       comesOn: z.string().nullable(),
+      /** Some is coming, though nobody may know when. */
+      isComing: z.boolean(),
     }),
   ),
   /** What went below zero or was overridden and has not been put right. */
@@ -29,12 +31,14 @@ export const Today = z.object({
     cover: z.number().int(),
     build: z.number().int(),
     pick: z.number().int(),
+    /** Purchase orders of which something is late. */
+    lateOrders: z.number().int(),
   }),
 });
 export type Today = z.infer<typeof Today>;
 
 export const Found = z.object({
-  kind: z.enum(['item', 'build', 'definition', 'document']),
+  kind: z.enum(['item', 'build', 'definition', 'order', 'supplier', 'document']),
   id: Id,
   code: z.string(),
   name: z.string(),

@@ -2,18 +2,9 @@ import { api, type Item, type ItemDetail, type LineInput, picturePath } from '@y
 import type { Input } from '@yosegi/contract/client';
 import { checkDigit } from '@yosegi/core/item';
 import sharp from 'sharp';
+import { type Buying, supplierOf } from './buying.ts';
 import { parts } from './catalogue.ts';
 import type { DemoClient } from './client.ts';
-
-/** Made-up suppliers: code, name, lead days, and the bins whose parts they bring. */
-const suppliers = [
-  ['NORTH', 'North Shed Timber', 14, /^T/],
-  ['WAXWORKS', 'Waxworks & Daughters', 7, /^K/],
-  ['IRON', 'Ironbridge Fixings', 5, /^A/],
-  ['GLASS', 'Glassery Low Mill', 10, /^D1/],
-  ['LOOM', 'Loom End Workwear', 21, /^D2/],
-  ['METALS', 'Combe Metalwares', 12, /^[BC]/],
-] as const;
 
 const packs: Record<string, readonly [name: string, size: string]> = {
   'SCREW-40': ['box', '200'],
@@ -41,7 +32,6 @@ export class Details {
   ) {}
 
   async add(): Promise<void> {
-    await this.describeItems();
     await this.drawPicture('TASTE-3');
     await this.hiveWithAlternates();
     await this.kits();
@@ -49,16 +39,12 @@ export class Details {
     await this.looseEnds();
   }
 
-  private async describeItems(): Promise<void> {
-    const ids = new Map<string, number>();
-    for (const [code, name] of suppliers) {
-      const supplier = await this.client.call(api.createSupplier, { body: { code, name } });
-      ids.set(code, supplier.id);
-    }
+  /** Suppliers' prices, packs, barcodes and fields, as an owner enters them once the catalogue stands. */
+  async describeItems(buying: Buying): Promise<void> {
     let number = 0;
     for (const [code] of this.items) {
       const part = parts.find(([known]) => known === code);
-      const [supplier, , leadDays] = (part && suppliers.find(([, , , bins]) => bins.test(part[3]))) ?? [];
+      const [supplier, , leadDays] = part ? supplierOf(part[3]) : [];
       const pack = packs[code];
       const field = fields[code];
       number += 1;
@@ -73,7 +59,7 @@ export class Details {
           part && supplier
             ? [
                 {
-                  supplierId: ids.get(supplier) ?? 0,
+                  supplierId: buying.supplierId(supplier),
                   code: `${supplier.slice(0, 2)}-${1000 + number * 7}`,
                   price: String(part[4]),
                   pack: pack?.[1] ?? '1',

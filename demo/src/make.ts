@@ -1,9 +1,9 @@
-import { api, type BuildDetail, type Item, type LineInput } from '@yosegi/contract';
-import type { Input } from '@yosegi/contract/client';
+import { api, type BuildDetail, type Item, type LineInput, type PurchaseOrder } from '@yosegi/contract';
 import { readSerials } from '@yosegi/core/tracking';
 import { buildApp } from '@yosegi/server/app';
 import { Database } from '@yosegi/server/db/database';
 import { ensureCompany, migrate } from '@yosegi/server/db/migrate';
+import { Buying, type DeliveryLine } from './buying.ts';
 import { lots, type Made, made, parts, serials, stores } from './catalogue.ts';
 import { DemoClient } from './client.ts';
 import { Details } from './details.ts';
@@ -51,23 +51,42 @@ export async function makeDemo(file: string, end: Date): Promise<void> {
 class Demo {
   private readonly bins = new Map<string, number>();
   private readonly items = new Map<string, Item>();
+  private readonly buying: Buying;
+  private readonly details: Details;
+  /** The last order that came, for the invoice that follows it. */
+  private lastOrder: PurchaseOrder | undefined;
 
   constructor(
     private readonly client: DemoClient,
     private readonly time: { at: number },
     private readonly end: Date,
     private readonly random: () => number,
-  ) {}
+  ) {
+    const bin = (code: string) => this.bin(code);
+    this.buying = new Buying(client, time, seeded(411), (code) => this.item(code), bin);
+    const later = new Date(end.getTime() + 9 * DAY).toISOString().slice(0, 10);
+    this.details = new Details(client, this.items, bin, later);
+  }
 
   async run(): Promise<void> {
     await this.places();
+    await this.buying.addSuppliers();
     await this.catalogue();
+    await this.details.describeItems(this.buying);
     await this.history();
-    await this.details();
+    await this.addDetails();
     await this.today();
+    await this.client.as(MO);
+    await this.buying.openOrders(this.end.getTime());
+    await this.buying.corrections(this.lastOrder);
   }
 
   private async places(): Promise<void> {
+    const { company } = await this.client.call(api.session, {});
+    const address = 'Old Dairy, Mill Lane 4\n4402 Hollowmere';
+    await this.client.call(api.updateCompany, {
+      body: { name: company.name, address, email: 'office@hollowmere.example', version: company.version },
+    });
     await this.client.call(api.createRate, { body: { name: 'Bench hour', perHour: '24' } });
     await this.client.call(api.createRate, { body: { name: 'Finishing hour', perHour: '28.5' } });
     for (const store of stores) {
@@ -201,7 +220,7 @@ class Demo {
   private async buyWhatIsLow(week: number): Promise<void> {
     this.at(week, 0, 9);
     await this.client.as(MO);
-    const low: Input<typeof api.receive>['body']['lines'] = [];
+    const low: DeliveryLine[] = [];
     for (const [code, , , bin, cost, order] of parts) {
       const item = await this.client.call(api.item, { params: { id: this.item(code).id } });
       if (Number(item.free) > order * 0.6) continue;
@@ -209,13 +228,14 @@ class Demo {
       low.push({
         itemId: item.id,
         binId: this.bin(bin),
+        bin,
         quantity: String(order),
         unitCost,
         ...this.newLot(code, week),
       });
     }
     if (low.length === 0) return;
-    await this.client.call(api.receive, { body: { kind: 'receipt', remark: `Delivery of week ${week}`, lines: low } });
+    this.lastOrder = (await this.buying.deliver(low, `${1000 + week * 7}`)).at(-1) ?? this.lastOrder;
   }
 
   /** What was there from the start; of two honeys it has to be used soon. */
@@ -345,14 +365,14 @@ class Demo {
     await this.client.call(api.undoDocument, { params: { id: receipt.id }, body: { remark: 'Entered twice' } });
   }
 
-  /** What the owner finds this morning: something ready, something waiting, something on the bench, an override. */
-  private async details(): Promise<void> {
+  /** What an owner adds once the business runs: kits, alternates, a rework, and loose ends. */
+  private async addDetails(): Promise<void> {
     this.time.at = this.end.getTime() - 4 * DAY;
     await this.client.as(MO);
-    const later = new Date(this.end.getTime() + 9 * DAY).toISOString().slice(0, 10);
-    await new Details(this.client, this.items, (code) => this.bin(code), later).add();
+    await this.details.add();
   }
 
+  /** What the owner finds this morning: something ready, something waiting, something on the bench, an override. */
   private async today(): Promise<void> {
     this.time.at = this.end.getTime() - 3 * DAY;
     await this.client.as(MO);

@@ -24,6 +24,7 @@ import { coverageHandlers } from './coverage/routes.ts';
 import type { Database } from './db/database.ts';
 import { Calendar } from './definitions/calendar.ts';
 import { definitionHandlers } from './definitions/routes.ts';
+import { deviceHandlers, mountLabels } from './devices/routes.ts';
 import { ImportJobs } from './exchange/jobs.ts';
 import { importHandlers, mountExchange } from './exchange/routes.ts';
 import { type Clock, type HandlersOf, systemClock } from './http/context.ts';
@@ -55,6 +56,7 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...coverageHandlers,
   ...buildHandlers,
   ...buyingHandlers,
+  ...deviceHandlers,
   ...stockHandlers,
   ...todayHandlers,
   ...trackedHandlers,
@@ -119,6 +121,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   const mounting = { database, clock, live, calendar: new Calendar(database, clock, live) };
   mountPictures(app, mounting);
   mountOrderFiles(app, mounting);
+  mountLabels(app, mounting);
   const imports = new ImportJobs(database, app.log);
   app.addHook('onClose', () => imports.close());
   mountExchange(app, mounting, imports);

@@ -48,6 +48,15 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./stock/DocumentsPage.tsx')).DocumentsPage }),
           },
           { path: 'receive', lazy: async () => ({ Component: (await import('./stock/ReceivePage.tsx')).ReceivePage }) },
+          {
+            path: 'documents/:id/prices',
+            lazy: async () => ({ Component: (await import('./stock/PricesPage.tsx')).PricesPage }),
+          },
+          { path: 'revalue', lazy: async () => ({ Component: (await import('./stock/RevaluePage.tsx')).RevaluePage }) },
+          {
+            path: 'put-right',
+            lazy: async () => ({ Component: (await import('./stock/PutRightPage.tsx')).PutRightPage }),
+          },
           { path: 'on-a-day', lazy: async () => ({ Component: (await import('./stock/ThenPage.tsx')).ThenPage }) },
           {
             path: 'counts/:id?',
@@ -55,12 +64,47 @@ export const router = createBrowserRouter([
           },
           { path: 'move', lazy: async () => ({ Component: (await import('./stock/MovePage.tsx')).MovePage }) },
           { path: 'adjust', lazy: async () => ({ Component: (await import('./stock/AdjustPage.tsx')).AdjustPage }) },
-          {
-            path: 'suppliers',
-            lazy: async () => ({ Component: (await import('./stock/SuppliersPage.tsx')).SuppliersPage }),
-          },
+          { path: 'suppliers', element: <Navigate to="/buying/suppliers" replace /> },
           { path: 'in-out', lazy: async () => ({ Component: (await import('./exchange/InOutPage.tsx')).InOutPage }) },
           { path: 'places', lazy: async () => ({ Component: (await import('./stock/PlacesPage.tsx')).PlacesPage }) },
+        ],
+      },
+      {
+        path: 'buying',
+        lazy: async () => ({ Component: (await import('./buying/BuyingPage.tsx')).BuyingPage }),
+        children: [
+          { index: true, lazy: async () => ({ Component: (await import('./buying/BuyListPage.tsx')).BuyListPage }) },
+          {
+            path: 'orders/:id/receive',
+            lazy: async () => ({ Component: (await import('./buying/ReceiveOrderPage.tsx')).ReceiveOrderPage }),
+          },
+          {
+            path: 'orders/:id?',
+            lazy: async () => ({ Component: (await import('./buying/OrdersPage.tsx')).OrdersPage }),
+          },
+          {
+            path: 'suppliers/:id?',
+            lazy: async () => ({ Component: (await import('./buying/SuppliersPage.tsx')).SuppliersPage }),
+          },
+        ],
+      },
+      {
+        path: 'devices',
+        lazy: async () => ({ Component: (await import('./devices/DevicesPage.tsx')).DevicesPage }),
+        children: [
+          { index: true, element: <Navigate to="/devices/printer" replace /> },
+          {
+            path: 'printer',
+            lazy: async () => ({ Component: (await import('./devices/PrinterPage.tsx')).PrinterPage }),
+          },
+          {
+            path: 'scanner',
+            lazy: async () => ({ Component: (await import('./devices/ScannerPage.tsx')).ScannerPage }),
+          },
+          {
+            path: 'mailbox',
+            lazy: async () => ({ Component: (await import('./devices/MailboxPage.tsx')).MailboxPage }),
+          },
         ],
       },
       {

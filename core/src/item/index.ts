@@ -1,1 +1,2 @@
 export * from './barcode.ts';
+export * from './tile.ts';

@@ -74,6 +74,7 @@ async function shortFor(doing: Doing, build: BuildRecord): Promise<Refusal | und
       got,
       short,
       comesOn: shares.comesOn.get(itemId) ?? null,
+      isComing: shares.comesOn.has(itemId),
     };
   });
   return new Refusal('parts-short', { lines: missing, canStart: canStart(build, shares) });

@@ -164,7 +164,8 @@ export async function toBuildRows(
         const day = shares.comesOn.get(itemId) ?? null;
         // A day that has passed says nothing about when it comes.
         const comesOn = day !== null && day < today ? null : day;
-        return { itemId, code, name, unit, short: decimal(missing), comesOn };
+        const isComing = shares.comesOn.has(itemId);
+        return { itemId, code, name, unit, short: decimal(missing), comesOn, isComing };
       }),
       canStart: decimalOrNull(build.state === 'planned' ? canStart(build, shares) : null),
       pickLines: lines.length,

@@ -13,7 +13,11 @@ import { postOrder, postWords } from './outbox.ts';
 import { type OrderRecord, openOf, orderLines, orderRecord, readOrder } from './store.ts';
 
 /** Drafts orders; several at once when a buy list becomes an order for each supplier. */
-export async function createOrders(doing: Doing, inputs: readonly PurchaseOrderInput[]): Promise<PurchaseOrder[]> {
+export async function createOrders(
+  doing: Doing,
+  inputs: readonly PurchaseOrderInput[],
+  send: SentHow | null,
+): Promise<PurchaseOrder[]> {
   const { tx, person, now } = doing;
   const made: PurchaseOrder[] = [];
   for (const [index, input] of inputs.entries()) {
@@ -29,7 +33,7 @@ export async function createOrders(doing: Doing, inputs: readonly PurchaseOrderI
       made_by: person.id,
     });
     await insertLines(tx, id, input, at);
-    made.push(await readOrder(tx, id, now));
+    made.push(send ? await sendOrder(doing, id, { version: 0, how: send }) : await readOrder(tx, id, now));
   }
   doing.changed('buying');
   return made;
@@ -39,7 +43,7 @@ export async function createOrders(doing: Doing, inputs: readonly PurchaseOrderI
 export async function saveOrder(
   doing: Doing,
   id: number,
-  input: PurchaseOrderInput & { version: number },
+  input: PurchaseOrderInput & { version: number; send: SentHow | null },
 ): Promise<PurchaseOrder> {
   const { tx, now } = doing;
   requireState(await orderRecord(tx, id), ['draft']);
@@ -52,7 +56,7 @@ export async function saveOrder(
   await tx.run('DELETE FROM purchase_order_line WHERE order_id = $1', [id]);
   await insertLines(tx, id, input, (name) => name);
   doing.changed('buying');
-  return readOrder(tx, id, now);
+  return input.send ? sendOrder(doing, id, { version: input.version + 1, how: input.send }) : readOrder(tx, id, now);
 }
 
 async function requireSupplier(tx: Writer, id: number, field: string): Promise<void> {
@@ -215,9 +219,10 @@ export async function keepOpen(doing: Doing, id: number): Promise<PurchaseOrder>
   const { tx, now } = doing;
   const order = await orderRecord(tx, id);
   const open = (await orderLines(tx, [id])).map((line) => [line.id, openOf(order.state, line)]);
-  await tx.run('UPDATE purchase_order_line SET open = v.value ->> 1 FROM json_each($1) v WHERE purchase_order_line.id = v.value ->> 0', [
-    JSON.stringify(open),
-  ]);
+  await tx.run(
+    'UPDATE purchase_order_line SET open = v.value ->> 1 FROM json_each($1) v WHERE purchase_order_line.id = v.value ->> 0',
+    [JSON.stringify(open)],
+  );
   doing.changed('buying', 'items', 'builds');
   return readOrder(tx, id, now);
 }

@@ -39,6 +39,7 @@ export interface OrderLineRecord {
   decimals: number;
   measures: string;
   barcode: string | null;
+  serial_pattern: string | null;
   tracking: PurchaseLine['tracking'];
   home_bin_id: number | null;
   supplier_code: string;
@@ -61,7 +62,7 @@ const ORDER_SQL = `
   LEFT JOIN person p ON p.id = o.sent_by`;
 
 const LINE_SQL = `
-  SELECT l.*, i.code, i.name, u.code AS unit, u.decimals, i.barcode, i.tracking, i.home_bin_id,
+  SELECT l.*, i.code, i.name, u.code AS unit, u.decimals, i.barcode, i.serial_pattern, i.tracking, i.home_bin_id,
     (SELECT json_group_array(json_array(name, one)) FROM (
       SELECT name, quantity AS one FROM item_pack WHERE item_id = i.id
       UNION ALL SELECT name, one FROM unit_related WHERE unit_id = i.unit_id)) AS measures,
@@ -212,6 +213,8 @@ export async function readOrder(db: Reader, id: number, now: Date): Promise<Purc
         decimals: line.decimals,
         measures: toMeasures(line.measures),
         tracking: line.tracking,
+        serialPattern: line.serial_pattern,
+        barcode: line.barcode,
         homeBinId: line.home_bin_id,
         supplierCode: line.supplier_code,
         quantity: decimal(line.quantity),

@@ -9,6 +9,7 @@ import type { SqlRow, Writer } from './database.ts';
 export async function updateVersioned(
   tx: Writer,
   table:
+    | 'company'
     | 'item'
     | 'unit'
     | 'supplier'

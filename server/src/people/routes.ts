@@ -1,6 +1,7 @@
 import type { Company, Person, peopleRoutes } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Reader } from '../db/database.ts';
+import { updateVersioned } from '../db/versions.ts';
 import { found, type HandlersOf } from '../http/context.ts';
 
 export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
@@ -15,6 +16,13 @@ export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
     return { person, company: await companyOf(db) };
   },
 
+  async updateCompany({ tx, body, changed }) {
+    const { version, ...values } = body;
+    await updateVersioned(tx, 'company', 1, version, values, () => companyOf(tx));
+    changed('places');
+    return companyOf(tx);
+  },
+
   async signIn({ tx, body }) {
     const sql = 'SELECT id, name, initials, role FROM person WHERE id = $1 AND active = 1';
     const person = await tx.one<Person>(sql, [body.personId]);
@@ -24,4 +32,4 @@ export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
 };
 
 const companyOf = async (db: Reader) =>
-  found(await db.one<Company>('SELECT name, currency, locale FROM company WHERE id = 1'));
+  found(await db.one<Company>('SELECT name, currency, locale, address, email, version FROM company WHERE id = 1'));

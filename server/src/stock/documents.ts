@@ -82,7 +82,15 @@ export async function readDocument(db: Reader, id: number): Promise<StockDocumen
     await db.one<
       Omit<
         StockDocument,
-        'movements' | 'values' | 'uses' | 'reverses' | 'reversedBy' | 'buildId' | 'overrideReason'
+        | 'movements'
+        | 'values'
+        | 'uses'
+        | 'reverses'
+        | 'reversedBy'
+        | 'buildId'
+        | 'overrideReason'
+        | 'receipt'
+        | 'prices'
       > & {
         build_id: number | null;
         override_reason: string | null;
@@ -120,6 +128,18 @@ export async function readDocument(db: Reader, id: number): Promise<StockDocumen
      LEFT JOIN unit u ON u.id = i.unit_id WHERE f.document_id = $1 ORDER BY l.position`,
     [id],
   );
+  const receipt = await db.one<NonNullable<StockDocument['receipt']>>(
+    `SELECT r.supplier_id AS supplierId, s.name AS supplier, r.order_id AS orderId, o.number AS "order", r.delivery_note AS deliveryNote
+     FROM receipt r LEFT JOIN supplier s ON s.id = r.supplier_id LEFT JOIN purchase_order o ON o.id = r.order_id
+     WHERE r.document_id = $1`,
+    [id],
+  );
+  const prices = await db.all<StockDocument['prices'][number]>(
+    `SELECT DISTINCT d.id, d.number FROM price_difference_line p JOIN receipt_line r ON r.id = p.receipt_line_id
+     JOIN document d ON d.id = iif(p.document_id = $1, r.document_id, p.document_id)
+     WHERE p.document_id = $1 OR r.document_id = $1 ORDER BY d.id`,
+    [id],
+  );
   return {
     id: head.id,
     number: head.number,
@@ -131,6 +151,8 @@ export async function readDocument(db: Reader, id: number): Promise<StockDocumen
     build: head.build,
     reason: head.reason,
     overrideReason: head.override_reason,
+    receipt: receipt ?? null,
+    prices,
     reverses: head.reverses_id === null ? null : { id: head.reverses_id, number: head.reverses_number ?? '' },
     reversedBy: head.reversed_id === null ? null : { id: head.reversed_id, number: head.reversed_number ?? '' },
     movements: movements.map(toMovement),

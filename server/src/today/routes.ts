@@ -24,6 +24,10 @@ async function readToday(db: Reader, today: string): Promise<Today> {
   const onBench = builds.filter((build) => build.state === 'on-bench');
   const holdUps = holdUpsOf(records, builds);
   const definitions = await db.one<{ n: number }>('SELECT count(*) AS n FROM definition');
+  const late = await db.one<{ n: number }>(
+    'SELECT count(DISTINCT order_id) AS n FROM purchase_order_line WHERE open > 0 AND expected_on < $1',
+    [today],
+  );
   return {
     ready,
     waiting,
@@ -36,6 +40,7 @@ async function readToday(db: Reader, today: string): Promise<Today> {
       cover: holdUps.length,
       build: onBench.length,
       pick: onBench.filter((build) => build.pickedLines < build.pickLines).length,
+      lateOrders: late?.n ?? 0,
     },
   };
 }
@@ -71,7 +76,9 @@ async function find(db: Reader, text: string): Promise<Found[]> {
        SELECT 'item' AS kind, id, code, name, code AS tile, 1 AS turn, barcode FROM item WHERE archived_at IS NULL
        UNION ALL SELECT 'definition', d.id, i.code, i.name, i.code, 2, NULL FROM definition d JOIN item i ON i.id = d.item_id
        UNION ALL SELECT 'build', b.id, b.number, i.name, i.code, 3, NULL FROM build b JOIN item i ON i.id = b.item_id
-       UNION ALL SELECT 'document', d.id, d.number, d.kind, NULL, 4, NULL FROM document d
+       UNION ALL SELECT 'order', o.id, o.number, s.name, NULL, 4, NULL FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
+       UNION ALL SELECT 'supplier', id, code, name, NULL, 5, NULL FROM supplier
+       UNION ALL SELECT 'document', d.id, d.number, d.kind, NULL, 6, NULL FROM document d
      ) WHERE code LIKE $1 ESCAPE '\\' OR name LIKE $1 ESCAPE '\\' OR barcode = $2
      ORDER BY code <> $2 COLLATE NOCASE, code NOT LIKE $3 ESCAPE '\\', turn, code LIMIT 20`,
     [containing(text), text, containing(text).slice(1)],

@@ -7,7 +7,7 @@ import {
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query';
-import { api, type Problem, type Route, type Topic } from '@yosegi/contract';
+import { api, type Problem, type Route, type Topic, topics } from '@yosegi/contract';
 import { ApiProblem, type Input, type Output, send } from '@yosegi/contract/client';
 import { useRef } from 'react';
 
@@ -19,21 +19,30 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   units: ['items'],
   rates: ['items'],
   suppliers: ['items'],
+  supplier: ['items', 'buying'],
+  buyList: ['buying', 'items', 'stock', 'builds'],
+  orders: ['buying'],
+  order: ['buying', 'items', 'builds'],
+  coming: ['buying', 'builds'],
+  mail: ['buying'],
+  labelJobs: ['devices'],
+  labelJob: ['devices'],
   views: ['items'],
   pictures: ['items'],
   costEffect: ['items', 'definitions', 'stock'],
   definitionFaults: ['definitions', 'items'],
   replacements: ['definitions', 'items', 'stock'],
-  items: ['items', 'stock'],
-  item: ['items', 'stock'],
+  items: ['items', 'stock', 'buying'],
+  item: ['items', 'stock', 'buying'],
   itemCounts: ['items', 'stock', 'builds'],
   stores: ['places'],
+  session: ['places'],
   definitions: ['definitions', 'stock'],
   definition: ['definitions', 'items', 'stock', 'builds'],
   whereUsed: ['definitions'],
-  snapshot: ['items', 'definitions', 'builds', 'stock'],
-  builds: ['builds', 'stock'],
-  build: ['builds', 'stock'],
+  snapshot: ['items', 'definitions', 'builds', 'stock', 'buying'],
+  builds: ['builds', 'stock', 'buying'],
+  build: ['builds', 'stock', 'buying'],
   itemBins: ['stock', 'places'],
   lots: ['stock'],
   serials: ['stock'],
@@ -46,9 +55,11 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   stockValue: ['stock'],
   documents: ['stock'],
   document: ['stock'],
+  receiptPrices: ['stock'],
+  putRight: ['stock', 'builds', 'buying'],
   apartPlan: ['definitions', 'stock'],
-  today: ['builds', 'stock', 'items', 'definitions'],
-  find: ['items', 'definitions', 'builds', 'stock'],
+  today: ['builds', 'stock', 'items', 'definitions', 'buying'],
+  find: ['items', 'definitions', 'builds', 'stock', 'buying'],
 };
 
 export const queryClient = new QueryClient({
@@ -108,6 +119,7 @@ export function refetch(topics: readonly Topic[], client: QueryClient = queryCli
 
 type Identified = { readonly id: number };
 const itself = (question: Name) => (output: unknown) => ({ question, record: output as Identified });
+const itsOrder = (output: unknown) => ({ question: 'order' as Name, record: (output as { order: Identified }).order });
 const itsBuild = (output: unknown) => ({ question: 'build' as Name, record: (output as { build: Identified }).build });
 
 /** Commands that answer with a record: it is shown at once, so that a quick hand never acts on the one before. */
@@ -128,6 +140,16 @@ const answersWith: Partial<Record<Name, (output: unknown) => { question: Name; r
   updateBuild: itself('build'),
   startBuild: itself('build'),
   cancelBuild: itself('build'),
+  saveOrder: itself('order'),
+  sendOrder: itself('order'),
+  confirmOrder: itself('order'),
+  closeOrder: itself('order'),
+  cancelOrder: itself('order'),
+  answerAsSupplier: itself('order'),
+  takeMail: itself('order'),
+  receiveOrder: itsOrder,
+  createLabelJob: itself('labelJob'),
+  endLabelJob: itself('labelJob'),
   beginCount: itself('count'),
   countLine: itself('count'),
   addCountLine: itself('count'),
@@ -161,7 +183,7 @@ export function useCommand<N extends Name>(
       const answered = answersWith[name]?.(output);
       if (answered) client.setQueryData([answered.question, { params: { id: answered.record.id } }], answered.record);
       // Own changes show at once; the event that follows finds them fresh.
-      refetch(['items', 'places', 'definitions', 'builds', 'stock'], client);
+      refetch(topics, client);
       onDone?.(output, input);
     },
   });

@@ -183,7 +183,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
             setTrack={(lineId, next) => setTracks(new Map(tracks).set(lineId, next))}
           />
         </AnswerBody>
-        {finish.error && (
+        {finish.error && !/^(good|lot|bestBefore|serials)$/.test(problemOf(finish.error)?.field ?? '') && (
           <div style={{ padding: '0 24px 12px', display: 'grid', gap: 10 }}>
             <ProblemBox
               error={finish.error}

@@ -62,7 +62,7 @@ const say = (change: Partial<Behaviour>, purpose: 'build' | 'rework' | 'record' 
     { ...own, ...change },
     draft,
     '7',
-    new Format({ name: '', currency: 'EUR', locale: 'en-GB' }),
+    new Format({ currency: 'EUR', locale: 'en-GB' }),
   );
 
 describe('what a kit’s switches do', () => {

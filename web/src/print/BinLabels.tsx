@@ -1,5 +1,6 @@
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
+import { binLabel } from '../scan/scans.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { VisuallyHidden } from '../ui/text.ts';
@@ -42,7 +43,7 @@ export function BinLabels({ storeId }: { storeId: number }) {
                       <b>{bin.code}</b>
                       <span>{store.name}</span>
                     </div>
-                    <Barcode text={`${store.code}/${bin.code}`} />
+                    <Barcode text={binLabel(store, bin)} />
                   </Label>
                 ))}
               </Sheet>

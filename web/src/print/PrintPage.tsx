@@ -11,19 +11,21 @@ import { Tile } from '../ui/Tile.tsx';
 import { BinLabels } from './BinLabels.tsx';
 import { CountPrint } from './CountPrint.tsx';
 import { DefinitionPrint } from './DefinitionPrint.tsx';
+import { OrderPrint } from './OrderPrint.tsx';
 import { Bar, Barcode, Head, Paper } from './paper.tsx';
 
 const Box = styled.span`display: inline-block; width: 13pt; height: 13pt; border: 1pt solid #000;`;
 const Blank = styled.span`display: inline-block; min-width: 22mm; border-bottom: 0.7pt solid #000;`;
 
 /**
- * A sheet of paper in black on white: the bench sheet or pick list of a build, a definition, a count, or the labels of a
+ * A sheet of paper in black on white: the bench sheet or pick list of a build, a definition, a count, a purchase order, or the labels of a
  * store's bins.
  */
 export function PrintPage() {
   const { sheet, id } = useParams();
   if (sheet === 'definition') return <DefinitionPrint id={Number(id)} />;
   if (sheet === 'count') return <CountPrint id={Number(id)} />;
+  if (sheet === 'order') return <OrderPrint id={Number(id)} />;
   if (sheet === 'bins') return <BinLabels storeId={Number(id)} />;
   return <BuildPrint sheet={sheet ?? ''} id={Number(id)} />;
 }

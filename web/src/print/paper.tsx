@@ -1,3 +1,4 @@
+import type { LabelSymbol } from '@yosegi/contract';
 import { toSVG } from 'bwip-js/browser';
 import { useMemo } from 'react';
 import styled from 'styled-components';
@@ -13,26 +14,50 @@ export const Paper = styled.article`
 `;
 export const Head = styled.header`display: flex; justify-content: space-between; gap: 16px; align-items: flex-start; border-bottom: 2pt solid #000; padding-bottom: 4mm;`;
 
-/** Code 128 of a number, drawn as shapes so that it prints sharp. */
+interface Shape {
+  readonly d: string;
+  /** Bars are strokes; the modules of a square symbol are filled. */
+  readonly stroke: string | null;
+}
+
+/** A symbol as shapes, so that it prints sharp. `text` of GS1 data has its identifiers in parentheses. */
+export function LabelMark({ symbol, text, width }: { symbol: LabelSymbol; text: string; width: number }) {
+  const { viewBox, shapes } = useMemo(() => {
+    const square = symbol === 'gs1datamatrix';
+    const source = toSVG({ bcid: symbol, text, scale: 2, ...(square ? {} : { height: 10 }) });
+    const svg = new DOMParser().parseFromString(source, 'image/svg+xml').documentElement;
+    const paths = [...svg.querySelectorAll('path')];
+    return {
+      viewBox: svg.getAttribute('viewBox') ?? '0 0 100 30',
+      shapes: paths.map(
+        (path): Shape => ({ d: path.getAttribute('d') ?? '', stroke: path.getAttribute('stroke-width') }),
+      ),
+    };
+  }, [symbol, text]);
+  return (
+    <svg
+      viewBox={viewBox}
+      width={width}
+      role="img"
+      aria-label={`Barcode ${text}`}
+      style={{ display: 'block', margin: 'auto' }}
+    >
+      {shapes.map(({ d, stroke }) =>
+        stroke ? (
+          <path key={d} d={d} stroke="#000" strokeWidth={stroke} fill="none" />
+        ) : (
+          <path key={d} d={d} fill="#000" />
+        ),
+      )}
+    </svg>
+  );
+}
+
+/** Code 128 of a number, with the number beneath. */
 export function Barcode({ text }: { text: string }) {
-  const path = useMemo(() => {
-    const svg = new DOMParser().parseFromString(
-      toSVG({ bcid: 'code128', text, height: 10, scale: 2 }),
-      'image/svg+xml',
-    ).documentElement;
-    const strokes = [...svg.querySelectorAll('path')].map((shape) => ({
-      d: shape.getAttribute('d') ?? '',
-      width: shape.getAttribute('stroke-width') ?? '1',
-    }));
-    return { viewBox: svg.getAttribute('viewBox') ?? '0 0 100 30', strokes };
-  }, [text]);
   return (
     <figure style={{ margin: 0, textAlign: 'center', fontSize: '9pt' }}>
-      <svg viewBox={path.viewBox} width={170} role="img" aria-label={`Barcode ${text}`}>
-        {path.strokes.map((stroke) => (
-          <path key={stroke.d} d={stroke.d} stroke="#000" strokeWidth={stroke.width} fill="none" />
-        ))}
-      </svg>
+      <LabelMark symbol="code128" text={text} width={170} />
       <figcaption>{text}</figcaption>
     </figure>
   );

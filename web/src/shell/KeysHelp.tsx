@@ -52,6 +52,24 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
     ],
   ],
   [
+    /^\/buying\/orders\/\d+\/receive/,
+    [
+      ['Scan', 'Goods, then their bin'],
+      ['Enter', 'On to the cost, the lot, and the next line'],
+      ['F2', 'The next free serials'],
+      ['Ctrl Enter', 'Receive'],
+    ],
+  ],
+  [
+    /^\/buying\/orders/,
+    [
+      ['Enter', 'On to the price, then to the next item'],
+      ['Ctrl S', 'Keep the draft'],
+      ['Ctrl Enter', 'Send it'],
+    ],
+  ],
+  [/^\/buying$/, [['Ctrl Enter', 'Draft the orders']]],
+  [
     /^\/stock\/receive/,
     [
       ['Enter', 'On to the cost, then to the next item'],

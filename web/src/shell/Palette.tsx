@@ -48,7 +48,15 @@ const places: readonly Target[] = [
   ['/stock/documents', 'Documents'],
   ['/stock/on-a-day', 'Stock on a day'],
   ['/stock/places', 'Places and units'],
-  ['/stock/suppliers', 'Suppliers'],
+  ['/buying', 'Buy list'],
+  ['/buying/orders', 'Purchase orders'],
+  ['/buying/orders?new=1', 'New purchase order'],
+  ['/buying/suppliers', 'Suppliers'],
+  ['/stock/put-right', 'Put right'],
+  ['/stock/revalue', 'Revalue stock'],
+  ['/devices/scanner', 'Scanner'],
+  ['/devices/printer', 'Label printer'],
+  ['/devices/mailbox', 'Suppliers’ mailbox'],
   ['/stock/in-out', 'Import or export'],
   ['/define/replace', 'Replace a part'],
   ['/define/faults', 'Definitions to put right'],
@@ -58,12 +66,16 @@ const pathOf: Record<Found['kind'], (id: number) => string> = {
   item: (id) => `/stock/items/${id}`,
   definition: (id) => `/define/${id}`,
   build: (id) => `/build/${id}`,
+  order: (id) => `/buying/orders/${id}`,
+  supplier: (id) => `/buying/suppliers/${id}`,
   document: (id) => `/stock/documents/${id}`,
 };
 const hints: Record<Found['kind'], string> = {
   item: 'item',
   definition: 'bill of materials',
   build: 'build',
+  order: 'purchase order',
+  supplier: 'supplier',
   document: 'document',
 };
 

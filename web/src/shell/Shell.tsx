@@ -1,8 +1,10 @@
-import { Suspense, useMemo, useState } from 'react';
+import { Suspense, useEffect, useMemo, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { useLive } from '../api/live.ts';
+import { useScreenForScans } from '../scan/screens.ts';
+import { listenToWedge } from '../scan/wedge.ts';
 import { CompanyProvider, count } from '../ui/format.ts';
 import { NoticeProvider } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
@@ -40,6 +42,7 @@ const Side = styled.div`
   a { color: #d9c8ab; text-decoration: none; padding: 6px 4px; } a.active { color: #fff; box-shadow: 0 2px var(--honey); }
   :focus-visible { outline-color: #fff; }
 `;
+const Hot = styled.small`margin-left: 5px; color: #f7bd98;`;
 const FindButton = styled.button`
   border: 1px solid #6b5644; border-radius: 3px; padding: 4px 9px; font-size: 12px; color: #d9c8ab; background: transparent; cursor: pointer;
 `;
@@ -74,10 +77,12 @@ export function Shell() {
 
 function Workplace({ initials, name }: { initials: string; name: string }) {
   const heard = useLive();
+  useEffect(listenToWedge, []);
   const today = useQuestion('today', {});
   const [finding, setFinding] = useState(false);
   const [changingPerson, setChangingPerson] = useState(false);
   const { pathname } = useLocation();
+  useScreenForScans(pathname);
   useShortcut('k', () => setFinding(true), { ctrl: true });
   const pictures = useQuestion('pictures', {}).data;
   const byCode = useMemo(() => picturesByCode(pictures ?? []), [pictures]);
@@ -111,6 +116,10 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
           </Stations>
           <Side>
             <NavLink to="/stock">Stock</NavLink>
+            <NavLink to="/buying">
+              Buying{counts?.lateOrders ? <Hot title="late orders">{counts.lateOrders} late</Hot> : null}
+            </NavLink>
+            <NavLink to="/devices">Devices</NavLink>
             <FindButton type="button" onClick={() => setFinding(true)}>
               Find or do… <kbd>Ctrl K</kbd>
             </FindButton>

@@ -2,6 +2,7 @@ import type { StockDocument } from '@yosegi/contract';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
+import { LabelButton } from '../devices/LabelButton.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -36,6 +37,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
     notify({ text: `${document.number} is undone by ${counter.number}.` });
     void go(`/stock/documents/${counter.id}`);
   });
+  const canLabel = document.movements.some((row) => Number(row.quantity) > 0);
   const tracked = document.movements.some((row) => (row.lot ?? row.serial) !== null);
   const moved = document.movements.reduce((sum, row) => sum + Number(row.value), 0);
   return (
@@ -48,10 +50,19 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
           <Lead>
             {format.moment(document.at)} by {document.person}
             {document.reason && ` · ${document.reason}`}
+            {document.receipt?.supplier && ` · ${document.receipt.supplier}`}
+            {document.receipt?.deliveryNote && ` · delivery note ${document.receipt.deliveryNote}`}
             {document.remark && ` · ${document.remark}`}
           </Lead>
         </div>
         <Push />
+        {document.receipt?.order && (
+          <LinkButton to={`/buying/orders/${document.receipt.orderId}`}>Order {document.receipt.order}</LinkButton>
+        )}
+        {canLabel && <LabelButton ask={{ documentId: document.id }} />}
+        {document.receipt && !document.reversedBy && (
+          <LinkButton to={`/stock/documents/${document.id}/prices`}>The invoice says otherwise</LinkButton>
+        )}
         {document.buildId !== null && <LinkButton to={`/build/${document.buildId}`}>Build {document.build}</LinkButton>}
         {!document.reversedBy && document.kind !== 'undo' && document.kind !== 'put-back' && (
           <Button busy={undo.isPending} onPress={() => undo.mutate({ params: { id: document.id }, body: {} })}>
@@ -67,6 +78,17 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
       {document.reverses && (
         <Chip $tone="held">
           Undoes <Link to={`/stock/documents/${document.reverses.id}`}>{document.reverses.number}</Link>
+        </Chip>
+      )}
+      {document.prices.length > 0 && (
+        <Chip $tone="held">
+          {document.receipt ? 'Its price was put right by ' : 'Puts the price right of '}
+          {document.prices.map((other, index) => (
+            <span key={other.id}>
+              {index > 0 && ', '}
+              <Link to={`/stock/documents/${other.id}`}>{other.number}</Link>
+            </span>
+          ))}
         </Chip>
       )}
       {document.overrideReason && <Chip $tone="short">Went below zero: “{document.overrideReason}”</Chip>}

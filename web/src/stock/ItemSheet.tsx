@@ -1,9 +1,11 @@
 import type { Item, ItemDetail } from '@yosegi/contract';
 import { isGtin } from '@yosegi/core/item';
 import { writeSerials } from '@yosegi/core/tracking';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { UsedView } from '../define/UsedView.tsx';
+import { LabelButton } from '../devices/LabelButton.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -53,6 +55,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
           <Push />
           <Row>
             {!item.archived && <LinkButton to={`/stock/receive?item=${item.id}`}>Receive</LinkButton>}
+            {item.tracking === 'none' && <LabelButton ask={{ itemId: item.id }}>Label</LabelButton>}
             <LinkButton to={`/stock/items/${item.id}?edit=1`}>Change</LinkButton>
           </Row>
         </SheetHead>
@@ -74,6 +77,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
           {Number(item.held) !== 0 && <Figure label="Held" text={amount(item.held)} />}
           <Figure label="Promised" text={amount(item.promised)} swatch="promised" />
           <Figure label="Free" text={amount(item.free)} swatch={overdrawn ? 'short' : 'free'} />
+          {Number(item.coming) > 0 && <Figure label="Coming" text={amount(item.coming)} swatch="coming" />}
           <Figure label="Value" text={format.money(item.value)} />
         </Figures>
         <Tabs aria-label="About the item">
@@ -105,6 +109,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
       <Margin aria-label="Places and costs">
         <h2>Where it stands</h2>
         <Bins item={item} />
+        <Coming item={item} />
         <h2 style={{ marginTop: 22 }}>Cost</h2>
         <BigNumber style={{ fontSize: 32 }}>{format.unitCost(item.averageCost)}</BigNumber>
         <Muted>moving average, per {item.unit}</Muted>
@@ -179,7 +184,39 @@ function About({ item }: { item: ItemDetail }) {
   );
 }
 
-function Figure({ label, text, swatch }: { label: string; text: string; swatch?: 'promised' | 'free' | 'short' }) {
+/** What is on order and being built, the first to come first. */
+function Coming({ item }: { item: ItemDetail }) {
+  const format = useFormat();
+  const rows = useQuestion('coming', { params: { id: item.id } }).data ?? [];
+  if (rows.length === 0) return null;
+  return (
+    <>
+      <h2 style={{ marginTop: 22 }}>Coming</h2>
+      {rows.map((row) => (
+        <KeyValue key={`${row.source}.${row.id}`}>
+          <span>
+            <Link to={row.source === 'order' ? `/buying/orders/${row.id}` : `/build/${row.id}`}>{row.number}</Link>{' '}
+            <Faint>
+              {row.on === null ? 'no day known' : row.late ? <Late>due {format.day(row.on)}</Late> : format.day(row.on)}{' '}
+              · {row.from}
+            </Faint>
+          </span>
+          <b>{format.quantity(row.quantity, item.unit, item.decimals)}</b>
+        </KeyValue>
+      ))}
+    </>
+  );
+}
+
+function Figure({
+  label,
+  text,
+  swatch,
+}: {
+  label: string;
+  text: string;
+  swatch?: 'promised' | 'free' | 'short' | 'coming';
+}) {
   return (
     <div>
       <dt>

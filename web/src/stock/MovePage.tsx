@@ -1,9 +1,12 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
+import { formatDecimal, SCALE } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { Fragment, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { scannedBin } from '../scan/scans.ts';
+import { useScansInto } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { TrackedOut } from '../tracked/TrackedOut.tsx';
 import { NOTHING_TYPED, namedOf, type TypedTrack, withScan } from '../tracked/typed.ts';
@@ -27,6 +30,8 @@ interface MoveLine {
   readonly to: string;
   readonly quantity: string;
   readonly track: TypedTrack;
+  /** Scanned, and no bin since: the next one scanned is where it goes. */
+  readonly isWaiting: boolean;
 }
 
 /** Goods from bin to bin, several at once; scan or type the item, Enter, how many, Enter, the next. */
@@ -41,12 +46,31 @@ export function MovePage() {
     notify({ text: `${document.number}: ${count(lines.length, 'line')} moved.`, documentId: document.id });
     void go(`/stock/documents/${document.id}`);
   });
+  const [scannedFrom, setScannedFrom] = useState('');
   const add = (item: Item, scan?: ElementString) => {
+    const again = scan && lines.find((line) => line.item.id === item.id && line.isWaiting && isSameLot(line, scan));
+    if (again) {
+      set(again.key, { quantity: oneMore(again), track: withScan(again.track, scan) });
+      return;
+    }
     // What goes after the line above most likely goes to the same place.
     const to = lines.at(-1)?.to ?? shelves[0]?.[0] ?? '';
     const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
-    append({ item, from: '', to, quantity: scan?.serial ? '1' : '', track });
+    append(
+      { item, from: scannedFrom, to, quantity: scan ? '1' : '', track, isWaiting: scan !== undefined },
+      scan !== undefined,
+    );
   };
+  /** A bin: where what was scanned before it goes, or where what is scanned after it comes from. */
+  const takeBin = (text: string): boolean => {
+    const bin = scannedBin(stores.data ?? [], text);
+    if (!bin) return false;
+    const waiting = lines.filter(({ isWaiting }) => isWaiting);
+    for (const { key } of waiting) set(key, { to: String(bin.id), isWaiting: false });
+    setScannedFrom(waiting.length > 0 ? '' : String(bin.id));
+    return true;
+  };
+  useScansInto(adder);
   const faults = lines.map(faultOf);
   const ready = lines.length > 0 && faults.every((fault) => fault === undefined) && lines.every((line) => line.from);
   const post = () => {
@@ -71,7 +95,11 @@ export function MovePage() {
       <AnswerBody>
         <div>
           <h1>{lines.length === 0 ? 'What goes where?' : `${count(lines.length, 'line')} to move.`}</h1>
-          <Lead>Its worth goes with it. Scan or type the item, Enter, how many, Enter, the next.</Lead>
+          <Lead>
+            {scannedFrom
+              ? `Out of ${shelves.find(([id]) => id === scannedFrom)?.[1]}: now scan what goes, then the bin where it goes.`
+              : 'Its worth goes with it. Scan a bin, what comes out of it, and the bin where it goes; or type item, Enter, how many, Enter.'}
+          </Lead>
         </div>
         <Grid>
           <thead>
@@ -148,7 +176,7 @@ export function MovePage() {
             ))}
             <tr>
               <td colSpan={2}>
-                <ItemPicker label="Add an item" hideLabel autoFocus inputRef={adder} onPick={add} />
+                <ItemPicker label="Add an item" hideLabel autoFocus inputRef={adder} onPick={add} onText={takeBin} />
               </td>
               <td colSpan={3} />
             </tr>
@@ -171,6 +199,17 @@ export function MovePage() {
       </Foot>
     </AnswerPane>
   );
+}
+
+/** Whether a scan names no other lot than the line does. */
+const isSameLot = ({ track }: MoveLine, { lot }: ElementString) => lot === undefined || track.lot === lot;
+
+function oneMore({ quantity, item }: MoveLine): string {
+  try {
+    return formatDecimal(readTyped(quantity, item) + SCALE);
+  } catch {
+    return quantity;
+  }
 }
 
 function faultOf({ quantity, item, from, to }: MoveLine): string | undefined {

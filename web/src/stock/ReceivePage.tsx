@@ -5,6 +5,8 @@ import type { ElementString } from '@yosegi/core/scan';
 import { Fragment, useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { scannedBin } from '../scan/scans.ts';
+import { useScansInto } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { InFields } from '../tracked/InFields.tsx';
 import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
@@ -44,6 +46,14 @@ export function ReceivePage() {
   const first = useQuestion('item', { params: { id: asked } }, { enabled: asked > 0 }).data;
   const askedQuantity = search.get('quantity') ?? '1';
 
+  /** A bin's label after the goods says where they go. */
+  const takeBin = (text: string): boolean => {
+    const bin = scannedBin(stores.data ?? [], text);
+    const last = lines.at(-1);
+    if (bin && last) set(last.key, { binId: String(bin.id) });
+    return bin !== undefined;
+  };
+  useScansInto(adder);
   const addLine = (item: Item, quantity: string, scan?: ElementString) => {
     const unitCost = item.latestCost ?? item.averageCost;
     const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
@@ -198,6 +208,7 @@ export function ReceivePage() {
                   inputRef={adder}
                   autoFocus={asked === 0}
                   onPick={(item, scan) => addLine(item, '1', scan)}
+                  onText={takeBin}
                 />
               </td>
               <td colSpan={4} />

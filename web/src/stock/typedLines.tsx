@@ -10,17 +10,20 @@ import { Faint } from '../ui/text.ts';
 export interface TypedLine {
   /** Stays with the line while others come and go. */
   readonly key: number;
-  readonly item: Item;
+  readonly item: ItemHead;
 }
+/** What a line shows of its item. */
+export type ItemHead = Pick<Item, 'code' | 'name'>;
 let nextKey = 0;
 
 /**
  * The lines of a stock document while they are typed. A picked item becomes a line whose first number is focused; Enter
  * goes on through the line's numbers, lot and serials, and from the last back to the picker. Rows of a line carry its key
  * as `data-line`.
+ * @param begin the lines it begins with
  */
-export function useTypedLines<Line extends TypedLine>() {
-  const [lines, setLines] = useState<readonly Line[]>([]);
+export function useTypedLines<Line extends TypedLine>(begin: readonly Omit<Line, 'key'>[] = []) {
+  const [lines, setLines] = useState<readonly Line[]>(() => begin.map(withKey<Line>));
   const adder = useRef<HTMLInputElement>(null);
   const body = useRef<HTMLTableSectionElement>(null);
   const steps = (key: string) => [
@@ -39,11 +42,11 @@ export function useTypedLines<Line extends TypedLine>() {
     lines,
     adder,
     body,
-    append: (line: Omit<Line, 'key'>) => {
-      nextKey += 1;
-      const key = nextKey;
-      setLines((before) => [...before, { ...line, key } as Line]);
-      requestAnimationFrame(() => steps(String(key))[0]?.focus());
+    /** @param stay leaves the focus where it is, as for one scan after another */
+    append: (line: Omit<Line, 'key'>, stay = false) => {
+      const added = withKey<Line>(line);
+      setLines((before) => [...before, added]);
+      if (!stay) requestAnimationFrame(() => steps(String(added.key))[0]?.focus());
     },
     set: (key: number, part: Partial<Line>) =>
       setLines((before) => before.map((line) => (line.key === key ? { ...line, ...part } : line))),
@@ -52,8 +55,13 @@ export function useTypedLines<Line extends TypedLine>() {
   };
 }
 
+function withKey<Line extends TypedLine>(line: Omit<Line, 'key'>): Line {
+  nextKey += 1;
+  return { ...line, key: nextKey } as Line;
+}
+
 /** The item of a typed line; `more` stands beside its code. */
-export function LineItem({ item, more }: { item: Item; more?: ReactNode }) {
+export function LineItem({ item, more }: { item: ItemHead; more?: ReactNode }) {
   return (
     <Cell>
       <Tile code={item.code} size={28} />
@@ -76,7 +84,7 @@ export function OnHand({ item }: { item: Item }) {
 }
 
 /** Takes a typed line away. */
-export function RemoveLine({ item, onRemove }: { item: Item; onRemove: () => void }) {
+export function RemoveLine({ item, onRemove }: { item: ItemHead; onRemove: () => void }) {
   return (
     <Button look="ghost" style={{ padding: 8 }} aria-label={`Remove ${item.name}`} onPress={onRemove}>
       <X size={16} aria-hidden />

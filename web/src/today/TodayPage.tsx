@@ -5,7 +5,7 @@ import { useQuestion } from '../api/client.ts';
 import { StartButton } from '../build/StartButton.tsx';
 import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { count, useFormat } from '../ui/format.ts';
+import { count, type Format, useFormat } from '../ui/format.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted } from '../ui/text.ts';
@@ -92,7 +92,7 @@ function Board({ today }: { today: Today }) {
               <br />
               <small>
                 {format.quantity(part.short, part.unit, 3)} short · {count(part.builds, 'build')} ·{' '}
-                {part.comesOn ? `comes by ${format.day(part.comesOn)}` : 'nothing coming'}
+                {comes(part, format)}
               </small>
             </div>
             <b>{format.money(part.salesValue, 0)}</b>
@@ -111,11 +111,8 @@ function Board({ today }: { today: Today }) {
                 {entry.source} · “{entry.reason}” · {entry.person}, <When at={entry.at} />
               </small>
             </div>
-            <LinkButton
-              look="ghost"
-              to={entry.itemId === null ? `/build/${entry.buildId}` : `/stock/receive?item=${entry.itemId}`}
-            >
-              {entry.itemId === null ? 'Look' : 'Receive'}
+            <LinkButton look="ghost" to="/stock/put-right">
+              Put right
             </LinkButton>
           </Hold>
         ))}
@@ -123,6 +120,10 @@ function Board({ today }: { today: Today }) {
     </Page>
   );
 }
+
+/** When a missing part comes, as far as anybody knows. */
+const comes = (part: { comesOn: string | null; isComing: boolean }, format: Format) =>
+  part.comesOn ? `comes by ${format.day(part.comesOn)}` : part.isComing ? 'coming, no day known' : 'nothing coming';
 
 function conclusion({ ready, waiting, onBench, putRight }: Today): string {
   const late = [...ready, ...waiting, ...onBench].filter((build) => build.late).length;
@@ -192,7 +193,7 @@ function Waits({ build }: { build: BuildRow }) {
         {format.quantity(first.short, first.unit, 3)} × {first.name}
         {more.length > 0 && ` and ${count(more.length, 'other part')}`}
         <br />
-        <Faint>{first.comesOn ? `comes by ${format.day(first.comesOn)}` : 'nothing coming yet'}</Faint>
+        <Faint>{comes(first, format)}</Faint>
       </span>
     );
   }

@@ -1,5 +1,5 @@
+import { woodOf } from '@yosegi/core/item';
 import styled from 'styled-components';
-import { woodOf } from './Tile.tsx';
 
 export interface BlockPiece {
   readonly key: string;

@@ -30,7 +30,7 @@ export interface ItemPickerProps {
   label: string;
   hideLabel?: boolean;
   placeholder?: string;
-  /** The item, and what a scanned label says besides: its lot, day and serial. */
+  /** The item, and where it was scanned what its label says besides: its lot, day and serial. */
   onPick: (item: Item, scan?: ElementString) => void;
   error?: string | undefined;
   autoFocus?: boolean;
@@ -39,6 +39,8 @@ export interface ItemPickerProps {
   /** What the box shows before anything is typed; it is cleared after a pick when absent. */
   chosen?: string;
   onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
+  /** What is scanned or typed and is no item, like a bin: true when it was taken. */
+  onText?: (text: string) => boolean;
   /** Offers to make a new item of what was typed and is not known. */
   canAdd?: boolean;
   /** Rows of a spreadsheet, pasted where one item is asked for. */
@@ -62,7 +64,9 @@ export function ItemPicker(props: ItemPickerProps) {
   const pick = (item: Item | undefined) => {
     if (!item) return;
     setTyped(null);
-    props.onPick(item, label ?? undefined);
+    // A plain barcode was scanned too, though it says nothing more.
+    const scan = label ?? (item.barcode !== null && item.barcode === asked ? {} : undefined);
+    props.onPick(item, scan);
   };
   const pickBest = () => {
     const meant = label?.gtin ?? asked;
@@ -85,7 +89,8 @@ export function ItemPicker(props: ItemPickerProps) {
     const text = typed?.trim() ?? '';
     if (event.key !== 'Enter' || marked || text === '') return;
     event.preventDefault();
-    if (text === asked && settled) pickBest();
+    if (props.onText?.(text)) setTyped('');
+    else if (text === asked && settled) pickBest();
     else setHurried(text);
   };
   return (

@@ -7,6 +7,8 @@ interface Notice {
   readonly text: string;
   /** The posting that can be undone from here. */
   readonly documentId?: number;
+  /** Where to see what it speaks of, and what the way there is called. */
+  readonly to?: readonly [path: string, title: string];
 }
 type Notify = (notice: Notice) => void;
 const NoticeContext = createContext<Notify>(() => undefined);
@@ -54,6 +56,11 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
                   Open
                 </LinkButton>
               </>
+            )}
+            {notice.to && (
+              <LinkButton look="ghost" to={notice.to[0]} onClick={() => setNotice(null)}>
+                {notice.to[1]}
+              </LinkButton>
             )}
             <Button look="ghost" aria-label="Dismiss" onPress={() => setNotice(null)}>
               ✕

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { count, Format } from './format.ts';
 
-const format = new Format({ name: 'C', currency: 'EUR', locale: 'en-GB' });
+const format = new Format({ currency: 'EUR', locale: 'en-GB' });
 
 describe('formats', () => {
   it('show decimal texts as they are, never through a float', () => {
@@ -12,7 +12,7 @@ describe('formats', () => {
   });
 
   it('follow the company', () => {
-    const german = new Format({ name: 'C', currency: 'CHF', locale: 'de-CH' });
+    const german = new Format({ currency: 'CHF', locale: 'de-CH' });
     expect(german.money('1234.5')).toMatch(/CHF.1.234\.50/);
     expect(format.money('1234.5')).toBe('€1,234.50');
     expect(format.unitCost('2.475')).toBe('€2.475');

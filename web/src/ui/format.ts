@@ -1,12 +1,19 @@
 import type { Company } from '@yosegi/contract';
 import { createContext, useContext, useMemo } from 'react';
 
-const CompanyContext = createContext<Company>({ name: '', currency: 'EUR', locale: 'en' });
+export const CompanyContext = createContext<Company>({
+  name: '',
+  currency: 'EUR',
+  locale: 'en',
+  address: '',
+  email: '',
+  version: 0,
+});
 export const CompanyProvider = CompanyContext.Provider;
 
 /** Number and date formats of the company. Decimal texts are formatted as they are, never through a float. */
 export class Format {
-  constructor(private readonly company: Company) {}
+  constructor(private readonly company: Pick<Company, 'currency' | 'locale'>) {}
 
   /** A decimal text with grouping and at least `least` decimals. */
   number(text: string, least = 0, most = 6): string {

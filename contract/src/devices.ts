@@ -1,0 +1,84 @@
+import { z } from 'zod';
+import { Id, IdParams, PageQuery, pageOf, route } from './common.ts';
+
+/** Symbols that a label can carry. */
+export const LabelSymbol = z.enum(['code128', 'gs1-128', 'gs1datamatrix']);
+export type LabelSymbol = z.infer<typeof LabelSymbol>;
+
+/** One label as it is printed. */
+export const Label = z.object({
+  title: z.string(),
+  /** The item's code, which draws its tile; empty where the label is of something else. */
+  code: z.string(),
+  lines: z.array(z.string()).max(4),
+  symbol: LabelSymbol,
+  /** What the symbol carries, as printed: GS1 data with its identifiers in parentheses. */
+  text: z.string(),
+});
+export type Label = z.infer<typeof Label>;
+
+export const LabelJob = z.object({
+  id: Id,
+  at: z.string(),
+  person: z.string(),
+  title: z.string(),
+  state: z.enum(['waiting', 'printed', 'cancelled']),
+  printedAt: z.string().nullable(),
+  count: z.number().int(),
+});
+export type LabelJob = z.infer<typeof LabelJob>;
+export const LabelJobDetail = LabelJob.extend({ labels: z.array(Label) });
+export type LabelJobDetail = z.infer<typeof LabelJobDetail>;
+
+const Copies = z.number().int().min(1).max(200).default(1);
+/** What labels are asked for. */
+export const LabelsOf = z.union([
+  /** Everything that a document brought in: a label for each lot, each serial, each line. */
+  z.object({ documentId: Id }).strict(),
+  z.object({ itemId: Id, copies: Copies }).strict(),
+  z.object({ lotId: Id, copies: Copies }).strict(),
+  z.object({ serialIds: z.array(Id).min(1).max(500) }).strict(),
+  /** Every bin of a store. */
+  z.object({ storeId: Id }).strict(),
+]);
+export type LabelsOf = z.input<typeof LabelsOf>;
+
+/** Where the printer puts a job out as PDF, a page a label. */
+export const labelPdfPath = (id: number | ':id') => `/api/label-jobs/${id}/labels.pdf`;
+
+const DEVICES = { tag: 'Devices' } as const;
+export const deviceRoutes = {
+  labelJobs: route({
+    ...DEVICES,
+    method: 'GET',
+    path: '/api/label-jobs',
+    summary: 'The label printer’s queue and what it has printed, the newest first',
+    query: PageQuery,
+    response: pageOf(LabelJob),
+  }),
+  labelJob: route({
+    ...DEVICES,
+    method: 'GET',
+    path: '/api/label-jobs/:id',
+    summary: 'One job with its labels, for a preview',
+    params: IdParams,
+    response: LabelJobDetail,
+  }),
+  createLabelJob: route({
+    ...DEVICES,
+    method: 'POST',
+    path: '/api/label-jobs',
+    summary: 'Put labels into the printer’s queue',
+    body: z.object({ of: LabelsOf, square: z.boolean().default(false) }),
+    response: LabelJobDetail,
+  }),
+  endLabelJob: route({
+    ...DEVICES,
+    method: 'POST',
+    path: '/api/label-jobs/:id/end',
+    summary: 'Say that a waiting job was printed, or take it out of the queue',
+    params: IdParams,
+    body: z.object({ as: z.enum(['printed', 'cancelled']) }),
+    response: LabelJobDetail,
+  }),
+};

@@ -1,0 +1,335 @@
+import type { BuyRow, Offer } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import { packUp } from '@yosegi/core/buying';
+import { add, formatDecimal, type Money, parseDecimal, type Quantity, worthOf } from '@yosegi/core/number';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+
+/** What a person changed of a row: left out, another quantity, another supplier. */
+interface Change {
+  readonly out?: boolean;
+  readonly quantity?: string;
+  readonly supplierId?: number;
+}
+interface Chosen {
+  readonly row: BuyRow;
+  readonly offer: Offer;
+  readonly typed: string;
+  readonly quantity: Quantity;
+  readonly error?: string;
+  readonly out: boolean;
+}
+
+const Title = styled.h2`margin-top: 16px; small { font: 400 13px var(--text); color: var(--ink-2); }`;
+
+/** What has to be bought so that every promise is kept, by supplier; one press drafts the orders. */
+export function BuyListPage() {
+  const [by, setBy] = useAddress('by', 'cheapest');
+  const list = useQuestion('buyList', { query: { by: by as 'cheapest' } }, { keep: true });
+  return <Answer of={list}>{(rows) => <BuyList rows={rows} by={by} setBy={setBy} />}</Answer>;
+}
+
+function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; setBy: (by: string) => void }) {
+  const format = useFormat();
+  const go = useNavigate();
+  const notify = useNotify();
+  const [changes, setChanges] = useState<ReadonlyMap<number, Change>>(new Map());
+  const change = (itemId: number, part: Change) =>
+    setChanges((before) => new Map(before).set(itemId, { ...before.get(itemId), ...part }));
+  const { groups, nobody } = useMemo(() => bySupplier(rows, changes), [rows, changes]);
+  const ordered = groups
+    .map((group) => ({ ...group, lines: group.lines.filter(({ out }) => !out) }))
+    .filter(({ lines }) => lines.length > 0);
+  const lines = ordered.flatMap((group) => group.lines);
+  const total = add(0 as Money, ...lines.map(worth));
+  const faulty = lines.some(({ error }) => error);
+  const create = useCommand('createOrders', ({ orders }) => {
+    notify({ text: `${count(orders.length, 'order')} drafted: ${orders.map((order) => order.number).join(', ')}.` });
+    void go(orders.length === 1 ? `/buying/orders/${orders[0]?.id}` : '/buying/orders?show=draft');
+  });
+  const post = () => {
+    if (faulty || lines.length === 0 || create.isPending) return;
+    create.mutate({
+      body: {
+        orders: ordered.map((group) => ({
+          supplierId: group.supplier.supplierId,
+          lines: group.lines.map(({ row, offer, quantity }) => ({
+            itemId: row.itemId,
+            quantity: formatDecimal(quantity),
+            price: offer.price,
+            needs: row.needs.map(({ buildId, quantity: wanted }) => ({ buildId, quantity: wanted })),
+          })),
+        })),
+      },
+    });
+  };
+  useShortcut('Enter', post, { ctrl: true });
+  const waiting = rows.filter((row) => Number(row.short) > 0).length;
+  return (
+    <AnswerPane style={{ height: '100%' }}>
+      <AnswerBody>
+        <Row $wrap style={{ alignItems: 'flex-end' }}>
+          <div>
+            <h1>
+              {rows.length === 0
+                ? 'Nothing has to be bought.'
+                : `${count(rows.length, 'item')} ${rows.length === 1 ? 'has' : 'have'} to be bought${
+                    waiting > 0 ? `; builds wait for ${waiting} of them` : ''
+                  }.`}
+            </h1>
+            <Lead>
+              For every promise and every reorder point, in whole packs. What is coming or drafted is counted.
+            </Lead>
+          </div>
+          <Push />
+          <div style={{ width: 220 }}>
+            <Choice
+              label="Choose the supplier who is"
+              value={by}
+              onChange={(next) => {
+                setChanges(new Map());
+                setBy(next);
+              }}
+              options={[
+                ['cheapest', 'cheapest in all'],
+                ['fastest', 'fastest'],
+              ]}
+            />
+          </div>
+        </Row>
+        {rows.length === 0 && (
+          <EmptyState
+            title="Everything is there or on its way"
+            action={<LinkButton to="/buying/orders">See the orders</LinkButton>}
+          >
+            As soon as a build needs more than there is, or an item falls below its reorder point, it stands here with
+            its supplier, ready to be ordered.
+          </EmptyState>
+        )}
+        {groups.map((group) => (
+          <section key={group.supplier.supplierId}>
+            <Title>
+              {group.supplier.supplier}{' '}
+              <small>
+                {count(group.lines.filter(({ out }) => !out).length, 'line')} ·{' '}
+                {format.money(formatDecimal(add(0 as Money, ...group.lines.filter(({ out }) => !out).map(worth))))}
+              </small>
+            </Title>
+            <Grid style={{ tableLayout: 'fixed', width: '100%' }}>
+              <thead>
+                <tr>
+                  <th style={{ width: 36 }} aria-label="Order it" />
+                  <th>Item</th>
+                  <th style={{ width: 190 }}>There · promised · coming</th>
+                  <th style={{ width: 190 }}>Bought for</th>
+                  <th className="num" style={{ width: 150 }}>
+                    Order
+                  </th>
+                  <th style={{ width: 190 }}>From</th>
+                  <th className="num" style={{ width: 92 }}>
+                    Amount
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {group.lines.map((line) => (
+                  <BuyLine key={line.row.itemId} line={line} change={(part) => change(line.row.itemId, part)} />
+                ))}
+              </tbody>
+            </Grid>
+          </section>
+        ))}
+        {nobody.length > 0 && (
+          <section>
+            <Title>
+              Nobody sells these <small>enter a supplier and a price with the item</small>
+            </Title>
+            <Grid>
+              <tbody>
+                {nobody.map((row) => (
+                  <tr key={row.itemId}>
+                    <td>
+                      <ItemCell row={row} />
+                    </td>
+                    <td className="num">{format.quantity(row.needed, row.unit, row.decimals)} needed</td>
+                    <td>
+                      <LinkButton look="ghost" to={`/stock/items/${row.itemId}?edit=1`}>
+                        Enter who sells it
+                      </LinkButton>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </Grid>
+          </section>
+        )}
+        {problemOf(create.error) && <ProblemBox error={create.error} />}
+      </AnswerBody>
+      {groups.length > 0 && (
+        <Foot>
+          <Muted>
+            {count(lines.length, 'line')} from {count(ordered.length, 'supplier')},{' '}
+            <b style={{ color: 'var(--ink)' }}>{format.money(formatDecimal(total))}</b>
+          </Muted>
+          <Push />
+          <Faint>Drafts: nothing is sent yet · Ctrl Enter</Faint>
+          <Button look="go" isDisabled={faulty || lines.length === 0} busy={create.isPending} onPress={post}>
+            Draft {count(ordered.length, 'order')}
+          </Button>
+        </Foot>
+      )}
+    </AnswerPane>
+  );
+}
+
+const worth = ({ quantity, offer }: Chosen): Money => worthOf(quantity, parseDecimal(offer.price) as Money);
+
+function bySupplier(rows: readonly BuyRow[], changes: ReadonlyMap<number, Change>) {
+  const groups = new Map<number, { supplier: Offer; lines: Chosen[] }>();
+  for (const row of rows) {
+    const own = changes.get(row.itemId) ?? {};
+    const offer = row.offers.find(({ supplierId }) => supplierId === own.supplierId) ?? row.offers[0];
+    if (!offer) continue;
+    const group = groups.get(offer.supplierId) ?? { supplier: offer, lines: [] };
+    groups.set(offer.supplierId, group);
+    const proposed = packUp(parseDecimal(row.needed) as Quantity, {
+      pack: parseDecimal(offer.pack) as Quantity,
+      minimum: parseDecimal(offer.minimum) as Quantity,
+    });
+    const typed = own.quantity ?? formatDecimal(proposed);
+    group.lines.push({ row, offer, typed, out: own.out ?? false, ...read(row, typed) });
+  }
+  return {
+    groups: [...groups.values()].sort((a, b) => a.supplier.supplier.localeCompare(b.supplier.supplier)),
+    nobody: rows.filter((row) => row.offers.length === 0),
+  };
+}
+
+function read(row: BuyRow, typed: string): { quantity: Quantity; error?: string } {
+  try {
+    const quantity = readTyped(typed, row);
+    return quantity > 0
+      ? { quantity }
+      : { quantity: 0 as Quantity, error: 'Type an amount above zero, or leave it out.' };
+  } catch (error) {
+    return { quantity: 0 as Quantity, error: wordsOf(error) ?? 'This cannot be read.' };
+  }
+}
+
+function ItemCell({ row }: { row: BuyRow }) {
+  return (
+    <Cell>
+      <Tile code={row.code} size={28} />
+      <span>
+        <Link to={`/stock/items/${row.itemId}`}>
+          <b>{row.name}</b>
+        </Link>
+        <br />
+        <Faint>{row.code}</Faint>
+      </span>
+    </Cell>
+  );
+}
+
+function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => void }) {
+  const format = useFormat();
+  const { row, offer, out } = line;
+  const amount = (text: string) => format.quantity(text, row.unit, row.decimals);
+  const pack = Number(offer.pack) > 1 ? `packs of ${amount(offer.pack)}` : '';
+  return (
+    <tr {...(out ? { 'data-quiet': true } : {})}>
+      <td>
+        <input
+          type="checkbox"
+          aria-label={`Order ${row.name}`}
+          checked={!out}
+          onChange={(event) => change({ out: !event.target.checked })}
+        />
+      </td>
+      <td>
+        <ItemCell row={row} />
+      </td>
+      <td>
+        {format.number(row.usable)} · {format.number(row.promised)} · {amount(row.coming)}
+        <br />
+        <Faint>
+          {Number(row.short) > 0 ? (
+            <Late>{amount(row.short)} short for promises</Late>
+          ) : (
+            `reorder at ${amount(row.reorderPoint ?? '0')}`
+          )}
+          {Number(row.drafted) > 0 && ` · ${amount(row.drafted)} drafted`}
+        </Faint>
+      </td>
+      <td>{row.needs.length === 0 ? <Faint>the shelf</Faint> : <Needs row={row} />}</td>
+      <td>
+        <Field
+          label={`Order of ${row.name}`}
+          hideLabel
+          numeric
+          isDisabled={out}
+          value={line.typed}
+          suffix={row.unit === 'each' ? '' : row.unit}
+          onChange={(quantity) => change({ quantity })}
+          onBlur={() => change({ quantity: plainTyped(line.typed, row) })}
+          error={out ? undefined : line.error}
+        />
+        {pack && <Faint>{pack}</Faint>}
+      </td>
+      <td>
+        {row.offers.length > 1 ? (
+          <Choice
+            label={`Who sells ${row.name}`}
+            hideLabel
+            value={String(offer.supplierId)}
+            onChange={(supplierId) => change({ supplierId: Number(supplierId) })}
+            options={row.offers.map((one) => [
+              String(one.supplierId),
+              `${one.supplier} · ${format.unitCost(one.price)}`,
+            ])}
+          />
+        ) : (
+          format.unitCost(offer.price)
+        )}
+        <br />
+        <Faint>{offer.leadDays === null ? 'lead time unknown' : count(offer.leadDays, 'day')}</Faint>
+      </td>
+      <td className="num">{out ? '–' : format.money(formatDecimal(worth(line)))}</td>
+    </tr>
+  );
+}
+
+function Needs({ row }: { row: BuyRow }) {
+  const format = useFormat();
+  const [first, second, ...more] = row.needs;
+  return (
+    <>
+      {[first, second].map(
+        (need) =>
+          need && (
+            <div key={need.buildId}>
+              <Link to={`/build/${need.buildId}`}>{need.build}</Link>{' '}
+              <Faint>
+                {format.quantity(need.quantity, row.unit, row.decimals)} · {need.product}
+              </Faint>
+            </div>
+          ),
+      )}
+      {more.length > 0 && <Faint>and {count(more.length, 'build')} more</Faint>}
+    </>
+  );
+}

@@ -1,0 +1,102 @@
+import type { PurchaseOrder } from '@yosegi/contract';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { Grid } from '../ui/layout.ts';
+import { plainTyped } from '../ui/measuring.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Row } from '../ui/text.ts';
+
+const Card = styled.form`border: 1px solid var(--line); border-radius: 3px; padding: 12px 14px; margin-bottom: 14px; display: grid; gap: 10px; background: var(--paper);`;
+
+/** What a supplier promised by phone or letter: how much of each line, and when. */
+export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: () => void }) {
+  const notify = useNotify();
+  const open = order.lines.filter((line) => Number(line.open) > 0);
+  const [reference, setReference] = useState(order.reference);
+  const [all, setAll] = useState('');
+  const [typed, setTyped] = useState<ReadonlyMap<number, { quantity: string; on: string }>>(
+    new Map(
+      open.map((line) => [line.id, { quantity: line.confirmedQuantity ?? line.quantity, on: line.expectedOn ?? '' }]),
+    ),
+  );
+  const set = (id: number, part: { quantity?: string; on?: string }) =>
+    setTyped((before) => new Map(before).set(id, { quantity: '', on: '', ...before.get(id), ...part }));
+  const confirm = useCommand('confirmOrder', (after) => {
+    notify({ text: `${after.number} is confirmed.` });
+    onDone();
+  });
+  const problem = problemOf(confirm.error);
+  return (
+    <Card
+      onSubmit={(event) => {
+        event.preventDefault();
+        const lines = open.map((line) => ({
+          lineId: line.id,
+          quantity: plainTyped(typed.get(line.id)?.quantity ?? '0', line),
+          on: typed.get(line.id)?.on || null,
+        }));
+        confirm.mutate({
+          params: { id: order.id },
+          body: { version: order.version, reference: reference.trim(), lines },
+        });
+      }}
+    >
+      <Row $wrap style={{ alignItems: 'flex-end' }}>
+        <div style={{ width: 200 }}>
+          <Field label="Their number for it" value={reference} onChange={setReference} autoFocus />
+        </div>
+        <div style={{ width: 180 }}>
+          <Field
+            label="One day for all lines"
+            type="date"
+            value={all}
+            onChange={(day) => {
+              setAll(day);
+              if (day) for (const line of open) set(line.id, { on: day });
+            }}
+          />
+        </div>
+      </Row>
+      <Grid>
+        <tbody>
+          {open.map((line, index) => (
+            <tr key={line.id}>
+              <td>{line.name}</td>
+              <td style={{ width: 150 }}>
+                <Field
+                  label={`Promised of ${line.name}`}
+                  hideLabel
+                  numeric
+                  value={typed.get(line.id)?.quantity ?? ''}
+                  suffix={line.unit === 'each' ? '' : line.unit}
+                  onChange={(quantity) => set(line.id, { quantity })}
+                  error={problemAt(confirm.error, `lines.${index}.quantity`)}
+                />
+              </td>
+              <td style={{ width: 180 }}>
+                <Field
+                  label={`Day promised for ${line.name}`}
+                  hideLabel
+                  type="date"
+                  value={typed.get(line.id)?.on ?? ''}
+                  onChange={(on) => set(line.id, { on })}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Grid>
+      {problem && !problem.field && <ProblemBox error={confirm.error} />}
+      <Row>
+        <Button look="go" type="submit" busy={confirm.isPending}>
+          Confirm {order.number}
+        </Button>
+        <Button onPress={onDone}>Leave it</Button>
+      </Row>
+    </Card>
+  );
+}

@@ -1,0 +1,394 @@
+import type { Item, PurchaseOrder, SentHow, SupplierDetail } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import { packUp } from '@yosegi/core/buying';
+import { add, formatDecimal, type Money, parseDecimal, parseMoney, type Quantity, worthOf } from '@yosegi/core/number';
+import { useEffect, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { LineItem, RemoveLine, useTypedLines } from '../stock/typedLines.tsx';
+import { Button } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { BigNumber, Grid, KeyValue, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
+import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { openFile } from './files.ts';
+import { keptWords, learntWords } from './words.tsx';
+
+type Need = PurchaseOrder['lines'][number]['needs'][number];
+interface DraftLine {
+  readonly key: number;
+  readonly item: Pick<Item, 'id' | 'code' | 'name' | 'unit' | 'decimals' | 'measures'>;
+  readonly quantity: string;
+  readonly price: string;
+  readonly wantedOn: string;
+  readonly needs: readonly Need[];
+}
+type Offers = SupplierDetail['offers'];
+
+/** An order while it is written: who from, what, for how much, by when; then sent in one of four ways. */
+export function DraftOrder({
+  order,
+  supplierId,
+  onReload,
+}: {
+  order: PurchaseOrder | null;
+  supplierId: number | null;
+  /** Begins anew with the order as it stands now. */
+  onReload?: () => void;
+}) {
+  const format = useFormat();
+  const go = useNavigate();
+  const notify = useNotify();
+  const suppliers = useQuestion('suppliers', {}).data ?? [];
+  const [from, setFrom] = useState(supplierId === null ? '' : String(supplierId));
+  const chosen = Number(from) || 0;
+  const supplier = useQuestion('supplier', { params: { id: chosen } }, { enabled: chosen > 0 }).data;
+  const [wantedOn, setWantedOn] = useState(order?.wantedOn ?? '');
+  const [remark, setRemark] = useState(order?.remark ?? '');
+  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<DraftLine>(
+    (order?.lines ?? []).map(fromOrder),
+  );
+  const [how, setHow] = useState<SentHow>('mailbox');
+  const offers = supplier?.offers ?? [];
+  const read = lines.map(readLine);
+  const total = add(0 as Money, ...read.map(({ value }) => value));
+  const faulty = read.some(({ quantityError, priceError }) => quantityError || priceError);
+  const input = {
+    supplierId: chosen,
+    wantedOn: wantedOn || null,
+    remark: remark.trim(),
+    lines: lines.map((line) => ({
+      itemId: line.item.id,
+      quantity: plainTyped(line.quantity, line.item),
+      price: line.price.trim() || '0',
+      wantedOn: line.wantedOn || null,
+      needs: line.needs.map(({ buildId, quantity }) => ({ buildId, quantity })),
+    })),
+  };
+  const [saved, setSaved] = useState(JSON.stringify(order ? input : null));
+  const dirty = JSON.stringify(input) !== saved;
+  const [version, setVersion] = useState(order?.version ?? 0);
+  const [sending, setSending] = useState(false);
+  const done = (after: PurchaseOrder) => {
+    setSaved(JSON.stringify(input));
+    setVersion(after.version);
+    if (after.state === 'draft') return notify({ text: `${after.number} is kept as a draft.` });
+    notify({ text: `${after.number} is sent to ${after.supplier}.` });
+    openFile(after.id, how, go);
+  };
+  const create = useCommand('createOrders', ({ orders: [after] }) => {
+    if (!after) return;
+    void go(`/buying/orders/${after.id}`);
+    done(after);
+  });
+  const save = useCommand('saveOrder', done);
+  const cancel = useCommand('cancelOrder', (after) => {
+    notify({ text: `${after.number} is cancelled.` });
+    void go('/buying/orders');
+  });
+  const busy = create.isPending || save.isPending;
+  const error = create.error ?? save.error ?? cancel.error;
+  const ready = chosen > 0 && !faulty && !busy;
+  const keep = (andSend: boolean) => {
+    if (!ready) return;
+    setSending(andSend);
+    const send = andSend ? how : null;
+    if (order) save.mutate({ params: { id: order.id }, body: { ...input, version, send } });
+    else create.mutate({ body: { orders: [input], send } });
+  };
+  useShortcut('s', () => keep(false), { ctrl: true });
+  useShortcut('Enter', () => lines.length > 0 && keep(true), { ctrl: true });
+  const addItem = (item: Item) => append({ item, ...startOf(item, offers), wantedOn: '', needs: [] });
+  // Prices of another supplier: what was proposed follows, what was typed stays.
+  const [priced, setPriced] = useState(chosen);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another supplier's offers matter
+  useEffect(() => {
+    if (!supplier || priced === supplier.id) return;
+    setPriced(supplier.id);
+    for (const line of lines) {
+      const offer = offers.find((one) => one.itemId === line.item.id);
+      if (offer) set(line.key, { price: offer.price });
+    }
+  }, [supplier]);
+  const problem = problemOf(error);
+  return (
+    <SheetAndMargin>
+      <Sheet>
+        <Row style={{ alignItems: 'flex-end', marginBottom: 10 }} $wrap>
+          <div>
+            <h1>{order ? `${order.number} · draft` : 'A new order'}</h1>
+            <Lead>
+              {lines.length === 0
+                ? 'Who sells it, then item, Enter, quantity, Enter, price, Enter.'
+                : `${count(lines.length, 'line')}, ${format.money(formatDecimal(total))}. Nothing is on order until it is sent.`}
+            </Lead>
+          </div>
+        </Row>
+        <Row $gap={10} $wrap style={{ alignItems: 'flex-end', marginBottom: 10 }}>
+          <div style={{ width: 230 }}>
+            <Choice
+              label="From"
+              value={from}
+              onChange={setFrom}
+              options={[
+                ['', 'Choose a supplier…'],
+                ...suppliers.map((one): [string, string] => [String(one.id), one.name]),
+              ]}
+              error={problemAt(error, 'supplierId')}
+            />
+          </div>
+          <div style={{ width: 160 }}>
+            <Field
+              label="Wanted on"
+              type="date"
+              value={wantedOn}
+              onChange={setWantedOn}
+              error={problemAt(error, 'wantedOn')}
+            />
+          </div>
+          <div style={{ flex: 1, minWidth: 180 }}>
+            <Field label="Note to the supplier" value={remark} onChange={setRemark} />
+          </div>
+        </Row>
+        <Grid style={{ width: '100%' }}>
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th className="num" style={{ width: 130 }}>
+                Quantity
+              </th>
+              <th className="num" style={{ width: 110 }}>
+                Price of one
+              </th>
+              <th style={{ width: 150 }}>Wanted on</th>
+              <th className="num">Amount</th>
+              <th aria-label="Remove" />
+            </tr>
+          </thead>
+          <tbody ref={body}>
+            {lines.map((line, index) => {
+              const own = read[index];
+              const offer = offers.find((one) => one.itemId === line.item.id);
+              return (
+                <tr key={line.key} data-line={line.key}>
+                  <td>
+                    <LineItem item={line.item} more={<OfferWords offer={offer} line={line} />} />
+                  </td>
+                  <td>
+                    <Field
+                      label={`Quantity of ${line.item.name}`}
+                      hideLabel
+                      numeric
+                      value={line.quantity}
+                      suffix={line.item.unit === 'each' ? '' : line.item.unit}
+                      onChange={(quantity) => set(line.key, { quantity })}
+                      onKeyDown={toNext}
+                      error={own?.quantityError ?? problemAt(error, `lines.${index}.quantity`)}
+                    />
+                  </td>
+                  <td>
+                    <Field
+                      label={`Price of one ${line.item.name}`}
+                      hideLabel
+                      numeric
+                      value={line.price}
+                      onChange={(price) => set(line.key, { price })}
+                      onKeyDown={toNext}
+                      error={own?.priceError ?? problemAt(error, `lines.${index}.price`)}
+                    />
+                  </td>
+                  <td>
+                    <Field
+                      label={`Day on which ${line.item.name} is wanted`}
+                      hideLabel
+                      type="date"
+                      value={line.wantedOn}
+                      onChange={(day) => set(line.key, { wantedOn: day })}
+                    />
+                  </td>
+                  <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
+                  <td>
+                    <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
+                  </td>
+                </tr>
+              );
+            })}
+            <tr>
+              <td colSpan={3}>
+                <ItemPicker
+                  label="Add an item"
+                  hideLabel
+                  placeholder="Type an item: code, name or a piece of either"
+                  inputRef={adder}
+                  canAdd
+                  onPick={addItem}
+                />
+              </td>
+              <td colSpan={3} />
+            </tr>
+          </tbody>
+        </Grid>
+        {problem && !/^(supplierId|wantedOn|lines\.\d+\.(quantity|price))$/.test(problem.field ?? '') && (
+          <div style={{ marginTop: 12 }}>
+            <ProblemBox
+              error={error}
+              ways={
+                problem.code === 'stale-save' && (
+                  <Button onPress={() => onReload?.()}>Take the other version instead of what is typed here</Button>
+                )
+              }
+            />
+          </div>
+        )}
+        <Row $wrap style={{ marginTop: 16, alignItems: 'flex-end' }}>
+          <div style={{ width: 190 }}>
+            <Choice
+              label="How it is sent"
+              value={how}
+              onChange={(next) => setHow(next as SentHow)}
+              options={[
+                ['mailbox', supplier?.email ? 'By mail' : 'By mail (no address yet)'],
+                ['print', 'Printed'],
+                ['csv', 'As a CSV file'],
+                ['ubl', 'As a UBL order (XML)'],
+              ]}
+            />
+          </div>
+          <Button look="go" isDisabled={!ready || lines.length === 0} busy={busy && sending} onPress={() => keep(true)}>
+            {supplier ? `Send to ${supplier.name}` : 'Send'}
+          </Button>
+          <Button isDisabled={!ready || !dirty} busy={busy && !sending} onPress={() => keep(false)}>
+            {order ? 'Save the draft' : 'Keep as a draft'}
+          </Button>
+          <Push />
+          {order && (
+            <Button
+              look="danger"
+              busy={cancel.isPending}
+              onPress={() => cancel.mutate({ params: { id: order.id }, body: { version } })}
+            >
+              Cancel the order
+            </Button>
+          )}
+        </Row>
+      </Sheet>
+      <Margin aria-label="What it comes to">
+        <h2>It comes to</h2>
+        <BigNumber style={{ fontSize: 32 }}>{format.money(formatDecimal(total))}</BigNumber>
+        <SupplierFacts supplier={supplier} />
+        <BoughtFor lines={lines} />
+      </Margin>
+    </SheetAndMargin>
+  );
+}
+
+function fromOrder(line: PurchaseOrder['lines'][number]): Omit<DraftLine, 'key'> {
+  const { itemId: id, code, name, unit, decimals, measures } = line;
+  return {
+    item: { id, code, name, unit, decimals, measures },
+    quantity: line.quantity,
+    price: line.price,
+    wantedOn: line.wantedOn ?? '',
+    needs: line.needs,
+  };
+}
+
+function startOf(item: Item, offers: Offers): { quantity: string; price: string } {
+  const offer = offers.find((one) => one.itemId === item.id);
+  if (!offer) return { quantity: '1', price: item.latestCost ?? item.averageCost };
+  const least = packUp(parseDecimal('1') as Quantity, {
+    pack: parseDecimal(offer.pack) as Quantity,
+    minimum: parseDecimal(offer.minimum) as Quantity,
+  });
+  return { quantity: formatDecimal(least), price: offer.price };
+}
+
+function readLine(line: DraftLine): { value: Money; quantityError?: string; priceError?: string } {
+  try {
+    const quantity = readTyped(line.quantity, line.item, 'quantity');
+    if (quantity <= 0) return { value: 0 as Money, quantityError: 'Type an amount above zero.' };
+    const price = parseMoney(line.price.trim() || '0', 'price');
+    if (price < 0) return { value: 0 as Money, priceError: 'This cannot be below zero.' };
+    return { value: worthOf(quantity, price) };
+  } catch (error) {
+    const words = wordsOf(error) ?? 'This cannot be read.';
+    const field = (error as { field?: string }).field;
+    return { value: 0 as Money, ...(field === 'price' ? { priceError: words } : { quantityError: words }) };
+  }
+}
+
+/** What the supplier says of an item: its code, packs and minimum, where the typed quantity does not fit them. */
+function OfferWords({ offer, line }: { offer: Offers[number] | undefined; line: DraftLine }) {
+  const format = useFormat();
+  if (!offer) return <>no price of this supplier is known</>;
+  const [pack, minimum] = [parseDecimal(offer.pack) as Quantity, parseDecimal(offer.minimum) as Quantity];
+  let fits = true;
+  try {
+    const quantity = readTyped(line.quantity, line.item);
+    fits = packUp(quantity, { pack, minimum }) === quantity;
+  } catch {
+    // What is wrong with it is said at the field.
+  }
+  const size = (text: string) => format.quantity(text, line.item.unit, line.item.decimals);
+  const least = minimum > 0 ? `, at least ${size(offer.minimum)}` : '';
+  return (
+    <>
+      {offer.code || 'no code of theirs'}
+      {!fits && (
+        <b>
+          {' '}
+          · sold in packs of {size(offer.pack)}
+          {least}
+        </b>
+      )}
+    </>
+  );
+}
+
+export function SupplierFacts({ supplier }: { supplier: SupplierDetail | undefined }) {
+  const format = useFormat();
+  if (!supplier) return <Muted>Choose who it is bought from.</Muted>;
+  return (
+    <>
+      <Muted>from {supplier.name}</Muted>
+      <h2 style={{ marginTop: 22 }}>How it delivers</h2>
+      <KeyValue>
+        <span>Learnt</span>
+        <b>{learntWords(supplier.learnt)}</b>
+      </KeyValue>
+      {keptWords(supplier.learnt) && <Faint>{keptWords(supplier.learnt)}</Faint>}
+      <KeyValue>
+        <span>Open orders</span>
+        <Link to={`/buying/orders?supplier=${supplier.id}`}>
+          {supplier.openOrders} · {format.money(supplier.openWorth)}
+        </Link>
+      </KeyValue>
+    </>
+  );
+}
+
+function BoughtFor({ lines }: { lines: readonly DraftLine[] }) {
+  const format = useFormat();
+  const rows = lines.flatMap((line) => line.needs.map((need) => ({ line, need })));
+  if (rows.length === 0) return null;
+  return (
+    <>
+      <h2 style={{ marginTop: 22 }}>Bought for</h2>
+      {rows.map(({ line, need }) => (
+        <KeyValue key={`${line.key}.${need.buildId}`}>
+          <span>
+            <Link to={`/build/${need.buildId}`}>{need.build}</Link> <Faint>{need.product}</Faint>
+          </span>
+          <b>
+            {format.quantity(need.quantity, line.item.unit, line.item.decimals)} {line.item.code}
+          </b>
+        </KeyValue>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,286 @@
+import { orderFilePath, type PurchaseLine, type PurchaseOrder } from '@yosegi/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useCommand } from '../api/client.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { BigNumber, Cell, Grid, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { When } from '../ui/When.tsx';
+import { ConfirmForm } from './ConfirmForm.tsx';
+import { learntWords, OrderChip } from './words.tsx';
+
+const FileLink = styled.a`color: var(--indigo); font-weight: 600; font-size: 13.5px;`;
+
+/** One order that was sent: what is promised, what has come, what is still open, and the next step. */
+export function OrderSheet({ order }: { order: PurchaseOrder }) {
+  const notify = useNotify();
+  const [confirming, setConfirming] = useState(false);
+  const cancel = useCommand('cancelOrder', (after) => notify({ text: `${after.number} is cancelled.` }));
+  const close = useCommand('closeOrder', (after) => notify({ text: `${after.number} waits for nothing more.` }));
+  const open = order.lines.filter((line) => Number(line.open) > 0);
+  const isOpen = open.length > 0;
+  const came = order.lines.some((line) => Number(line.received) > 0);
+  const params = { id: order.id };
+  return (
+    <SheetAndMargin>
+      <Sheet>
+        <SheetHead>
+          <Tile code={order.supplierCode} size={52} />
+          <div>
+            <h1>
+              {order.number} · {order.supplier}
+            </h1>
+            <Lead>
+              <OrderChip order={order} /> {order.reference && <>their number {order.reference} · </>}
+              {order.sentAt && (
+                <>
+                  sent <When at={order.sentAt} /> by {order.sentBy}
+                </>
+              )}
+              {order.remark && <> · “{order.remark}”</>}
+            </Lead>
+          </div>
+        </SheetHead>
+        <p style={{ marginBottom: 12 }}>
+          <Conclusion order={order} open={open} />
+        </p>
+        {isOpen && (
+          <Row style={{ marginBottom: 12 }} $wrap>
+            <LinkButton look="go" to={`/buying/orders/${order.id}/receive`}>
+              {order.announced ? 'Receive the announced delivery' : 'Receive'}
+            </LinkButton>
+            <Button onPress={() => setConfirming(!confirming)}>Enter what they promised</Button>
+            {order.sentHow === 'mailbox' && (
+              <LinkButton look="ghost" to={`/devices/mailbox?order=${order.id}`}>
+                Their mailbox
+              </LinkButton>
+            )}
+          </Row>
+        )}
+        {confirming && isOpen && <ConfirmForm key={order.version} order={order} onDone={() => setConfirming(false)} />}
+        <ProblemBox error={cancel.error ?? close.error} />
+        <Grid style={{ width: '100%' }}>
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th className="num">Ordered</th>
+              <th className="num">Received</th>
+              <th className="num">Open</th>
+              <th>Comes</th>
+              <th className="num">Price</th>
+              <th className="num">Amount</th>
+              <th aria-label="Give up the rest" />
+            </tr>
+          </thead>
+          <tbody>
+            {order.lines.map((line) => (
+              <Line
+                key={line.id}
+                line={line}
+                onClose={() => close.mutate({ params, body: { version: order.version, lineIds: [line.id] } })}
+              />
+            ))}
+          </tbody>
+        </Grid>
+        <Row style={{ marginTop: 16 }} $wrap $gap={16}>
+          <LinkButton look="ghost" to={`/print/order/${order.id}`}>
+            Print the order
+          </LinkButton>
+          <FileLink href={orderFilePath(order.id, 'csv')} download>
+            CSV
+          </FileLink>
+          <FileLink href={orderFilePath(order.id, 'xml')} download>
+            UBL order
+          </FileLink>
+          <Push />
+          {isOpen && came && (
+            <Button
+              look="danger"
+              busy={close.isPending}
+              onPress={() =>
+                close.mutate({ params, body: { version: order.version, lineIds: open.map(({ id }) => id) } })
+              }
+            >
+              Close it: the rest will not come
+            </Button>
+          )}
+          {isOpen && !came && (
+            <Button
+              look="danger"
+              busy={cancel.isPending}
+              onPress={() => cancel.mutate({ params, body: { version: order.version } })}
+            >
+              Cancel the order
+            </Button>
+          )}
+        </Row>
+      </Sheet>
+      <OrderMargin order={order} />
+    </SheetAndMargin>
+  );
+}
+
+function Conclusion({ order, open }: { order: PurchaseOrder; open: readonly PurchaseLine[] }) {
+  const format = useFormat();
+  if (order.state === 'cancelled') return <>Cancelled. Nothing of it will come.</>;
+  if (open.length === 0) return <>Everything that was going to come has come.</>;
+  const names = open.length > 2 ? `${open.length} lines` : open.map((line) => line.name).join(' and ');
+  if (order.announced) return <>A delivery is on its way and waits to be received.</>;
+  if (order.late && order.expectedOn)
+    return (
+      <Late>
+        {names} should have come on {format.day(order.expectedOn)}.
+      </Late>
+    );
+  return order.expectedOn ? (
+    <>
+      {names} still to come, the first on <b>{format.day(order.expectedOn)}</b>.
+    </>
+  ) : (
+    <>{names} still to come; nobody has said when.</>
+  );
+}
+
+function Line({ line, onClose }: { line: PurchaseLine; onClose: () => void }) {
+  const format = useFormat();
+  const amount = (text: string) => format.quantity(text, line.unit, line.decimals);
+  const isOpen = Number(line.open) > 0;
+  const over = Number(line.received) > Number(line.quantity);
+  const less = line.confirmedQuantity !== null && Number(line.confirmedQuantity) < Number(line.quantity);
+  return (
+    <tr {...(isOpen ? {} : { 'data-quiet': true })}>
+      <td>
+        <Cell>
+          <Tile code={line.code} size={28} />
+          <span>
+            <Link to={`/stock/items/${line.itemId}`}>{line.name}</Link>
+            <br />
+            <Faint>
+              {line.code}
+              {line.supplierCode && ` · theirs ${line.supplierCode}`}
+            </Faint>
+          </span>
+        </Cell>
+      </td>
+      <td className="num">{amount(line.quantity)}</td>
+      <td className="num">
+        {amount(line.received)}
+        {over && (
+          <>
+            <br />
+            <Faint>more than ordered</Faint>
+          </>
+        )}
+      </td>
+      <td className="num">
+        {isOpen ? <b>{amount(line.open)}</b> : line.closed ? <Chip $tone="held">given up</Chip> : '–'}
+      </td>
+      <td>
+        {isOpen &&
+          (line.expectedOn === null ? (
+            <Muted>unknown</Muted>
+          ) : line.late ? (
+            <Late>{format.day(line.expectedOn)}</Late>
+          ) : (
+            format.day(line.expectedOn)
+          ))}
+        {isOpen && (
+          <>
+            <br />
+            <Faint>
+              {less && `only ${amount(line.confirmedQuantity ?? '0')} confirmed · `}
+              {line.confirmedOn ? 'promised' : line.wantedOn ? 'wanted' : 'by lead time'}
+            </Faint>
+          </>
+        )}
+      </td>
+      <td className="num">{format.unitCost(line.price)}</td>
+      <td className="num">{format.money(line.worth)}</td>
+      <td>
+        {isOpen && Number(line.received) > 0 && (
+          <Button look="ghost" onPress={onClose} aria-label={`The rest of ${line.name} will not come`}>
+            Give up
+          </Button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+const mailNames = {
+  order: 'Order',
+  'order-response': 'Promise',
+  'despatch-advice': 'Delivery announced',
+  change: 'Change',
+  cancellation: 'Cancellation',
+};
+
+function OrderMargin({ order }: { order: PurchaseOrder }) {
+  const format = useFormat();
+  const needs = order.lines.flatMap((line) => line.needs.map((need) => ({ line, need })));
+  return (
+    <Margin aria-label="About this order">
+      <h2>It comes to</h2>
+      <BigNumber style={{ fontSize: 32 }}>{format.money(order.worth)}</BigNumber>
+      <h2 style={{ marginTop: 18 }}>Bought for</h2>
+      {needs.length === 0 && <Muted>The shelf.</Muted>}
+      {needs.map(({ line, need }) => (
+        <KeyValue key={`${line.id}.${need.buildId}`}>
+          <span>
+            <Link to={`/build/${need.buildId}`}>{need.build}</Link> <Faint>{need.product}</Faint>
+          </span>
+          <b>
+            {format.quantity(need.quantity, line.unit, line.decimals)} {line.code}
+          </b>
+        </KeyValue>
+      ))}
+      <h2 style={{ marginTop: 18 }}>What came</h2>
+      {order.receipts.length === 0 && <Muted>Nothing yet.</Muted>}
+      {order.receipts.map((receipt) => (
+        <KeyValue key={receipt.id}>
+          <span>
+            <Link to={`/stock/documents/${receipt.id}`}>{receipt.number}</Link>{' '}
+            <Faint>
+              {receipt.deliveryNote} {receipt.undone && '· undone'}
+            </Faint>
+          </span>
+          <Faint>
+            <When at={receipt.at} />
+          </Faint>
+        </KeyValue>
+      ))}
+      <h2 style={{ marginTop: 18 }}>Lead times</h2>
+      {order.lines.slice(0, 8).map((line) => (
+        <KeyValue key={line.id}>
+          <span>
+            {line.code}
+            <br />
+            <Faint>stated {line.statedLeadDays === null ? '–' : count(line.statedLeadDays, 'day')}</Faint>
+          </span>
+          <Faint>{learntWords(line.learntLead)}</Faint>
+        </KeyValue>
+      ))}
+      {order.mail.length > 0 && (
+        <>
+          <h2 style={{ marginTop: 18 }}>Mail</h2>
+          {order.mail.map((mail) => (
+            <KeyValue key={mail.id}>
+              <Link to={`/devices/mailbox?mail=${mail.id}`}>
+                {mail.direction === 'out' ? '→' : '←'} {mailNames[mail.kind]}
+              </Link>
+              <Faint>
+                <When at={mail.at} />
+              </Faint>
+            </KeyValue>
+          ))}
+        </>
+      )}
+    </Margin>
+  );
+}

@@ -1,0 +1,381 @@
+import type { PurchaseLine, PurchaseOrder } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import { add, formatDecimal, type Money, parseDecimal, parseMoney, type Quantity, worthOf } from '@yosegi/core/number';
+import { writeSerials } from '@yosegi/core/tracking';
+import { Fragment, type KeyboardEvent, useRef, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { scannedBin } from '../scan/scans.ts';
+import { useScans } from '../scan/wedge.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { LineItem, useTypedLines } from '../stock/typedLines.tsx';
+import { InFields } from '../tracked/InFields.tsx';
+import { NOTHING_TYPED, namedInOf, scannedLabel, type TypedTrack, withScan } from '../tracked/typed.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
+import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { shelfOptions } from '../ui/shelves.ts';
+import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+
+/** What comes in for an order: prefilled from what was announced, else from what is open. */
+export function ReceiveOrderPage() {
+  const { id } = useParams();
+  const order = useQuestion('order', { params: { id: Number(id) } });
+  const stores = useQuestion('stores', {});
+  return (
+    <Answer of={order}>
+      {(data) => (
+        <Answer of={stores}>
+          {(places) =>
+            data.lines.some((line) => Number(line.open) > 0) ? (
+              <Receive key={data.id} order={data} stores={places} />
+            ) : (
+              <EmptyState
+                title="Nothing of it is open"
+                action={<LinkButton to={`/buying/orders/${data.id}`}>Back to {data.number}</LinkButton>}
+              >
+                Everything that was ordered has come, or was given up. What comes all the same is received under Goods
+                in.
+              </EmptyState>
+            )
+          }
+        </Answer>
+      )}
+    </Answer>
+  );
+}
+
+type Stores = Parameters<typeof shelfOptions>[0];
+interface Piece {
+  readonly key: number;
+  readonly item: PurchaseLine;
+  readonly quantity: string;
+  readonly unitCost: string;
+  readonly binId: string;
+  readonly track: TypedTrack;
+  readonly closeRest: boolean;
+}
+
+function begin(order: PurchaseOrder, firstBin: string): Omit<Piece, 'key'>[] {
+  const open = order.lines.filter((line) => Number(line.open) > 0);
+  const announced = order.announcedDelivery;
+  return open.flatMap((line): Omit<Piece, 'key'>[] => {
+    const base = { item: line, unitCost: line.price, binId: String(line.homeBinId ?? firstBin), closeRest: false };
+    if (!announced) return [{ ...base, quantity: line.tracking === 'serial' ? '' : line.open, track: NOTHING_TYPED }];
+    const own = announced.lines.filter(({ lineId }) => lineId === line.id);
+    if (own.length === 0) return [{ ...base, quantity: '', track: NOTHING_TYPED }];
+    return own.map(({ quantity, lot, bestBefore, serials }) => ({
+      ...base,
+      quantity,
+      track: { lot: lot ?? '', bestBefore: bestBefore ?? '', serials: writeSerials(serials) },
+    }));
+  });
+}
+
+function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
+  const format = useFormat();
+  const go = useNavigate();
+  const notify = useNotify();
+  const shelves = shelfOptions(stores);
+  const announced = order.announcedDelivery;
+  const [note, setNote] = useState(announced?.deliveryNote ?? '');
+  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<Piece>(begin(order, shelves[0]?.[0] ?? ''));
+  const [acceptOver, setAcceptOver] = useState(false);
+  const receive = useCommand('receiveOrder', ({ document, order: after }) => {
+    const rest = after.lines.some((line) => Number(line.open) > 0) ? ' The rest stays on back order.' : '';
+    notify({ text: `${document.number}: ${order.number} received.${rest}`, documentId: document.id });
+    void go(`/buying/orders/${order.id}`);
+  });
+  const read = lines.map(readPiece);
+  const coming = lines.filter((_, index) => (read[index]?.quantity ?? 0) > 0);
+  const sums = new Map<number, number>();
+  for (const [index, line] of lines.entries())
+    sums.set(line.item.id, (sums.get(line.item.id) ?? 0) + (read[index]?.quantity ?? 0));
+  const overs = order.lines.flatMap((line) => {
+    const over = (sums.get(line.id) ?? 0) - parseDecimal(line.open);
+    return over > 0 ? `${format.quantity(formatDecimal(over), line.unit, line.decimals)} of ${line.name}` : [];
+  });
+  const total = add(0 as Money, ...read.map(({ value }) => value));
+  const faulty = read.some(({ quantityError, costError }) => quantityError || costError);
+  const ready = !faulty && coming.length > 0 && (overs.length === 0 || acceptOver);
+  const post = () => {
+    if (!ready || receive.isPending) return;
+    receive.mutate({
+      params: { id: order.id },
+      body: {
+        deliveryNote: note.trim(),
+        mailId: announced?.mailId ?? null,
+        acceptOver,
+        lines: coming.map((line) => ({
+          lineId: line.item.id,
+          binId: Number(line.binId),
+          quantity: plainTyped(line.quantity, line.item),
+          unitCost: line.unitCost.trim() || '0',
+          closeRest: line.closeRest,
+          ...namedInOf(trackedItem(line.item), line.track),
+        })),
+      },
+    });
+  };
+  useShortcut('Enter', post, { ctrl: true });
+  /** Where a line stands among those that were sent, so that a refusal finds its field. */
+  const sentAt = (line: Piece) => coming.indexOf(line);
+
+  const [scan, setScan] = useState('');
+  const [scanSays, setScanSays] = useState<string | undefined>();
+  const last = useRef<number | null>(null);
+  const takeScan = (text: string) => {
+    setScan('');
+    setScanSays(undefined);
+    const bin = scannedBin(stores, text);
+    const line = bin ? lines.find(({ key }) => key === last.current) : lineOf(lines, text);
+    if (!line) {
+      setScanSays(bin ? 'Scan the goods first, then their bin.' : `Nothing open of this order is called ${text}.`);
+      return;
+    }
+    last.current = line.key;
+    if (bin) set(line.key, { binId: String(bin.id) });
+    else set(line.key, scannedInto(line, text));
+  };
+  useScans(takeScan);
+  const problem = problemOf(receive.error);
+  const shownAtField = /^lines\.\d+\.(quantity|unitCost|binId|lot|serials|bestBefore)$/.test(problem?.field ?? '');
+  return (
+    <AnswerPane style={{ height: '100%' }}>
+      <AnswerBody>
+        <Row $wrap style={{ alignItems: 'flex-end' }}>
+          <div>
+            <h1>
+              {coming.length === 0
+                ? `What came of ${order.number}?`
+                : `${count(coming.length, 'line')} of ${order.number} worth ${format.money(formatDecimal(total))} come in.`}
+            </h1>
+            <Lead>
+              {order.supplier}
+              {announced
+                ? `, delivery note ${announced.deliveryNote}: check what is there against it.`
+                : ': count what is there; leave empty what did not come.'}
+            </Lead>
+          </div>
+          <Push />
+          <div style={{ width: 220 }}>
+            <Field
+              label="Scan goods, then their bin"
+              value={scan}
+              inputRef={adder}
+              autoFocus
+              onChange={setScan}
+              error={scanSays}
+              onKeyDown={(event: KeyboardEvent) => {
+                if (event.key !== 'Enter' || event.ctrlKey || scan.trim() === '') return;
+                event.preventDefault();
+                takeScan(scan.trim());
+              }}
+            />
+          </div>
+          <div style={{ width: 180 }}>
+            <Field label="Delivery note" value={note} onChange={setNote} />
+          </div>
+        </Row>
+        <Grid style={{ width: '100%' }}>
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th className="num">Open</th>
+              <th className="num" style={{ width: 140 }}>
+                Came
+              </th>
+              <th className="num" style={{ width: 120 }}>
+                Cost of one
+              </th>
+              <th style={{ width: 200 }}>Into bin</th>
+              <th className="num">Value</th>
+              <th style={{ width: 150 }}>The rest</th>
+            </tr>
+          </thead>
+          <tbody ref={body}>
+            {lines.map((line, index) => {
+              const own = read[index];
+              const at = sentAt(line);
+              const error = (name: string) => (at < 0 ? undefined : problemAt(receive.error, `lines.${at}.${name}`));
+              const first = lines.findIndex(({ item }) => item.id === line.item.id) === index;
+              const missing = parseDecimal(line.item.open) - (sums.get(line.item.id) ?? 0);
+              return (
+                <Fragment key={line.key}>
+                  <tr data-line={line.key}>
+                    <td>
+                      {first ? (
+                        <LineItem item={line.item} more={line.item.supplierCode} />
+                      ) : (
+                        <Faint>also {line.item.name}</Faint>
+                      )}
+                    </td>
+                    <td className="num">
+                      {first && format.quantity(line.item.open, line.item.unit, line.item.decimals)}
+                    </td>
+                    <td>
+                      <Field
+                        label={`Came of ${line.item.name}`}
+                        hideLabel
+                        numeric
+                        value={line.quantity}
+                        suffix={line.item.unit === 'each' ? '' : line.item.unit}
+                        onChange={(quantity) => set(line.key, { quantity })}
+                        onKeyDown={toNext}
+                        error={own?.quantityError ?? error('quantity')}
+                      />
+                    </td>
+                    <td>
+                      <Field
+                        label={`Cost of one ${line.item.name}`}
+                        hideLabel
+                        numeric
+                        value={line.unitCost}
+                        onChange={(unitCost) => set(line.key, { unitCost })}
+                        onKeyDown={toNext}
+                        error={own?.costError ?? error('unitCost')}
+                      />
+                    </td>
+                    <td>
+                      <Choice
+                        label={`Bin for ${line.item.name}`}
+                        hideLabel
+                        value={line.binId}
+                        options={shelves}
+                        onChange={(binId) => set(line.key, { binId })}
+                        error={error('binId')}
+                      />
+                    </td>
+                    <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
+                    <td>
+                      {!first ? (
+                        <Button look="ghost" onPress={() => remove(line.key)}>
+                          Take out
+                        </Button>
+                      ) : missing > 0 && (own?.quantity ?? 0) > 0 ? (
+                        <Choice
+                          label={`The rest of ${line.item.name}`}
+                          hideLabel
+                          value={line.closeRest ? 'close' : 'wait'}
+                          onChange={(next) => set(line.key, { closeRest: next === 'close' })}
+                          options={[
+                            ['wait', `${format.number(formatDecimal(missing))} on back order`],
+                            ['close', 'will not come'],
+                          ]}
+                        />
+                      ) : (
+                        missing < 0 && <Chip $tone="coming">more than open</Chip>
+                      )}
+                    </td>
+                  </tr>
+                  {line.item.tracking !== 'none' && (
+                    <tr data-line={line.key}>
+                      <td colSpan={7}>
+                        <Row style={{ alignItems: 'flex-start' }}>
+                          <div style={{ flex: 1 }}>
+                            <InFields
+                              item={trackedItem(line.item)}
+                              typed={line.track}
+                              onChange={(track) => set(line.key, { track })}
+                              quantity={Number(plainTyped(line.quantity, line.item)) || 0}
+                              setCount={(n) => set(line.key, { quantity: String(n) })}
+                              errorAt={(name) => error(name)}
+                              onKeyDown={toNext}
+                            />
+                          </div>
+                          {line.item.tracking === 'lot' && (
+                            <Button
+                              look="ghost"
+                              onPress={() => append({ ...line, quantity: '', track: NOTHING_TYPED, closeRest: false })}
+                            >
+                              Another lot of it
+                            </Button>
+                          )}
+                        </Row>
+                      </td>
+                    </tr>
+                  )}
+                </Fragment>
+              );
+            })}
+          </tbody>
+        </Grid>
+        {overs.length > 0 && (
+          <label>
+            <input type="checkbox" checked={acceptOver} onChange={(event) => setAcceptOver(event.target.checked)} />{' '}
+            Take in {overs.join(' and ')} more than was ordered
+          </label>
+        )}
+        {problem && !shownAtField && (
+          <ProblemBox
+            error={receive.error}
+            ways={
+              problem.code === 'delivery-received' && (
+                <LinkButton to={`/buying/orders/${order.id}`}>Look at {order.number}</LinkButton>
+              )
+            }
+          />
+        )}
+      </AnswerBody>
+      <Foot>
+        <Muted>
+          Into stock <b style={{ color: 'var(--ink)' }}>{format.money(formatDecimal(total))}</b>
+        </Muted>
+        <Push />
+        <Faint>Ctrl Enter</Faint>
+        <Button look="go" isDisabled={!ready} busy={receive.isPending} onPress={post}>
+          Receive {count(coming.length, 'line')}
+        </Button>
+      </Foot>
+    </AnswerPane>
+  );
+}
+
+const trackedItem = (line: PurchaseLine) => ({ id: line.itemId, name: line.name, tracking: line.tracking });
+
+/** The line that a scanned or typed text means: by GTIN, own barcode, our code or theirs. */
+function lineOf(lines: readonly Piece[], text: string): Piece | undefined {
+  const meant = (labelOf(text)?.gtin?.replace(/^0+/, '') ?? text).toLowerCase();
+  const names = ({ item }: Piece) => [item.barcode?.replace(/^0+/, ''), item.code, item.supplierCode];
+  return lines.find((line) => names(line).some((name) => name?.toLowerCase() === meant));
+}
+
+/** A scan counts: each serial is one; a lot is named; anything else is one more where nothing was announced. */
+function scannedInto(line: Piece, text: string): Partial<Piece> {
+  const label = labelOf(text);
+  const track = label ? withScan(line.track, label) : line.track;
+  if (line.item.tracking !== 'serial') return { track };
+  const serials = track.serials.split(/[\s,]+/).filter(Boolean).length;
+  return { track, quantity: String(Math.max(serials, 1)) };
+}
+
+function labelOf(text: string) {
+  try {
+    return scannedLabel(text);
+  } catch {
+    return null;
+  }
+}
+
+function readPiece(line: Piece): { quantity: Quantity; value: Money; quantityError?: string; costError?: string } {
+  const none = { quantity: 0 as Quantity, value: 0 as Money };
+  try {
+    const quantity = readTyped(line.quantity, line.item, 'quantity');
+    if (quantity < 0) return { ...none, quantityError: 'This cannot be below zero.' };
+    const cost = parseMoney(line.unitCost.trim() || '0', 'cost');
+    if (cost < 0) return { quantity, value: 0 as Money, costError: 'This cannot be below zero.' };
+    return { quantity, value: worthOf(quantity, cost) };
+  } catch (error) {
+    const words = wordsOf(error) ?? 'This cannot be read.';
+    return {
+      ...none,
+      ...((error as { field?: string }).field === 'cost' ? { costError: words } : { quantityError: words }),
+    };
+  }
+}

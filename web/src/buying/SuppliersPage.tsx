@@ -1,0 +1,237 @@
+import type { Supplier, SupplierDetail } from '@yosegi/contract';
+import { useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Field, TextArea } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import {
+  Cell,
+  Form,
+  Grid,
+  KeyValue,
+  Margin,
+  Sheet,
+  SheetAndMargin,
+  SheetHead,
+  Strip,
+  StripHead,
+  StripList,
+  Three,
+  Wide,
+} from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { StripItem } from '../ui/StripItem.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+import { keptWords, learntWords } from './words.tsx';
+
+/** Who sells us things: the list, and one of them with its prices and how it keeps its promises. */
+export function SuppliersPage() {
+  const { id } = useParams();
+  const [search] = useSearchParams();
+  const [q, setQ] = useAddress('q');
+  const suppliers = useQuestion('suppliers', {});
+  const fits = ({ code, name }: Supplier) => `${code} ${name}`.toLowerCase().includes(q.trim().toLowerCase());
+  return (
+    <Three $margin={false}>
+      <Strip>
+        <StripHead>
+          <Field label="Find a supplier" hideLabel placeholder="Find a supplier" value={q} onChange={setQ} />
+          <LinkButton to="/buying/suppliers?new=1">Add a supplier</LinkButton>
+        </StripHead>
+        <StripList aria-label="Suppliers">
+          <Answer of={suppliers}>
+            {(rows) =>
+              rows
+                .filter(fits)
+                .map((row) => (
+                  <StripItem
+                    key={row.id}
+                    to={`/buying/suppliers/${row.id}`}
+                    code={row.code}
+                    title={row.name}
+                    under={`${row.code} · ${count(row.items, 'item')}`}
+                  />
+                ))
+            }
+          </Answer>
+        </StripList>
+      </Strip>
+      {id ? (
+        <One key={id} id={Number(id)} />
+      ) : search.has('new') ? (
+        <Sheet>
+          <h1 style={{ marginBottom: 12 }}>A new supplier</h1>
+          <SupplierForm supplier={null} />
+        </Sheet>
+      ) : (
+        <Sheet>
+          <EmptyState
+            title={suppliers.data?.length ? 'Choose a supplier on the left' : 'Who sells you things?'}
+            action={<LinkButton to="/buying/suppliers?new=1">Add a supplier</LinkButton>}
+          >
+            Their prices, packs and lead times stand with each item; many at once come in as a file under{' '}
+            <Link to="/stock/in-out">In and out</Link>. What their deliveries teach stands here.
+          </EmptyState>
+        </Sheet>
+      )}
+    </Three>
+  );
+}
+
+function One({ id }: { id: number }) {
+  const supplier = useQuestion('supplier', { params: { id } });
+  return <Answer of={supplier}>{(data) => <SupplierSheet supplier={data} />}</Answer>;
+}
+
+function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
+  const format = useFormat();
+  const [editing, setEditing] = useState(false);
+  const { learnt } = supplier;
+  return (
+    <SheetAndMargin>
+      <Sheet>
+        <SheetHead>
+          <Tile code={supplier.code} size={52} />
+          <div>
+            <h1>{supplier.name}</h1>
+            <Lead>
+              {supplier.code}
+              {supplier.email && ` · ${supplier.email}`}
+            </Lead>
+          </div>
+          <Push />
+          <Row>
+            <LinkButton look="go" to={`/buying/orders?new=1&for=${supplier.id}`}>
+              New order
+            </LinkButton>
+            <Button onPress={() => setEditing(!editing)}>Change</Button>
+          </Row>
+        </SheetHead>
+        {editing && <SupplierForm key={supplier.version} supplier={supplier} onDone={() => setEditing(false)} />}
+        <p style={{ margin: '6px 0 12px' }}>
+          {learnt === null ? (
+            <Muted>Nothing of it has come by order yet, so nothing is learnt of its lead times.</Muted>
+          ) : (
+            <>
+              Delivers in <b>{count(learnt.usual, 'day')}</b> as a rule
+              {learnt.slow > learnt.usual && `, in ${learnt.slow} when slow`}
+              {keptWords(learnt) && `; ${keptWords(learnt)}`}.
+            </>
+          )}
+        </p>
+        {supplier.offers.length === 0 ? (
+          <Muted>It offers none of our items yet. Prices are entered with each item.</Muted>
+        ) : (
+          <Grid style={{ width: '100%' }}>
+            <thead>
+              <tr>
+                <th>Item</th>
+                <th>Their code</th>
+                <th className="num">Price</th>
+                <th className="num">Pack</th>
+                <th className="num">Least</th>
+                <th className="num">Stated</th>
+                <th>Learnt</th>
+              </tr>
+            </thead>
+            <tbody>
+              {supplier.offers.map((offer) => {
+                const slower = offer.learnt !== null && offer.leadDays !== null && offer.learnt.usual > offer.leadDays;
+                return (
+                  <tr key={offer.itemId}>
+                    <td>
+                      <Cell>
+                        <Tile code={offer.itemCode} size={24} />
+                        <span>
+                          <Link to={`/stock/items/${offer.itemId}`}>{offer.name}</Link> <Faint>{offer.itemCode}</Faint>
+                        </span>
+                      </Cell>
+                    </td>
+                    <td>{offer.code}</td>
+                    <td className="num">{format.unitCost(offer.price)}</td>
+                    <td className="num">
+                      {Number(offer.pack) === 1 ? '' : format.quantity(offer.pack, offer.unit, 3)}
+                    </td>
+                    <td className="num">
+                      {Number(offer.minimum) === 0 ? '' : format.quantity(offer.minimum, offer.unit, 3)}
+                    </td>
+                    <td className="num">{offer.leadDays === null ? '–' : count(offer.leadDays, 'day')}</td>
+                    <td style={{ whiteSpace: 'nowrap' }}>
+                      {slower ? <Late>{learntWords(offer.learnt)}</Late> : <Faint>{learntWords(offer.learnt)}</Faint>}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </Grid>
+        )}
+      </Sheet>
+      <Margin aria-label="About this supplier">
+        <h2>On order</h2>
+        <KeyValue>
+          <Link to={`/buying/orders?supplier=${supplier.id}`}>{count(supplier.openOrders, 'open order')}</Link>
+          <b>{format.money(supplier.openWorth)}</b>
+        </KeyValue>
+        <h2 style={{ marginTop: 18 }}>Address</h2>
+        <p style={{ whiteSpace: 'pre-line' }}>
+          {supplier.address || <Muted>None entered; orders print without it.</Muted>}
+        </p>
+      </Margin>
+    </SheetAndMargin>
+  );
+}
+
+function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; onDone?: () => void }) {
+  const go = useNavigate();
+  const notify = useNotify();
+  const [code, setCode] = useState(supplier?.code ?? '');
+  const [name, setName] = useState(supplier?.name ?? '');
+  const [email, setEmail] = useState(supplier?.email ?? '');
+  const [address, setAddress] = useState(supplier?.address ?? '');
+  const done = (saved: Supplier) => {
+    notify({ text: `${saved.name} is saved.` });
+    onDone?.();
+    if (!supplier) void go(`/buying/suppliers/${saved.id}`);
+  };
+  const create = useCommand('createSupplier', done);
+  const update = useCommand('updateSupplier', done);
+  const command = supplier ? update : create;
+  const problem = problemOf(command.error);
+  return (
+    <Form
+      style={{ maxWidth: 640, marginBottom: 16 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        const body = { code: code.trim(), name: name.trim(), email: email.trim(), address: address.trim() };
+        if (supplier) update.mutate({ params: { id: supplier.id }, body: { ...body, version: supplier.version } });
+        else create.mutate({ body });
+      }}
+    >
+      <Field label="Code" value={code} onChange={setCode} error={problemAt(command.error, 'code')} autoFocus />
+      <Field label="Name" value={name} onChange={setName} error={problemAt(command.error, 'name')} />
+      <Field
+        label="Mail address for orders"
+        value={email}
+        onChange={setEmail}
+        error={problemAt(command.error, 'email')}
+      />
+      <TextArea label="Address, as printed" value={address} onChange={setAddress} />
+      {problem && !problem.field && (
+        <Wide>
+          <ProblemBox error={command.error} />
+        </Wide>
+      )}
+      <Row>
+        <Button type="submit" look="go" busy={command.isPending} isDisabled={!code.trim() || !name.trim()}>
+          {supplier ? 'Save' : 'Add'}
+        </Button>
+        {onDone && <Button onPress={onDone}>Leave it</Button>}
+      </Row>
+    </Form>
+  );
+}

@@ -1,0 +1,164 @@
+import type { Mail } from '@yosegi/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useCommand, usePages, useQuestion } from '../api/client.ts';
+import { OrderChip } from '../buying/words.tsx';
+import { Button } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { Faint, Lead, Muted, Row } from '../ui/text.ts';
+import { useAddress, useSearchChange } from '../ui/useAddress.ts';
+import { When } from '../ui/When.tsx';
+
+const Letter = styled.button`
+  display: block; width: 100%; text-align: left; border: 0; background: none; padding: 8px 14px; cursor: pointer; line-height: 1.25; color: var(--ink);
+  small { color: var(--ink-2); } &:hover { background: #fffaf0aa; } &[aria-current] { background: var(--sheet); box-shadow: inset 5px 0 var(--honey); }
+`;
+const Text = styled.pre`
+  background: var(--paper); border: 1px solid var(--line); border-radius: 3px; padding: 12px 14px; font-size: 12px; line-height: 1.4; overflow: auto; max-height: 46vh;
+  white-space: pre-wrap; overflow-wrap: anywhere;
+`;
+
+/** Stands in for the mail of all suppliers: what we sent, and their answers, which are given here on request. */
+export function MailboxPage() {
+  const change = useSearchChange();
+  const [chosen] = useAddress('mail');
+  const [order] = useAddress('order');
+  const pages = usePages('mail', { limit: 60 });
+  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
+  const shown = rows.find((row) => (chosen ? row.id === Number(chosen) : order ? row.orderId === Number(order) : true));
+  const id = shown?.id ?? (Number(chosen) || undefined);
+  return (
+    <Three $margin={false}>
+      <Strip>
+        <StripHead>
+          <b>Mail with suppliers</b>
+          <Muted>A stand-in: it reads our orders and answers as suppliers do.</Muted>
+        </StripHead>
+        <StripList aria-label="Mail">
+          <Answer of={pages}>
+            {() => (
+              <>
+                {rows.map((row) => (
+                  <Letter
+                    key={row.id}
+                    type="button"
+                    aria-current={row.id === id || undefined}
+                    onClick={() => change({ mail: String(row.id), order: null })}
+                  >
+                    <b>
+                      {row.direction === 'out' ? '→' : '←'} {row.supplier}
+                    </b>
+                    <br />
+                    <small>
+                      {row.subject} · <When at={row.at} />
+                    </small>
+                  </Letter>
+                ))}
+                {pages.hasNextPage && (
+                  <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
+                    Show older
+                  </Button>
+                )}
+              </>
+            )}
+          </Answer>
+        </StripList>
+      </Strip>
+      <Sheet>
+        {id ? (
+          <One key={id} id={id} />
+        ) : (
+          <EmptyState title="No mail yet" action={<Link to="/buying/orders">To the orders</Link>}>
+            Send an order by mail; it arrives here as a UBL order. Then let its supplier confirm it, delay it or send
+            the goods off.
+          </EmptyState>
+        )}
+      </Sheet>
+    </Three>
+  );
+}
+
+function One({ id }: { id: number }) {
+  const mail = useQuestion('mailContent', { params: { id } });
+  return (
+    <Answer of={mail}>
+      {(data) => (
+        <>
+          <h1>{data.subject}</h1>
+          <Lead>
+            {data.direction === 'out' ? `From us to ${data.supplier}` : `From ${data.supplier} to us`},{' '}
+            <When at={data.at} />
+            {data.received && ` · received with ${data.received}`}
+          </Lead>
+          <Play mail={data} />
+          <Text tabIndex={0} aria-label="The message as it was sent">
+            {data.content}
+          </Text>
+        </>
+      )}
+    </Answer>
+  );
+}
+
+const answers = [
+  ['confirm', 'Confirm as asked'],
+  ['delay', 'Confirm, but later'],
+  ['deliver-part', 'Send half of it off'],
+  ['deliver', 'Send everything off'],
+] as const;
+
+/** Plays the supplier of the order that a message is about. */
+function Play({ mail }: { mail: Mail }) {
+  const notify = useNotify();
+  const order = useQuestion('order', { params: { id: mail.orderId } }).data;
+  const [days, setDays] = useState('7');
+  const answer = useCommand('answerAsSupplier', (after) =>
+    notify({
+      text: `${after.supplier} has answered ${after.number}.`,
+      to: [`/buying/orders/${after.id}`, 'See the order'],
+    }),
+  );
+  if (!order) return null;
+  const later = Math.trunc(Number(days));
+  return (
+    <div style={{ margin: '14px 0', display: 'grid', gap: 10 }}>
+      <Row $wrap>
+        <Link to={`/buying/orders/${order.id}`}>
+          <b>{order.number}</b>
+        </Link>
+        <OrderChip order={order} />
+        {order.announced && <Faint>a delivery waits to be received</Faint>}
+      </Row>
+      {order.state === 'closed' || order.state === 'cancelled' ? (
+        <Muted>This order is over, so there is nothing to answer.</Muted>
+      ) : (
+        <Row $wrap style={{ alignItems: 'flex-end' }}>
+          {answers.map(([key, title]) => (
+            <Button
+              key={key}
+              busy={answer.isPending && answer.variables?.body.answer === key}
+              isDisabled={key === 'delay' && !(later >= 1 && later <= 365)}
+              onPress={() =>
+                answer.mutate({
+                  params: { id: order.id },
+                  body: { answer: key, ...(key === 'delay' ? { days: later } : {}) },
+                })
+              }
+            >
+              {title}
+            </Button>
+          ))}
+          <div style={{ width: 120 }}>
+            <Field label="Days later" numeric value={days} onChange={setDays} />
+          </div>
+        </Row>
+      )}
+      <ProblemBox error={answer.error} />
+    </div>
+  );
+}

@@ -1,0 +1,171 @@
+import { type Label, type LabelJob, labelPdfPath } from '@yosegi/contract';
+import styled from 'styled-components';
+import { useCommand, usePages, useQuestion } from '../api/client.ts';
+import { LabelMark } from '../print/paper.tsx';
+import { Button } from '../ui/Button.tsx';
+import { count } from '../ui/format.ts';
+import { Sheet, Strip, StripGroup, StripHead, StripList, Three } from '../ui/layout.ts';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+import { When } from '../ui/When.tsx';
+
+const Job = styled.button`
+  display: block; width: 100%; text-align: left; border: 0; background: none; padding: 8px 14px; cursor: pointer; line-height: 1.25; color: var(--ink);
+  small { color: var(--ink-2); } &:hover { background: #fffaf0aa; } &[aria-current] { background: var(--sheet); box-shadow: inset 5px 0 var(--honey); }
+`;
+const Labels = styled.div`display: flex; flex-wrap: wrap; gap: 14px; margin-top: 16px;`;
+const Card = styled.figure`
+  margin: 0; width: 248px; min-height: 152px; background: #fff; color: #000; border: 1px solid var(--line); border-radius: 6px; padding: 12px;
+  display: grid; grid-template-rows: auto 1fr auto; gap: 6px; box-shadow: 0 1px 4px #0002;
+  b { line-height: 1.15; } p { font-size: 11.5px; line-height: 1.3; margin: 0; } figcaption { font-size: 9px; text-align: center; overflow-wrap: anywhere; }
+`;
+
+/** The label printer's queue: what waits, how it will look, and what was printed. */
+export function PrinterPage() {
+  const [chosen, setChosen] = useAddress('job');
+  const pages = usePages('labelJobs', { limit: 50 });
+  const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
+  const waiting = rows.filter((row) => row.state === 'waiting');
+  const id = Number(chosen) || waiting.at(-1)?.id || rows[0]?.id;
+  return (
+    <Three $margin={false}>
+      <Strip>
+        <StripHead>
+          <b>{waiting.length === 0 ? 'Nothing waits to be printed.' : `${count(waiting.length, 'job')} to print.`}</b>
+        </StripHead>
+        <StripList aria-label="Label jobs">
+          <Answer of={pages}>
+            {() => (
+              <>
+                <Group title="Waiting" rows={[...waiting].reverse()} id={id} choose={setChosen} />
+                <Group title="Over" rows={rows.filter((row) => row.state !== 'waiting')} id={id} choose={setChosen} />
+                {pages.hasNextPage && (
+                  <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
+                    Show older
+                  </Button>
+                )}
+              </>
+            )}
+          </Answer>
+        </StripList>
+      </Strip>
+      <Sheet>
+        {id ? (
+          <One key={id} id={id} />
+        ) : (
+          <EmptyState title="No labels yet">
+            Labels come here from a receipt, a lot, an item or the bins of a store. This printer stands in for a real
+            one: it puts them out as a PDF, a page a label, that any label printer takes.
+          </EmptyState>
+        )}
+      </Sheet>
+    </Three>
+  );
+}
+
+interface GroupProps {
+  readonly title: string;
+  readonly rows: readonly LabelJob[];
+  readonly id: number | undefined;
+  readonly choose: (id: string) => void;
+}
+function Group({ title, rows, id, choose }: GroupProps) {
+  if (rows.length === 0) return null;
+  return (
+    <>
+      <StripGroup>
+        {title} · {rows.length}
+      </StripGroup>
+      {rows.map((row) => (
+        <Job
+          key={row.id}
+          type="button"
+          aria-current={row.id === id || undefined}
+          onClick={() => choose(String(row.id))}
+        >
+          <b>{row.title}</b>
+          <br />
+          <small>
+            {count(row.count, 'label')} · {row.state === 'waiting' ? 'asked for' : row.state}{' '}
+            <When at={row.printedAt ?? row.at} />
+          </small>
+        </Job>
+      ))}
+    </>
+  );
+}
+
+function One({ id }: { id: number }) {
+  const job = useQuestion('labelJob', { params: { id } });
+  const end = useCommand('endLabelJob');
+  return (
+    <Answer of={job}>
+      {(data) => (
+        <>
+          <Row $wrap>
+            <div>
+              <h1>{data.title}</h1>
+              <Lead>
+                {count(data.count, 'label')} of 62 × 38 mm, asked for by {data.person}.
+              </Lead>
+            </div>
+          </Row>
+          <Row style={{ marginTop: 12 }}>
+            <Button
+              look={data.state === 'waiting' ? 'go' : 'plain'}
+              onPress={() => {
+                window.open(labelPdfPath(id), '_blank', 'noopener');
+                if (data.state === 'waiting') end.mutate({ params: { id }, body: { as: 'printed' } });
+              }}
+            >
+              {data.state === 'waiting' ? `Print ${count(data.count, 'label')}` : 'Print again'}
+            </Button>
+            {data.state === 'waiting' && (
+              <Button busy={end.isPending} onPress={() => end.mutate({ params: { id }, body: { as: 'cancelled' } })}>
+                Take it out of the queue
+              </Button>
+            )}
+          </Row>
+          <Labels aria-label="Preview">
+            {data.labels.slice(0, 60).map((label, index) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: labels of a job never change
+              <LabelCard key={index} label={label} />
+            ))}
+          </Labels>
+          {data.labels.length > 60 && <Faint>and {data.labels.length - 60} more</Faint>}
+        </>
+      )}
+    </Answer>
+  );
+}
+
+/** A label as it will be printed. */
+export function LabelCard({ label }: { label: Label }) {
+  const square = label.symbol === 'gs1datamatrix';
+  return (
+    <Card>
+      <Row $gap={8} style={{ alignItems: 'flex-start' }}>
+        {label.code && <Tile code={label.code} size={34} />}
+        <b>{label.title}</b>
+      </Row>
+      <Row style={{ alignItems: 'flex-start', justifyContent: 'space-between' }}>
+        <div>
+          {label.lines.map((line) => (
+            <p key={line}>{line}</p>
+          ))}
+        </div>
+        {square && (
+          <div>
+            <LabelMark symbol={label.symbol} text={label.text} width={70} />
+          </div>
+        )}
+      </Row>
+      <div>
+        {!square && <LabelMark symbol={label.symbol} text={label.text} width={200} />}
+        <figcaption>{label.text}</figcaption>
+      </div>
+    </Card>
+  );
+}

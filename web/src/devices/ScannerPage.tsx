@@ -1,0 +1,159 @@
+import type { Item } from '@yosegi/contract';
+import { isGtin } from '@yosegi/core/item';
+import { type ElementString, scanOf, writeGs1 } from '@yosegi/core/scan';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { LabelMark } from '../print/paper.tsx';
+import { binLabel } from '../scan/scans.ts';
+import { useScreens } from '../scan/screens.ts';
+import { Button } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { Ask, AskAnswer } from '../ui/layout.ts';
+import { Faint, Lead, Muted, Row } from '../ui/text.ts';
+
+const Beam = styled.section`padding: 22px 26px; overflow: auto; display: grid; gap: 16px; align-content: start;`;
+const Screen = styled.button`
+  display: flex; width: 100%; gap: 10px; text-align: left; padding: 10px 12px; border: 1px solid var(--line); border-radius: 3px; background: var(--sheet);
+  cursor: pointer; color: var(--ink); margin-top: 8px; &[aria-pressed='true'] { border-color: var(--walnut); box-shadow: inset 5px 0 var(--honey); }
+`;
+const said = {
+  field: 'It was typed into the focused field.',
+  screen: 'The screen took it.',
+  nowhere: 'That screen takes no scans now: focus a field there.',
+};
+
+/**
+ * Stands in for a barcode scanner: it sends what one would type to another open screen of this browser. A real one that
+ * types like a keyboard needs nothing of this.
+ */
+export function ScannerPage() {
+  const { screens, send, answer } = useScreens();
+  const [chosen, setChosen] = useState('');
+  const target = screens.find(({ id }) => id === chosen) ?? screens[0];
+  const [text, setText] = useState('');
+  const [label, setLabel] = useState('');
+  const put = (scan: string, printed: string) => {
+    setText(scan);
+    setLabel(printed);
+  };
+  return (
+    <AskAnswer>
+      <Ask>
+        <h2>Scan into</h2>
+        <Lead>Open the screen that should take the scan in another tab or window.</Lead>
+        {screens.length === 0 && <Muted>No other screen is open in this browser.</Muted>}
+        {screens.map((screen) => (
+          <Screen
+            key={screen.id}
+            type="button"
+            aria-pressed={screen.id === target?.id}
+            onClick={() => setChosen(screen.id)}
+          >
+            <span>
+              <b>{screen.title}</b>
+              <br />
+              <Faint>{screen.path}</Faint>
+            </span>
+          </Screen>
+        ))}
+      </Ask>
+      <Beam>
+        <div>
+          <h1>{text === '' ? 'What is held before the scanner?' : 'Ready to scan.'}</h1>
+          <Lead>Compose a label, choose a bin, or type what is printed.</Lead>
+        </div>
+        <Compose onPut={put} />
+        <div style={{ maxWidth: 420 }}>
+          <Field
+            label="What the scanner sends"
+            value={text.replaceAll('\u001d', '␝')}
+            onChange={(next) => put(next.replaceAll('␝', '\u001d'), '')}
+          />
+        </div>
+        {label && (
+          <Row $gap={24} style={{ background: '#fff', padding: 16, alignSelf: 'start', justifySelf: 'start' }}>
+            <LabelMark symbol={label.startsWith('(') ? 'gs1-128' : 'code128'} text={label} width={260} />
+            {label.startsWith('(') && <LabelMark symbol="gs1datamatrix" text={label} width={84} />}
+          </Row>
+        )}
+        <Row>
+          <Button look="go" isDisabled={text === '' || !target} onPress={() => target && send(target.id, text)}>
+            Scan{target ? ` into ${target.title}` : ''}
+          </Button>
+          <span role="status">{answer && said[answer]}</span>
+        </Row>
+      </Beam>
+    </AskAnswer>
+  );
+}
+
+interface Held {
+  readonly item: Item | null;
+  readonly lot: string;
+  readonly expires: string;
+  readonly serial: string;
+}
+
+/** A label of an item with its lot and serial, or of a bin. */
+function Compose({ onPut }: { onPut: (scan: string, printed: string) => void }) {
+  const stores = useQuestion('stores', {}).data ?? [];
+  const [held, setHeld] = useState<Held>({ item: null, lot: '', expires: '', serial: '' });
+  const { item, lot, expires, serial } = held;
+  const hold = (part: Partial<Held>) => {
+    const own = { ...held, ...part };
+    setHeld(own);
+    if (!own.item) return;
+    const gtin = own.item.barcode && isGtin(own.item.barcode) ? own.item.barcode : undefined;
+    const piece: ElementString = {
+      ...(gtin ? { gtin } : {}),
+      ...(own.lot ? { lot: own.lot } : {}),
+      ...(own.expires ? { expires: own.expires } : {}),
+      ...(own.serial ? { serial: own.serial } : {}),
+    };
+    try {
+      if (gtin) onPut(`]C1${scanOf(piece)}`, writeGs1(piece));
+      else onPut(own.item.barcode ?? own.item.code, own.item.barcode ?? own.item.code);
+    } catch {
+      onPut(own.item.code, own.item.code);
+    }
+  };
+  return (
+    <Row $wrap style={{ alignItems: 'flex-end' }}>
+      <div style={{ width: 240 }}>
+        <ItemPicker label="An item" chosen={item?.name ?? ''} onPick={(next) => hold({ item: next })} />
+      </div>
+      {item?.tracking === 'lot' && (
+        <>
+          <div style={{ width: 130 }}>
+            <Field label="Lot (10)" value={lot} onChange={(next) => hold({ lot: next })} />
+          </div>
+          <div style={{ width: 160 }}>
+            <Field label="Best before (17)" type="date" value={expires} onChange={(next) => hold({ expires: next })} />
+          </div>
+        </>
+      )}
+      {item?.tracking === 'serial' && (
+        <div style={{ width: 150 }}>
+          <Field label="Serial (21)" value={serial} onChange={(next) => hold({ serial: next })} />
+        </div>
+      )}
+      <div style={{ width: 200 }}>
+        <Choice
+          label="or a bin"
+          value=""
+          onChange={(next) => next && onPut(next, next)}
+          options={[
+            ['', 'Choose a bin…'],
+            ...stores.flatMap((store) =>
+              store.bins
+                .filter((bin) => bin.kind !== 'bench')
+                .map((bin): [string, string] => [binLabel(store, bin), `${bin.code} · ${store.name}`]),
+            ),
+          ]}
+        />
+      </div>
+    </Row>
+  );
+}

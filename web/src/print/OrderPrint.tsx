@@ -1,0 +1,110 @@
+import type { PurchaseOrder } from '@yosegi/contract';
+import { useContext } from 'react';
+import { useQuestion } from '../api/client.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { CompanyContext, useFormat } from '../ui/format.ts';
+import { Cell } from '../ui/layout.ts';
+import { Answer } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Bar, Barcode, Head, Paper } from './paper.tsx';
+
+/** A purchase order on paper, as it goes to the supplier. */
+export function OrderPrint({ id }: { id: number }) {
+  const order = useQuestion('order', { params: { id } });
+  return (
+    <>
+      <Bar>
+        <Button look="go" onPress={() => window.print()}>
+          Print
+        </Button>
+        <LinkButton to={`/buying/orders/${id}`}>Back to the order</LinkButton>
+      </Bar>
+      <Answer of={order}>{(data) => <OrderPaper order={data} />}</Answer>
+    </>
+  );
+}
+
+function OrderPaper({ order }: { order: PurchaseOrder }) {
+  const format = useFormat();
+  const company = useContext(CompanyContext);
+  const supplier = useQuestion('supplier', { params: { id: order.supplierId } }).data;
+  return (
+    <Paper>
+      <Head>
+        <div>
+          <b>{company.name}</b>
+          <div style={{ whiteSpace: 'pre-line', fontSize: '9pt' }}>
+            {[company.address, company.email].filter(Boolean).join('\n')}
+          </div>
+        </div>
+        <Barcode text={order.number} />
+      </Head>
+      <div style={{ whiteSpace: 'pre-line', margin: '8mm 0' }}>
+        <b>{order.supplier}</b>
+        {supplier?.address && `\n${supplier.address}`}
+      </div>
+      <h1>
+        {order.state === 'draft'
+          ? 'Draft of purchase order'
+          : order.state === 'cancelled'
+            ? 'Cancelled purchase order'
+            : 'Purchase order'}{' '}
+        {order.number}
+      </h1>
+      <p>
+        {format.longerDay((order.sentAt ?? order.madeAt).slice(0, 10))}
+        {order.wantedOn && (
+          <>
+            {' '}
+            · wanted on <b>{format.longerDay(order.wantedOn)}</b>
+          </>
+        )}
+      </p>
+      {order.remark && <p style={{ marginTop: '3mm' }}>{order.remark}</p>}
+      <table style={{ width: '100%' }}>
+        <thead>
+          <tr>
+            <th>Line</th>
+            <th>Item</th>
+            <th>Your code</th>
+            <th className="num">Quantity</th>
+            <th className="num">Price</th>
+            <th className="num">Amount</th>
+          </tr>
+        </thead>
+        <tbody>
+          {order.lines.map((line, index) => (
+            <tr key={line.id}>
+              <td>{index + 1}</td>
+              <td>
+                <Cell>
+                  <Tile code={line.code} size={26} />
+                  <span>
+                    {line.name}
+                    <br />
+                    <small>
+                      {line.code}
+                      {line.wantedOn && ` · wanted on ${format.longerDay(line.wantedOn)}`}
+                    </small>
+                  </span>
+                </Cell>
+              </td>
+              <td>{line.supplierCode}</td>
+              <td className="num">{format.quantity(line.quantity, line.unit, line.decimals)}</td>
+              <td className="num">{format.unitCost(line.price)}</td>
+              <td className="num">{format.money(line.worth)}</td>
+            </tr>
+          ))}
+          <tr>
+            <td colSpan={5} className="num">
+              <b>Total</b>
+            </td>
+            <td className="num">
+              <b>{format.money(order.worth)}</b>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </Paper>
+  );
+}

@@ -1,0 +1,77 @@
+import { type RefObject, useEffect, useRef } from 'react';
+
+/** Keys of a scanner follow each other faster than any hand types. */
+const FASTEST_HAND_MS = 45;
+const AFTER_TYPING_MS = 30;
+/** Shorter bursts are keys that a hand happened to press together. */
+const LEAST = 3;
+
+type Take = (text: string) => void;
+/** Who takes scans on the screen that is shown; the last to come is asked first. */
+const takers: Take[] = [];
+
+/** Whether somebody types here: a scanner's keys then go into the field like any others. */
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  target.closest('input:not([type=checkbox]):not([type=radio]), textarea, select') !== null;
+
+/**
+ * Hands what a key-wedge scanner types to the screen, also while no field is focused. In a focused field the keys arrive
+ * by themselves.
+ */
+export function useScans(take: Take): void {
+  const latest = useRef(take);
+  latest.current = take;
+  useEffect(() => {
+    const own: Take = (text) => latest.current(text);
+    takers.push(own);
+    return () => void takers.splice(takers.indexOf(own), 1);
+  }, []);
+}
+
+/** Listens to keys for as long as the application runs. @returns how to end that */
+export function listenToWedge(): () => void {
+  let [text, at] = ['', 0];
+  const onKey = (event: KeyboardEvent) => {
+    if (isTyping(event.target) || event.ctrlKey || event.altKey || event.metaKey) return;
+    if (event.timeStamp - at > FASTEST_HAND_MS) text = '';
+    at = event.timeStamp;
+    if (event.key.length === 1) text += event.key;
+    else if (event.key === 'Enter' && text.length >= LEAST && takers.length > 0) {
+      event.preventDefault();
+      event.stopPropagation();
+      takers.at(-1)?.(text);
+      text = '';
+    }
+  };
+  window.addEventListener('keydown', onKey, true);
+  return () => window.removeEventListener('keydown', onKey, true);
+}
+
+/** Hands every scan to one field of the screen, as if it had been focused. */
+export const useScansInto = (field: RefObject<HTMLInputElement | null>) =>
+  useScans((text) => {
+    field.current?.focus();
+    putScan(text);
+  });
+
+/** Puts a whole scan where a scanner's keys would go: into the focused field and Enter, or to the screen. */
+export function putScan(text: string): 'field' | 'screen' | 'nowhere' {
+  const field = document.activeElement;
+  if (field instanceof HTMLInputElement && isTyping(field)) {
+    const setter = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set;
+    setter?.call(field, text);
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    const press = (kind: 'keydown' | 'keyup') =>
+      field.dispatchEvent(new KeyboardEvent(kind, { key: 'Enter', code: 'Enter', bubbles: true, cancelable: true }));
+    // As from a scanner, Enter follows when the screen has drawn what was typed.
+    setTimeout(() => {
+      press('keydown');
+      press('keyup');
+    }, AFTER_TYPING_MS);
+    return 'field';
+  }
+  const take = takers.at(-1);
+  take?.(text);
+  return take ? 'screen' : 'nowhere';
+}

@@ -1,0 +1,161 @@
+import type { PutRight } from '@yosegi/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useCommand, useQuestion } from '../api/client.ts';
+import { useIsOwner } from '../shell/person.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { Cell, Scroll } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Lead, Muted, Row } from '../ui/text.ts';
+import { When } from '../ui/When.tsx';
+
+const Entry = styled.article`
+  border: 1px solid var(--line); border-left: 5px solid var(--short); border-radius: 3px; padding: 14px 16px; display: grid; gap: 10px; background: var(--paper);
+  max-width: 980px;
+`;
+
+/** What went below zero or was overridden, with what would settle each, in one step. */
+export function PutRightPage() {
+  const entries = useQuestion('putRight', {});
+  return (
+    <Scroll style={{ padding: '18px 24px 60px', background: 'var(--sheet)' }}>
+      <Answer of={entries}>
+        {(rows) => (
+          <>
+            <h1>
+              {rows.length === 0 ? 'Nothing has to be put right.' : `${count(rows.length, 'thing')} to put right.`}
+            </h1>
+            <Lead>
+              Somebody took more than the books had, with a reason. Each stays here until the books agree again.
+            </Lead>
+            {rows.length === 0 && (
+              <EmptyState title="The books and the shelves agree">
+                When an owner lets a posting go below zero, it stands here with what would settle it.
+              </EmptyState>
+            )}
+            <div style={{ display: 'grid', gap: 12, marginTop: 16 }}>
+              {rows.map((row) => (
+                <One key={row.id} entry={row} />
+              ))}
+            </div>
+          </>
+        )}
+      </Answer>
+    </Scroll>
+  );
+}
+
+function One({ entry }: { entry: PutRight }) {
+  const format = useFormat();
+  const notify = useNotify();
+  const isOwner = useIsOwner();
+  const reasons = (useQuestion('reasons', {}).data ?? []).filter(({ usedFor }) => usedFor === 'adjustment');
+  const [reasonId, setReasonId] = useState('');
+  const [remark, setRemark] = useState('');
+  const settle = useCommand('settle', ({ document }) =>
+    notify({
+      text: document ? `${document.number} has put it right.` : 'It is taken off the list.',
+      ...(document ? { documentId: document.id } : {}),
+    }),
+  );
+  const params = { id: entry.id };
+  const amount = (text: string) => format.quantity(text, entry.unit, entry.decimals);
+  const missing = entry.quantity === null ? null : amount(String(-Number(entry.quantity)));
+  const where = entry.documentId === null ? `/build/${entry.buildId}` : `/stock/documents/${entry.documentId}`;
+  const reason = reasonId || String(reasons.find(({ name }) => name === 'Found')?.id ?? reasons[0]?.id ?? '');
+  return (
+    <Entry aria-label={`To put right: ${entry.name}`}>
+      <Cell>
+        <Tile code={entry.code} size={36} />
+        <span>
+          <b>
+            {missing === null ? (
+              `${entry.name}: started short`
+            ) : (
+              <>
+                {entry.name} is <Late>{missing}</Late> below zero in {entry.bin}
+              </>
+            )}
+          </b>
+          <br />
+          <Faint>
+            <Link to={where}>{entry.source}</Link> · “{entry.reason}” · {entry.person}, <When at={entry.at} />
+          </Faint>
+        </span>
+      </Cell>
+      {missing !== null && entry.binId !== null && (
+        <>
+          <Row $wrap>
+            {entry.order && (
+              <LinkButton look="go" to={`/buying/orders/${entry.orderId}/receive`}>
+                It has come: receive {entry.order}
+              </LinkButton>
+            )}
+            <LinkButton
+              look={entry.order ? 'plain' : 'go'}
+              to={`/stock/receive?item=${entry.itemId}&quantity=${-Number(entry.quantity)}`}
+            >
+              Receive {missing}
+            </LinkButton>
+            {entry.elsewhere.map((bin) => (
+              <Button
+                key={bin.binId}
+                busy={settle.isPending}
+                onPress={() => settle.mutate({ params, body: { by: 'transfer', fromBinId: bin.binId } })}
+              >
+                It came out of {bin.bin}: move {missing}
+              </Button>
+            ))}
+          </Row>
+          <Row $wrap style={{ alignItems: 'flex-end' }}>
+            <div style={{ width: 180 }}>
+              <Choice
+                label="or the books were wrong:"
+                value={reason}
+                onChange={setReasonId}
+                options={reasons.map(({ id, name }): [string, string] => [String(id), name])}
+              />
+            </div>
+            <Button
+              isDisabled={reason === ''}
+              busy={settle.isPending}
+              onPress={() => settle.mutate({ params, body: { by: 'adjustment', reasonId: Number(reason) } })}
+            >
+              Adjust by {missing}
+            </Button>
+            <LinkButton look="ghost" to="/stock/counts">
+              Count it
+            </LinkButton>
+          </Row>
+        </>
+      )}
+      {missing === null &&
+        (isOwner ? (
+          <Row $wrap style={{ alignItems: 'flex-end' }}>
+            <div style={{ width: 320 }}>
+              <Field label="What you have seen to" value={remark} onChange={setRemark} />
+            </div>
+            <Button
+              isDisabled={remark.trim() === ''}
+              busy={settle.isPending}
+              onPress={() => settle.mutate({ params, body: { by: 'seen', remark: remark.trim() } })}
+            >
+              Take it off the list
+            </Button>
+            <LinkButton look="ghost" to={where}>
+              Look at {entry.source}
+            </LinkButton>
+          </Row>
+        ) : (
+          <Muted>An owner takes this off the list.</Muted>
+        ))}
+      <ProblemBox error={settle.error} />
+    </Entry>
+  );
+}
