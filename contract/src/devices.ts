@@ -10,9 +10,9 @@ export const Label = z.object({
   title: z.string(),
   /** The item's code, which draws its tile; empty where the label is of something else. */
   code: z.string(),
-  lines: z.array(z.string()).max(4),
+  lines: z.array(z.string()).max(3),
   symbol: LabelSymbol,
-  /** What the symbol carries, as printed: GS1 data with its identifiers in parentheses. */
+  /** What the symbol carries, as printed: GS1 data with its identifiers in parentheses; empty for no symbol. */
   text: z.string(),
 });
 export type Label = z.infer<typeof Label>;

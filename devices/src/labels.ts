@@ -44,13 +44,13 @@ function drawLabel(pdf: Pdf, label: Label): void {
   if (label.code) drawTile(pdf, label.code, left, top, tile);
   const beside = left + (tile ? tile + 2 * MM : 0);
   const room = textWidth - (beside - left);
-  pdf.fillColor('#000').font('bold').fontSize(10.5);
-  pdf.text(label.title, beside, top, { width: room, height: 9 * MM, ellipsis: true, lineGap: -1 });
+  pdf.fillColor('#000').font('bold').fontSize(10);
+  pdf.text(label.title, beside, top, { width: room, height: 4.4 * MM, ellipsis: true });
   pdf.font('text').fontSize(8);
-  const linesTop = top + 10.5 * MM;
   label.lines.forEach((line, index) => {
-    pdf.text(line, left, linesTop + index * 3.4 * MM, { width: textWidth, height: 3.4 * MM, ellipsis: true });
+    pdf.text(line, beside, top + (5 + index * 3.4) * MM, { width: room, height: 3.4 * MM, ellipsis: true });
   });
+  if (label.text === '') return;
   if (square) {
     drawSymbol(pdf, label, left + width - 18 * MM, top + 1 * MM, 18 * MM, 18 * MM);
     pdf
@@ -58,7 +58,7 @@ function drawLabel(pdf: Pdf, label: Label): void {
       .text(label.text, left, (LABEL_SIZE.height - MARGIN - 3) * MM, { width, height: 3 * MM, ellipsis: true });
     return;
   }
-  drawSymbol(pdf, label, left, (LABEL_SIZE.height - MARGIN - 13) * MM, width, 9.5 * MM);
+  drawSymbol(pdf, label, left, (LABEL_SIZE.height - MARGIN - 14) * MM, width, 10.5 * MM);
   const caption = { width, height: 3 * MM, align: 'center' as const, ellipsis: true };
   pdf.fontSize(6).text(label.text, left, (LABEL_SIZE.height - MARGIN - 3) * MM, caption);
 }

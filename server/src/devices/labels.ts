@@ -12,6 +12,9 @@ const MOST_LABELS = 500;
 /** Longer data makes bars too fine for a small label; a square symbol holds it. */
 const LONGEST_IN_BARS = 30;
 
+/** What Code 128 carries without tricks that some readers do not know. */
+const IN_BARS = /^[\x20-\x7e]{1,48}$/;
+
 interface Piece {
   code: string;
   name: string;
@@ -28,11 +31,11 @@ const PIECE_JOIN = 'JOIN item i ON i.id = m.item_id JOIN unit u ON u.id = i.unit
 
 /** The label of an item, a lot or one unit: GS1 data where it has a GTIN, a lot or a serial, else its own barcode or code. */
 export function labelOf(piece: Piece, square: boolean): Label {
+  const amount = piece.quantity !== null && !piece.serial ? ` · ${formatDecimal(piece.quantity)} ${piece.unit}` : '';
   const lines = [
-    piece.code,
+    piece.code + amount,
     piece.lot ? `Lot ${piece.lot}` : piece.serial ? `Serial ${piece.serial}` : '',
     piece.best_before ? `Best before ${piece.best_before}` : '',
-    piece.quantity !== null && !piece.serial ? `${formatDecimal(piece.quantity)} ${piece.unit}` : '',
   ].filter(Boolean);
   return { title: piece.name, code: piece.code, lines, ...symbolOf(piece, square) };
 }
@@ -44,8 +47,11 @@ function symbolOf(piece: Piece, square: boolean): Pick<Label, 'symbol' | 'text'>
     ...(piece.lot && piece.best_before ? { expires: piece.best_before } : {}),
     ...(piece.serial ? { serial: piece.serial } : {}),
   };
-  const plain = { symbol: 'code128', text: piece.serial ?? piece.lot ?? piece.barcode ?? piece.code } as const;
-  if (Object.keys(elements).length === 0) return plain;
+  // The first of its names that bars can carry; a label without any is text alone.
+  const names = [piece.serial, piece.lot, piece.barcode, piece.code];
+  const plain = { symbol: 'code128', text: names.find((name) => name !== null && IN_BARS.test(name)) ?? '' } as const;
+  if (Object.keys(elements).length === 0 || [piece.lot, piece.serial].some((name) => name && /[()]/.test(name)))
+    return plain;
   try {
     const text = writeGs1(elements);
     return { symbol: square || text.length > LONGEST_IN_BARS ? 'gs1datamatrix' : 'gs1-128', text };

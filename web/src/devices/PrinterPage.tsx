@@ -163,7 +163,7 @@ export function LabelCard({ label }: { label: Label }) {
         )}
       </Row>
       <div>
-        {!square && <LabelMark symbol={label.symbol} text={label.text} width={200} />}
+        {!square && label.text && <LabelMark symbol={label.symbol} text={label.text} width={200} />}
         <figcaption>{label.text}</figcaption>
       </div>
     </Card>

@@ -23,7 +23,7 @@ import { Outliving } from './Outliving.tsx';
 const Figures = styled.dl`
   display: grid; grid-template-columns: repeat(auto-fit, minmax(96px, 1fr)); margin: 4px 0 16px; border: 1px solid var(--line); border-radius: 3px;
   div { padding: 8px 12px; border-right: 1px solid var(--line-soft); } div:last-child { border: 0; }
-  dt { font-size: 12px; color: var(--ink-2); } dd { margin: 0; font: 600 21px/1.2 var(--display); white-space: nowrap; }
+  dt { font-size: 12px; color: var(--ink-2); } dd { margin: 0; font: 600 19px/1.25 var(--display); white-space: nowrap; small { font: 12px var(--text); color: var(--ink-2); } }
   @media (max-width: 700px) { grid-template-columns: 1fr 1fr; }
 `;
 
@@ -36,6 +36,7 @@ const Tabs = styled.nav`
 export function ItemSheet({ item }: { item: ItemDetail }) {
   const format = useFormat();
   const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
+  const unit = item.unit === 'each' ? '' : item.unit;
   const overdrawn = Number(item.free) < 0;
   const [view, setView] = useAddress('view');
   return (
@@ -72,12 +73,14 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
           )}
         </p>
         <Figures>
-          <Figure label="On hand" text={amount(item.onHand)} />
-          <Figure label="On benches" text={amount(item.onBench)} />
-          {Number(item.held) !== 0 && <Figure label="Held" text={amount(item.held)} />}
-          <Figure label="Promised" text={amount(item.promised)} swatch="promised" />
-          <Figure label="Free" text={amount(item.free)} swatch={overdrawn ? 'short' : 'free'} />
-          {Number(item.coming) > 0 && <Figure label="Coming" text={amount(item.coming)} swatch="coming" />}
+          <Figure label="On hand" text={format.number(item.onHand)} unit={unit} />
+          {Number(item.onBench) !== 0 && <Figure label="On benches" text={format.number(item.onBench)} unit={unit} />}
+          {Number(item.held) !== 0 && <Figure label="Held" text={format.number(item.held)} unit={unit} />}
+          <Figure label="Promised" text={format.number(item.promised)} unit={unit} swatch="promised" />
+          <Figure label="Free" text={format.number(item.free)} unit={unit} swatch={overdrawn ? 'short' : 'free'} />
+          {Number(item.coming) > 0 && (
+            <Figure label="Coming" text={format.number(item.coming)} unit={unit} swatch="coming" />
+          )}
           <Figure label="Value" text={format.money(item.value)} />
         </Figures>
         <Tabs aria-label="About the item">
@@ -211,10 +214,12 @@ function Coming({ item }: { item: ItemDetail }) {
 function Figure({
   label,
   text,
+  unit = '',
   swatch,
 }: {
   label: string;
   text: string;
+  unit?: string;
   swatch?: 'promised' | 'free' | 'short' | 'coming';
 }) {
   return (
@@ -223,7 +228,9 @@ function Figure({
         {swatch && <Swatch $of={swatch} />}
         {label}
       </dt>
-      <dd>{text}</dd>
+      <dd>
+        {text} <small>{unit}</small>
+      </dd>
     </div>
   );
 }

@@ -1,0 +1,72 @@
+import { api, type Item } from '@yosegi/contract';
+import { ApiProblem } from '@yosegi/contract/client';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { TestServer, Workshop } from './harness.ts';
+
+const CROWD = 200;
+
+/** Many people, scanners and double clicks on the last units of one item, all at the same moment. */
+describe(`${CROWD} postings at once on the last units`, () => {
+  let server: TestServer;
+  let shop: Workshop;
+  beforeAll(async () => {
+    server = await TestServer.start();
+    shop = await Workshop.open(server);
+  });
+  afterAll(() => server.close());
+
+  /** Posts them all and tells winners from losers; whoever loses has to be told why, by a problem of ours. */
+  const rush = async (post: (n: number) => Promise<unknown>) => {
+    const outcomes = await Promise.allSettled(Array.from({ length: CROWD }, (_, n) => post(n)));
+    const losers = outcomes.flatMap((outcome) => (outcome.status === 'rejected' ? [outcome.reason] : []));
+    for (const loser of losers) {
+      expect(loser).toBeInstanceOf(ApiProblem);
+      const { status, detail } = (loser as ApiProblem).problem;
+      expect(status, detail).toBeLessThan(500);
+      expect(detail.length).toBeGreaterThan(20);
+    }
+    expect(await server.verify()).toEqual([]);
+    return { won: CROWD - losers.length, codes: new Set(losers.map((loser) => (loser as ApiProblem).problem.code)) };
+  };
+  const leave = (item: Item, quantity: string, named: { lot?: string; serials?: string[] } = {}) =>
+    server.call(api.adjust, {
+      body: { reasonId: 1, lines: [{ itemId: item.id, binId: shop.bin(0), change: `-${quantity}`, ...named }] },
+    });
+
+  it('never sells one twice, and every unit goes to somebody', { timeout: 60_000 }, async () => {
+    const item = await shop.item('LAST');
+    await shop.receive(item, '37', '2');
+    const { won, codes } = await rush(() => leave(item, '1'));
+    expect([won, codes]).toEqual([37, new Set(['stock-short'])]);
+    expect(await shop.stockOf(item)).toMatchObject({ onHand: '0', value: '0' });
+  });
+
+  it('gives each serial and each lot to one taker only', { timeout: 60_000 }, async () => {
+    const serials = Array.from({ length: 20 }, (_, n) => `S${n}`);
+    const scale = await shop.item('SCALE', { tracking: 'serial' });
+    await shop.receive(scale, '20', '30', 0, { serials });
+    const first = await rush((n) => leave(scale, '1', { serials: [`S${n % 20}`] }));
+    expect([first.won, first.codes]).toEqual([20, new Set(['serial-not-there'])]);
+    const wax = await shop.item('WAX', { tracking: 'lot', unitId: 2 });
+    await shop.receive(wax, '10', '8', 0, { lot: 'A' });
+    await shop.receive(wax, '10', '8', 0, { lot: 'B' });
+    const second = await rush((n) => leave(wax, '0.3', { lot: n % 2 ? 'A' : 'B' }));
+    // 33 times 0.3 of each lot; what is left is less than anyone asks for.
+    expect([second.won, second.codes]).toEqual([66, new Set(['stock-short'])]);
+    expect((await shop.stockOf(wax)).onHand).toBe('0.2');
+  });
+
+  it('loses no update between moves, receipts and takings', { timeout: 60_000 }, async () => {
+    const item = await shop.item('BUSY');
+    await shop.receive(item, '50', '2');
+    const move = { itemId: item.id, fromBinId: shop.bin(0), toBinId: shop.bin(1), quantity: '1' };
+    const counts = { in: 0, out: 0 };
+    await rush(async (n) => {
+      if (n % 4 === 0) await server.call(api.transfer, { body: { lines: [move] } });
+      else if (n % 4 === 1) await shop.receive(item, '1', '3').then(() => (counts.in += 1));
+      else await leave(item, '1').then(() => (counts.out += 1));
+    });
+    expect(Number((await shop.stockOf(item)).onHand)).toBe(50 + counts.in - counts.out);
+    expect(counts.in).toBe(CROWD / 4);
+  });
+});
