@@ -15,7 +15,7 @@ describe('stock that is elsewhere, or not there', () => {
     const keys = new Keyboard(page);
     await keys.goTo('Move goods', /What goes where/);
     for (const [code, name, quantity] of [
-      ['HB-GUIDE', 'First season guide', '4'],
+      ['GUIDE', 'First season guide', '4'],
       ['SCREW-40', 'Screw 4 × 40 mm', '1/2 box'],
     ] as const) {
       await keys.tabTo(/^Add an item$/);

@@ -105,7 +105,8 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     strictTransportSecurity: false,
   });
   await app.register(rateLimit, { max: 6000, timeWindow: '1 minute' });
-  await app.register(compress, { threshold: 1024 });
+  // Files are made small once and kept by browsers; answers stay on this machine, where making them small only costs time.
+  await app.register(compress, { threshold: 1024, customTypes: /^(text\/(html|css|javascript)|image\/svg|font\/)/ });
   await app.register(cookie, { secret: company?.cookie_secret ?? randomUUID() });
   await app.register(swagger, {
     openapi: {

@@ -28,9 +28,19 @@ export interface OrderRecord {
   version: number;
 }
 
-export interface OrderLineRecord {
-  id: number;
+/** What the head of an order is worked out from. */
+interface LineFigures {
   order_id: number;
+  quantity: number;
+  price: number;
+  received: number;
+  closed: number;
+  open: number;
+  expected_on: string | null;
+}
+
+export interface OrderLineRecord extends LineFigures {
+  id: number;
   position: number;
   item_id: number;
   code: string;
@@ -43,15 +53,9 @@ export interface OrderLineRecord {
   tracking: PurchaseLine['tracking'];
   home_bin_id: number | null;
   supplier_code: string;
-  quantity: number;
-  price: number;
   wanted_on: string | null;
   confirmed_quantity: number | null;
   confirmed_on: string | null;
-  expected_on: string | null;
-  received: number;
-  closed: number;
-  open: number;
   lead_days: number | null;
 }
 
@@ -60,6 +64,10 @@ const ORDER_SQL = `
     o.made_at, m.name AS made_by, o.sent_at, p.name AS sent_by, o.sent_how, o.confirmed_at, o.version
   FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person m ON m.id = o.made_by
   LEFT JOIN person p ON p.id = o.sent_by`;
+
+/** Whether a delivery of an order was announced and not received yet. */
+const ANNOUNCED = `o.version, EXISTS (SELECT 1 FROM mail WHERE order_id = o.id AND kind = 'despatch-advice'
+  AND document_id IS NULL) AS announced`;
 
 const LINE_SQL = `
   SELECT l.*, i.code, i.name, u.code AS unit, u.decimals, i.barcode, i.serial_pattern, i.tracking, i.home_bin_id,
@@ -78,7 +86,7 @@ export const orderLines = (db: Reader, orderIds: readonly number[]) =>
     [JSON.stringify(orderIds)],
   );
 
-export const orderedOf = (line: Pick<OrderLineRecord, 'quantity' | 'received' | 'closed'>) => ({
+export const orderedOf = (line: Pick<LineFigures, 'quantity' | 'received' | 'closed'>) => ({
   ordered: line.quantity as Quantity,
   received: line.received as Quantity,
   closed: line.closed === 1,
@@ -88,9 +96,9 @@ export const orderedOf = (line: Pick<OrderLineRecord, 'quantity' | 'received' | 
 export const openOf = (state: OrderRecord['state'], line: OrderLineRecord): Quantity =>
   state === 'sent' || state === 'confirmed' ? openOfLine(orderedOf(line)) : (0 as Quantity);
 
-const worthOfLine = (line: OrderLineRecord) => worthOf(line.quantity as Quantity, line.price as Money);
+const worthOfLine = (line: LineFigures) => worthOf(line.quantity as Quantity, line.price as Money);
 
-function headOf(order: OrderRecord, lines: readonly OrderLineRecord[], announced: boolean, today: string) {
+function headOf(order: OrderRecord, lines: readonly LineFigures[], announced: boolean, today: string) {
   const state = stateOfOrder(order.state, lines.map(orderedOf));
   const days = lines.filter((line) => line.open > 0).flatMap((line) => line.expected_on ?? []);
   const expectedOn = days.sort()[0] ?? null;
@@ -131,8 +139,8 @@ const SHOWN: Record<OrderQuery['show'], string> = {
 
 /** Orders, the newest first. */
 export async function listOrders(db: Reader, query: OrderQuery, today: string) {
-  const records = await db.all<OrderRecord>(
-    `${ORDER_SQL} WHERE o.id < $1 AND ($2 = 0 OR o.supplier_id = $2) AND ${SHOWN[query.show]} AND $5 <> ''
+  const records = await db.all<OrderRecord & { announced: number }>(
+    `${ORDER_SQL.replace('o.version', ANNOUNCED)} WHERE o.id < $1 AND ($2 = 0 OR o.supplier_id = $2) AND ${SHOWN[query.show]} AND $5 <> ''
        AND ($3 = '%%' OR o.number LIKE $3 ESCAPE '\\' OR o.reference LIKE $3 ESCAPE '\\' OR s.code LIKE $3 ESCAPE '\\'
          OR s.name LIKE $3 ESCAPE '\\'
          OR EXISTS (SELECT 1 FROM receipt r WHERE r.order_id = o.id AND r.delivery_note LIKE $3 ESCAPE '\\')
@@ -149,19 +157,16 @@ export async function listOrders(db: Reader, query: OrderQuery, today: string) {
   );
   const shown = page(records, query.limit, (row) => row.id);
   const ids = shown.rows.map(({ id }) => id);
-  const lines = await orderLines(db, ids);
-  const announced = new Set(
-    (
-      await db.all<{ order_id: number }>(
-        `SELECT order_id FROM mail WHERE kind = 'despatch-advice' AND document_id IS NULL
-           AND order_id IN (SELECT value FROM json_each($1))`,
-        [JSON.stringify(ids)],
-      )
-    ).map(({ order_id }) => order_id),
+  const figures = await db.all<LineFigures>(
+    `SELECT order_id, quantity, price, received, closed, open, expected_on FROM purchase_order_line
+     WHERE order_id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(ids)],
   );
+  const lines = new Map<number, LineFigures[]>(ids.map((id) => [id, []]));
+  for (const line of figures) lines.get(line.order_id)?.push(line);
   const rows = shown.rows.map((order): PurchaseOrderRow => {
-    const own = lines.filter((line) => line.order_id === order.id);
-    return { ...headOf(order, own, announced.has(order.id), today), lines: own.length };
+    const own = lines.get(order.id) ?? [];
+    return { ...headOf(order, own, order.announced === 1, today), lines: own.length };
   });
   return { rows, next: shown.next };
 }

@@ -8,6 +8,7 @@ export type SqlRow = Record<string, SqlValue>;
 
 /** SQLite takes statements of up to a million characters; this many rows stay far below. */
 const ROWS_A_STATEMENT = 500;
+const STATEMENTS_KEPT = 300;
 
 /** Reading access to the database. `$1`, `$2` … in the SQL stand for the values of `bind`. */
 export interface Reader {
@@ -36,6 +37,9 @@ export interface Maintenance {
  * the same connection, because Sequelize spends more on each than SQLite does (docs/decisions/sequelize.md).
  */
 class Connection implements Writer {
+  /** Statements that were prepared, the longest unused first: SQLite would read the same text anew each time. */
+  private readonly prepared = new Map<string, sqlite3.Statement>();
+
   private constructor(
     readonly sequelize: Sequelize,
     private readonly handle: sqlite3.Database,
@@ -64,6 +68,8 @@ class Connection implements Writer {
   }
 
   close(): Promise<void> {
+    for (const statement of this.prepared.values()) statement.finalize();
+    this.prepared.clear();
     return new Promise((resolve, reject) => {
       this.handle.close((error) => (error ? reject(error) : resolve()));
     });
@@ -71,8 +77,21 @@ class Connection implements Writer {
 
   all<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T[]> {
     return new Promise((resolve, reject) => {
-      this.handle.all<T>(sql, named(bind), (error, rows) => (error ? reject(error) : resolve(rows)));
+      this.statement(sql).all<T>(named(bind), (error, rows) => (error ? reject(error) : resolve(rows)));
     });
+  }
+
+  private statement(sql: string): sqlite3.Statement {
+    const known = this.prepared.get(sql);
+    this.prepared.delete(sql);
+    const statement = known ?? this.handle.prepare(sql);
+    this.prepared.set(sql, statement);
+    if (this.prepared.size > STATEMENTS_KEPT) {
+      const [[oldest, unused]] = this.prepared as unknown as [[string, sqlite3.Statement]];
+      this.prepared.delete(oldest);
+      unused.finalize();
+    }
+    return statement;
   }
 
   async one<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T | undefined> {

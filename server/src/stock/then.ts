@@ -11,17 +11,28 @@ interface ThenQuery {
   readonly limit: number;
 }
 
-/** What stood where the ledger says at the end of a day: every movement up to it, added up. */
+/**
+ * What each item came to at the end of a day: every movement until then added up, or what is there now less every movement
+ * since, whichever is shorter. Both come to the same, because what is kept beside the ledger equals it.
+ */
+const UNTIL = `SELECT m.item_id, sum(m.quantity) AS quantity, sum(m.value) AS value
+  FROM document d JOIN movement m ON m.document_id = d.id WHERE d.at < $1 GROUP BY m.item_id`;
+const SINCE = `SELECT s.item_id, s.quantity - ifnull(m.quantity, 0) AS quantity, s.value - ifnull(m.value, 0) AS value
+  FROM item_stock s LEFT JOIN (SELECT m.item_id, sum(m.quantity) AS quantity, sum(m.value) AS value
+    FROM document d JOIN movement m ON m.document_id = d.id WHERE d.at >= $1 GROUP BY m.item_id) m ON m.item_id = s.item_id`;
+
+/** What stood where the ledger says at the end of a day. */
 export async function stockOn(db: Reader, query: ThenQuery) {
   const before = startOf(query.day, 1);
-  const total = await db.one<{ value: number }>(
-    'SELECT ifnull(sum(m.value), 0) AS value FROM movement m JOIN document d ON d.id = m.document_id WHERE d.at < $1',
+  const documents = await db.one<{ since: number; known: number }>(
+    'SELECT (SELECT count(*) FROM document WHERE at >= $1) AS since, (SELECT count(*) FROM document) AS known',
     [before],
   );
-  const rows = await db.all<Omit<StockThen, 'quantity' | 'value'> & { quantity: number; value: number }>(
-    `SELECT i.id AS itemId, i.code, i.name, u.code AS unit, u.decimals, t.quantity, t.value FROM (
-       SELECT m.item_id, sum(m.quantity) AS quantity, sum(m.value) AS value
-       FROM movement m JOIN document d ON d.id = m.document_id WHERE d.at < $1 GROUP BY m.item_id) t
+  const shorter = documents && documents.since * 2 < documents.known ? SINCE : UNTIL;
+  const rows = await db.all<Omit<StockThen, 'quantity' | 'value'> & { quantity: number; value: number; total: number }>(
+    `WITH t AS MATERIALIZED (${shorter})
+     SELECT i.id AS itemId, i.code, i.name, u.code AS unit, u.decimals, t.quantity, t.value,
+       (SELECT sum(value) FROM t) AS total FROM t
      JOIN item i ON i.id = t.item_id JOIN unit u ON u.id = i.unit_id
      WHERE (t.quantity <> 0 OR t.value <> 0) AND i.code > $2 COLLATE NOCASE
        AND (i.code LIKE $3 ESCAPE '\\' OR i.name LIKE $3 ESCAPE '\\')
@@ -29,13 +40,22 @@ export async function stockOn(db: Reader, query: ThenQuery) {
     [before, query.cursor ?? '', containing(query.q ?? ''), query.limit + 1],
   );
   const { rows: shown, next } = page(rows, query.limit, (row) => row.code);
+  const total = rows[0]?.total ?? (await totalOn(db, shorter, before));
   return {
-    rows: shown.map((row) => ({ ...row, quantity: decimal(row.quantity), value: decimal(row.value) })),
+    rows: shown.map(({ total: _, ...row }) => ({
+      ...row,
+      quantity: decimal(row.quantity),
+      value: decimal(row.value),
+    })),
     next,
     day: query.day,
-    value: decimal(total?.value ?? 0),
+    value: decimal(total),
   };
 }
+
+/** What all stock came to, where no item of the page can tell. */
+const totalOn = async (db: Reader, sums: string, before: string): Promise<number> =>
+  (await db.one<{ value: number }>(`SELECT ifnull(sum(value), 0) AS value FROM (${sums})`, [before]))?.value ?? 0;
 
 /** The value of all stock, or of one item, at the end of each day on which something moved. */
 export async function stockValue(db: Reader, itemId?: number): Promise<{ day: string; value: string }[]> {

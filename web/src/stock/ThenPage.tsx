@@ -20,7 +20,7 @@ export function ThenPage() {
   const asked = /^\d{4}-\d{2}-\d{2}$/.test(day) ? day : today();
   const pages = usePages('stockOn', { day: asked, q: q || undefined, limit: 100 });
   // Its own day stands in the answer, so that an answer still shown while the next comes never speaks of another day.
-  const total = useQuestion('stockOn', { query: { day: asked, limit: 1 } }, { keep: true }).data;
+  const total = pages.data?.pages[0] as { day: string; value: string } | undefined;
   const worth = useQuestion('stockValue', {}).data;
   const points = useMemo(
     () =>
