@@ -53,6 +53,7 @@ export const PartItem = Item.pick({
   measures: true,
   tracking: true,
   lotOrder: true,
+  barcode: true,
   archived: true,
   sellPrice: true,
   averageCost: true,

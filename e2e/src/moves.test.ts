@@ -44,6 +44,40 @@ describe('stock that is elsewhere, or not there', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  it('moves by scan: a bin, what comes out of it, and the bin where it goes', async () => {
+    const { page } = visit;
+    const scan = async (text: string) => {
+      // What a scanner types, into whatever is focused, or into nothing.
+      await page.keyboard.type(text, { delay: 1 });
+      await page.keyboard.press('Enter');
+    };
+    await page.goto('/stock/move');
+    const adder = page.getByLabel('Add an item');
+    await expect.poll(() => adder.evaluate((input) => input === document.activeElement)).toBe(true);
+    await scan('MAIN/A2');
+    await page.getByText(/Out of A2 · Main store/).waitFor();
+    await scan('HB-BRUSH');
+    await page.getByText('1 line to move.').waitFor();
+    await scan('HB-BRUSH');
+    await expect.poll(() => page.getByLabel('How many Bee brush').inputValue()).toBe('2');
+    await page.getByRole('heading', { name: '1 line to move.' }).click();
+    await scan('MAIN/C3');
+    await expect
+      .poll(() =>
+        page.getByLabel('Where Bee brush goes').evaluate((one: HTMLSelectElement) => one.selectedOptions[0]?.text),
+      )
+      .toBe('C3 · Main store');
+    await page.keyboard.press('Control+Enter');
+    await visit.heading(/TR-\d+ · Transfer/);
+    expect(
+      await application.one(
+        `SELECT sum(m.quantity) AS n, group_concat(b.code) AS bins FROM movement m JOIN bin b ON b.id = m.bin_id
+         WHERE m.document_id = (SELECT max(id) FROM document) AND m.quantity > 0`,
+      ),
+    ).toEqual({ n: 2_000_000, bins: 'C3' });
+    expect(visit.faults).toEqual([]);
+  });
+
   it('is adjusted with a reason of the owner’s own, and says first what it comes to', async () => {
     const { page } = visit;
     await page.goto('/stock/adjust');

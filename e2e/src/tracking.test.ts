@@ -86,10 +86,10 @@ describe('lots and serials', () => {
     );
     await page.goto(`/build/${build?.id}`);
     await page
-      .getByRole('button', { name: /to the bench/ })
+      .getByRole('button', { name: /to bench/ })
       .first()
       .click();
-    await page.getByRole('link', { name: /Pick/ }).last().click();
+    await page.getByRole('link', { name: 'Pick its parts' }).click();
     await visit.heading(/1 line to pick/);
     const lot = page.getByLabel('Lot of Beeswax, filtered');
     await expect.poll(() => lot.locator('option').first().textContent()).toMatch(/first to expire: WX-006/);

@@ -1,16 +1,17 @@
 import type { PurchaseLine, PurchaseOrder } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { add, formatDecimal, type Money, parseDecimal, parseMoney, type Quantity, worthOf } from '@yosegi/core/number';
+import type { ElementString } from '@yosegi/core/scan';
 import { writeSerials } from '@yosegi/core/tracking';
 import { Fragment, type KeyboardEvent, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
-import { scannedBin } from '../scan/scans.ts';
+import { scannedBin, scanOfItem } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { LineItem, useTypedLines } from '../stock/typedLines.tsx';
 import { InFields } from '../tracked/InFields.tsx';
-import { NOTHING_TYPED, namedInOf, scannedLabel, type TypedTrack, withScan } from '../tracked/typed.ts';
+import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
@@ -134,14 +135,15 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
     setScan('');
     setScanSays(undefined);
     const bin = scannedBin(stores, text);
-    const line = bin ? lines.find(({ key }) => key === last.current) : lineOf(lines, text);
+    const meant = lines.find(({ item }) => scanOfItem(item, text, item.supplierCode) !== null);
+    const line = bin ? lines.find(({ key }) => key === last.current) : meant;
     if (!line) {
       setScanSays(bin ? 'Scan the goods first, then their bin.' : `Nothing open of this order is called ${text}.`);
       return;
     }
     last.current = line.key;
     if (bin) set(line.key, { binId: String(bin.id) });
-    else set(line.key, scannedInto(line, text));
+    else set(line.key, scannedInto(line, scanOfItem(line.item, text, line.item.supplierCode) ?? {}));
   };
   useScans(takeScan);
   const problem = problemOf(receive.error);
@@ -339,28 +341,12 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
 
 const trackedItem = (line: PurchaseLine) => ({ id: line.itemId, name: line.name, tracking: line.tracking });
 
-/** The line that a scanned or typed text means: by GTIN, own barcode, our code or theirs. */
-function lineOf(lines: readonly Piece[], text: string): Piece | undefined {
-  const meant = (labelOf(text)?.gtin?.replace(/^0+/, '') ?? text).toLowerCase();
-  const names = ({ item }: Piece) => [item.barcode?.replace(/^0+/, ''), item.code, item.supplierCode];
-  return lines.find((line) => names(line).some((name) => name?.toLowerCase() === meant));
-}
-
-/** A scan counts: each serial is one; a lot is named; anything else is one more where nothing was announced. */
-function scannedInto(line: Piece, text: string): Partial<Piece> {
-  const label = labelOf(text);
-  const track = label ? withScan(line.track, label) : line.track;
+/** A scan counts: each serial is one; a lot is named. */
+function scannedInto(line: Piece, scan: ElementString): Partial<Piece> {
+  const track = withScan(line.track, scan);
   if (line.item.tracking !== 'serial') return { track };
   const serials = track.serials.split(/[\s,]+/).filter(Boolean).length;
   return { track, quantity: String(Math.max(serials, 1)) };
-}
-
-function labelOf(text: string) {
-  try {
-    return scannedLabel(text);
-  } catch {
-    return null;
-  }
 }
 
 function readPiece(line: Piece): { quantity: Quantity; value: Money; quantityError?: string; costError?: string } {

@@ -13,6 +13,7 @@ const item = (id: number, averageCost: string, more: Partial<PartItem> = {}): Pa
   measures: [{ name: 'g', one: '0.001' }],
   tracking: 'none',
   lotOrder: 'prescribed',
+  barcode: null,
   archived: false,
   sellPrice: null,
   averageCost,

@@ -6,8 +6,10 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { scannedBin, scanOfItem } from '../scan/scans.ts';
+import { useScans } from '../scan/wedge.ts';
 import { OutFields } from '../tracked/OutFields.tsx';
-import { namedOf } from '../tracked/typed.ts';
+import { namedOf, withScan } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { readTyped } from '../ui/measuring.ts';
@@ -77,6 +79,7 @@ export function PickPhone({ build, stores }: { build: BuildDetail; stores: reado
           key={`${now.line.id}:${now.line.open}`}
           build={build}
           step={now}
+          stores={stores}
           onSkip={
             ordered.length > 1 ? () => setSkipped([...skipped.filter((id) => id !== now.line.id), now.line.id]) : null
           }
@@ -110,7 +113,14 @@ export function PickPhone({ build, stores }: { build: BuildDetail; stores: reado
   );
 }
 
-function Stop({ build, step, onSkip }: { build: BuildDetail; step: Step; onSkip: (() => void) | null }) {
+interface StopProps {
+  readonly build: BuildDetail;
+  readonly step: Step;
+  readonly stores: readonly Store[];
+  readonly onSkip: (() => void) | null;
+}
+
+function Stop({ build, step, stores, onSkip }: StopProps) {
   const format = useFormat();
   const notify = useNotify();
   const { item, line, bins } = step;
@@ -133,6 +143,38 @@ function Stop({ build, step, onSkip }: { build: BuildDetail; step: Step; onSkip:
       },
     });
   };
+  const choose = (choice: (typeof bins)[number]) => {
+    setBinId(choice.binId);
+    const suggested = suggestion(line.open, choice);
+    setText(suggested);
+    setTrack(suggestedTrack(item, choice, suggested));
+  };
+  const [scanned, setScanned] = useState<{ text: string; isRight: boolean } | null>(null);
+  const [serialsScanned, setSerialsScanned] = useState(false);
+  useScans((text) => {
+    const place = scannedBin(stores, text);
+    const choice = place && bins.find((known) => known.binId === place.id);
+    if (choice) {
+      choose(choice);
+      setScanned({ text: `Here it is: ${choice.bin}.`, isRight: true });
+      return;
+    }
+    if (place) return setScanned({ text: `${place.code} holds none of it.`, isRight: false });
+    const scan = scanOfItem(item, text);
+    if (scan === null) return setScanned({ text: `That is not ${item.name}.`, isRight: false });
+    // The first serial scanned takes the place of those that were proposed.
+    const base = scan.serial && !serialsScanned ? { ...track, serials: '' } : track;
+    const named = withScan(base, scan);
+    setTrack(named);
+    if (scan.serial) {
+      setSerialsScanned(true);
+      setText(String(named.serials.split(/[\s,]+/).filter(Boolean).length));
+    }
+    setScanned({
+      text: `That is the right one${scan.lot ? `, lot ${scan.lot}` : scan.serial ? `, ${scan.serial}` : ''}.`,
+      isRight: true,
+    });
+  });
   const by = (steps: number) => setText(formatDecimal(Math.max(0, Math.min(open, read.quantity + steps * SCALE))));
   return (
     <Card aria-label={`Pick ${item.name}`}>
@@ -149,18 +191,19 @@ function Stop({ build, step, onSkip }: { build: BuildDetail; step: Step; onSkip:
           <small>{item.code}</small>
         </span>
       </What>
+      {scanned && (
+        <Says role={scanned.isRight ? 'status' : 'alert'} style={{ textAlign: 'left' }}>
+          {scanned.isRight ? '✓ ' : ''}
+          {scanned.text}
+        </Says>
+      )}
       {bins.map((choice) => (
         <BinChoice
           key={choice.binId}
           type="button"
           $on={choice.binId === binId}
           aria-pressed={choice.binId === binId}
-          onClick={() => {
-            setBinId(choice.binId);
-            const suggested = suggestion(line.open, choice);
-            setText(suggested);
-            setTrack(suggestedTrack(item, choice, suggested));
-          }}
+          onClick={() => choose(choice)}
         >
           <span>
             <b>{choice.bin}</b> · {choice.store}

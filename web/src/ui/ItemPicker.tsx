@@ -89,7 +89,7 @@ export function ItemPicker(props: ItemPickerProps) {
     const text = typed?.trim() ?? '';
     if (event.key !== 'Enter' || marked || text === '') return;
     event.preventDefault();
-    if (props.onText?.(text)) setTyped('');
+    if (props.onText?.(text)) setTyped(null);
     else if (text === asked && settled) pickBest();
     else setHurried(text);
   };
@@ -123,7 +123,7 @@ export function ItemPicker(props: ItemPickerProps) {
           }}
         />
         <Wrong>{props.error}</Wrong>
-        {typed !== null && (
+        {(typed ?? '').trim() !== '' && (
           <Pop placement="bottom start">
             <List
               renderEmptyState={() => (

@@ -1,0 +1,98 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { Application, type Visit } from './harness.ts';
+
+describe('devices', () => {
+  let application: Application;
+  let visit: Visit;
+  beforeAll(async () => {
+    application = await Application.start();
+    visit = await application.open();
+  });
+  afterAll(() => application.close());
+
+  it('print labels of what came, after a look at them', async () => {
+    const { page } = visit;
+    const finish = await application.one<{ id: number }>(
+      `SELECT max(m.document_id) AS id FROM movement m JOIN document d ON d.id = m.document_id
+       WHERE m.serial_id IS NOT NULL AND m.quantity > 0 AND d.kind = 'finish'`,
+    );
+    await page.goto(`/stock/documents/${finish?.id}`);
+    await page.getByRole('button', { name: 'Labels' }).click();
+    await visit.notice(/1 label wait/);
+    await page.getByRole('link', { name: 'See them' }).click();
+    await visit.heading(/What FN-\d+ brought/);
+    await page.getByRole('img', { name: /Barcode \(01\)\d{14}\(21\)SC-\d+/ }).waitFor();
+    const [sheet] = await Promise.all([
+      visit.context.waitForEvent('page'),
+      page.getByRole('button', { name: 'Print 1 label' }).click(),
+    ]);
+    expect(sheet.url()).toMatch(/labels\.pdf$/);
+    await sheet.close();
+    await page.getByRole('button', { name: 'Print again' }).waitFor();
+    await page.getByText('Nothing waits to be printed.').waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
+  it('the scanner’s stand-in sends GS1 labels and bins to another open screen', async () => {
+    const { page, context } = visit;
+    await page.goto('/stock/move');
+    await visit.heading('What goes where?');
+    const scanner = await context.newPage();
+    await scanner.goto('/devices/scanner');
+    await scanner.getByRole('button', { name: /^What goes where/ }).waitFor();
+    const scan = scanner.getByRole('button', { name: /^Scan/ });
+    await scanner.getByLabel('or a bin').selectOption({ label: 'B3 · Main store' });
+    await scan.click();
+    await page.getByText(/Out of B3 · Main store/).waitFor();
+    await scanner.getByRole('combobox', { name: 'An item' }).fill('SCALE-1');
+    await scanner.getByRole('combobox', { name: 'An item' }).press('Enter');
+    await scanner.getByLabel('Serial (21)').fill('SC-0002');
+    await expect
+      .poll(() => scanner.getByLabel('What the scanner sends').inputValue())
+      .toMatch(/^\]C101\d{14}21SC-0002$/);
+    await scan.click();
+    await expect.poll(() => page.getByLabel('Serial numbers of Hive scale').inputValue()).toBe('SC-0002');
+    await scanner.getByLabel('Serial (21)').fill('SC-0001');
+    await scan.click();
+    await expect.poll(() => page.getByLabel('How many Hive scale').inputValue()).toBe('2');
+    await scanner.getByLabel('or a bin').selectOption({ label: 'C3 · Main store' });
+    await scan.click();
+    await scanner.getByText('It was typed into the focused field.').waitFor();
+    await page.getByRole('button', { name: 'Move 1 line' }).click();
+    await visit.heading(/TR-\d+ · Transfer/);
+    expect(await page.getByRole('cell', { name: 'SC-0001' }).count()).toBe(2);
+    expect(await application.verify()).toEqual([]);
+    expect(visit.faults).toEqual([]);
+  });
+
+  it('a scanner guides the phone through its picks: the right bin, the right thing', async () => {
+    const phone = await application.open('Tom Birch', { width: 390, height: 800 });
+    const { page } = phone;
+    const scan = async (text: string) => {
+      await page.keyboard.type(text, { delay: 1 });
+      await page.keyboard.press('Enter');
+    };
+    const build = await application.one<{ id: number }>(
+      "SELECT b.id FROM build b JOIN item i ON i.id = b.item_id WHERE i.code = 'FEED-2L' AND b.state = 'on-bench'",
+    );
+    await page.goto(`/pick/${build?.id}`);
+    const card = page.getByRole('region', { name: /^Pick / });
+    const name = ((await card.getAttribute('aria-label')) ?? '').replace('Pick ', '');
+    const item = await application.one<{ code: string; bin: string }>(
+      `SELECT i.code, s.code || '/' || b.code AS bin FROM item i JOIN bin b ON b.id = i.home_bin_id JOIN store s ON s.id = b.store_id
+       WHERE i.name = '${name}'`,
+    );
+    await scan('HB-GUIDE');
+    await card.getByText(`That is not ${name}.`).waitFor();
+    await scan('COLD/K1');
+    await card.getByText('K1 holds none of it.').waitFor();
+    await scan(item?.bin ?? '');
+    await card.getByText(/Here it is:/).waitFor();
+    await scan(`HB-${item?.code}`);
+    await card.getByText('That is the right one.').waitFor();
+    await card.getByRole('button', { name: /^Picked from/ }).click();
+    await phone.notice(/on the bench/);
+    expect(phone.faults).toEqual([]);
+    await phone.context.close();
+  });
+});
