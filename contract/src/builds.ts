@@ -81,6 +81,17 @@ export const BuildDetail = BuildRow.extend({
   overrideReason: z.string().nullable(),
   /** The build it was split from, or into. */
   related: z.array(z.object({ id: Id, number: z.string() })),
+  /** What was bought for it. */
+  purchases: z.array(
+    z.object({
+      orderId: Id,
+      order: z.string(),
+      code: z.string(),
+      unit: z.string(),
+      quantity: Decimal,
+      open: z.boolean(),
+    }),
+  ),
 });
 export type BuildDetail = z.infer<typeof BuildDetail>;
 

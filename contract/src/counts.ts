@@ -47,6 +47,10 @@ export type CountLine = z.infer<typeof CountLine>;
 export const CountDetail = CountRow.extend({ sheet: z.array(CountLine), documentId: Id.nullable(), version: Version });
 export type CountDetail = z.infer<typeof CountDetail>;
 
+/** Groups of items that are counted together. */
+export const CountGroup = z.enum(['bought', 'made', 'lot', 'serial']);
+export type CountGroup = z.infer<typeof CountGroup>;
+
 export const countRoutes = {
   counts: route({
     method: 'GET',
@@ -72,6 +76,9 @@ export const countRoutes = {
       binIds: z.array(Id).min(1).max(500),
       /** A part of code or name. */
       q: z.string().trim().max(100).default(''),
+      /** Only items that come so, are kept so, or are sold by this supplier. */
+      group: CountGroup.nullable().default(null),
+      supplierId: Id.nullable().default(null),
       notSince: Day.nullable().default(null),
     }),
     response: CountDetail,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Override } from './builds.ts';
 import { Day, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route } from './common.ts';
-import { BinKind, Measure, Tracking } from './items.ts';
+import { BinKind, Item, Measure, Tracking } from './items.ts';
 import { BinQuantity, Piece, Tracked, TrackedIn } from './tracked.ts';
 
 export const DocumentKind = z.enum([
@@ -133,6 +133,33 @@ export const ApartPlan = z.object({
   lines: z.array(ApartLine),
 });
 export type ApartPlan = z.infer<typeof ApartPlan>;
+
+/** Everything that stands anywhere of some items: bin by bin, lot by lot. */
+export const StockPlaces = pageOf(
+  z.object({
+    item: Item,
+    places: z.array(
+      z.object({
+        binId: Id,
+        bin: z.string(),
+        store: z.string(),
+        kind: BinKind,
+        /** The build on whose bench it stands. */
+        build: z.string().nullable(),
+        lot: z.string().nullable(),
+        bestBefore: z.string().nullable(),
+        /** As they are typed: "SC-0101..0104". */
+        serials: z.string(),
+        held: z.string().nullable(),
+        quantity: Decimal,
+        /** What open builds will take of it, if it is picked in walking order. */
+        promised: Decimal,
+        free: Decimal,
+      }),
+    ),
+  }),
+);
+export type StockPlaces = z.infer<typeof StockPlaces>;
 
 /** One item as it stood at the end of a day. */
 export const StockThen = z.object({
@@ -284,6 +311,20 @@ export const stockRoutes = {
       q: z.string().max(100).optional(),
     }),
     response: pageOf(Movement),
+  }),
+  stockPlaces: route({
+    method: 'GET',
+    path: '/api/stock-places',
+    tag: 'Stock',
+    summary: 'Stock by item, bin, lot and serial, with what of it is promised, held and free',
+    query: PageQuery.extend({
+      storeId: z.coerce.number().int().positive().optional(),
+      binId: z.coerce.number().int().positive().optional(),
+      held: z.stringbool().default(false),
+      /** A part of an item's code or name, of a lot or a serial. */
+      q: z.string().max(100).optional(),
+    }),
+    response: StockPlaces,
   }),
   stockOn: route({
     method: 'GET',

@@ -13,6 +13,9 @@ describe('any sequence of commands', () => {
   let shop: Workshop;
   let parts: Item[];
   let product: Item;
+  let wax: Item;
+  let scale: Item;
+  let supplierId = 0;
   beforeAll(async () => {
     server = await TestServer.start();
     shop = await Workshop.open(server);
@@ -27,6 +30,12 @@ describe('any sequence of commands', () => {
       ],
       '7',
     );
+  });
+  beforeAll(async () => {
+    wax = await shop.item('WAX', { tracking: 'lot', unitId: 2 });
+    scale = await shop.item('SCALE', { tracking: 'serial', serialPattern: 'SC-###' });
+    const supplier = { code: 'SUP', name: 'Supplier', email: 'a@supplier.example' };
+    supplierId = (await server.call(api.createSupplier, { body: supplier })).id;
   });
   afterAll(() => server.close());
 
@@ -146,6 +155,74 @@ describe('any sequence of commands', () => {
           },
         }),
   );
+  const lots = fc.tuple(nat(3), fc.integer({ min: 1, max: 9 }), nat(900)).map(
+    ([lot, n, cost]): Step =>
+      () =>
+        shop.receive(wax, `${n}.5`, (cost / 100).toFixed(2), lot % 3, { lot: `L${lot}` }),
+  );
+  const serials = fc.tuple(nat(40), fc.integer({ min: 1, max: 3 }), nat(9000)).map(
+    ([first, n, cost]): Step =>
+      () =>
+        shop.receive(scale, String(n), (cost / 100).toFixed(2), 0, {
+          serials: Array.from({ length: n }, (_, index) => `SC-${String(first + index).padStart(3, '0')}`),
+        }),
+  );
+  const tracked = fc.tuple(nat(3), nat(40), nat(2), fc.boolean(), fc.boolean()).map(
+    ([lot, serial, to, byLot, isMove]): Step =>
+      () => {
+        const named = byLot ? { lot: `L${lot}` } : { serials: [`SC-${String(serial).padStart(3, '0')}`] };
+        const itemId = byLot ? wax.id : scale.id;
+        const move = { itemId, fromBinId: shop.bin(lot % 3), toBinId: shop.bin(to), quantity: '1', ...named };
+        const change = { itemId, binId: shop.bin(lot % 3), change: '-1', ...named };
+        return isMove
+          ? server.call(api.transfer, { body: { lines: [move] } })
+          : server.call(api.adjust, { body: { reasonId: 1, lines: [change] } });
+      },
+  );
+  const price = fc.tuple(nat(20), nat(900)).map(
+    ([n, cost]): Step =>
+      async () => {
+        const { rows } = await server.call(api.documents, { query: { kind: 'receipt', limit: 30 } });
+        const row = rows[n % Math.max(1, rows.length)];
+        if (!row) return;
+        const { lines } = await server.call(api.receiptPrices, { params: { id: row.id } });
+        const body = { lines: lines.map(({ lineId }) => ({ lineId, unitCost: (cost / 100).toFixed(2) })) };
+        await server.call(api.postPrices, { params: { id: row.id }, body });
+      },
+  );
+  const revalue = fc.tuple(nat(3), nat(900)).map(
+    ([n, cost]): Step =>
+      () => {
+        const item = [...parts, wax, scale][n] as Item;
+        const lines = [{ itemId: item.id, unitCost: (cost / 100).toFixed(2) }];
+        return server.call(api.revalue, { body: { lines } });
+      },
+  );
+  const count = fc.tuple(nat(2), nat(9)).map(
+    ([bin, n]): Step =>
+      async () => {
+        const begun = await server.call(api.beginCount, { body: { binIds: [shop.bin(bin)] } });
+        const plain = begun.sheet.filter((line) => line.tracking !== 'serial');
+        for (const line of plain)
+          await server.call(api.countLine, { params: { id: line.id }, body: { counted: String(n) } });
+        const { version } = await server.call(api.count, { params: { id: begun.id } });
+        await server.call(api.approveCount, { params: { id: begun.id }, body: { version } });
+      },
+  );
+  const buy = fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 12 }), fc.boolean()).map(
+    ([ordered, came, more]): Step =>
+      async () => {
+        const part = parts[0] as Item;
+        const order = { supplierId, lines: [{ itemId: part.id, quantity: String(ordered), price: '2' }] };
+        const { orders } = await server.call(api.createOrders, { body: { orders: [order], send: 'mailbox' } });
+        const [line] = orders[0]?.lines ?? [];
+        const own = { lineId: line?.id ?? 0, binId: shop.bin(0), quantity: String(came), unitCost: '2.1' };
+        await server.call(api.receiveOrder, {
+          params: { id: orders[0]?.id ?? 0 },
+          body: { acceptOver: more, lines: [own] },
+        });
+      },
+  );
   const undo = nat(30).map(
     (n): Step =>
       async () => {
@@ -158,10 +235,13 @@ describe('any sequence of commands', () => {
   it('is carried out or refused, and the books add up', { timeout: 120_000 }, async () => {
     let [done, refused] = [0, 0];
     const day = fc.array(
-      fc.oneof(receive, plan, start, pick, pick, finish, finish, apart, move, adjust, cancel, undo),
+      fc.oneof(
+        ...[receive, plan, start, pick, pick, finish, finish, apart, move, adjust, cancel, undo, undo],
+        ...[lots, serials, tracked, tracked, price, revalue, count, buy],
+      ),
       {
-        minLength: 15,
-        maxLength: 30,
+        minLength: 25,
+        maxLength: 40,
       },
     );
     await fc.assert(

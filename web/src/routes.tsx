@@ -38,6 +38,7 @@ export const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="/stock/items" replace /> },
           { path: 'items/:id?', lazy: async () => ({ Component: (await import('./stock/ItemsPage.tsx')).ItemsPage }) },
+          { path: 'where', lazy: async () => ({ Component: (await import('./stock/WherePage.tsx')).WherePage }) },
           { path: 'lots', lazy: async () => ({ Component: (await import('./stock/LotsPage.tsx')).LotsPage }) },
           {
             path: 'movements',

@@ -178,9 +178,7 @@ function step(history: History, roll: (sides: number) => number): void {
     const uses = [PLAIN, LOTS, SERIALS].flatMap((id) => history.of(id, roll(2) ? BENCH : SHELF).slice(0, 2));
     if (uses.length === 0) return;
     history.post(kind, (posting) => {
-      const used = uses.map((use) =>
-        posting.takeOut(use.place, (use.quantity > units(2) ? units(2) : use.quantity) as Quantity),
-      );
+      const used = uses.map((use) => posting.takeOut(use.place, Math.min(use.quantity, units(2)) as Quantity));
       posting.addValue('labour', cost as Money);
       const place = { itemId: PRODUCT, binId: SHELF, lotId: null, serialId: null, buildId: null };
       posting.bringIn(place, units(1 + roll(4)), (used.reduce((a, b) => a + b, 0) + cost) as Money);

@@ -201,6 +201,15 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
     'SELECT id, number FROM build WHERE id = $1 OR split_from_id = $2 ORDER BY id',
     [build.split_from_id, id],
   );
+  const purchases = await db.all<
+    Omit<BuildDetail['purchases'][number], 'quantity' | 'open'> & { quantity: number; open: number }
+  >(
+    `SELECT o.id AS orderId, o.number AS "order", i.code, u.code AS unit, n.quantity, l.open > 0 AS open FROM purchase_need n
+     JOIN purchase_order_line l ON l.id = n.line_id JOIN purchase_order o ON o.id = l.order_id
+     JOIN item i ON i.id = l.item_id JOIN unit u ON u.id = i.unit_id
+     WHERE n.build_id = $1 AND o.state <> 'cancelled' ORDER BY o.id`,
+    [id],
+  );
   return {
     ...found(row),
     decimals: build.decimals,
@@ -214,6 +223,7 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
     overrideReason: build.override_reason,
     documents,
     related,
+    purchases: purchases.map((row) => ({ ...row, quantity: decimal(row.quantity), open: row.open === 1 })),
     lines: lines.map((line): BuildLine => {
       const isPart = line.item_id !== null;
       return {

@@ -1,4 +1,4 @@
-import type { CountDetail } from '@yosegi/contract';
+import type { CountDetail, CountGroup } from '@yosegi/contract';
 import { type Quantity, SCALE } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { type Place, Posting, placeOf, postAdjustment } from '@yosegi/core/stock';
@@ -20,7 +20,22 @@ interface CountInput {
   readonly binIds: readonly number[];
   readonly q: string;
   readonly notSince: string | null;
+  readonly group: CountGroup | null;
+  readonly supplierId: number | null;
 }
+
+const IN_GROUP: Record<CountGroup, string> = {
+  bought: "i.source <> 'made'",
+  made: "i.source <> 'bought'",
+  lot: "i.tracking = 'lot'",
+  serial: "i.tracking = 'serial'",
+};
+const GROUP_NAMES: Record<CountGroup, string> = {
+  bought: 'what is bought',
+  made: 'what is made',
+  lot: 'what is kept by lot',
+  serial: 'what is kept by serial',
+};
 
 /** Begins a count: a line for everything that stands in the bins and fits. */
 export async function beginCount(doing: Doing, input: CountInput): Promise<CountDetail> {
@@ -34,8 +49,10 @@ export async function beginCount(doing: Doing, input: CountInput): Promise<Count
        AND ($3 IS NULL OR NOT EXISTS (SELECT 1 FROM stock_count_line l JOIN stock_count c ON c.id = l.count_id
          WHERE l.item_id = b.item_id AND l.bin_id = b.bin_id AND l.lot_id IS b.lot_id AND c.state = 'approved'
            AND l.counted_at >= $3))
+       AND ($4 = 0 OR EXISTS (SELECT 1 FROM item_supplier WHERE item_id = i.id AND supplier_id = $4))
+       ${input.group ? `AND ${IN_GROUP[input.group]}` : ''}
      GROUP BY b.item_id, b.bin_id, b.lot_id HAVING sum(b.quantity) <> 0`,
-    [bins, containing(input.q), input.notSince === null ? null : startOf(input.notSince)],
+    [bins, containing(input.q), input.notSince === null ? null : startOf(input.notSince), input.supplierId ?? 0],
   );
   if (places.length === 0) throw new Refusal('nothing-to-count', {}, 'binIds');
   const id = await tx.insert('stock_count', {
@@ -54,7 +71,8 @@ export async function beginCount(doing: Doing, input: CountInput): Promise<Count
 }
 
 /** What a count is of, in a few words. */
-async function scopeOf(db: Reader, { binIds, q, notSince }: CountInput): Promise<string> {
+async function scopeOf(db: Reader, input: CountInput): Promise<string> {
+  const { binIds, q, notSince, group, supplierId } = input;
   const bins = await db.all<{ code: string; store: string; all_of: number }>(
     `SELECT b.code, s.name AS store, (SELECT count(*) FROM bin WHERE store_id = s.id AND kind = 'shelf') AS all_of
      FROM bin b JOIN store s ON s.id = b.store_id WHERE b.id IN (SELECT value FROM json_each($1)) ORDER BY s.id, b.walk_order`,
@@ -65,9 +83,15 @@ async function scopeOf(db: Reader, { binIds, q, notSince }: CountInput): Promise
   const places = [...byStore].map(([store, own]) =>
     own.length === own[0]?.all_of ? store : `${store} ${own.map((bin) => bin.code).join(', ')}`,
   );
-  return [places.join('; ').slice(0, 300), q && `“${q}”`, notSince && `not counted since ${notSince}`]
-    .filter(Boolean)
-    .join(' · ');
+  const supplier = await db.one<{ name: string }>('SELECT name FROM supplier WHERE id = $1', [supplierId]);
+  const parts = [
+    places.join('; ').slice(0, 300),
+    group && GROUP_NAMES[group],
+    supplier && `what ${supplier.name} sells`,
+    q && `“${q}”`,
+    notSince && `not counted since ${notSince}`,
+  ];
+  return parts.filter(Boolean).join(' · ');
 }
 
 /** Takes what was counted, with what the books say at this very moment; null takes it back to be counted again. */

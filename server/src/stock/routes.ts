@@ -3,6 +3,7 @@ import type { HandlersOf } from '../http/context.ts';
 import { readApartPlan, takeUnitsApart } from '../takeapart/service.ts';
 import { adjust, createReason, listReasons } from './adjust.ts';
 import { listDocuments, listMovements, readDocument } from './documents.ts';
+import { stockPlaces } from './places.ts';
 import { listPutRight, settle } from './putright.ts';
 import { receive } from './receive.ts';
 import { byBin, standingOf } from './standing.ts';
@@ -14,6 +15,7 @@ import { postPrices, receiptPrices, revalue } from './worth.ts';
 export const stockHandlers: HandlersOf<typeof stockRoutes> = {
   itemBins: async ({ db, params }) => byBin(await standingOf(db, [params.id])),
   movements: ({ db, query }) => listMovements(db, query),
+  stockPlaces: ({ db, query }) => stockPlaces(db, query),
   stockOn: ({ db, query }) => stockOn(db, query),
   stockValue: ({ db, query }) => stockValue(db, query.itemId),
   documents: ({ db, query }) => listDocuments(db, query),

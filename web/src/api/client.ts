@@ -50,6 +50,7 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   movements: ['stock'],
   reasons: ['stock'],
   stockOn: ['stock'],
+  stockPlaces: ['stock', 'places', 'items', 'builds'],
   counts: ['stock'],
   count: ['stock'],
   stockValue: ['stock'],

@@ -93,6 +93,22 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
             </Faint>
           </KeyValue>
         ))}
+        {build.purchases.length > 0 && (
+          <>
+            <h2 style={{ marginTop: 22 }}>Bought for it</h2>
+            {build.purchases.map((bought) => (
+              <KeyValue key={`${bought.orderId}.${bought.code}`}>
+                <span>
+                  <Link to={`/buying/orders/${bought.orderId}`}>{bought.order}</Link>{' '}
+                  <Faint>{bought.open ? 'still to come' : 'not awaited'}</Faint>
+                </span>
+                <b>
+                  {format.quantity(bought.quantity, bought.unit, 3)} {bought.code}
+                </b>
+              </KeyValue>
+            ))}
+          </>
+        )}
         {build.related.length > 0 && (
           <>
             <h2 style={{ marginTop: 22 }}>Split off</h2>

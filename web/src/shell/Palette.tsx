@@ -41,6 +41,8 @@ const places: readonly Target[] = [
   ['/stock/items', 'Stock'],
   ['/stock/items?new=1', 'New item'],
   ['/stock/receive', 'Receive goods'],
+  ['/stock/where', 'Where stock stands'],
+  ['/stock/lots', 'Lots and what expires'],
   ['/stock/move', 'Move goods'],
   ['/stock/adjust', 'Adjust stock'],
   ['/stock/counts', 'Count stock'],

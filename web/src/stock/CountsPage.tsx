@@ -1,10 +1,11 @@
+import type { CountGroup } from '@yosegi/contract';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Grid, Scroll } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -90,6 +91,8 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [q, setQ] = useState('');
   const [notSince, setNotSince] = useState('');
+  const [group, setGroup] = useState('');
+  const suppliers = useQuestion('suppliers', {}).data ?? [];
   const begin = useCommand('beginCount', (begun) => onBegun(begun.id));
   const toggle = (ids: readonly number[], on: boolean) => {
     const next = new Set(chosen);
@@ -137,6 +140,21 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
         <div style={{ width: 230 }}>
           <Field label="Only items called" placeholder="Part of code or name" value={q} onChange={setQ} />
         </div>
+        <div style={{ width: 210 }}>
+          <Choice
+            label="Which group of items"
+            value={group}
+            onChange={setGroup}
+            options={[
+              ['', 'All items'],
+              ['bought', 'What is bought'],
+              ['made', 'What is made'],
+              ['lot', 'What is kept by lot'],
+              ['serial', 'What is kept by serial'],
+              ...suppliers.map((one): [string, string] => [`from-${one.id}`, `Sold by ${one.name}`]),
+            ]}
+          />
+        </div>
         <div style={{ width: 190 }}>
           <Field
             label="Only what was not counted since"
@@ -150,7 +168,11 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
           look="go"
           busy={begin.isPending}
           isDisabled={chosen.size === 0}
-          onPress={() => begin.mutate({ body: { binIds: [...chosen], q, notSince: notSince || null } })}
+          onPress={() => {
+            const supplierId = group.startsWith('from-') ? Number(group.slice(5)) : null;
+            const kind = supplierId === null && group !== '' ? (group as CountGroup) : null;
+            begin.mutate({ body: { binIds: [...chosen], q, notSince: notSince || null, group: kind, supplierId } });
+          }}
         >
           Begin to count {count(chosen.size, 'bin')}
         </Button>

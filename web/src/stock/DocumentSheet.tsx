@@ -10,7 +10,7 @@ import { Cell, Grid, KeyValue } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Lead, Push, Row } from '../ui/text.ts';
+import { Lead, Muted, Push, Row } from '../ui/text.ts';
 import { kindNames } from './kinds.ts';
 import { SignedQuantity } from './SignedQuantity.tsx';
 
@@ -90,6 +90,13 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
             </span>
           ))}
         </Chip>
+      )}
+      {(document.kind === 'undo' || document.kind === 'put-back') && (
+        <Muted>
+          {document.kind === 'undo'
+            ? 'This undid another document, so it cannot be undone itself. Post that one again instead.'
+            : 'This put the parts of a cancelled build back, so it cannot be undone. Plan a new build instead.'}
+        </Muted>
       )}
       {document.overrideReason && <Chip $tone="short">Went below zero: “{document.overrideReason}”</Chip>}
       <ProblemBox error={undo.error} />

@@ -2,6 +2,7 @@ import type { Item, LotRow, SerialRow } from '@yosegi/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCommand, usePages, useQuestion } from '../api/client.ts';
+import { LabelButton } from '../devices/LabelButton.tsx';
 import { useIsOwner } from '../shell/person.ts';
 import { BestBefore } from '../tracked/BestBefore.tsx';
 import { Button } from '../ui/Button.tsx';
@@ -50,6 +51,7 @@ export function LotTable({ itemId, q, until, held }: Filter) {
                   <th className="num">There</th>
                   <th className="num">Value</th>
                   <th>Where</th>
+                  <th aria-label="Label" />
                 </tr>
               </thead>
               <tbody>
@@ -73,6 +75,11 @@ export function LotTable({ itemId, q, until, held }: Filter) {
                     <td className="num">{format.quantity(row.quantity, row.unit, row.decimals)}</td>
                     <td className="num">{format.money(row.value)}</td>
                     <td>{row.bins}</td>
+                    <td>
+                      <LabelButton ask={{ lotId: row.id }} look="ghost">
+                        Label
+                      </LabelButton>
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -217,6 +224,11 @@ function Holding({
   return (
     <>
       <Row $wrap style={{ margin: '6px 0 10px', alignItems: 'end' }}>
+        {one === 'serial' && (
+          <LabelButton
+            ask={{ serialIds: chosen.map((row) => row.id) }}
+          >{`Labels of ${count(chosen.length, one)}`}</LabelButton>
+        )}
         {free.length > 0 && (
           <>
             <div style={{ width: 190 }}>

@@ -2,6 +2,7 @@ import type { Bin, Store } from '@yosegi/contract';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { LabelButton } from '../devices/LabelButton.tsx';
 import { useIsOwner } from '../shell/person.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
@@ -11,6 +12,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Lead, Muted } from '../ui/text.ts';
+import { CompanyForm } from './CompanyForm.tsx';
 import { UnitsCard } from './UnitsCard.tsx';
 
 const Cards = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(370px, 1fr)); gap: 16px; margin-top: 16px; align-items: start;`;
@@ -18,7 +20,7 @@ const Card = styled.section`background: var(--sheet); border: 1px solid var(--li
 const Inline = styled.form`display: grid; grid-template-columns: 1fr 1fr auto; gap: 8px; align-items: end; margin-top: 10px;`;
 const BinRow = styled.form`display: grid; grid-template-columns: 1fr 62px 112px auto; gap: 6px; align-items: start; padding: 3px 0;`;
 
-/** Stores, their bins in walking order, units, and labour rates. */
+/** Stores, their bins in walking order, the company, units, and labour rates. */
 export function PlacesPage() {
   const stores = useQuestion('stores', {});
   const isOwner = useIsOwner();
@@ -50,6 +52,12 @@ export function PlacesPage() {
                   <NewStore />
                 </Card>
               )}
+              {isOwner && (
+                <Card>
+                  <h2>The company</h2>
+                  <CompanyForm />
+                </Card>
+              )}
               <Card>
                 <h2>Units</h2>
                 <UnitsCard isOwner={isOwner} />
@@ -76,8 +84,13 @@ function StoreCard({ store, isOwner }: { store: Store; isOwner: boolean }) {
         isOwner ? <BinForm key={`${bin.id}:${bin.version}`} bin={bin} /> : <KeyValue key={bin.id}>{bin.code}</KeyValue>,
       )}
       {shelves.length > 0 && (
+        <LabelButton ask={{ storeId: store.id }} look="ghost">
+          To the label printer
+        </LabelButton>
+      )}
+      {shelves.length > 0 && (
         <LinkButton look="ghost" to={`/print/bins/${store.id}`}>
-          Print labels of its bins
+          Bin labels on a sheet
         </LinkButton>
       )}
       <KeyValue>

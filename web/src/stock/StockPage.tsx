@@ -7,6 +7,7 @@ export function StockPage() {
     <TabbedPage>
       <Tabs aria-label="Stock">
         <NavLink to="/stock/items">Items</NavLink>
+        <NavLink to="/stock/where">Where it stands</NavLink>
         <NavLink to="/stock/lots">Lots</NavLink>
         <NavLink to="/stock/movements">Movements</NavLink>
         <NavLink to="/stock/documents">Documents</NavLink>

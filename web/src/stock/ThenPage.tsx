@@ -21,7 +21,10 @@ export function ThenPage() {
   const pages = usePages('stockOn', { day: asked, q: q || undefined, limit: 100 });
   // Its own day stands in the answer, so that an answer still shown while the next comes never speaks of another day.
   const total = pages.data?.pages[0] as { day: string; value: string } | undefined;
-  const worth = useQuestion('stockValue', {}).data;
+  const [chosen, setChosen] = useAddress('item');
+  const itemId = Number(chosen) || undefined;
+  const item = useQuestion('item', { params: { id: itemId ?? 0 } }, { enabled: itemId !== undefined }).data;
+  const worth = useQuestion('stockValue', { query: { itemId } }).data;
   const points = useMemo(
     () =>
       (worth ?? []).map((point) => ({
@@ -39,9 +42,17 @@ export function ThenPage() {
           : `At the end of ${format.day(total.day)} stock was worth ${format.money(total.value)}.`}
       </h1>
       <Lead>Added up from every movement until then. A press on the line goes to its day.</Lead>
+      {itemId !== undefined && (
+        <Row $gap={10} style={{ marginTop: 8 }}>
+          <b>The line is the value of {item?.name ?? '…'}.</b>
+          <Button look="ghost" onPress={() => setChosen('')}>
+            Of all stock again
+          </Button>
+        </Row>
+      )}
       {points.length > 1 && (
         <LineChart
-          label={`Value of stock on ${points.length} days, from ${points[0]?.text} to ${points.at(-1)?.text}`}
+          label={`Value of ${item?.name ?? 'stock'} on ${points.length} days, from ${points[0]?.text} to ${points.at(-1)?.text}`}
           points={points}
           onPick={(index) => setDay(worth?.[index]?.day ?? today())}
         />
@@ -66,6 +77,7 @@ export function ThenPage() {
                     <th>Item</th>
                     <th className="num">On hand</th>
                     <th className="num">Value</th>
+                    <th aria-label="Over time" />
                   </tr>
                 </thead>
                 <tbody>
@@ -81,6 +93,15 @@ export function ThenPage() {
                       </td>
                       <td className="num">{format.quantity(row.quantity, row.unit, row.decimals)}</td>
                       <td className="num">{format.money(row.value)}</td>
+                      <td>
+                        <Button
+                          look="ghost"
+                          aria-label={`The value of ${row.name} over time`}
+                          onPress={() => setChosen(String(row.itemId))}
+                        >
+                          Over time
+                        </Button>
+                      </td>
                     </tr>
                   ))}
                 </tbody>

@@ -1,0 +1,169 @@
+import type { StockPlaces } from '@yosegi/contract';
+import { Fragment } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { usePages, useQuestion } from '../api/client.ts';
+import { BestBefore } from '../tracked/BestBefore.tsx';
+import { Button } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { Cell, Grid, Scroll } from '../ui/layout.ts';
+import { Answer } from '../ui/States.tsx';
+import { Swatch } from '../ui/Stave.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Lead, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+
+type ItemPlaces = StockPlaces['rows'][number];
+const Places = styled(Grid)`
+  tr[data-item] td { border-top: 2px solid var(--line); background: var(--paper); font-weight: 600; }
+  tr[data-place] td:first-child { padding-left: 44px; }
+`;
+
+/** Everything that stands anywhere: item by item, bin by bin, lot by lot, with what of it is promised and free. */
+export function WherePage() {
+  const [q, setQ] = useAddress('q');
+  const [place, setPlace] = useAddress('in');
+  const [held, setHeld] = useAddress('held');
+  const stores = useQuestion('stores', {}).data ?? [];
+  const [kind, id] = place.split('-');
+  const pages = usePages('stockPlaces', {
+    q: q || undefined,
+    storeId: kind === 'store' ? id : undefined,
+    binId: kind === 'bin' ? id : undefined,
+    held: held === '1',
+    limit: 40,
+  });
+  return (
+    <Scroll style={{ padding: '18px 24px 60px', background: 'var(--sheet)' }}>
+      <Answer of={pages}>
+        {(data) => {
+          const rows = data.pages.flatMap((page) => page.rows);
+          const over = rows.filter(({ item }) => Number(item.free) < 0).length;
+          return (
+            <>
+              <h1>
+                {rows.length === 0
+                  ? 'Nothing like that stands anywhere.'
+                  : `${count(rows.length, 'item')}${pages.hasNextPage ? ' and more' : ''}${over > 0 ? `; of ${over} more is promised than is there` : ''}.`}
+              </h1>
+              <Lead>What builds need is taken off bin by bin in walking order, the first to expire first.</Lead>
+            </>
+          );
+        }}
+      </Answer>
+      <Row $wrap $gap={10} style={{ margin: '12px 0' }}>
+        <div style={{ width: 230 }}>
+          <Field label="Find" hideLabel placeholder="Item, lot or serial" value={q} onChange={setQ} />
+        </div>
+        <div style={{ width: 230 }}>
+          <Choice
+            label="In which place"
+            hideLabel
+            value={place}
+            onChange={setPlace}
+            options={[
+              ['', 'Everywhere'],
+              ...stores.flatMap((store): [string, string][] => [
+                [`store-${store.id}`, store.name],
+                ...store.bins.map((bin): [string, string] => [
+                  `bin-${bin.id}`,
+                  `${store.code} · ${bin.code}${bin.kind === 'shelf' ? '' : ` (${bin.kind})`}`,
+                ]),
+              ]),
+            ]}
+          />
+        </div>
+        <label>
+          <input
+            type="checkbox"
+            checked={held === '1'}
+            onChange={(event) => setHeld(event.target.checked ? '1' : '')}
+          />{' '}
+          only what is held
+        </label>
+      </Row>
+      <Answer of={pages}>
+        {(data) => {
+          const rows = data.pages.flatMap((page) => page.rows);
+          if (rows.length === 0) return null;
+          return (
+            <>
+              <Places style={{ width: '100%' }}>
+                <thead>
+                  <tr>
+                    <th>Item, bin</th>
+                    <th>Lot or serials</th>
+                    <th className="num">On hand</th>
+                    <th className="num">
+                      <Swatch $of="promised" />
+                      Promised
+                    </th>
+                    <th className="num">
+                      <Swatch $of="free" />
+                      Free
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {rows.map((row) => (
+                    <OneItem key={row.item.id} row={row} />
+                  ))}
+                </tbody>
+              </Places>
+              {pages.hasNextPage && (
+                <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
+                  Show more
+                </Button>
+              )}
+            </>
+          );
+        }}
+      </Answer>
+    </Scroll>
+  );
+}
+
+function OneItem({ row: { item, places } }: { row: ItemPlaces }) {
+  const format = useFormat();
+  const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
+  return (
+    <Fragment>
+      <tr data-item>
+        <td>
+          <Cell>
+            <Tile code={item.code} size={24} />
+            <span>
+              <Link to={`/stock/items/${item.id}`}>{item.name}</Link> <Faint>{item.code}</Faint>
+            </span>
+          </Cell>
+        </td>
+        <td>{Number(item.held) !== 0 && <Faint>{amount(item.held)} held</Faint>}</td>
+        <td className="num">{amount(item.onHand)}</td>
+        <td className="num">{amount(item.promised)}</td>
+        <td className="num">{Number(item.free) < 0 ? <Late>{amount(item.free)}</Late> : amount(item.free)}</td>
+      </tr>
+      {places.map((place) => (
+        <tr key={`${place.binId}.${place.lot}.${place.build}.${place.held}`} data-place>
+          <td>
+            {place.kind === 'bench' ? `Bench, for ${place.build}` : place.bin} <Faint>{place.store}</Faint>{' '}
+            {place.held && <Chip $tone="held">{place.held}</Chip>}
+          </td>
+          <td>
+            {place.lot ?? place.serials}
+            {place.bestBefore && (
+              <>
+                {' '}
+                <BestBefore day={place.bestBefore} />
+              </>
+            )}
+          </td>
+          <td className="num">{amount(place.quantity)}</td>
+          <td className="num">{Number(place.promised) === 0 ? '' : amount(place.promised)}</td>
+          <td className="num">{amount(place.free)}</td>
+        </tr>
+      ))}
+    </Fragment>
+  );
+}
