@@ -159,6 +159,7 @@ export const Offer = z.object({
   pack: Decimal,
   minimum: Decimal,
   leadDays: z.number().int().nullable(),
+  learnt: LearntLead.nullable(),
 });
 export type Offer = z.infer<typeof Offer>;
 

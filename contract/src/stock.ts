@@ -338,7 +338,7 @@ export const stockRoutes = {
     method: 'GET',
     path: '/api/stock-value',
     tag: 'Stock',
-    summary: 'What stock was worth at the end of each day on which something moved',
+    summary: 'What stock was worth at the end of each day on which that changed',
     query: z.object({ itemId: z.coerce.number().int().positive().optional() }),
     response: z.array(z.object({ day: z.string(), value: Decimal })),
   }),

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Application, type Visit } from './harness.ts';
+import { Application, scanLikeAWedge, type Visit } from './harness.ts';
 
 describe('devices', () => {
   let application: Application;
@@ -68,10 +68,7 @@ describe('devices', () => {
   it('a scanner guides the phone through its picks: the right bin, the right thing', async () => {
     const phone = await application.open('Tom Birch', { width: 390, height: 800 });
     const { page } = phone;
-    const scan = async (text: string) => {
-      await page.keyboard.type(text, { delay: 1 });
-      await page.keyboard.press('Enter');
-    };
+    const scan = (text: string) => scanLikeAWedge(page, text);
     const build = await application.one<{ id: number }>(
       "SELECT b.id FROM build b JOIN item i ON i.id = b.item_id WHERE i.code = 'FEED-2L' AND b.state = 'on-bench'",
     );

@@ -159,3 +159,23 @@ export class Keyboard {
     });
   }
 }
+
+/**
+ * What a key-wedge scanner does: it types into whatever is focused, or into nothing. There its keys are told from a hand's
+ * by how fast they come, so they are made in the page, where no machine's load can slow them down.
+ */
+export async function scanLikeAWedge(page: Page, text: string): Promise<void> {
+  const typesInto = await page.evaluate(() => document.activeElement instanceof HTMLInputElement);
+  if (typesInto) {
+    await page.keyboard.insertText(text);
+    await page.keyboard.press('Enter');
+    return;
+  }
+  await page.evaluate(
+    (keys) => {
+      for (const key of keys)
+        document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+    },
+    [...text, 'Enter'],
+  );
+}

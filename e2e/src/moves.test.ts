@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Application, Keyboard, type Visit } from './harness.ts';
+import { Application, Keyboard, scanLikeAWedge, type Visit } from './harness.ts';
 
 describe('stock that is elsewhere, or not there', () => {
   let application: Application;
@@ -46,11 +46,7 @@ describe('stock that is elsewhere, or not there', () => {
 
   it('moves by scan: a bin, what comes out of it, and the bin where it goes', async () => {
     const { page } = visit;
-    const scan = async (text: string) => {
-      // What a scanner types, into whatever is focused, or into nothing.
-      await page.keyboard.type(text, { delay: 1 });
-      await page.keyboard.press('Enter');
-    };
+    const scan = (text: string) => scanLikeAWedge(page, text);
     await page.goto('/stock/move');
     const adder = page.getByLabel('Add an item');
     await expect.poll(() => adder.evaluate((input) => input === document.activeElement)).toBe(true);

@@ -24,7 +24,6 @@ const shots: readonly Shot[] = [
     },
   },
   { file: 'behaves', path: '/define/13?view=behaves', ready: /What happens with Winter evening gift/ },
-  { file: 'difference', path: '/define/2?view=compare&rev=2&against=1', ready: /2 lines differ/ },
   { file: 'items', path: '/stock/items', ready: /reorder point/ },
   {
     file: 'import',
@@ -75,9 +74,20 @@ const shots: readonly Shot[] = [
     before: ({ page }) => page.getByLabel('Damaged Smoker, lined').fill('1'),
   },
   { file: 'item', path: '/stock/items/22', ready: /Honey|Linden|Chestnut/ },
-  { file: 'document', path: '/stock/documents/120', ready: /·/ },
-  { file: 'receive', path: '/stock/receive?item=37&quantity=25', ready: /come in/ },
-  { file: 'places', path: '/stock/places', ready: /3 stores/ },
+  { file: 'buy-list', path: '/buying', ready: /have to be bought/ },
+  { file: 'order', path: '/buying/orders/28', ready: /PO-0028/ },
+  { file: 'receive', path: '/buying/orders/27/receive', ready: /come in/ },
+  {
+    file: 'labels',
+    path: '/stock/documents/139',
+    ready: /Receipt/,
+    before: async ({ page }) => {
+      await page.goto('/stock/documents/1');
+      await page.getByRole('button', { name: 'Labels', exact: true }).click();
+      await page.getByRole('link', { name: 'See them' }).click();
+      await page.getByText('Brood box, cedar').waitFor();
+    },
+  },
   { file: 'bench-sheet', path: '/print/bench/56', ready: /Bench sheet/ },
   {
     file: 'find',

@@ -137,10 +137,10 @@ describe('looking back', () => {
     expect(await on('2026-11-04')).toEqual(['20', 'PIN 10 20']);
     expect(await on('2026-11-05')).toEqual(['40', 'PIN 10 20', 'WAX 2.5 20']);
     expect(await on('2026-11-30')).toEqual(['34', 'PIN 7 14', 'WAX 2.5 20']);
+    // A day on which goods only moved between bins changes nothing and needs no point.
     expect(await server.call(api.stockValue, {})).toEqual([
       { day: '2026-11-02', value: '20' },
       { day: '2026-11-05', value: '40' },
-      { day: '2026-11-06', value: '40' },
       { day: '2026-11-09', value: '34' },
     ]);
     expect(await server.call(api.stockValue, { query: { itemId: wax.id } })).toEqual([

@@ -1,11 +1,12 @@
 import type { BuyRow, Offer } from '@yosegi/contract';
-import { bestOffer, shareAmongNeeds, toBuy } from '@yosegi/core/buying';
+import { bestOffer, type Delivery, learnLead, shareAmongNeeds, toBuy } from '@yosegi/core/buying';
 import type { Money, Quantity } from '@yosegi/core/number';
 import { readShares } from '../builds/store.ts';
 import type { Reader } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
 import { found } from '../http/context.ts';
 import { ITEM_SQL, type ItemRow, toMeasures } from '../items/store.ts';
+import { deliveriesOf } from './leads.ts';
 
 interface OfferRow {
   item_id: number;
@@ -34,6 +35,10 @@ export async function buyList(db: Reader, by: 'cheapest' | 'fastest'): Promise<B
      FROM item_supplier p JOIN supplier s ON s.id = p.supplier_id WHERE p.item_id IN (SELECT value FROM json_each($1))`,
     [JSON.stringify(items.map(({ id }) => id))],
   );
+  const learnt = new Map<number, Map<number, Delivery[]>>();
+  for (const supplierId of new Set(offers.map((offer) => offer.supplier_id)))
+    learnt.set(supplierId, await deliveriesOf(db, supplierId, [...new Set(offers.map((offer) => offer.item_id))]));
+  const learntOf = (row: OfferRow) => learnLead(learnt.get(row.supplier_id)?.get(row.item_id) ?? []);
   const waiting = await buildsShortOf(db);
   return items.map((item): BuyRow => {
     const standing = {
@@ -44,7 +49,12 @@ export async function buyList(db: Reader, by: 'cheapest' | 'fastest'): Promise<B
     };
     const needed = toBuy(standing);
     const own = offers.filter((offer) => offer.item_id === item.id);
-    const best = bestOffer(own.map(toCore), needed, by);
+    // What really happened counts for more than what was stated.
+    const best = bestOffer(
+      own.map((row) => toCore(row, learntOf(row)?.usual ?? row.lead_days)),
+      needed,
+      by,
+    );
     const quantity = best?.quantity ?? needed;
     const builds = waiting.get(item.id) ?? [];
     const covered = (item.ordered + item.drafted) as Quantity;
@@ -75,7 +85,7 @@ export async function buyList(db: Reader, by: 'cheapest' | 'fastest'): Promise<B
         .sort(
           (a, b) => Number(b.supplier_id === best?.offer.supplierId) - Number(a.supplier_id === best?.offer.supplierId),
         )
-        .map(toOffer),
+        .map((row) => toOffer(row, learntOf(row))),
       quantity: decimal(quantity),
     };
   });
@@ -101,14 +111,14 @@ async function buildsShortOf(db: Reader) {
   return byItem;
 }
 
-const toCore = (row: OfferRow) => ({
+const toCore = (row: OfferRow, leadDays: number | null) => ({
   supplierId: row.supplier_id,
   price: row.price as Money,
   pack: row.pack as Quantity,
   minimum: row.minimum as Quantity,
-  leadDays: row.lead_days,
+  leadDays,
 });
-const toOffer = (row: OfferRow): Offer => ({
+const toOffer = (row: OfferRow, learnt: Offer['learnt']): Offer => ({
   supplierId: row.supplier_id,
   supplierCode: row.supplier_code,
   supplier: row.supplier,
@@ -117,4 +127,5 @@ const toOffer = (row: OfferRow): Offer => ({
   pack: decimal(row.pack),
   minimum: decimal(row.minimum),
   leadDays: row.lead_days,
+  learnt,
 });

@@ -1,7 +1,7 @@
 import type { StockThen } from '@yosegi/contract';
 import type { Reader } from '../db/database.ts';
 import { decimal } from '../http/amounts.ts';
-import { dayOf, startOf } from '../http/context.ts';
+import { startOf } from '../http/context.ts';
 import { containing, page } from '../http/pages.ts';
 
 interface ThenQuery {
@@ -57,18 +57,22 @@ export async function stockOn(db: Reader, query: ThenQuery) {
 const totalOn = async (db: Reader, sums: string, before: string): Promise<number> =>
   (await db.one<{ value: number }>(`SELECT ifnull(sum(value), 0) AS value FROM (${sums})`, [before]))?.value ?? 0;
 
-/** The value of all stock, or of one item, at the end of each day on which something moved. */
+/**
+ * The value of all stock, or of one item, at the end of each day on which it changed. Of all stock the values beside
+ * the goods tell as much as the movements, because a document conserves value, and are far fewer.
+ */
 export async function stockValue(db: Reader, itemId?: number): Promise<{ day: string; value: string }[]> {
-  const moves = await db.all<{ at: string; value: number }>(
-    `SELECT d.at, sum(m.value) AS value FROM movement m JOIN document d ON d.id = m.document_id
-     WHERE $1 IS NULL OR m.item_id = $1 GROUP BY d.id ORDER BY d.at`,
-    [itemId ?? null],
+  const changes = itemId === undefined ? 'SELECT document_id, amount AS value FROM document_value' : OF_ITEM;
+  const days = await db.all<{ day: string; value: number }>(
+    `SELECT date(d.at, 'localtime') AS day, sum(c.value) AS value FROM (${changes}) c JOIN document d ON d.id = c.document_id
+     GROUP BY day ORDER BY day`,
+    itemId === undefined ? [] : [itemId],
   );
-  const days = new Map<string, number>();
   let worth = 0;
-  for (const { at, value } of moves) {
+  return days.map(({ day, value }) => {
     worth += value;
-    days.set(dayOf(new Date(at)), worth);
-  }
-  return [...days].map(([day, value]) => ({ day, value: decimal(value) }));
+    return { day, value: decimal(worth) };
+  });
 }
+
+const OF_ITEM = 'SELECT document_id, value FROM movement WHERE item_id = $1';

@@ -8,7 +8,8 @@ import styled from 'styled-components';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { QuantityCell } from '../ui/Cells.tsx';
+import { Choice } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
@@ -277,13 +278,11 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
       </td>
       <td>{row.needs.length === 0 ? <Faint>the shelf</Faint> : <Needs row={row} />}</td>
       <td>
-        <Field
+        <QuantityCell
           label={`Order of ${row.name}`}
-          hideLabel
-          numeric
           isDisabled={out}
           value={line.typed}
-          suffix={row.unit === 'each' ? '' : row.unit}
+          unit={row.unit}
           onChange={(quantity) => change({ quantity })}
           onBlur={() => change({ quantity: plainTyped(line.typed, row) })}
           error={out ? undefined : line.error}
@@ -306,7 +305,10 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
           format.unitCost(offer.price)
         )}
         <br />
-        <Faint>{offer.leadDays === null ? 'lead time unknown' : count(offer.leadDays, 'day')}</Faint>
+        <Faint>
+          {offer.leadDays === null ? 'nothing stated' : `${count(offer.leadDays, 'day')} stated`}
+          {offer.learnt && ` · ${offer.learnt.usual} learnt`}
+        </Faint>
       </td>
       <td className="num">{out ? '–' : format.money(formatDecimal(worth(line)))}</td>
     </tr>

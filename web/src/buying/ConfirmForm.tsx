@@ -3,6 +3,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
+import { QuantityCell } from '../ui/Cells.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Grid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
@@ -67,12 +68,10 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
             <tr key={line.id}>
               <td>{line.name}</td>
               <td style={{ width: 150 }}>
-                <Field
+                <QuantityCell
                   label={`Promised of ${line.name}`}
-                  hideLabel
-                  numeric
                   value={typed.get(line.id)?.quantity ?? ''}
-                  suffix={line.unit === 'each' ? '' : line.unit}
+                  unit={line.unit}
                   onChange={(quantity) => set(line.id, { quantity })}
                   error={problemAt(confirm.error, `lines.${index}.quantity`)}
                 />

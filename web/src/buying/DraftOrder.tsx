@@ -1,13 +1,14 @@
 import type { Item, PurchaseOrder, SentHow, SupplierDetail } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
 import { packUp } from '@yosegi/core/buying';
-import { add, formatDecimal, type Money, parseDecimal, parseMoney, type Quantity, worthOf } from '@yosegi/core/number';
+import { add, formatDecimal, type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
+import { readPricedLine } from '../stock/pricedLine.ts';
 import { LineItem, RemoveLine, useTypedLines } from '../stock/typedLines.tsx';
 import { Button } from '../ui/Button.tsx';
+import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
@@ -55,9 +56,9 @@ export function DraftOrder({
   );
   const [how, setHow] = useState<SentHow>('mailbox');
   const offers = supplier?.offers ?? [];
-  const read = lines.map(readLine);
+  const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.price }));
   const total = add(0 as Money, ...read.map(({ value }) => value));
-  const faulty = read.some(({ quantityError, priceError }) => quantityError || priceError);
+  const faulty = read.some(({ quantityError, costError }) => quantityError || costError);
   const input = {
     supplierId: chosen,
     wantedOn: wantedOn || null,
@@ -180,26 +181,22 @@ export function DraftOrder({
                     <LineItem item={line.item} more={<OfferWords offer={offer} line={line} />} />
                   </td>
                   <td>
-                    <Field
+                    <QuantityCell
                       label={`Quantity of ${line.item.name}`}
-                      hideLabel
-                      numeric
                       value={line.quantity}
-                      suffix={line.item.unit === 'each' ? '' : line.item.unit}
+                      unit={line.item.unit}
                       onChange={(quantity) => set(line.key, { quantity })}
                       onKeyDown={toNext}
                       error={own?.quantityError ?? problemAt(error, `lines.${index}.quantity`)}
                     />
                   </td>
                   <td>
-                    <Field
+                    <MoneyCell
                       label={`Price of one ${line.item.name}`}
-                      hideLabel
-                      numeric
                       value={line.price}
                       onChange={(price) => set(line.key, { price })}
                       onKeyDown={toNext}
-                      error={own?.priceError ?? problemAt(error, `lines.${index}.price`)}
+                      error={own?.costError ?? problemAt(error, `lines.${index}.price`)}
                     />
                   </td>
                   <td>
@@ -306,20 +303,6 @@ function startOf(item: Item, offers: Offers): { quantity: string; price: string 
     minimum: parseDecimal(offer.minimum) as Quantity,
   });
   return { quantity: formatDecimal(least), price: offer.price };
-}
-
-function readLine(line: DraftLine): { value: Money; quantityError?: string; priceError?: string } {
-  try {
-    const quantity = readTyped(line.quantity, line.item, 'quantity');
-    if (quantity <= 0) return { value: 0 as Money, quantityError: 'Type an amount above zero.' };
-    const price = parseMoney(line.price.trim() || '0', 'price');
-    if (price < 0) return { value: 0 as Money, priceError: 'This cannot be below zero.' };
-    return { value: worthOf(quantity, price) };
-  } catch (error) {
-    const words = wordsOf(error) ?? 'This cannot be read.';
-    const field = (error as { field?: string }).field;
-    return { value: 0 as Money, ...(field === 'price' ? { priceError: words } : { quantityError: words }) };
-  }
 }
 
 /** What the supplier says of an item: its code, packs and minimum, where the typed quantity does not fit them. */

@@ -204,7 +204,7 @@ function Line({ line, onClose }: { line: PurchaseLine; onClose: () => void }) {
       <td className="num">{format.money(line.worth)}</td>
       <td>
         {isOpen && Number(line.received) > 0 && (
-          <Button look="ghost" onPress={onClose} aria-label={`The rest of ${line.name} will not come`}>
+          <Button look="ghost" onPress={onClose} aria-label={`Give up the rest of ${line.name}`}>
             Give up
           </Button>
         )}

@@ -2,11 +2,12 @@ import type { PurchaseOrder, PurchaseOrderRow } from '@yosegi/contract';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
-import { Button, LinkButton } from '../ui/Button.tsx';
+import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Grid, Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
 import { Late, Lead, Muted } from '../ui/text.ts';
@@ -66,11 +67,7 @@ export function OrdersPage() {
                     rows={rest}
                     suffix={suffix}
                   />
-                  {pages.hasNextPage && (
-                    <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
-                      Show older
-                    </Button>
-                  )}
+                  <More of={pages}>Show older</More>
                 </>
               );
             }}

@@ -1,6 +1,5 @@
 import type { PurchaseLine, PurchaseOrder } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
-import { add, formatDecimal, type Money, parseDecimal, parseMoney, type Quantity, worthOf } from '@yosegi/core/number';
+import { add, formatDecimal, type Money, parseDecimal } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { writeSerials } from '@yosegi/core/tracking';
 import { Fragment, type KeyboardEvent, useRef, useState } from 'react';
@@ -9,15 +8,17 @@ import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts'
 import { scannedBin, scanOfItem } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
+import { readPricedLine } from '../stock/pricedLine.ts';
 import { LineItem, useTypedLines } from '../stock/typedLines.tsx';
 import { InFields } from '../tracked/InFields.tsx';
 import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
+import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
-import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
@@ -93,7 +94,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
     notify({ text: `${document.number}: ${order.number} received.${rest}`, documentId: document.id });
     void go(`/buying/orders/${order.id}`);
   });
-  const read = lines.map(readPiece);
+  const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }, true));
   const coming = lines.filter((_, index) => (read[index]?.quantity ?? 0) > 0);
   const sums = new Map<number, number>();
   for (const [index, line] of lines.entries())
@@ -222,22 +223,18 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
                       {first && format.quantity(line.item.open, line.item.unit, line.item.decimals)}
                     </td>
                     <td>
-                      <Field
+                      <QuantityCell
                         label={`Came of ${line.item.name}`}
-                        hideLabel
-                        numeric
                         value={line.quantity}
-                        suffix={line.item.unit === 'each' ? '' : line.item.unit}
+                        unit={line.item.unit}
                         onChange={(quantity) => set(line.key, { quantity })}
                         onKeyDown={toNext}
                         error={own?.quantityError ?? error('quantity')}
                       />
                     </td>
                     <td>
-                      <Field
+                      <MoneyCell
                         label={`Cost of one ${line.item.name}`}
-                        hideLabel
-                        numeric
                         value={line.unitCost}
                         onChange={(unitCost) => set(line.key, { unitCost })}
                         onKeyDown={toNext}
@@ -347,21 +344,4 @@ function scannedInto(line: Piece, scan: ElementString): Partial<Piece> {
   if (line.item.tracking !== 'serial') return { track };
   const serials = track.serials.split(/[\s,]+/).filter(Boolean).length;
   return { track, quantity: String(Math.max(serials, 1)) };
-}
-
-function readPiece(line: Piece): { quantity: Quantity; value: Money; quantityError?: string; costError?: string } {
-  const none = { quantity: 0 as Quantity, value: 0 as Money };
-  try {
-    const quantity = readTyped(line.quantity, line.item, 'quantity');
-    if (quantity < 0) return { ...none, quantityError: 'This cannot be below zero.' };
-    const cost = parseMoney(line.unitCost.trim() || '0', 'cost');
-    if (cost < 0) return { quantity, value: 0 as Money, costError: 'This cannot be below zero.' };
-    return { quantity, value: worthOf(quantity, cost) };
-  } catch (error) {
-    const words = wordsOf(error) ?? 'This cannot be read.';
-    return {
-      ...none,
-      ...((error as { field?: string }).field === 'cost' ? { costError: words } : { quantityError: words }),
-    };
-  }
 }

@@ -7,17 +7,15 @@ import { OrderChip } from '../buying/words.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
+import { StripButton } from '../ui/StripItem.tsx';
 import { Faint, Lead, Muted, Row } from '../ui/text.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
 import { When } from '../ui/When.tsx';
 
-const Letter = styled.button`
-  display: block; width: 100%; text-align: left; border: 0; background: none; padding: 8px 14px; cursor: pointer; line-height: 1.25; color: var(--ink);
-  small { color: var(--ink-2); } &:hover { background: #fffaf0aa; } &[aria-current] { background: var(--sheet); box-shadow: inset 5px 0 var(--honey); }
-`;
 const Text = styled.pre`
   background: var(--paper); border: 1px solid var(--line); border-radius: 3px; padding: 12px 14px; font-size: 12px; line-height: 1.4; overflow: auto; max-height: 46vh;
   white-space: pre-wrap; overflow-wrap: anywhere;
@@ -44,7 +42,7 @@ export function MailboxPage() {
             {() => (
               <>
                 {rows.map((row) => (
-                  <Letter
+                  <StripButton
                     key={row.id}
                     type="button"
                     aria-current={row.id === id || undefined}
@@ -57,13 +55,9 @@ export function MailboxPage() {
                     <small>
                       {row.subject} · <When at={row.at} />
                     </small>
-                  </Letter>
+                  </StripButton>
                 ))}
-                {pages.hasNextPage && (
-                  <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
-                    Show older
-                  </Button>
-                )}
+                <More of={pages}>Show older</More>
               </>
             )}
           </Answer>

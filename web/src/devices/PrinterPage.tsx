@@ -5,16 +5,14 @@ import { LabelMark } from '../print/paper.tsx';
 import { Button } from '../ui/Button.tsx';
 import { count } from '../ui/format.ts';
 import { Sheet, Strip, StripGroup, StripHead, StripList, Three } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
+import { StripButton } from '../ui/StripItem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { When } from '../ui/When.tsx';
 
-const Job = styled.button`
-  display: block; width: 100%; text-align: left; border: 0; background: none; padding: 8px 14px; cursor: pointer; line-height: 1.25; color: var(--ink);
-  small { color: var(--ink-2); } &:hover { background: #fffaf0aa; } &[aria-current] { background: var(--sheet); box-shadow: inset 5px 0 var(--honey); }
-`;
 const Labels = styled.div`display: flex; flex-wrap: wrap; gap: 14px; margin-top: 16px;`;
 const Card = styled.figure`
   margin: 0; width: 248px; min-height: 152px; background: #fff; color: #000; border: 1px solid var(--line); border-radius: 6px; padding: 12px;
@@ -41,11 +39,7 @@ export function PrinterPage() {
               <>
                 <Group title="Waiting" rows={[...waiting].reverse()} id={id} choose={setChosen} />
                 <Group title="Over" rows={rows.filter((row) => row.state !== 'waiting')} id={id} choose={setChosen} />
-                {pages.hasNextPage && (
-                  <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
-                    Show older
-                  </Button>
-                )}
+                <More of={pages}>Show older</More>
               </>
             )}
           </Answer>
@@ -79,7 +73,7 @@ function Group({ title, rows, id, choose }: GroupProps) {
         {title} · {rows.length}
       </StripGroup>
       {rows.map((row) => (
-        <Job
+        <StripButton
           key={row.id}
           type="button"
           aria-current={row.id === id || undefined}
@@ -91,7 +85,7 @@ function Group({ title, rows, id, choose }: GroupProps) {
             {count(row.count, 'label')} · {row.state === 'waiting' ? 'asked for' : row.state}{' '}
             <When at={row.printedAt ?? row.at} />
           </small>
-        </Job>
+        </StripButton>
       ))}
     </>
   );

@@ -1,7 +1,7 @@
 import { type RefObject, useEffect, useRef } from 'react';
 
 /** Keys of a scanner follow each other faster than any hand types. */
-const FASTEST_HAND_MS = 45;
+const FASTEST_HAND_MS = 90;
 const AFTER_TYPING_MS = 30;
 /** Shorter bursts are keys that a hand happened to press together. */
 const LEAST = 3;

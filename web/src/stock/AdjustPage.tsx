@@ -11,6 +11,7 @@ import { InFields } from '../tracked/InFields.tsx';
 import { TrackedOut } from '../tracked/TrackedOut.tsx';
 import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button } from '../ui/Button.tsx';
+import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
@@ -131,12 +132,10 @@ export function AdjustPage() {
                       />
                     </td>
                     <td>
-                      <Field
+                      <QuantityCell
                         label={`Found or gone of ${line.item.name}`}
-                        hideLabel
-                        numeric
                         value={line.change}
-                        suffix={line.item.unit}
+                        unit={line.item.unit}
                         onChange={(change) => set(line.key, { change })}
                         error={
                           (line.change === '' ? undefined : own?.error) ??
@@ -146,10 +145,8 @@ export function AdjustPage() {
                       />
                     </td>
                     <td>
-                      <Field
+                      <MoneyCell
                         label={`Worth of one ${line.item.name}`}
-                        hideLabel
-                        numeric
                         placeholder={format.number(line.item.averageCost, 2)}
                         value={line.unitCost}
                         isDisabled={isGone(line)}

@@ -1,9 +1,9 @@
 import { Link, useParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
-import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Grid, Scroll } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { Answer } from '../ui/States.tsx';
 import { When } from '../ui/When.tsx';
 import { DocumentSheet } from './DocumentSheet.tsx';
@@ -67,11 +67,7 @@ function List() {
                   ))}
               </tbody>
             </Grid>
-            {pages.hasNextPage && (
-              <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
-                Show older
-              </Button>
-            )}
+            <More of={pages}>Show older</More>
           </>
         )}
       </Answer>

@@ -10,6 +10,7 @@ import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
@@ -84,11 +85,7 @@ export function LotTable({ itemId, q, until, held }: Filter) {
                 ))}
               </tbody>
             </Grid>
-            {pages.hasNextPage && (
-              <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
-                Show more
-              </Button>
-            )}
+            <More of={pages} />
           </>
         );
       }}
@@ -146,11 +143,7 @@ export function SerialTable({ item }: { item: Item }) {
                   ))}
                 </tbody>
               </Grid>
-              {pages.hasNextPage && (
-                <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
-                  Show more
-                </Button>
-              )}
+              <More of={pages} />
             </>
           );
         }}

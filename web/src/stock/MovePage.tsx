@@ -11,6 +11,7 @@ import { useShortcut } from '../shell/useShortcut.ts';
 import { TrackedOut } from '../tracked/TrackedOut.tsx';
 import { NOTHING_TYPED, namedOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button } from '../ui/Button.tsx';
+import { QuantityCell } from '../ui/Cells.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
@@ -128,12 +129,10 @@ export function MovePage() {
                     />
                   </td>
                   <td>
-                    <Field
+                    <QuantityCell
                       label={`How many ${line.item.name}`}
-                      hideLabel
-                      numeric
                       value={line.quantity}
-                      suffix={line.item.unit}
+                      unit={line.item.unit}
                       onChange={(quantity) => set(line.key, { quantity })}
                       error={
                         (line.quantity === '' ? undefined : faults[index]) ??

@@ -1,9 +1,9 @@
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { usePages } from '../api/client.ts';
-import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead } from '../ui/text.ts';
@@ -80,11 +80,7 @@ export function MovementTable({ itemId, kind, decimals = 3, narrow = {} }: Props
                 ))}
               </tbody>
             </Rows>
-            {pages.hasNextPage && (
-              <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
-                Show older
-              </Button>
-            )}
+            <More of={pages}>Show older</More>
           </>
         );
       }}

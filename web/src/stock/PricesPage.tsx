@@ -15,6 +15,7 @@ import { useNavigate, useParams } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
+import { MoneyCell } from '../ui/Cells.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
@@ -100,10 +101,8 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
                 <td className="num">{format.quantity(line.here, line.unit, line.decimals)}</td>
                 <td className="num">{format.unitCost(line.unitCost)}</td>
                 <td>
-                  <Field
+                  <MoneyCell
                     label={`Cost of one ${line.name} by the invoice`}
-                    hideLabel
-                    numeric
                     value={typed.get(line.lineId) ?? line.unitCost}
                     onChange={(text) => setTyped(new Map(typed).set(line.lineId, text))}
                     error={read[index]?.error ?? priceProblem(post.error, changed.indexOf(line))}

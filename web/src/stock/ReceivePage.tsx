@@ -1,6 +1,5 @@
 import type { Item } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
-import { add, formatDecimal, type Money, parseMoney, worthOf } from '@yosegi/core/number';
+import { add, formatDecimal, type Money } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { Fragment, useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -11,15 +10,17 @@ import { useShortcut } from '../shell/useShortcut.ts';
 import { InFields } from '../tracked/InFields.tsx';
 import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button } from '../ui/Button.tsx';
+import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
-import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { readPricedLine } from './pricedLine.ts';
 import { LineItem, OnHand, RemoveLine, useTypedLines } from './typedLines.tsx';
 
 interface ReceiptLine {
@@ -70,7 +71,7 @@ export function ReceivePage() {
     notify({ text: `${document.number}: ${count(lines.length, 'line')} received.`, documentId: document.id });
     void go(`/stock/documents/${document.id}`);
   });
-  const read = lines.map(readLine);
+  const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }));
   const faulty = read.some((line) => line.quantityError || line.costError);
   const total = add(0 as Money, ...read.map((line) => line.value));
   const post = () => {
@@ -144,22 +145,18 @@ export function ReceivePage() {
                       <LineItem item={line.item} more={<OnHand item={line.item} />} />
                     </td>
                     <td>
-                      <Field
+                      <QuantityCell
                         label={`Quantity of ${line.item.name}`}
-                        hideLabel
-                        numeric
                         value={line.quantity}
-                        suffix={line.item.unit === 'each' ? '' : line.item.unit}
+                        unit={line.item.unit}
                         onChange={(quantity) => set(line.key, { quantity })}
                         onKeyDown={toNext}
                         error={own?.quantityError ?? problemAt(receive.error, `lines.${index}.quantity`)}
                       />
                     </td>
                     <td>
-                      <Field
+                      <MoneyCell
                         label={`Cost of one ${line.item.name}`}
-                        hideLabel
-                        numeric
                         value={line.unitCost}
                         onChange={(unitCost) => set(line.key, { unitCost })}
                         onKeyDown={toNext}
@@ -229,38 +226,4 @@ export function ReceivePage() {
       </Foot>
     </AnswerPane>
   );
-}
-
-function readLine(line: ReceiptLine): { value: Money; quantityError?: string; costError?: string } {
-  let quantityError: string | undefined;
-  let costError: string | undefined;
-  const attempt = <T,>(parse: () => T, otherwise: T, wrong: (text: string) => void): T => {
-    try {
-      return parse();
-    } catch (error) {
-      wrong(wordsOf(error) ?? 'This cannot be read.');
-      return otherwise;
-    }
-  };
-  const quantity = attempt(
-    () => readTyped(line.quantity, line.item),
-    0 as never,
-    (text) => (quantityError = text),
-  );
-  const cost = attempt(
-    () => parseMoney(line.unitCost || '0'),
-    0 as Money,
-    (text) => (costError = text),
-  );
-  if (quantity <= 0 && !quantityError) quantityError = 'Type an amount above zero.';
-  if (cost < 0) costError = 'This cannot be below zero.';
-  const value =
-    quantityError || costError
-      ? (0 as Money)
-      : attempt(
-          () => worthOf(quantity, cost),
-          0 as Money,
-          (text) => (costError = text),
-        );
-  return { value, ...(quantityError ? { quantityError } : {}), ...(costError ? { costError } : {}) };
 }

@@ -7,6 +7,7 @@ import { problemAt, problemOf, useCommand } from '../api/client.ts';
 import { useIsOwner } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
+import { MoneyCell } from '../ui/Cells.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
@@ -91,10 +92,8 @@ export function RevaluePage() {
                   {line.item.standardCost === null ? '–' : format.unitCost(line.item.standardCost)}
                 </td>
                 <td>
-                  <Field
+                  <MoneyCell
                     label={`New cost of one ${line.item.name}`}
-                    hideLabel
-                    numeric
                     value={line.unitCost}
                     onChange={(unitCost) => set(line.key, { unitCost })}
                     onKeyDown={toNext}

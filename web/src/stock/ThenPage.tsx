@@ -6,6 +6,7 @@ import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { LineChart } from '../ui/LineChart.tsx';
 import { Cell, Grid, Scroll } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
@@ -106,11 +107,7 @@ export function ThenPage() {
                   ))}
                 </tbody>
               </Grid>
-              {pages.hasNextPage && (
-                <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
-                  Show more
-                </Button>
-              )}
+              <More of={pages} />
             </>
           );
         }}

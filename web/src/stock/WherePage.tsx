@@ -4,11 +4,11 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { usePages, useQuestion } from '../api/client.ts';
 import { BestBefore } from '../tracked/BestBefore.tsx';
-import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid, Scroll } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Swatch } from '../ui/Stave.tsx';
 import { Tile } from '../ui/Tile.tsx';
@@ -112,11 +112,7 @@ export function WherePage() {
                   ))}
                 </tbody>
               </Places>
-              {pages.hasNextPage && (
-                <Button look="ghost" busy={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
-                  Show more
-                </Button>
-              )}
+              <More of={pages} />
             </>
           );
         }}

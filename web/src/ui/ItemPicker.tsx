@@ -1,6 +1,6 @@
 import type { Item } from '@yosegi/contract';
 import type { ElementString } from '@yosegi/core/scan';
-import { type KeyboardEvent, type Ref, useDeferredValue, useEffect, useState } from 'react';
+import { type KeyboardEvent, type Ref, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { ComboBox, FieldError, Input, Label, ListBox, ListBoxItem, Popover } from 'react-aria-components';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -61,9 +61,20 @@ export function ItemPicker(props: ItemPickerProps) {
   const found = useQuestion('items', { query }, { enabled: asked !== '', keep: true });
   const items = asked === '' ? [] : (found.data?.rows ?? []);
   const settled = found.isSuccess && !found.isPlaceholderData;
+  const box = useRef<HTMLDivElement>(null);
+  /** Empties the box and shuts its list, which would otherwise stay open while the focus does not move on. */
+  const clear = () => {
+    setTyped(null);
+    setTimeout(() => {
+      const input = box.current?.querySelector('input');
+      if (!input || document.activeElement !== input) return;
+      input.blur();
+      input.focus();
+    });
+  };
   const pick = (item: Item | undefined) => {
     if (!item) return;
-    setTyped(null);
+    clear();
     // A plain barcode was scanned too, though it says nothing more.
     const scan = label ?? (item.barcode !== null && item.barcode === asked ? {} : undefined);
     props.onPick(item, scan);
@@ -89,13 +100,14 @@ export function ItemPicker(props: ItemPickerProps) {
     const text = typed?.trim() ?? '';
     if (event.key !== 'Enter' || marked || text === '') return;
     event.preventDefault();
-    if (props.onText?.(text)) setTyped(null);
+    if (props.onText?.(text)) clear();
     else if (text === asked && settled) pickBest();
     else setHurried(text);
   };
   return (
     <>
       <Wrap
+        ref={box}
         {...(props.hideLabel ? { 'aria-label': props.label } : {})}
         inputValue={text}
         onInputChange={setTyped}
@@ -123,14 +135,16 @@ export function ItemPicker(props: ItemPickerProps) {
           }}
         />
         <Wrong>{props.error}</Wrong>
-        {(typed ?? '').trim() !== '' && (
+        {typed !== null && (
           <Pop placement="bottom start">
             <List
               renderEmptyState={() => (
                 <Nothing>
-                  {found.isSuccess && !found.isPlaceholderData && asked !== ''
-                    ? 'No item is called like that.'
-                    : 'Looking…'}
+                  {asked === ''
+                    ? 'Type a code, a name or a part of either.'
+                    : settled
+                      ? 'No item is called like that.'
+                      : 'Looking…'}
                 </Nothing>
               )}
             >

@@ -59,3 +59,10 @@ export function StripSection<T>({
     </>
   );
 }
+
+/** One record in a strip that opens in place; `aria-current` marks the one that is shown. */
+export const StripButton = styled.button`
+  display: block; width: 100%; text-align: left; border: 0; background: none; padding: 8px 14px; cursor: pointer; line-height: 1.25; color: var(--ink);
+  small { color: var(--ink-2); } &:hover { background: #fffaf0aa; } &[aria-current] { background: var(--sheet); box-shadow: inset 5px 0 var(--honey); }
+  &:focus-visible { outline-offset: -2px; }
+`;

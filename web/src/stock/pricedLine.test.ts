@@ -1,0 +1,25 @@
+import { describe, expect, it } from 'vitest';
+import { readPricedLine } from './pricedLine.ts';
+
+const screw = { unit: 'each', decimals: 0, measures: [{ name: 'box', one: '200' }] };
+const read = (quantity: string, cost: string, mayBeEmpty = false) =>
+  readPricedLine(screw, { quantity, cost }, mayBeEmpty);
+
+describe('a line of something bought', () => {
+  it('takes packs, and is worth quantity × cost exactly', () => {
+    expect(read('2 box', '0.333333')).toEqual({ quantity: 400e6, value: 133_333_200 });
+    expect(read('3', '')).toEqual({ quantity: 3e6, value: 0 });
+  });
+
+  it('says at which of its fields something is wrong', () => {
+    expect(read('0', '1')).toMatchObject({ quantityError: 'Type an amount above zero.' });
+    expect(read('', '1', true)).toEqual({ quantity: 0, value: 0 });
+    expect(read('-1', '1', true)).toMatchObject({ quantityError: 'This cannot be below zero.' });
+    expect(read('1.5', 'x')).toMatchObject({
+      quantityError: expect.stringContaining('whole units'),
+      costError: expect.stringContaining('not a number'),
+    });
+    expect(read('1', '-1')).toMatchObject({ costError: 'This cannot be below zero.' });
+    expect(read('999999999', '999999999')).toMatchObject({ costError: expect.stringContaining('too large') });
+  });
+});
