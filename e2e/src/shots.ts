@@ -73,19 +73,18 @@ const shots: readonly Shot[] = [
     ready: /of parts come back/,
     before: ({ page }) => page.getByLabel('Damaged Smoker, lined').fill('1'),
   },
-  { file: 'item', path: '/stock/items/22', ready: /Honey|Linden|Chestnut/ },
+  { file: 'item', path: '/stock/items/12', ready: /Beeswax/ },
   { file: 'buy-list', path: '/buying', ready: /have to be bought/ },
   { file: 'order', path: '/buying/orders/28', ready: /PO-0028/ },
   { file: 'receive', path: '/buying/orders/27/receive', ready: /come in/ },
   {
     file: 'labels',
-    path: '/stock/documents/139',
-    ready: /Receipt/,
-    before: async ({ page }) => {
-      await page.goto('/stock/documents/1');
-      await page.getByRole('button', { name: 'Labels', exact: true }).click();
-      await page.getByRole('link', { name: 'See them' }).click();
-      await page.getByText('Brood box, cedar').waitFor();
+    path: '/stock/documents/1',
+    ready: /OS-0001/,
+    before: async (visit) => {
+      await visit.page.getByRole('button', { name: 'Labels', exact: true }).click();
+      await visit.page.getByRole('link', { name: 'See them' }).click();
+      await visit.heading('What OS-0001 brought');
     },
   },
   { file: 'bench-sheet', path: '/print/bench/56', ready: /Bench sheet/ },

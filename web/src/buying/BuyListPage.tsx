@@ -265,7 +265,8 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
         <ItemCell row={row} />
       </td>
       <td>
-        {format.number(row.usable)} · {format.number(row.promised)} · {amount(row.coming)}
+        {[row.usable, row.promised, row.coming].map((text) => format.number(text)).join(' · ')}
+        {row.unit === 'each' ? '' : ` ${row.unit}`}
         <br />
         <Faint>
           {Number(row.short) > 0 ? (

@@ -191,6 +191,7 @@ function Stop({ build, step, stores, onSkip }: StopProps) {
           <small>{item.code}</small>
         </span>
       </What>
+      {!scanned && <Says style={{ textAlign: 'left' }}>Scan the bin and the part, or tap.</Says>}
       {scanned && (
         <Says role={scanned.isRight ? 'status' : 'alert'} style={{ textAlign: 'left' }}>
           {scanned.isRight ? '✓ ' : ''}
