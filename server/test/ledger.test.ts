@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { api } from '@yosegi/contract';
 import { send } from '@yosegi/contract/client';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Database } from '../src/db/database.ts';
+import { Database, type SqlRow } from '../src/db/database.ts';
 import { migrate } from '../src/db/migrate.ts';
 import { verifyDatabase } from '../src/db/verify.ts';
 import { TestServer, Workshop } from './harness.ts';
@@ -165,6 +165,60 @@ describe('upgrades', () => {
     expect(await verifyDatabase(reader)).toEqual([]);
     await database.close();
     rmSync(folder, { recursive: true });
+  });
+});
+
+describe('an upgrade to buying', () => {
+  it('finds what was received before, so that its price can still be put right', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'yosegi-'));
+    const file = join(folder, 'yosegi.sqlite');
+    const database = await Database.open(file);
+    await migrate(database, '0005-tracking');
+    await database.write(async (tx) => {
+      const company = { id: 1, name: 'Old', currency: 'EUR', locale: 'en', cookie_secret: 'x'.repeat(40) };
+      await tx.insert('company', company);
+      await tx.insert('person', { name: 'Mo', initials: 'MO', role: 'owner' });
+      await tx.insert('store', { code: 'S', name: 'Store' });
+      for (const code of ['A', 'B']) await tx.insert('bin', { store_id: 1, code });
+      for (const tracking of ['none', 'lot', 'serial'])
+        await tx.insert('item', { code: tracking, name: tracking, unit_id: 1, source: 'bought', tracking });
+      await tx.insert('lot', { item_id: 2, code: 'L' });
+      for (const code of ['S1', 'S2']) await tx.insert('serial', { item_id: 3, code, value: 30e6 });
+      const at = '2026-01-02T08:00:00.000Z';
+      await tx.insert('document', { number: 'RC-0001', kind: 'receipt', at, person_id: 1 });
+      const came: SqlRow[] = [
+        { item_id: 1, bin_id: 1, quantity: 4e6, value: 8e6 },
+        { item_id: 2, bin_id: 1, lot_id: 1, quantity: 3e6, value: 9e6 },
+        { item_id: 3, bin_id: 2, serial_id: 1, quantity: 1e6, value: 30e6 },
+        { item_id: 3, bin_id: 2, serial_id: 2, quantity: 1e6, value: 30e6 },
+      ];
+      for (const row of came) {
+        await tx.insert('movement', { document_id: 1, ...row });
+        const { value: _, ...place } = row;
+        await tx.insert('balance', place);
+      }
+      await tx.insert('document_value', { document_id: 1, kind: 'supplier', amount: 77e6 });
+      for (const [item_id, quantity, value] of [
+        [1, 4e6, 8e6],
+        [2, 3e6, 9e6],
+        [3, 2e6, 60e6],
+      ] as const)
+        await tx.insert('item_stock', { item_id, quantity, value, last_cost: value / (quantity / 1e6) });
+    });
+    await database.close();
+    const server = await TestServer.start(folder);
+    const prices = await server.call(api.receiptPrices, { params: { id: 1 } });
+    expect(
+      prices.lines.map(({ code, piece, quantity, unitCost, here }) => [code, piece, quantity, unitCost, here]),
+    ).toEqual([
+      ['none', null, '4', '2', '4'],
+      ['lot', 'L', '3', '3', '3'],
+      ['serial', 'S1, S2', '2', '30', '2'],
+    ]);
+    const lines = prices.lines.map(({ lineId }) => ({ lineId, unitCost: '5' }));
+    await server.call(api.postPrices, { params: { id: 1 }, body: { lines } });
+    expect(await server.verify()).toEqual([]);
+    await server.close();
   });
 });
 

@@ -10,6 +10,10 @@ import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Row } from '../ui/text.ts';
+import { today } from '../ui/today.ts';
+
+/** A day that has passed is no promise any more. */
+const dayToCome = (day: string | null) => (day !== null && day >= today() ? day : '');
 
 const Card = styled.form`border: 1px solid var(--line); border-radius: 3px; padding: 12px 14px; margin-bottom: 14px; display: grid; gap: 10px; background: var(--paper);`;
 
@@ -21,7 +25,10 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
   const [all, setAll] = useState('');
   const [typed, setTyped] = useState<ReadonlyMap<number, { quantity: string; on: string }>>(
     new Map(
-      open.map((line) => [line.id, { quantity: line.confirmedQuantity ?? line.quantity, on: line.expectedOn ?? '' }]),
+      open.map((line) => [
+        line.id,
+        { quantity: line.confirmedQuantity ?? line.quantity, on: dayToCome(line.expectedOn) },
+      ]),
     ),
   );
   const set = (id: number, part: { quantity?: string; on?: string }) =>

@@ -26,6 +26,8 @@ interface DraftLine {
   readonly item: Pick<Item, 'id' | 'code' | 'name' | 'unit' | 'decimals' | 'measures'>;
   readonly quantity: string;
   readonly price: string;
+  /** The price that stood there before anybody typed one. */
+  readonly proposed: string;
   readonly wantedOn: string;
   readonly needs: readonly Need[];
 }
@@ -104,7 +106,10 @@ export function DraftOrder({
   };
   useShortcut('s', () => keep(false), { ctrl: true });
   useShortcut('Enter', () => lines.length > 0 && keep(true), { ctrl: true });
-  const addItem = (item: Item) => append({ item, ...startOf(item, offers), wantedOn: '', needs: [] });
+  const addItem = (item: Item) => {
+    const start = startOf(item, offers);
+    append({ item, ...start, proposed: start.price, wantedOn: '', needs: [] });
+  };
   // Prices of another supplier: what was proposed follows, what was typed stays.
   const [priced, setPriced] = useState(chosen);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another supplier's offers matter
@@ -113,7 +118,7 @@ export function DraftOrder({
     setPriced(supplier.id);
     for (const line of lines) {
       const offer = offers.find((one) => one.itemId === line.item.id);
-      if (offer) set(line.key, { price: offer.price });
+      if (offer && line.price === line.proposed) set(line.key, { price: offer.price, proposed: offer.price });
     }
   }, [supplier]);
   const problem = problemOf(error);
@@ -290,6 +295,7 @@ function fromOrder(line: PurchaseOrder['lines'][number]): Omit<DraftLine, 'key'>
     item: { id, code, name, unit, decimals, measures },
     quantity: line.quantity,
     price: line.price,
+    proposed: line.price,
     wantedOn: line.wantedOn ?? '',
     needs: line.needs,
   };

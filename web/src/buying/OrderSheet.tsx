@@ -52,7 +52,7 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
         </p>
         {isOpen && (
           <Row style={{ marginBottom: 12 }} $wrap>
-            <LinkButton look="go" to={`/buying/orders/${order.id}/receive`}>
+            <LinkButton look={confirming ? 'plain' : 'go'} to={`/buying/orders/${order.id}/receive`}>
               {order.announced ? 'Receive the announced delivery' : 'Receive'}
             </LinkButton>
             <Button onPress={() => setConfirming(!confirming)}>Enter what they promised</Button>
