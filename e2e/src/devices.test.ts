@@ -65,6 +65,17 @@ describe('devices', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  it('a separator of GS1 data, sent as Ctrl and ], reaches the field', async () => {
+    const { page } = visit;
+    await page.goto('/stock/receive');
+    const adder = page.getByLabel('Add an item');
+    await adder.focus();
+    await page.keyboard.insertText(']C110AB-7');
+    await page.keyboard.press('Control+]');
+    await page.keyboard.insertText('21S-9');
+    expect(await adder.inputValue()).toBe(']C110AB-7\u001d21S-9');
+  });
+
   it('a scanner guides the phone through its picks: the right bin, the right thing', async () => {
     const phone = await application.open('Tom Birch', { width: 390, height: 800 });
     const { page } = phone;

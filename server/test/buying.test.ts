@@ -247,6 +247,17 @@ describe('the supplier’s mailbox', () => {
       code: 'ubl-unreadable',
       field: 'content',
     });
+    // Half a message is none: an unknown line, or one that counts in another unit, takes nothing in.
+    const [line] = promise.lines;
+    for (const [wrong, why] of [
+      [{ ...line, id: '7' }, `${sent.number} has no line 7`],
+      [{ ...line, unit: 'kg' }, 'line 1 is in KGM, but was ordered in EA'],
+    ] as const) {
+      const odd = writeOrderResponse({ ...promise, number: 'C-2', lines: [wrong as never] }, party, party);
+      const refused = await server.refused(api.takeMail, { body: { content: odd } });
+      expect(refused).toMatchObject({ code: 'ubl-unreadable', facts: { why } });
+    }
+    expect((await read(sent)).mail).toHaveLength(second.mail.length);
     const cancelled = await server.call(api.cancelOrder, {
       params: { id: sent.id },
       body: { version: second.version },

@@ -81,6 +81,12 @@ describe('the ledger', () => {
     await own.close();
   });
 
+  it('a statement that cannot be prepared says why, each time, and harms no other', async () => {
+    for (let n = 0; n < 2; n += 1)
+      await expect(server.database.reader.all('SELECT one FROM nowhere')).rejects.toThrow('no such table: nowhere');
+    expect(await server.database.reader.one('SELECT 1 AS one')).toEqual({ one: 1 });
+  });
+
   it('a failing command leaves no trace, and the next one goes on', async () => {
     await expect(
       server.database.write(async (tx) => {

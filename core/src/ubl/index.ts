@@ -1,4 +1,4 @@
 export * from './despatch.ts';
 export * from './order.ts';
 export * from './response.ts';
-export { type TradeParty, ublKind } from './xml.ts';
+export { type TradeParty, ublKind, unitCodeOf } from './xml.ts';

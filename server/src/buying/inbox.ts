@@ -1,11 +1,11 @@
 import type { PurchaseOrder } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
-import { readDespatchAdvice, readOrderResponse, ublKind } from '@yosegi/core/ubl';
+import { readDespatchAdvice, readOrderResponse, ublKind, unitCodeOf } from '@yosegi/core/ubl';
 import type { Writer } from '../db/database.ts';
 import { decimal } from '../http/amounts.ts';
 import type { Doing } from '../http/context.ts';
 import { confirmOrder, keepOpen, requireState } from './orders.ts';
-import { orderLines, orderRecord, readOrder } from './store.ts';
+import { type OrderLineRecord, type OrderRecord, orderLines, orderRecord, readOrder } from './store.ts';
 
 /**
  * Takes in what a supplier sent: a promise confirms its order, an announced delivery waits to be received. The same
@@ -26,14 +26,12 @@ async function takePromise(doing: Doing, content: string): Promise<PurchaseOrder
   if (await known(tx, id, content)) return readOrder(tx, id, now);
   const order = await orderRecord(tx, id);
   const lines = await orderLines(tx, [id]);
+  const promised = promise.lines.map((own) => ({ own, line: lineOf(order, lines, own.id, own.unit) }));
   await keepMail(doing, id, 'order-response', `${order.supplier} confirms ${order.number}`, content);
   return confirmOrder(doing, id, {
     version: order.version,
     reference: promise.number,
-    lines: promise.lines.flatMap((promised) => {
-      const line = lines.find((one) => String(one.position) === promised.id);
-      return line ? { lineId: line.id, quantity: decimal(promised.quantity), on: promised.promisedOn } : [];
-    }),
+    lines: promised.map(({ own, line }) => ({ lineId: line.id, quantity: decimal(own.quantity), on: own.promisedOn })),
   });
 }
 
@@ -44,9 +42,28 @@ async function takeDespatch(doing: Doing, content: string): Promise<PurchaseOrde
   if (await known(tx, id, content)) return readOrder(tx, id, now);
   const order = await orderRecord(tx, id);
   requireState(order, ['sent', 'confirmed']);
+  const lines = await orderLines(tx, [id]);
+  for (const own of despatch.lines) lineOf(order, lines, own.orderLine, own.unit);
   const subject = `${order.supplier} has sent off ${order.number}, delivery note ${despatch.number}`;
   await keepMail(doing, id, 'despatch-advice', subject, content);
   return keepOpen(doing, id);
+}
+
+/**
+ * The line of ours that a line of theirs speaks of.
+ * @throws Refusal `ubl-unreadable` when there is none, or when it counts in another unit than was ordered
+ */
+function lineOf(order: OrderRecord, lines: readonly OrderLineRecord[], id: string, unitCode: string): OrderLineRecord {
+  const line = lines.find((one) => String(one.position) === id);
+  if (!line) throw new Refusal('ubl-unreadable', { why: `${order.number} has no line ${id.slice(0, 20)}` }, 'content');
+  const ordered = unitCodeOf(line.unit);
+  if (unitCode !== '' && ordered !== null && unitCode !== ordered)
+    throw new Refusal(
+      'ubl-unreadable',
+      { why: `line ${id} is in ${unitCode}, but was ordered in ${ordered}` },
+      'content',
+    );
+  return line;
 }
 
 async function orderOf(tx: Writer, number: string): Promise<number> {

@@ -38,7 +38,7 @@ export interface Maintenance {
  */
 class Connection implements Writer {
   /** Statements that were prepared, the longest unused first: SQLite would read the same text anew each time. */
-  private readonly prepared = new Map<string, sqlite3.Statement>();
+  private readonly prepared = new Map<string, Promise<sqlite3.Statement>>();
 
   private constructor(
     readonly sequelize: Sequelize,
@@ -67,31 +67,47 @@ class Connection implements Writer {
     return () => void this.handle.removeListener('trace', listen);
   }
 
-  close(): Promise<void> {
-    for (const statement of this.prepared.values()) statement.finalize();
+  async close(): Promise<void> {
+    const statements = [...this.prepared.values()];
     this.prepared.clear();
+    for (const statement of await Promise.allSettled(statements))
+      if (statement.status === 'fulfilled') statement.value.finalize();
     return new Promise((resolve, reject) => {
       this.handle.close((error) => (error ? reject(error) : resolve()));
     });
   }
 
-  all<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T[]> {
+  async all<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T[]> {
+    const statement = await this.statement(sql);
     return new Promise((resolve, reject) => {
-      this.statement(sql).all<T>(named(bind), (error, rows) => (error ? reject(error) : resolve(rows)));
+      statement.all<T>(named(bind), (error, rows) => (error ? reject(error) : resolve(rows)));
     });
   }
 
-  private statement(sql: string): sqlite3.Statement {
-    const known = this.prepared.get(sql);
+  private statement(sql: string): Promise<sqlite3.Statement> {
+    const statement = this.prepared.get(sql) ?? this.prepare(sql);
+    // The one used last goes to the end, the longest unused is given up.
     this.prepared.delete(sql);
-    const statement = known ?? this.handle.prepare(sql);
     this.prepared.set(sql, statement);
     if (this.prepared.size > STATEMENTS_KEPT) {
-      const [[oldest, unused]] = this.prepared as unknown as [[string, sqlite3.Statement]];
+      const [[oldest, unused]] = this.prepared as unknown as [[string, Promise<sqlite3.Statement>]];
       this.prepared.delete(oldest);
-      unused.finalize();
+      void unused.then(
+        (known) => known.finalize(),
+        () => undefined,
+      );
     }
     return statement;
+  }
+
+  private prepare(sql: string): Promise<sqlite3.Statement> {
+    return new Promise((resolve, reject) => {
+      const statement = this.handle.prepare(sql, (error: Error | null) => {
+        if (!error) return resolve(statement);
+        this.prepared.delete(sql);
+        reject(error);
+      });
+    });
   }
 
   async one<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T | undefined> {

@@ -3,6 +3,8 @@ import { type RefObject, useEffect, useRef } from 'react';
 /** Keys of a scanner follow each other faster than any hand types. */
 const FASTEST_HAND_MS = 90;
 const AFTER_TYPING_MS = 30;
+/** FNC1 between two values of GS1 data: a wedge sends it as Ctrl and ], which types nothing by itself. */
+const SEPARATOR = '\u001d';
 /** Shorter bursts are keys that a hand happened to press together. */
 const LEAST = 3;
 
@@ -33,10 +35,18 @@ export function useScans(take: Take): void {
 export function listenToWedge(): () => void {
   let [text, at] = ['', 0];
   const onKey = (event: KeyboardEvent) => {
-    if (isTyping(event.target) || event.ctrlKey || event.altKey || event.metaKey) return;
+    const isSeparator = event.ctrlKey && event.key === ']';
+    if (isSeparator) event.preventDefault();
+    if (isTyping(event.target)) {
+      if (isSeparator && event.target instanceof HTMLInputElement)
+        typeInto(event.target, event.target.value + SEPARATOR);
+      return;
+    }
+    if ((event.ctrlKey && !isSeparator) || event.altKey || event.metaKey) return;
     if (event.timeStamp - at > FASTEST_HAND_MS) text = '';
     at = event.timeStamp;
-    if (event.key.length === 1) text += event.key;
+    if (isSeparator) text += SEPARATOR;
+    else if (event.key.length === 1) text += event.key;
     else if (event.key === 'Enter' && text.length >= LEAST && takers.length > 0) {
       event.preventDefault();
       event.stopPropagation();
@@ -55,13 +65,17 @@ export const useScansInto = (field: RefObject<HTMLInputElement | null>) =>
     putScan(text);
   });
 
+/** Types into a field as a person would, so that the screen hears of it. */
+function typeInto(field: HTMLInputElement, text: string): void {
+  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, text);
+  field.dispatchEvent(new Event('input', { bubbles: true }));
+}
+
 /** Puts a whole scan where a scanner's keys would go: into the focused field and Enter, or to the screen. */
 export function putScan(text: string): 'field' | 'screen' | 'nowhere' {
   const field = document.activeElement;
   if (field instanceof HTMLInputElement && isTyping(field)) {
-    const setter = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set;
-    setter?.call(field, text);
-    field.dispatchEvent(new Event('input', { bubbles: true }));
+    typeInto(field, text);
     const press = (kind: 'keydown' | 'keyup') =>
       field.dispatchEvent(new KeyboardEvent(kind, { key: 'Enter', code: 'Enter', bubbles: true, cancelable: true }));
     // As from a scanner, Enter follows when the screen has drawn what was typed.
