@@ -33,6 +33,10 @@ export const Today = z.object({
     pick: z.number().int(),
     /** Purchase orders of which something is late. */
     lateOrders: z.number().int(),
+    /** Deliveries that suppliers have announced and nobody has received. */
+    announced: z.number().int(),
+    /** Lots in stock that are past their day or expire within 30 days. */
+    expiring: z.number().int(),
   }),
 });
 export type Today = z.infer<typeof Today>;

@@ -205,6 +205,8 @@ describe('the supplier’s mailbox', () => {
       { quantity: '2', lot: expect.stringMatching(/^NORTH-D\d+-1$/), bestBefore: '2028-05-16', serials: [] },
       { quantity: '1', lot: null, serials: [expect.stringMatching(/-2-1$/)] },
     ]);
+    const eye = (await server.call(api.today, {})).counts;
+    expect(eye.announced).toBe(1);
     const body = {
       deliveryNote: announced?.deliveryNote ?? '',
       mailId: announced?.mailId ?? 0,

@@ -1,4 +1,5 @@
 import type { Found, Today, todayRoutes } from '@yosegi/contract';
+import { dayAfter } from '@yosegi/core/buying';
 import { type Money, parseDecimal, type Quantity, worthOf } from '@yosegi/core/number';
 import { BUILD_SQL, type BuildRecord, readShares, toBuildRows } from '../builds/store.ts';
 import type { Reader } from '../db/database.ts';
@@ -6,6 +7,9 @@ import { decimal } from '../http/amounts.ts';
 import { dayOf, type HandlersOf } from '../http/context.ts';
 import { containing } from '../http/pages.ts';
 import { listPutRight } from '../stock/putright.ts';
+
+/** A lot expires soon when its day is no further than this. */
+const SOON_DAYS = 30;
 
 export const todayHandlers: HandlersOf<typeof todayRoutes> = {
   today: ({ db, now }) => readToday(db, dayOf(now)),
@@ -24,9 +28,12 @@ async function readToday(db: Reader, today: string): Promise<Today> {
   const onBench = builds.filter((build) => build.state === 'on-bench');
   const holdUps = holdUpsOf(records, builds);
   const definitions = await db.one<{ n: number }>('SELECT count(*) AS n FROM definition');
-  const late = await db.one<{ n: number }>(
-    'SELECT count(DISTINCT order_id) AS n FROM purchase_order_line WHERE open > 0 AND expected_on < $1',
-    [today],
+  const eye = await db.one<{ late: number; announced: number; expiring: number }>(
+    `SELECT (SELECT count(DISTINCT order_id) FROM purchase_order_line WHERE open > 0 AND expected_on < $1) AS late,
+       (SELECT count(*) FROM mail WHERE kind = 'despatch-advice' AND document_id IS NULL) AS announced,
+       (SELECT count(*) FROM lot l WHERE best_before <= $2
+         AND EXISTS (SELECT 1 FROM balance WHERE lot_id = l.id AND quantity > 0)) AS expiring`,
+    [today, dayAfter(today, SOON_DAYS)],
   );
   return {
     ready,
@@ -40,7 +47,9 @@ async function readToday(db: Reader, today: string): Promise<Today> {
       cover: holdUps.length,
       build: onBench.length,
       pick: onBench.filter((build) => build.pickedLines < build.pickLines).length,
-      lateOrders: late?.n ?? 0,
+      lateOrders: eye?.late ?? 0,
+      announced: eye?.announced ?? 0,
+      expiring: eye?.expiring ?? 0,
     },
   };
 }

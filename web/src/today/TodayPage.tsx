@@ -25,6 +25,7 @@ const Job = styled.article<{ $edge: string }>`
   > :last-child { justify-self: end; }
   @media (max-width: 700px) { grid-template-columns: 40px 1fr; > :last-child { grid-column: 2; justify-self: start; } > :nth-child(n + 3) { grid-column: 2; } }
 `;
+const Glance = styled.p`padding: 7px 0; border-bottom: 1px solid var(--line); a { color: inherit; }`;
 const Hold = styled.div`
   display: grid; grid-template-columns: 34px minmax(0, 1fr) auto; gap: 12px; padding: 9px 0; border-bottom: 1px solid var(--line); align-items: center; line-height: 1.25;
   small { color: var(--ink-2); } a { color: inherit; }
@@ -38,7 +39,7 @@ export function TodayPage() {
 
 function Board({ today }: { today: Today }) {
   const format = useFormat();
-  const { ready, waiting, onBench, holdUps, putRight } = today;
+  const { ready, waiting, onBench, holdUps, putRight, counts } = today;
   const nothing = ready.length + waiting.length + onBench.length === 0;
   return (
     <Page>
@@ -100,6 +101,7 @@ function Board({ today }: { today: Today }) {
         ))}
         <h2 style={{ marginTop: 22 }}>Needs your eye</h2>
         {putRight.length === 0 && <Muted>Nothing to put right.</Muted>}
+        <Eye counts={counts} />
         {putRight.map((entry) => (
           <Hold key={entry.id}>
             <Chip $tone="short">!</Chip>
@@ -124,6 +126,24 @@ function Board({ today }: { today: Today }) {
 /** When a missing part comes, as far as anybody knows. */
 const comes = (part: { comesOn: string | null; isComing: boolean }, format: Format) =>
   part.comesOn ? `comes by ${format.day(part.comesOn)}` : part.isComing ? 'coming, no day known' : 'nothing coming';
+
+/** What is not wrong yet, but wants to be looked at. */
+function Eye({ counts }: { counts: Today['counts'] }) {
+  const rows = [
+    [counts.lateOrders, 'purchase order is late', 'purchase orders are late', '/buying/orders?show=late'],
+    [counts.announced, 'delivery is on its way', 'deliveries are on their way', '/buying/orders'],
+    [counts.expiring, 'lot expires soon', 'lots expire soon', '/stock/lots?show=soon'],
+  ] as const;
+  return rows
+    .filter(([n]) => n > 0)
+    .map(([n, one, many, to]) => (
+      <Glance key={to}>
+        <Link to={to}>
+          {n} {n === 1 ? one : many}
+        </Link>
+      </Glance>
+    ));
+}
 
 function conclusion({ ready, waiting, onBench, putRight }: Today): string {
   const late = [...ready, ...waiting, ...onBench].filter((build) => build.late).length;
