@@ -134,15 +134,20 @@ function Eye({ counts }: { counts: Today['counts'] }) {
     [counts.announced, 'delivery is on its way', 'deliveries are on their way', '/buying/orders'],
     [counts.expiring, 'lot expires soon', 'lots expire soon', '/stock/lots?show=soon'],
   ] as const;
-  return rows
-    .filter(([n]) => n > 0)
-    .map(([n, one, many, to]) => (
-      <Glance key={to}>
-        <Link to={to}>
-          {n} {n === 1 ? one : many}
-        </Link>
-      </Glance>
-    ));
+  const news = rows.filter(([n]) => n > 0);
+  if (news.length === 0) return null;
+  return (
+    <Glance>
+      {news.map(([n, one, many, to], index) => (
+        <span key={to}>
+          {index > 0 && ' · '}
+          <Link to={to}>
+            {n} {n === 1 ? one : many}
+          </Link>
+        </span>
+      ))}
+    </Glance>
+  );
 }
 
 function conclusion({ ready, waiting, onBench, putRight }: Today): string {
