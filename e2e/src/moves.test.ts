@@ -44,6 +44,27 @@ describe('stock that is elsewhere, or not there', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  it('keeps lines that are typed while something is looked up elsewhere, until they are posted', async () => {
+    const { page } = visit;
+    await page.goto('/stock/move');
+    await page.getByLabel('Add an item').fill('BRUSH');
+    await page.getByLabel('Add an item').press('Enter');
+    await page.getByLabel('How many Bee brush').fill('3');
+    await expect.poll(() => page.getByLabel('Where Bee brush comes from').inputValue()).not.toBe('');
+    await page.getByLabel('Where Bee brush goes').selectOption({ label: 'C1 · Main store' });
+    await page.getByRole('link', { name: 'Lots', exact: true }).click();
+    await visit.heading(/expire|past/);
+    await page.reload();
+    await page.getByRole('link', { name: 'Move', exact: true }).click();
+    await visit.heading('1 line to move.');
+    expect(await page.getByLabel('How many Bee brush').inputValue()).toBe('3');
+    await page.getByRole('button', { name: 'Move 1 line' }).click();
+    await visit.heading(/TR-\d+ · Transfer/);
+    await page.goto('/stock/move');
+    await visit.heading('What goes where?');
+    expect(visit.faults).toEqual([]);
+  });
+
   it('moves by scan: a bin, what comes out of it, and the bin where it goes', async () => {
     const { page } = visit;
     const scan = (text: string) => scanLikeAWedge(page, text);

@@ -17,6 +17,7 @@ import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useKept } from '../ui/useKept.ts';
 import { openFile } from './files.ts';
 import { keptWords, learntWords } from './words.tsx';
 
@@ -48,36 +49,26 @@ export function DraftOrder({
   const go = useNavigate();
   const notify = useNotify();
   const suppliers = useQuestion('suppliers', {}).data ?? [];
-  const [from, setFrom] = useState(supplierId === null ? '' : String(supplierId));
+  const [version, setVersion] = useState(order?.version ?? 0);
+  const keepAs = order ? `order.${order.id}.${version}` : `order.new.${supplierId ?? ''}`;
+  const [head, setHead, forgetHead] = useKept<Head>(`${keepAs}.head`, () => headOf(order, supplierId));
+  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<DraftLine>(keepAs, linesOf(order));
+  const { from, wantedOn, remark } = head;
+  const change = (part: Partial<Head>) => setHead((before) => ({ ...before, ...part }));
   const chosen = Number(from) || 0;
   const supplier = useQuestion('supplier', { params: { id: chosen } }, { enabled: chosen > 0 }).data;
-  const [wantedOn, setWantedOn] = useState(order?.wantedOn ?? '');
-  const [remark, setRemark] = useState(order?.remark ?? '');
-  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<DraftLine>(
-    (order?.lines ?? []).map(fromOrder),
-  );
   const [how, setHow] = useState<SentHow>('mailbox');
   const offers = supplier?.offers ?? [];
   const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.price }));
   const total = add(0 as Money, ...read.map(({ value }) => value));
   const faulty = read.some(({ quantityError, costError }) => quantityError || costError);
-  const input = {
-    supplierId: chosen,
-    wantedOn: wantedOn || null,
-    remark: remark.trim(),
-    lines: lines.map((line) => ({
-      itemId: line.item.id,
-      quantity: plainTyped(line.quantity, line.item),
-      price: line.price.trim() || '0',
-      wantedOn: line.wantedOn || null,
-      needs: line.needs.map(({ buildId, quantity }) => ({ buildId, quantity })),
-    })),
-  };
-  const [saved, setSaved] = useState(JSON.stringify(order ? input : null));
+  const input = inputOf(head, lines);
+  const [saved, setSaved] = useState(() => JSON.stringify(order ? inputOf(headOf(order, null), linesOf(order)) : null));
   const dirty = JSON.stringify(input) !== saved;
-  const [version, setVersion] = useState(order?.version ?? 0);
   const [sending, setSending] = useState(false);
   const done = (after: PurchaseOrder) => {
+    forget();
+    forgetHead();
     setSaved(JSON.stringify(input));
     setVersion(after.version);
     if (after.state === 'draft') return notify({ text: `${after.number} is kept as a draft.` });
@@ -140,7 +131,7 @@ export function DraftOrder({
             <Choice
               label="From"
               value={from}
-              onChange={setFrom}
+              onChange={(next) => change({ from: next })}
               options={[
                 ['', 'Choose a supplier…'],
                 ...suppliers.map((one): [string, string] => [String(one.id), one.name]),
@@ -153,12 +144,12 @@ export function DraftOrder({
               label="Wanted on"
               type="date"
               value={wantedOn}
-              onChange={setWantedOn}
+              onChange={(day) => change({ wantedOn: day })}
               error={problemAt(error, 'wantedOn')}
             />
           </div>
           <div style={{ flex: 1, minWidth: 180 }}>
-            <Field label="Note to the supplier" value={remark} onChange={setRemark} />
+            <Field label="Note to the supplier" value={remark} onChange={(text) => change({ remark: text })} />
           </div>
         </Row>
         <Grid style={{ width: '100%' }}>
@@ -268,6 +259,16 @@ export function DraftOrder({
             {order ? 'Save the draft' : 'Keep as a draft'}
           </Button>
           <Push />
+          {!order && lines.length > 0 && (
+            <Button
+              look="ghost"
+              onPress={() => {
+                for (const line of lines) remove(line.key);
+              }}
+            >
+              Start over
+            </Button>
+          )}
           {order && (
             <Button
               look="danger"
@@ -288,6 +289,32 @@ export function DraftOrder({
     </SheetAndMargin>
   );
 }
+
+interface Head {
+  readonly from: string;
+  readonly wantedOn: string;
+  readonly remark: string;
+}
+const headOf = (order: PurchaseOrder | null, supplierId: number | null): Head => ({
+  from: String(order?.supplierId ?? supplierId ?? ''),
+  wantedOn: order?.wantedOn ?? '',
+  remark: order?.remark ?? '',
+});
+const linesOf = (order: PurchaseOrder | null) => (order?.lines ?? []).map(fromOrder);
+
+/** What is typed, as the wire takes it. */
+const inputOf = ({ from, wantedOn, remark }: Head, lines: readonly Omit<DraftLine, 'key'>[]) => ({
+  supplierId: Number(from) || 0,
+  wantedOn: wantedOn || null,
+  remark: remark.trim(),
+  lines: lines.map((line) => ({
+    itemId: line.item.id,
+    quantity: plainTyped(line.quantity, line.item),
+    price: line.price.trim() || '0',
+    wantedOn: line.wantedOn || null,
+    needs: line.needs.map(({ buildId, quantity }) => ({ buildId, quantity })),
+  })),
+});
 
 function fromOrder(line: PurchaseOrder['lines'][number]): Omit<DraftLine, 'key'> {
   const { itemId: id, code, name, unit, decimals, measures } = line;

@@ -87,9 +87,13 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
   const shelves = shelfOptions(stores);
   const announced = order.announcedDelivery;
   const [note, setNote] = useState(announced?.deliveryNote ?? '');
-  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<Piece>(begin(order, shelves[0]?.[0] ?? ''));
+  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<Piece>(
+    `receive.${order.id}.${order.version}`,
+    begin(order, shelves[0]?.[0] ?? ''),
+  );
   const [acceptOver, setAcceptOver] = useState(false);
   const receive = useCommand('receiveOrder', ({ document, order: after }) => {
+    forget();
     const rest = after.lines.some((line) => Number(line.open) > 0) ? ' The rest stays on back order.' : '';
     notify({ text: `${document.number}: ${order.number} received.${rest}`, documentId: document.id });
     void go(`/buying/orders/${order.id}`);

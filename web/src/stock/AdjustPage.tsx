@@ -42,12 +42,13 @@ export function AdjustPage() {
   const isOwner = useIsOwner();
   const shelves = shelfOptions(useQuestion('stores', {}).data ?? []);
   const reasons = (useQuestion('reasons', {}).data ?? []).filter((reason) => reason.usedFor === 'adjustment');
-  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<AdjustLine>();
+  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<AdjustLine>('adjust');
   // Nothing is chosen for a person: the first of a list would be posted by every hurried hand.
   const [reasonId, setReason] = useState('');
   const [newReason, setNewReason] = useState<string | null>(null);
   const [remark, setRemark] = useState('');
   const adjust = useCommand('adjust', (document) => {
+    forget();
     notify({ text: `${document.number}: ${count(lines.length, 'line')} adjusted.`, documentId: document.id });
     void go(`/stock/documents/${document.id}`);
   });

@@ -67,7 +67,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
         )}
         <p style={{ marginBottom: 10 }}>
           {overdrawn ? (
-            <Late>{amount(String(-Number(item.free)))} more is promised than stands on the shelves.</Late>
+            <Late>{amount(String(-Number(item.free)))} more is promised than can be taken.</Late>
           ) : (
             <Muted>{Number(item.free) === 0 ? 'Nothing is free.' : `${amount(item.free)} can be promised.`}</Muted>
           )}

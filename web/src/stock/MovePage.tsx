@@ -41,9 +41,10 @@ export function MovePage() {
   const notify = useNotify();
   const stores = useQuestion('stores', {});
   const shelves = shelfOptions(stores.data ?? []);
-  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<MoveLine>();
+  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<MoveLine>('move');
   const [remark, setRemark] = useState('');
   const transfer = useCommand('transfer', (document) => {
+    forget();
     notify({ text: `${document.number}: ${count(lines.length, 'line')} moved.`, documentId: document.id });
     void go(`/stock/documents/${document.id}`);
   });

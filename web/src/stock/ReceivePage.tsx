@@ -42,7 +42,7 @@ export function ReceivePage() {
   const shelves = shelfOptions(stores.data ?? []);
   const [kind, setKind] = useState<'receipt' | 'opening'>('receipt');
   const [remark, setRemark] = useState('');
-  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<ReceiptLine>();
+  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<ReceiptLine>('receive');
   const asked = Number(search.get('item')) || 0;
   const first = useQuestion('item', { params: { id: asked } }, { enabled: asked > 0 }).data;
   const askedQuantity = search.get('quantity') ?? '1';
@@ -62,12 +62,14 @@ export function ReceivePage() {
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: the address asks once
   useEffect(() => {
-    if (!first || shelves.length === 0 || lines.length > 0) return;
-    addLine(first, askedQuantity);
+    if (!first || shelves.length === 0) return;
+    // Lines that were kept stay; what is asked for comes to them, once.
+    if (!lines.some((line) => line.item.id === first.id)) addLine(first, askedQuantity);
     setSearch({}, { replace: true });
   }, [first, shelves.length]);
 
   const receive = useCommand('receive', (document) => {
+    forget();
     notify({ text: `${document.number}: ${count(lines.length, 'line')} received.`, documentId: document.id });
     void go(`/stock/documents/${document.id}`);
   });

@@ -30,13 +30,14 @@ export function RevaluePage() {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
-  const { lines, adder, body, append, set, remove, toNext } = useTypedLines<ValueLine>();
+  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<ValueLine>('revalue');
   const [asStandard, setAsStandard] = useState(false);
   const [remark, setRemark] = useState('');
   const read = lines.map(readValue);
   const difference = add(0 as Money, ...read.map((line) => line.difference));
   const faulty = read.some(({ error }) => error);
   const revalue = useCommand('revalue', (document) => {
+    forget();
     notify({ text: `${document.number}: ${count(lines.length, 'item')} valued anew.`, documentId: document.id });
     void go(`/stock/documents/${document.id}`);
   });

@@ -1,11 +1,12 @@
 import type { Item } from '@yosegi/contract';
 import { X } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useRef } from 'react';
 import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint } from '../ui/text.ts';
+import { useKept } from '../ui/useKept.ts';
 
 export interface TypedLine {
   /** Stays with the line while others come and go. */
@@ -14,16 +15,18 @@ export interface TypedLine {
 }
 /** What a line shows of its item. */
 export type ItemHead = Pick<Item, 'code' | 'name'>;
-let nextKey = 0;
+/** Unlike any before, also those that were kept from before a reload. */
+let nextKey = Date.now();
 
 /**
  * The lines of a stock document while they are typed. A picked item becomes a line whose first number is focused; Enter
  * goes on through the line's numbers, lot and serials, and from the last back to the picker. Rows of a line carry its key
  * as `data-line`.
- * @param begin the lines it begins with
+ * @param keepAs under which the lines stay in this tab until they are posted
+ * @param begin the lines it begins with when none were kept
  */
-export function useTypedLines<Line extends TypedLine>(begin: readonly Omit<Line, 'key'>[] = []) {
-  const [lines, setLines] = useState<readonly Line[]>(() => begin.map(withKey<Line>));
+export function useTypedLines<Line extends TypedLine>(keepAs: string, begin: readonly Omit<Line, 'key'>[] = []) {
+  const [lines, setLines, forget] = useKept<readonly Line[]>(keepAs, () => begin.map(withKey<Line>));
   const adder = useRef<HTMLInputElement>(null);
   const body = useRef<HTMLTableSectionElement>(null);
   const steps = (key: string) => [
@@ -52,6 +55,8 @@ export function useTypedLines<Line extends TypedLine>(begin: readonly Omit<Line,
       setLines((before) => before.map((line) => (line.key === key ? { ...line, ...part } : line))),
     remove: (key: number) => setLines((before) => before.filter((line) => line.key !== key)),
     toNext,
+    /** Once they are posted. */
+    forget,
   };
 }
 
