@@ -84,6 +84,18 @@ const pairs: readonly Pair[] = [
       ORDER BY i.code COLLATE NOCASE LIMIT 101`,
   },
   {
+    name: 'where stock stands, first page',
+    path: '/api/stock-places?limit=40',
+    sql: `SELECT i.code, i.name, n.code AS bin, s.code AS store, n.kind, l.code AS lot, l.best_before, c.code AS serial, b.quantity,
+        (SELECT sum(open) FROM build_line WHERE item_id = i.id AND open > 0) AS promised,
+        (SELECT sum(quantity) FROM purchase_coming WHERE item_id = i.id) AS ordered,
+        (SELECT sum(quantity) FROM usable WHERE item_id = i.id) AS usable
+      FROM (SELECT id, code, name FROM item i WHERE EXISTS (SELECT 1 FROM balance WHERE item_id = i.id) ORDER BY code COLLATE NOCASE LIMIT 41) i
+      JOIN balance b ON b.item_id = i.id JOIN bin n ON n.id = b.bin_id JOIN store s ON s.id = n.store_id
+      LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN serial c ON c.id = b.serial_id
+      ORDER BY i.code COLLATE NOCASE, s.id, n.walk_order, l.best_before`,
+  },
+  {
     name: 'lots, first page',
     path: '/api/lots',
     sql: `SELECT l.*, i.code, i.name, sum(b.quantity) AS quantity FROM lot l JOIN item i ON i.id = l.item_id JOIN balance b ON b.lot_id = l.id
