@@ -5,7 +5,7 @@ const node = (name: string, include: string[]) => ({ test: { name, include, envi
 export default defineConfig({
   test: {
     projects: [
-      node('unit', ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/src/**/*.test.ts']),
+      node('unit', ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/src/**/*.test.ts', 'devices/**/*.test.ts']),
       node('server', ['server/**/*.test.ts', 'demo/**/*.test.ts']),
       {
         test: {

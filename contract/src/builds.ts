@@ -14,7 +14,7 @@ export const Waiting = z.object({
   name: z.string(),
   unit: z.string(),
   short: Decimal,
-  /** The day it is coming, when an open build makes it. */
+  /** The day it comes, from an open build or a supplier; null when none is known or it has passed. */
   comesOn: z.string().nullable(),
   /** Some is coming, though nobody may know when. */
   isComing: z.boolean(),

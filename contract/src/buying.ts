@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Code, Day, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route, Version } from './common.ts';
 import { Measure, Supplier, Tracking } from './items.ts';
+import { Announced, Mail } from './mail.ts';
 import { StockDocument } from './stock.ts';
 import { TrackedIn } from './tracked.ts';
 
@@ -74,37 +75,6 @@ export const PurchaseOrderRow = z.object({
   version: Version,
 });
 export type PurchaseOrderRow = z.infer<typeof PurchaseOrderRow>;
-
-export const Mail = z.object({
-  id: Id,
-  orderId: Id,
-  order: z.string(),
-  supplier: z.string(),
-  direction: z.enum(['out', 'in']),
-  kind: z.enum(['order', 'order-response', 'despatch-advice', 'change', 'cancellation']),
-  at: z.string(),
-  subject: z.string(),
-  content: z.string(),
-  /** The receipt that an announced delivery became. */
-  received: z.string().nullable(),
-});
-export type Mail = z.infer<typeof Mail>;
-
-/** A delivery that its supplier has announced: what the receipt begins with. */
-export const Announced = z.object({
-  mailId: Id,
-  deliveryNote: z.string(),
-  lines: z.array(
-    z.object({
-      lineId: Id,
-      quantity: Decimal,
-      lot: z.string().nullable(),
-      bestBefore: z.string().nullable(),
-      serials: z.array(z.string()),
-    }),
-  ),
-});
-export type Announced = z.infer<typeof Announced>;
 
 export const PurchaseOrder = PurchaseOrderRow.omit({ lines: true }).extend({
   remark: z.string(),
@@ -391,42 +361,5 @@ export const buyingRoutes = {
         .max(500),
     }),
     response: z.object({ order: PurchaseOrder, document: StockDocument }),
-  }),
-  mail: route({
-    ...BUYING,
-    method: 'GET',
-    path: '/api/mail',
-    summary: 'What went to suppliers and came from them, the newest first',
-    query: PageQuery,
-    response: pageOf(Mail.omit({ content: true })),
-  }),
-  mailContent: route({
-    ...BUYING,
-    method: 'GET',
-    path: '/api/mail/:id',
-    summary: 'One message as it was sent',
-    params: IdParams,
-    response: Mail,
-  }),
-  takeMail: route({
-    ...BUYING,
-    method: 'POST',
-    path: '/api/mail',
-    summary: 'Take in what a supplier sent: a UBL OrderResponse or DespatchAdvice',
-    body: z.object({ content: z.string().min(1).max(500_000) }),
-    response: PurchaseOrder,
-  }),
-  answerAsSupplier: route({
-    method: 'POST',
-    tag: 'Devices',
-    path: '/api/devices/mailbox/:id/answer',
-    summary: 'Let the stand-in for a supplier’s mailbox answer an order: confirm, delay, or send the goods off',
-    params: IdParams,
-    body: z.object({
-      answer: z.enum(['confirm', 'delay', 'deliver', 'deliver-part']),
-      /** Later than asked, for a delay. */
-      days: z.number().int().min(1).max(365).default(7),
-    }),
-    response: PurchaseOrder,
   }),
 };

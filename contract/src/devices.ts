@@ -69,7 +69,7 @@ export const deviceRoutes = {
     method: 'POST',
     path: '/api/label-jobs',
     summary: 'Put labels into the printer’s queue',
-    body: z.object({ of: LabelsOf, square: z.boolean().default(false) }),
+    body: z.object({ of: LabelsOf }),
     response: LabelJobDetail,
   }),
   endLabelJob: route({

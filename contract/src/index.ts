@@ -1,3 +1,4 @@
+import { apartRoutes } from './apart.ts';
 import { buildRoutes } from './builds.ts';
 import { buyingRoutes } from './buying.ts';
 import { countRoutes } from './counts.ts';
@@ -6,11 +7,15 @@ import { definitionRoutes } from './definitions.ts';
 import { deviceRoutes } from './devices.ts';
 import { importRoutes } from './imports.ts';
 import { itemRoutes } from './items.ts';
+import { mailRoutes } from './mail-routes.ts';
 import { peopleRoutes } from './people.ts';
+import { placeRoutes } from './places.ts';
 import { stockRoutes } from './stock.ts';
 import { todayRoutes } from './today.ts';
 import { trackedRoutes } from './tracked.ts';
+import { worthRoutes } from './worth.ts';
 
+export * from './apart.ts';
 export * from './builds.ts';
 export * from './buying.ts';
 export * from './common.ts';
@@ -21,23 +26,31 @@ export * from './devices.ts';
 export * from './imports.ts';
 export * from './items.ts';
 export * from './live.ts';
+export * from './mail.ts';
+export * from './mail-routes.ts';
 export * from './people.ts';
+export * from './places.ts';
 export * from './stock.ts';
 export * from './today.ts';
 export * from './tracked.ts';
+export * from './worth.ts';
 
 /** Every request the server answers. The server mounts this table and the browser calls through it. */
 export const api = {
   ...peopleRoutes,
   ...itemRoutes,
+  ...placeRoutes,
   ...importRoutes,
   ...definitionRoutes,
   ...countRoutes,
   ...coverageRoutes,
   ...buildRoutes,
   ...buyingRoutes,
+  ...mailRoutes,
   ...deviceRoutes,
   ...stockRoutes,
+  ...worthRoutes,
+  ...apartRoutes,
   ...todayRoutes,
   ...trackedRoutes,
 };

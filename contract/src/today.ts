@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { BuildRow } from './builds.ts';
 import { Decimal, Id, route } from './common.ts';
-import { PutRight } from './stock.ts';
+import { PutRight } from './worth.ts';
 
 export const Today = z.object({
   ready: z.array(BuildRow),

@@ -18,8 +18,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const ask = (of: Parameters<typeof server.call<typeof api.createLabelJob>>[1]['body']['of'], square = false) =>
-  server.call(api.createLabelJob, { body: { of, square } });
+const ask = (of: Parameters<typeof server.call<typeof api.createLabelJob>>[1]['body']['of']) =>
+  server.call(api.createLabelJob, { body: { of } });
 
 describe('the label printer', () => {
   it('labels what a document brought: lots with their day, each serial on its own', async () => {

@@ -1,4 +1,4 @@
-import { type buyingRoutes, orderFilePath } from '@yosegi/contract';
+import { type buyingRoutes, type mailRoutes, orderFilePath } from '@yosegi/contract';
 import { harmless } from '@yosegi/core/exchange';
 import { formatDecimal, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
@@ -17,7 +17,7 @@ import { answerAsSupplier } from './standin.ts';
 import { listMail, listOrders, readMail, readOrder } from './store.ts';
 import { createSupplier, readSupplier, updateSupplier } from './suppliers.ts';
 
-export const buyingHandlers: HandlersOf<typeof buyingRoutes> = {
+export const buyingHandlers: HandlersOf<typeof buyingRoutes & typeof mailRoutes> = {
   coming: ({ db, params, now }) => comingOf(db, params.id, dayOf(now)),
   supplier: ({ db, params }) => readSupplier(db, params.id),
   createSupplier: (command) => createSupplier(command, command.body),

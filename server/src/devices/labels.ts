@@ -30,17 +30,17 @@ const PIECE_SQL = `SELECT i.code, i.name, u.code AS unit, i.barcode, l.code AS l
 const PIECE_JOIN = 'JOIN item i ON i.id = m.item_id JOIN unit u ON u.id = i.unit_id';
 
 /** The label of an item, a lot or one unit: GS1 data where it has a GTIN, a lot or a serial, else its own barcode or code. */
-export function labelOf(piece: Piece, square: boolean): Label {
+export function labelOf(piece: Piece): Label {
   const amount = piece.quantity !== null && !piece.serial ? ` · ${formatDecimal(piece.quantity)} ${piece.unit}` : '';
   const lines = [
     piece.code + amount,
     piece.lot ? `Lot ${piece.lot}` : piece.serial ? `Serial ${piece.serial}` : '',
     piece.best_before ? `Best before ${piece.best_before}` : '',
   ].filter(Boolean);
-  return { title: piece.name, code: piece.code, lines, ...symbolOf(piece, square) };
+  return { title: piece.name, code: piece.code, lines, ...symbolOf(piece) };
 }
 
-function symbolOf(piece: Piece, square: boolean): Pick<Label, 'symbol' | 'text'> {
+function symbolOf(piece: Piece): Pick<Label, 'symbol' | 'text'> {
   const elements: ElementString = {
     ...(piece.barcode && isGtin(piece.barcode) ? { gtin: piece.barcode } : {}),
     ...(piece.lot ? { lot: piece.lot } : {}),
@@ -54,7 +54,7 @@ function symbolOf(piece: Piece, square: boolean): Pick<Label, 'symbol' | 'text'>
     return plain;
   try {
     const text = writeGs1(elements);
-    return { symbol: square || text.length > LONGEST_IN_BARS ? 'gs1datamatrix' : 'gs1-128', text };
+    return { symbol: text.length > LONGEST_IN_BARS ? 'gs1datamatrix' : 'gs1-128', text };
   } catch {
     // A lot or serial with letters that the standard does not carry.
     return plain;
@@ -102,10 +102,10 @@ async function piecesOf(db: Reader, of: LabelsOf): Promise<{ title: string; piec
   return { title: piece.name, pieces: Array(of.copies ?? 1).fill(piece) };
 }
 
-async function labelsOf(db: Reader, of: LabelsOf, square: boolean): Promise<{ title: string; labels: Label[] }> {
+async function labelsOf(db: Reader, of: LabelsOf): Promise<{ title: string; labels: Label[] }> {
   if (!('storeId' in of)) {
     const { title, pieces } = await piecesOf(db, of);
-    return { title, labels: pieces.map((piece) => labelOf(piece, square)) };
+    return { title, labels: pieces.map((piece) => labelOf(piece)) };
   }
   const bins = await db.all<{ code: string; store_code: string; store: string }>(
     `SELECT n.code, t.code AS store_code, t.name AS store FROM bin n JOIN store t ON t.id = n.store_id
@@ -125,9 +125,9 @@ async function labelsOf(db: Reader, of: LabelsOf, square: boolean): Promise<{ ti
 }
 
 /** Puts labels into the printer's queue. @throws Refusal `no-labels`, `too-many-labels` */
-export async function createLabelJob(doing: Doing, of: LabelsOf, square: boolean): Promise<LabelJobDetail> {
+export async function createLabelJob(doing: Doing, of: LabelsOf): Promise<LabelJobDetail> {
   const { tx, person, now } = doing;
-  const { title, labels } = await labelsOf(tx, of, square);
+  const { title, labels } = await labelsOf(tx, of);
   if (labels.length === 0) throw new Refusal('no-labels');
   if (labels.length > MOST_LABELS) throw new Refusal('too-many-labels', { most: MOST_LABELS });
   const id = await tx.insert('label_job', {

@@ -9,7 +9,7 @@ import { createLabelJob, endLabelJob, listLabelJobs, readLabelJob } from './labe
 export const deviceHandlers: HandlersOf<typeof deviceRoutes> = {
   labelJobs: ({ db, query }) => listLabelJobs(db, query),
   labelJob: ({ db, params }) => readLabelJob(db, params.id),
-  createLabelJob: (command) => createLabelJob(command, command.body.of, command.body.square),
+  createLabelJob: (command) => createLabelJob(command, command.body.of),
   endLabelJob: (command) => endLabelJob(command, command.params.id, command.body.as),
 };
 

@@ -1,4 +1,4 @@
-import type { itemRoutes } from '@yosegi/contract';
+import type { itemRoutes, placeRoutes } from '@yosegi/contract';
 import { listSuppliers } from '../buying/suppliers.ts';
 import { costEffect } from '../definitions/effect.ts';
 import { type HandlersOf, signedIn } from '../http/context.ts';
@@ -12,7 +12,7 @@ import { readItem } from './store.ts';
 import { createRate, createUnit, listRates, listUnits, updateUnit } from './units.ts';
 import { deleteView, listViews, saveView } from './views.ts';
 
-export const itemHandlers: HandlersOf<typeof itemRoutes> = {
+export const itemHandlers: HandlersOf<typeof itemRoutes & typeof placeRoutes> = {
   units: ({ db }) => listUnits(db),
   createUnit: (command) => createUnit(command, command.body),
   updateUnit: (command) => updateUnit(command, command.params.id, command.body),

@@ -1,4 +1,4 @@
-import type { stockRoutes } from '@yosegi/contract';
+import type { apartRoutes, stockRoutes, worthRoutes } from '@yosegi/contract';
 import type { HandlersOf } from '../http/context.ts';
 import { readApartPlan, takeUnitsApart } from '../takeapart/service.ts';
 import { adjust, createReason, listReasons } from './adjust.ts';
@@ -12,7 +12,7 @@ import { transfer } from './transfer.ts';
 import { undoDocument } from './undo.ts';
 import { postPrices, receiptPrices, revalue } from './worth.ts';
 
-export const stockHandlers: HandlersOf<typeof stockRoutes> = {
+export const stockHandlers: HandlersOf<typeof stockRoutes & typeof worthRoutes & typeof apartRoutes> = {
   itemBins: async ({ db, params }) => byBin(await standingOf(db, [params.id])),
   movements: ({ db, query }) => listMovements(db, query),
   stockPlaces: ({ db, query }) => stockPlaces(db, query),

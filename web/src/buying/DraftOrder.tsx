@@ -2,27 +2,27 @@ import type { Item, PurchaseOrder, SentHow, SupplierDetail } from '@yosegi/contr
 import { packUp } from '@yosegi/core/buying';
 import { add, formatDecimal, type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
 import { useEffect, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
+import { PricedCells } from '../stock/PricedCells.tsx';
 import { readPricedLine } from '../stock/pricedLine.ts';
 import { LineItem, RemoveLine, useTypedLines } from '../stock/typedLines.tsx';
 import { Button } from '../ui/Button.tsx';
-import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { BigNumber, Grid, KeyValue, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
-import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { BigNumber, Grid, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
+import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
-import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { Lead, Push, Row } from '../ui/text.ts';
 import { useKept } from '../ui/useKept.ts';
+import { BoughtFor, OfferWords, SupplierFacts } from './DraftFacts.tsx';
 import { openFile } from './files.ts';
-import { keptWords, learntWords } from './words.tsx';
 
 type Need = PurchaseOrder['lines'][number]['needs'][number];
-interface DraftLine {
+export interface DraftLine {
   readonly key: number;
   readonly item: Pick<Item, 'id' | 'code' | 'name' | 'unit' | 'decimals' | 'measures'>;
   readonly quantity: string;
@@ -32,7 +32,7 @@ interface DraftLine {
   readonly wantedOn: string;
   readonly needs: readonly Need[];
 }
-type Offers = SupplierDetail['offers'];
+export type Offers = SupplierDetail['offers'];
 
 /** An order while it is written: who from, what, for how much, by when; then sent in one of four ways. */
 export function DraftOrder({
@@ -176,25 +176,17 @@ export function DraftOrder({
                   <td>
                     <LineItem item={line.item} more={<OfferWords offer={offer} line={line} />} />
                   </td>
-                  <td>
-                    <QuantityCell
-                      label={`Quantity of ${line.item.name}`}
-                      value={line.quantity}
-                      unit={line.item.unit}
-                      onChange={(quantity) => set(line.key, { quantity })}
-                      onKeyDown={toNext}
-                      error={own?.quantityError ?? problemAt(error, `lines.${index}.quantity`)}
-                    />
-                  </td>
-                  <td>
-                    <MoneyCell
-                      label={`Price of one ${line.item.name}`}
-                      value={line.price}
-                      onChange={(price) => set(line.key, { price })}
-                      onKeyDown={toNext}
-                      error={own?.costError ?? problemAt(error, `lines.${index}.price`)}
-                    />
-                  </td>
+                  <PricedCells
+                    item={line.item}
+                    called={['Quantity of', 'Price of one']}
+                    quantity={line.quantity}
+                    cost={line.price}
+                    onQuantity={(quantity) => set(line.key, { quantity })}
+                    onCost={(price) => set(line.key, { price })}
+                    onKeyDown={toNext}
+                    quantityError={own?.quantityError ?? problemAt(error, `lines.${index}.quantity`)}
+                    costError={own?.costError ?? problemAt(error, `lines.${index}.price`)}
+                  />
                   <td>
                     <Field
                       label={`Day on which ${line.item.name} is wanted`}
@@ -336,75 +328,4 @@ function startOf(item: Item, offers: Offers): { quantity: string; price: string 
     minimum: parseDecimal(offer.minimum) as Quantity,
   });
   return { quantity: formatDecimal(least), price: offer.price };
-}
-
-/** What the supplier says of an item: its code, packs and minimum, where the typed quantity does not fit them. */
-function OfferWords({ offer, line }: { offer: Offers[number] | undefined; line: DraftLine }) {
-  const format = useFormat();
-  if (!offer) return <>no price of this supplier is known</>;
-  const [pack, minimum] = [parseDecimal(offer.pack) as Quantity, parseDecimal(offer.minimum) as Quantity];
-  let fits = true;
-  try {
-    const quantity = readTyped(line.quantity, line.item);
-    fits = packUp(quantity, { pack, minimum }) === quantity;
-  } catch {
-    // What is wrong with it is said at the field.
-  }
-  const size = (text: string) => format.quantity(text, line.item.unit, line.item.decimals);
-  const least = minimum > 0 ? `, at least ${size(offer.minimum)}` : '';
-  return (
-    <>
-      {offer.code || 'no code of theirs'}
-      {!fits && (
-        <b>
-          {' '}
-          · sold in packs of {size(offer.pack)}
-          {least}
-        </b>
-      )}
-    </>
-  );
-}
-
-export function SupplierFacts({ supplier }: { supplier: SupplierDetail | undefined }) {
-  const format = useFormat();
-  if (!supplier) return <Muted>Choose who it is bought from.</Muted>;
-  return (
-    <>
-      <Muted>from {supplier.name}</Muted>
-      <h2 style={{ marginTop: 22 }}>How it delivers</h2>
-      <KeyValue>
-        <span>Learnt</span>
-        <b>{learntWords(supplier.learnt)}</b>
-      </KeyValue>
-      {keptWords(supplier.learnt) && <Faint>{keptWords(supplier.learnt)}</Faint>}
-      <KeyValue>
-        <span>Open orders</span>
-        <Link to={`/buying/orders?supplier=${supplier.id}`}>
-          {supplier.openOrders} · {format.money(supplier.openWorth)}
-        </Link>
-      </KeyValue>
-    </>
-  );
-}
-
-function BoughtFor({ lines }: { lines: readonly DraftLine[] }) {
-  const format = useFormat();
-  const rows = lines.flatMap((line) => line.needs.map((need) => ({ line, need })));
-  if (rows.length === 0) return null;
-  return (
-    <>
-      <h2 style={{ marginTop: 22 }}>Bought for</h2>
-      {rows.map(({ line, need }) => (
-        <KeyValue key={`${line.key}.${need.buildId}`}>
-          <span>
-            <Link to={`/build/${need.buildId}`}>{need.build}</Link> <Faint>{need.product}</Faint>
-          </span>
-          <b>
-            {format.quantity(need.quantity, line.item.unit, line.item.decimals)} {line.item.code}
-          </b>
-        </KeyValue>
-      ))}
-    </>
-  );
 }

@@ -8,12 +8,12 @@ import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts'
 import { scannedBin, scanOfItem } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
+import { PricedCells } from '../stock/PricedCells.tsx';
 import { readPricedLine } from '../stock/pricedLine.ts';
 import { LineItem, useTypedLines } from '../stock/typedLines.tsx';
 import { InFields } from '../tracked/InFields.tsx';
 import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -226,25 +226,17 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
                     <td className="num">
                       {first && format.quantity(line.item.open, line.item.unit, line.item.decimals)}
                     </td>
-                    <td>
-                      <QuantityCell
-                        label={`Came of ${line.item.name}`}
-                        value={line.quantity}
-                        unit={line.item.unit}
-                        onChange={(quantity) => set(line.key, { quantity })}
-                        onKeyDown={toNext}
-                        error={own?.quantityError ?? error('quantity')}
-                      />
-                    </td>
-                    <td>
-                      <MoneyCell
-                        label={`Cost of one ${line.item.name}`}
-                        value={line.unitCost}
-                        onChange={(unitCost) => set(line.key, { unitCost })}
-                        onKeyDown={toNext}
-                        error={own?.costError ?? error('unitCost')}
-                      />
-                    </td>
+                    <PricedCells
+                      item={line.item}
+                      called={['Came of', 'Cost of one']}
+                      quantity={line.quantity}
+                      cost={line.unitCost}
+                      onQuantity={(quantity) => set(line.key, { quantity })}
+                      onCost={(unitCost) => set(line.key, { unitCost })}
+                      onKeyDown={toNext}
+                      quantityError={own?.quantityError ?? error('quantity')}
+                      costError={own?.costError ?? error('unitCost')}
+                    />
                     <td>
                       <Choice
                         label={`Bin for ${line.item.name}`}

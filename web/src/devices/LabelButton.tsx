@@ -1,19 +1,42 @@
 import type { LabelsOf } from '@yosegi/contract';
+import { useState } from 'react';
 import { useCommand } from '../api/client.ts';
 import { Button, type ButtonProps } from '../ui/Button.tsx';
+import { QuantityCell } from '../ui/Cells.tsx';
 import { count } from '../ui/format.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 
-/** Puts labels into the printer's queue. */
-export function LabelButton({ ask, look, children }: { ask: LabelsOf; look?: ButtonProps['look']; children?: string }) {
+/** Puts labels into the printer's queue; where `ask` takes a number, so many of the same. */
+export function LabelButton({
+  ask,
+  look,
+  children,
+}: {
+  ask: LabelsOf | ((copies: number) => LabelsOf);
+  look?: ButtonProps['look'];
+  children?: string;
+}) {
   const notify = useNotify();
+  const [copies, setCopies] = useState('1');
   const create = useCommand('createLabelJob', (job) =>
     notify({ text: `${count(job.count, 'label')} wait at the label printer.`, to: ['/devices/printer', 'See them'] }),
   );
+  const asked = /^\d{1,3}$/.test(copies) ? Number(copies) : 0;
+  const isFaulty = typeof ask === 'function' && (asked < 1 || asked > 200);
   return (
     <>
-      <Button look={look ?? 'plain'} busy={create.isPending} onPress={() => create.mutate({ body: { of: ask } })}>
+      {typeof ask === 'function' && (
+        <div style={{ width: 58 }}>
+          <QuantityCell unit="each" label="How many labels" value={copies} onChange={setCopies} />
+        </div>
+      )}
+      <Button
+        look={look ?? 'plain'}
+        isDisabled={isFaulty}
+        busy={create.isPending}
+        onPress={() => create.mutate({ body: { of: typeof ask === 'function' ? ask(asked) : ask } })}
+      >
         {children ?? 'Labels'}
       </Button>
       <ProblemBox error={create.error} />

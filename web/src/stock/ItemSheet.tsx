@@ -56,7 +56,9 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
           <Push />
           <Row>
             {!item.archived && <LinkButton to={`/stock/receive?item=${item.id}`}>Receive</LinkButton>}
-            {item.tracking === 'none' && <LabelButton ask={{ itemId: item.id }}>Label</LabelButton>}
+            {item.tracking === 'none' && (
+              <LabelButton ask={(copies) => ({ itemId: item.id, copies })}>Labels</LabelButton>
+            )}
             <LinkButton to={`/stock/items/${item.id}?edit=1`}>Change</LinkButton>
           </Row>
         </SheetHead>

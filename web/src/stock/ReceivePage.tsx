@@ -10,7 +10,6 @@ import { useShortcut } from '../shell/useShortcut.ts';
 import { InFields } from '../tracked/InFields.tsx';
 import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button } from '../ui/Button.tsx';
-import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
@@ -20,6 +19,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { PricedCells } from './PricedCells.tsx';
 import { readPricedLine } from './pricedLine.ts';
 import { LineItem, OnHand, RemoveLine, useTypedLines } from './typedLines.tsx';
 
@@ -146,25 +146,17 @@ export function ReceivePage() {
                     <td>
                       <LineItem item={line.item} more={<OnHand item={line.item} />} />
                     </td>
-                    <td>
-                      <QuantityCell
-                        label={`Quantity of ${line.item.name}`}
-                        value={line.quantity}
-                        unit={line.item.unit}
-                        onChange={(quantity) => set(line.key, { quantity })}
-                        onKeyDown={toNext}
-                        error={own?.quantityError ?? problemAt(receive.error, `lines.${index}.quantity`)}
-                      />
-                    </td>
-                    <td>
-                      <MoneyCell
-                        label={`Cost of one ${line.item.name}`}
-                        value={line.unitCost}
-                        onChange={(unitCost) => set(line.key, { unitCost })}
-                        onKeyDown={toNext}
-                        error={own?.costError ?? problemAt(receive.error, `lines.${index}.unitCost`)}
-                      />
-                    </td>
+                    <PricedCells
+                      item={line.item}
+                      called={['Quantity of', 'Cost of one']}
+                      quantity={line.quantity}
+                      cost={line.unitCost}
+                      onQuantity={(quantity) => set(line.key, { quantity })}
+                      onCost={(unitCost) => set(line.key, { unitCost })}
+                      onKeyDown={toNext}
+                      quantityError={own?.quantityError ?? problemAt(receive.error, `lines.${index}.quantity`)}
+                      costError={own?.costError ?? problemAt(receive.error, `lines.${index}.unitCost`)}
+                    />
                     <td>
                       <Choice
                         label={`Bin for ${line.item.name}`}

@@ -1,0 +1,81 @@
+import type { SupplierDetail } from '@yosegi/contract';
+import { packUp } from '@yosegi/core/buying';
+import { parseDecimal, type Quantity } from '@yosegi/core/number';
+import { Link } from 'react-router';
+import { useFormat } from '../ui/format.ts';
+import { KeyValue } from '../ui/layout.ts';
+import { readTyped } from '../ui/measuring.ts';
+import { Faint, Muted } from '../ui/text.ts';
+import type { DraftLine, Offers } from './DraftOrder.tsx';
+import { keptWords, learntWords } from './words.tsx';
+
+/** What the supplier says of an item: its code, packs and minimum, where the typed quantity does not fit them. */
+export function OfferWords({ offer, line }: { offer: Offers[number] | undefined; line: DraftLine }) {
+  const format = useFormat();
+  if (!offer) return <>no price of this supplier is known</>;
+  const [pack, minimum] = [parseDecimal(offer.pack) as Quantity, parseDecimal(offer.minimum) as Quantity];
+  let fits = true;
+  try {
+    const quantity = readTyped(line.quantity, line.item);
+    fits = packUp(quantity, { pack, minimum }) === quantity;
+  } catch {
+    // What is wrong with it is said at the field.
+  }
+  const size = (text: string) => format.quantity(text, line.item.unit, line.item.decimals);
+  const least = minimum > 0 ? `, at least ${size(offer.minimum)}` : '';
+  return (
+    <>
+      {offer.code || 'no code of theirs'}
+      {!fits && (
+        <b>
+          {' '}
+          · sold in packs of {size(offer.pack)}
+          {least}
+        </b>
+      )}
+    </>
+  );
+}
+
+export function SupplierFacts({ supplier }: { supplier: SupplierDetail | undefined }) {
+  const format = useFormat();
+  if (!supplier) return <Muted>Choose who it is bought from.</Muted>;
+  return (
+    <>
+      <Muted>from {supplier.name}</Muted>
+      <h2 style={{ marginTop: 22 }}>How it delivers</h2>
+      <KeyValue>
+        <span>Learnt</span>
+        <b>{learntWords(supplier.learnt)}</b>
+      </KeyValue>
+      {keptWords(supplier.learnt) && <Faint>{keptWords(supplier.learnt)}</Faint>}
+      <KeyValue>
+        <span>Open orders</span>
+        <Link to={`/buying/orders?supplier=${supplier.id}`}>
+          {supplier.openOrders} · {format.money(supplier.openWorth)}
+        </Link>
+      </KeyValue>
+    </>
+  );
+}
+
+export function BoughtFor({ lines }: { lines: readonly DraftLine[] }) {
+  const format = useFormat();
+  const rows = lines.flatMap((line) => line.needs.map((need) => ({ line, need })));
+  if (rows.length === 0) return null;
+  return (
+    <>
+      <h2 style={{ marginTop: 22 }}>Bought for</h2>
+      {rows.map(({ line, need }) => (
+        <KeyValue key={`${line.key}.${need.buildId}`}>
+          <span>
+            <Link to={`/build/${need.buildId}`}>{need.build}</Link> <Faint>{need.product}</Faint>
+          </span>
+          <b>
+            {format.quantity(need.quantity, line.item.unit, line.item.decimals)} {line.item.code}
+          </b>
+        </KeyValue>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,44 @@
+import type { Item } from '@yosegi/contract';
+import type { KeyboardEvent } from 'react';
+import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
+
+interface Props {
+  readonly item: Pick<Item, 'name' | 'unit'>;
+  /** What the two are called before the item's name: "Quantity of", "Cost of one". */
+  readonly called: readonly [quantity: string, cost: string];
+  readonly quantity: string;
+  readonly cost: string;
+  readonly onQuantity: (text: string) => void;
+  readonly onCost: (text: string) => void;
+  readonly onKeyDown: (event: KeyboardEvent<HTMLElement>) => void;
+  readonly quantityError?: string | undefined;
+  readonly costError?: string | undefined;
+}
+
+/** How much of something is bought or came, and what one costs: two cells of a grid. */
+export function PricedCells(props: Props) {
+  const { item, called, onKeyDown } = props;
+  return (
+    <>
+      <td>
+        <QuantityCell
+          label={`${called[0]} ${item.name}`}
+          value={props.quantity}
+          unit={item.unit}
+          onChange={props.onQuantity}
+          onKeyDown={onKeyDown}
+          error={props.quantityError}
+        />
+      </td>
+      <td>
+        <MoneyCell
+          label={`${called[1]} ${item.name}`}
+          value={props.cost}
+          onChange={props.onCost}
+          onKeyDown={onKeyDown}
+          error={props.costError}
+        />
+      </td>
+    </>
+  );
+}
