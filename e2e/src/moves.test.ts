@@ -77,6 +77,8 @@ describe('stock that is elsewhere, or not there', () => {
     await page.getByText('1 line to move.').waitFor();
     await scan('HB-BRUSH');
     await expect.poll(() => page.getByLabel('How many Bee brush').inputValue()).toBe('2');
+    // Nothing can be moved before it is said where to.
+    expect(await page.getByRole('button', { name: 'Move 1 line' }).isDisabled()).toBe(true);
     await page.getByRole('heading', { name: '1 line to move.' }).click();
     await scan('MAIN/C3');
     await expect

@@ -56,7 +56,8 @@ export function MovePage() {
       return;
     }
     // What goes after the line above most likely goes to the same place.
-    const to = lines.at(-1)?.to ?? shelves[0]?.[0] ?? '';
+    // What was scanned goes where the next bin says: nothing is taken for granted meanwhile.
+    const to = scan ? '' : (lines.at(-1)?.to ?? '');
     const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
     append(
       { item, from: scannedFrom, to, quantity: scan ? '1' : '', track, isWaiting: scan !== undefined },
@@ -74,7 +75,8 @@ export function MovePage() {
   };
   useScansInto(adder);
   const faults = lines.map(faultOf);
-  const ready = lines.length > 0 && faults.every((fault) => fault === undefined) && lines.every((line) => line.from);
+  const ready =
+    lines.length > 0 && faults.every((fault) => fault === undefined) && lines.every((line) => line.from && line.to);
   const post = () => {
     if (!ready || transfer.isPending) return;
     transfer.mutate({
@@ -147,8 +149,8 @@ export function MovePage() {
                       label={`Where ${line.item.name} goes`}
                       hideLabel
                       value={line.to}
-                      onChange={(to) => set(line.key, { to })}
-                      options={shelves}
+                      onChange={(to) => set(line.key, { to, isWaiting: false })}
+                      options={[['', 'Scan or choose a bin…'], ...shelves]}
                       error={problemAt(transfer.error, `lines.${index}.toBinId`)}
                     />
                   </td>

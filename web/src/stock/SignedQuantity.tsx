@@ -1,7 +1,7 @@
 import { useFormat } from '../ui/format.ts';
 import { Late } from '../ui/text.ts';
 
-/** What came with a plus, what went with a minus. */
+/** What came with a plus, what went with a minus; a mere change of value moved nothing. */
 export function SignedQuantity({
   quantity,
   unit,
@@ -12,6 +12,7 @@ export function SignedQuantity({
   decimals?: number;
 }) {
   const format = useFormat();
+  if (Number(quantity) === 0) return <>–</>;
   const text = format.quantity(quantity, unit, decimals);
   return quantity.startsWith('-') ? <Late>{text}</Late> : <>+{text}</>;
 }
