@@ -61,6 +61,7 @@ function makeSnapshot(): Snapshot {
       quantity: String(1 + (line % 4)),
       waste: line % 3 ? '0' : '4',
       taken: 'picked-first' as const,
+      alternates: [],
     })),
     labour: [],
     charges: [],

@@ -25,8 +25,8 @@ const snapshot: Snapshot = {
       itemId: 1,
       outputQuantity: '2',
       parts: [
-        { itemId: 2, basis: 'per-output', quantity: '3', waste: '0', taken: 'picked-first' },
-        { itemId: 3, basis: 'per-run', quantity: '0.25', waste: '0', taken: 'when-finished' },
+        { itemId: 2, basis: 'per-output', quantity: '3', waste: '0', taken: 'picked-first', alternates: [] },
+        { itemId: 3, basis: 'per-run', quantity: '0.25', waste: '0', taken: 'when-finished', alternates: [] },
       ],
       labour: [{ basis: 'per-output', minutes: '30', ratePerHour: '24' }],
       charges: [{ basis: 'per-run', amount: '1.75' }],

@@ -1,6 +1,6 @@
 import type { CoverageInput, Wanted } from '@yosegi/core/coverage';
 import type { Revision } from '@yosegi/core/definition';
-import { type Money, type Percent, parseDecimal, type Quantity } from '@yosegi/core/number';
+import { type Money, type Percent, parseDecimal, type Quantity, readExact } from '@yosegi/core/number';
 import type { Snapshot } from './coverage.ts';
 
 /** A snapshot made ready for the core: parsed once, looked up by item. The worker and the server share it. */
@@ -15,16 +15,16 @@ export class CoverageWorld {
   constructor(snapshot: Snapshot) {
     for (const { id, onHand, promised, decimals, averageCost } of snapshot.items) {
       this.items.set(id, {
-        onHand: parseDecimal(onHand) as Quantity,
-        promised: parseDecimal(promised) as Quantity,
-        averageCost: parseDecimal(averageCost) as Money,
+        onHand: readExact(onHand) as Quantity,
+        promised: readExact(promised) as Quantity,
+        averageCost: readExact(averageCost) as Money,
         decimals,
       });
     }
     for (const definition of snapshot.definitions) this.revisions.set(definition.itemId, this.revisionOf(definition));
     for (const { itemId, quantity, date } of snapshot.coming) {
       const arrivals = this.coming.get(itemId) ?? [];
-      arrivals.push({ itemId, quantity: parseDecimal(quantity) as Quantity, date });
+      arrivals.push({ itemId, quantity: readExact(quantity) as Quantity, date });
       this.coming.set(itemId, arrivals);
     }
   }
@@ -58,6 +58,11 @@ export class CoverageWorld {
           quantity: parseDecimal(part.quantity) as Quantity,
           waste: parseDecimal(part.waste) as Percent,
           decimals: this.items.get(part.itemId)?.decimals ?? 0,
+          alternates: part.alternates.map(({ itemId, ratio }) => ({
+            itemId,
+            ratio: parseDecimal(ratio) as Quantity,
+            decimals: this.items.get(itemId)?.decimals ?? 0,
+          })),
         })),
         ...definition.labour.map((labour) => ({
           kind: 'labour' as const,

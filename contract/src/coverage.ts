@@ -14,6 +14,7 @@ export const Snapshot = z.object({
       decimals: z.number().int(),
       measures: z.array(Measure),
       homeBin: z.string().nullable(),
+      /** On shelves and not held. */
       onHand: Decimal,
       promised: Decimal,
       averageCost: Decimal,
@@ -24,12 +25,22 @@ export const Snapshot = z.object({
     z.object({
       itemId: Id,
       outputQuantity: Decimal,
-      parts: z.array(z.object({ itemId: Id, basis: Basis, quantity: Decimal, waste: Decimal, taken: Taken })),
+      parts: z.array(
+        z.object({
+          itemId: Id,
+          basis: Basis,
+          quantity: Decimal,
+          waste: Decimal,
+          taken: Taken,
+          /** What may stand in for it, the best first. */
+          alternates: z.array(z.object({ itemId: Id, ratio: Decimal })),
+        }),
+      ),
       labour: z.array(z.object({ basis: Basis, minutes: Decimal, ratePerHour: Decimal })),
       charges: z.array(z.object({ basis: Basis, amount: Decimal })),
     }),
   ),
-  /** Outputs of open builds, and what suppliers will bring. */
+  /** Outputs of open builds, and what suppliers will bring; what is overdue has no day. */
   coming: z.array(z.object({ itemId: Id, quantity: Decimal, date: z.string().nullable(), from: z.string() })),
 });
 export type Snapshot = z.infer<typeof Snapshot>;

@@ -26,7 +26,7 @@ export const problemKinds: Record<string, ProblemKind> = {
   'too-large': {
     status: 422,
     title: 'Too large',
-    detail: () => 'This amount is too large; at most 999999999 can be typed.',
+    detail: ({ largest }) => `This comes to more than ${largest}, which is the most that can be kept here. Use less.`,
   },
   'not-positive': { status: 422, title: 'Nothing to do', detail: () => 'Type an amount above zero.' },
   negative: { status: 422, title: 'Below zero', detail: () => 'This cannot be below zero.' },

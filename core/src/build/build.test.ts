@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { required } from '../definition/index.ts';
+import { type PartLine, required, runCost } from '../definition/index.ts';
 import { type Money, type Percent, parseDecimal, type Quantity } from '../number/index.ts';
 import { checkPick, takeFrom } from '../pick/index.ts';
 import { placeOf } from '../stock/index.ts';
@@ -52,6 +52,64 @@ describe('finish', () => {
       [money('5'), money('5')],
     ]);
     expect(finishCost(lines, progress('4', '3'), q('1')).lines[1]?.cost).toBe(0);
+  });
+
+  it('is planned to cost what Cover says before: 10 of one part at 2.00, three at 2.00 and 25 once a run make 51', () => {
+    const each = { kind: 'part', itemId: 1, basis: 'per-output', quantity: q('1'), waste: 0 as Percent } as const;
+    const line: PartLine = { ...each, taken: 'picked-first', decimals: 0 };
+    const lines = [
+      line,
+      { ...line, itemId: 2, basis: 'per-run' as const, quantity: q('3') },
+      { kind: 'charge' as const, basis: 'per-run' as const, amount: money('25') },
+      { kind: 'labour' as const, basis: 'per-run' as const, minutes: q('30'), ratePerHour: money('0') },
+    ];
+    const cost = runCost({ outputQuantity: q('1'), lines }, q('10'), () => money('2'));
+    expect(cost).toMatchObject({ parts: money('26'), charges: money('25'), total: money('51'), minutes: q('30') });
+  });
+
+  it('is planned to cost what Cover says before, whatever it is made of', () => {
+    const basis = fc.constantFrom('per-output' as const, 'per-run' as const);
+    const anyLine = fc.oneof(
+      fc.record({
+        kind: fc.constant('part' as const),
+        itemId: fc.integer({ min: 1, max: 3 }),
+        basis,
+        quantity: fc.integer({ min: 1, max: 9000 }).map((n) => (n * 1000) as Quantity),
+        waste: fc.constantFrom(0, 4_000_000, 7_500_000).map((n) => n as Percent),
+        taken: fc.constant('picked-first' as const),
+        decimals: fc.constantFrom(0, 3),
+      }),
+      fc.record({
+        kind: fc.constant('labour' as const),
+        basis,
+        minutes: fc.integer({ min: 1, max: 90 }).map((n) => (n * 1e6) as Quantity),
+        ratePerHour: fc.integer({ min: 0, max: 50_000_000 }).map((n) => n as Money),
+      }),
+      fc.record({
+        kind: fc.constant('charge' as const),
+        basis,
+        amount: fc.integer({ min: 0, max: 50_000_000 }).map((n) => n as Money),
+      }),
+    );
+    fc.assert(
+      fc.property(
+        fc.array(anyLine, { maxLength: 6 }),
+        fc.integer({ min: 1, max: 40 }),
+        fc.constantFrom('1', '5', '0.5'),
+        (lines, n, output) => {
+          const made = (n * 1e6) as Quantity;
+          const revision = { outputQuantity: q(output), lines };
+          const unitCost = (itemId: number) => money(`${itemId}.3333`);
+          const used = lines.map((line, lineId): UsedLine => {
+            const actual = 0 as Quantity;
+            if (line.kind === 'part') return { ...line, lineId, actual, unitCost: unitCost(line.itemId) };
+            return line.kind === 'labour' ? { ...line, lineId, actual } : { ...line, lineId };
+          });
+          const plan = finishCost(used, { quantity: made, finished: 0 as Quantity, outputQuantity: q(output) }, made);
+          expect(runCost(revision, made, unitCost).total).toBe(plan.planned);
+        },
+      ),
+    );
   });
 
   it('refuses more than planned, and nothing', () => {

@@ -147,7 +147,16 @@ describe('cover', () => {
     };
     const answer = cover(input);
     expect(answer.components).toEqual([
-      { itemId: 1, needed: q('10'), free: 0, promised: q('4'), coming: q('10'), short: 0, wholeOn: '2026-12-09' },
+      {
+        itemId: 1,
+        needed: q('10'),
+        free: q('-2'),
+        promised: q('6'),
+        coming: q('12'),
+        short: 0,
+        wholeOn: '2026-12-09',
+        alternates: [],
+      },
     ]);
     expect(answer.products[0]).toMatchObject({ now: 0, limitedBy: 1, wholeOn: '2026-12-09' });
     expect(cover({ ...input, comingOf: () => [{ itemId: 1, quantity: q('99'), date: null }] }).wholeOn).toBeNull();
@@ -188,7 +197,7 @@ describe('allot', () => {
           }
           for (const { buildId, got, short } of allotments) {
             for (const [itemId, need] of builds[buildId]?.needs ?? []) {
-              expect((got.get(itemId) ?? 0) + (short.get(itemId) ?? 0)).toBe(need);
+              expect((got.get(itemId) ?? 0) + (short.get(itemId)?.quantity ?? 0)).toBe(need);
             }
           }
         },
@@ -207,11 +216,34 @@ describe('allot', () => {
       [open(1, false, null), open(2, false, '2026-12-02'), open(3, false, '2026-12-01'), open(4, true, null)],
       new Map([[1, q('10')]]),
     );
-    expect(order.map(({ buildId, short }) => [buildId, short.get(1) ?? 0])).toEqual([
+    expect(order.map(({ buildId, short }) => [buildId, short.get(1)?.quantity ?? 0])).toEqual([
       [4, 0],
       [3, 0],
       [2, q('2')],
       [1, q('4')],
     ]);
+  });
+
+  it('hands out what is coming in the same turn, never twice and never to the build that brings it', () => {
+    const build = (id: number, due: string, need: string): OpenBuild => ({
+      id,
+      onBench: false,
+      due,
+      needs: new Map([[1, q(need)]]),
+    });
+    const arrival = (quantity: string, date: string | null, buildId: number | null = null) => ({
+      itemId: 1,
+      quantity: q(quantity),
+      date,
+      buildId,
+    });
+    const [first, second, third] = allot(
+      [build(1, '2026-12-01', '5'), build(2, '2026-12-02', '4'), build(3, '2026-12-03', '9')],
+      new Map([[1, q('3')]]),
+      [arrival('3', null), arrival('3', '2026-12-09'), arrival('2', '2026-12-01'), arrival('7', '2026-12-04', 3)],
+    );
+    expect(first?.short.get(1)).toEqual({ quantity: q('2'), isComing: true, wholeOn: '2026-12-01' });
+    expect(second?.short.get(1)).toEqual({ quantity: q('4'), isComing: true, wholeOn: '2026-12-04' });
+    expect(third?.short.get(1)).toEqual({ quantity: q('9'), isComing: true, wholeOn: null });
   });
 });

@@ -1,5 +1,5 @@
 import { type PartLine, type Revision, required } from '../definition/index.ts';
-import { add, divide, HUNDRED_PERCENT, type Quantity, stepOf, toExact } from '../number/index.ts';
+import { add, divide, HUNDRED_PERCENT, type Quantity, stepOf } from '../number/index.ts';
 
 /** What a run of `made` units needs, summed by item: several lines may ask for the same part. */
 export function needsOf(revision: Revision, made: Quantity): Map<number, Quantity> {
@@ -87,5 +87,8 @@ function allowedByLine(line: PartLine, free: Quantity, outputQuantity: Quantity,
     BigInt(line.quantity) * BigInt(HUNDRED_PERCENT + line.waste) * BigInt(step),
     'down',
   );
-  return toExact(made * BigInt(step)) as Quantity;
+  const quantity = made * BigInt(step);
+  // A trace of a part in each would do for more than can be kept: as good as no limit, and no reason to refuse.
+  const most = BigInt(Math.floor(Number.MAX_SAFE_INTEGER / step)) * BigInt(step);
+  return Number(quantity < most ? quantity : most) as Quantity;
 }

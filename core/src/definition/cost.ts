@@ -9,8 +9,9 @@ import {
   SCALE,
   toExact,
   unitCostOf,
+  worthOf,
 } from '../number/index.ts';
-import type { Line, PartLine, Revision } from './lines.ts';
+import { type Line, type PartLine, type Revision, required, scaled } from './lines.ts';
 
 export interface DefinitionCost {
   /** Per line in order, for one run of the output quantity. */
@@ -28,7 +29,7 @@ export interface DefinitionCost {
  * need with waste, before the rounding up that stock takes, so that small lines are not overstated.
  */
 export function definitionCost(revision: Revision, unitCost: (itemId: number) => Money): DefinitionCost {
-  const lines = revision.lines.map((line) => lineCost(line, unitCost));
+  const lines = lineCosts(revision, unitCost).map((cost) => toExact(cost) as Money);
   const sumOf = (kind: Line['kind']) =>
     add(0 as Money, ...lines.filter((_, index) => revision.lines[index]?.kind === kind));
   const [parts, labour, charges] = [sumOf('part'), sumOf('labour'), sumOf('charge')];
@@ -36,16 +37,50 @@ export function definitionCost(revision: Revision, unitCost: (itemId: number) =>
   return { lines, parts, labour, charges, total, perUnit: unitCostOf(total, revision.outputQuantity) };
 }
 
-function lineCost(line: Line, unitCost: (itemId: number) => Money): Money {
-  if (line.kind === 'part') return partCost(line, unitCost(line.itemId));
-  if (line.kind === 'labour') return labourCost(line.minutes, line.ratePerHour);
-  return (line.kind === 'charge' ? line.amount : 0) as Money;
-}
+/** What each line costs for one run, however large: for proportions between lines. */
+export const lineCosts = (revision: Revision, unitCost: (itemId: number) => Money): bigint[] =>
+  revision.lines.map((line) => {
+    if (line.kind === 'part') return partCost(line, unitCost(line.itemId));
+    if (line.kind === 'labour')
+      return divide(BigInt(line.minutes) * BigInt(line.ratePerHour), BigInt(60 * SCALE), 'nearest');
+    return line.kind === 'charge' ? BigInt(line.amount) : 0n;
+  });
 
-function partCost(line: PartLine, cost: Money): Money {
+function partCost(line: PartLine, cost: Money): bigint {
   const waste = line.basis === 'per-run' ? 0 : line.waste;
   const top = BigInt(line.quantity) * BigInt(cost) * BigInt(HUNDRED_PERCENT + waste);
-  return toExact(divide(top, BigInt(SCALE) * BigInt(HUNDRED_PERCENT), 'nearest')) as Money;
+  return divide(top, BigInt(SCALE) * BigInt(HUNDRED_PERCENT), 'nearest');
+}
+
+export interface RunCost {
+  readonly parts: Money;
+  readonly labour: Money;
+  readonly charges: Money;
+  readonly total: Money;
+  /** Minutes of labour, in millionths. */
+  readonly minutes: Quantity;
+}
+
+/**
+ * What making `made` units in one run costs: parts as they are taken, rounded up to their units, and once what is fixed
+ * per run. It is the plan that a finish of all of them is compared with.
+ * @throws Refusal `too-large`
+ */
+export function runCost(revision: Revision, made: Quantity, unitCost: (itemId: number) => Money): RunCost {
+  const of = <T extends Line['kind']>(kind: T) =>
+    revision.lines.filter((line): line is Extract<Line, { kind: T }> => line.kind === kind);
+  const { outputQuantity } = revision;
+  const minutes = of('labour').map((line) => scaled(line.basis, line.minutes, made, outputQuantity));
+  const parts = add(
+    0 as Money,
+    ...of('part').map((line) => worthOf(required(line, made, outputQuantity), unitCost(line.itemId))),
+  );
+  const labour = add(
+    0 as Money,
+    ...of('labour').map((line, index) => labourCost(minutes[index] as Quantity, line.ratePerHour)),
+  );
+  const charges = add(0 as Money, ...of('charge').map((line) => scaled(line.basis, line.amount, made, outputQuantity)));
+  return { parts, labour, charges, total: add(parts, labour, charges), minutes: add(0 as Quantity, ...minutes) };
 }
 
 /** The cost of `minutes` (millionths of a minute) at a rate per hour. */

@@ -14,10 +14,21 @@ export interface Need {
   readonly decimals: number;
 }
 
+/** What may stand in for a part. */
+export interface Alternate {
+  readonly itemId: number;
+  /** How much of it does for one of the part, in millionths. */
+  readonly ratio: Quantity;
+  /** Decimals of its unit. */
+  readonly decimals: number;
+}
+
 export interface PartLine extends Need {
   readonly kind: 'part';
   readonly itemId: number;
   readonly taken: Taken;
+  /** The best first. */
+  readonly alternates?: readonly Alternate[];
 }
 
 export interface LabourLine {

@@ -1,10 +1,11 @@
-import { add, HUNDRED_PERCENT, type Money, type Percent, SCALE, splitByWeight } from '../number/index.ts';
+import { add, HUNDRED_PERCENT, type Percent, SCALE, splitByWeight } from '../number/index.ts';
 import { Refusal } from '../refusal.ts';
 
 export interface ShareLine {
   /** What the owner typed; null leaves the line to follow cost. */
   readonly typed: Percent | null;
-  readonly cost: Money;
+  /** What the line costs; only its proportion to the others counts. */
+  readonly cost: number | bigint;
   /** A line that does not come back has no share. */
   readonly comesBack: boolean;
 }

@@ -14,22 +14,42 @@ const SCALE_DIGITS = 6;
 export const HUNDRED_PERCENT = (100 * SCALE) as Percent;
 export const ZERO = 0 as Quantity & Money & Percent;
 
-/** The most a person may type into one field; keeps every sum of such amounts far inside exact integers. */
+/** The most a person may type into one field. */
 export const LARGEST_TYPED = 999_999_999;
+/** The most that anything may come to: an integer beyond it would not be exact any more. */
+export const LARGEST_EXACT = Number.MAX_SAFE_INTEGER;
+/** The most of one item that may be on hand, promised or coming, so that what is free of it is exact too. */
+export const LARGEST_OF_ITEM = (2_000_000_000 * SCALE) as Quantity;
 
 /**
  * Reads a plain decimal ("12", "-0.5", "4.800") into millionths.
  * @throws Refusal `not-a-number`, `too-many-decimals` (with `decimals`) or `too-large` (with `largest`)
  */
 export function parseDecimal(text: string, decimals: number = SCALE_DIGITS, field?: string): number {
+  const scaled = readScaled(text, decimals, field);
+  if (scaled > MOST_TYPED || scaled < -MOST_TYPED) throw tooLargeToType(field);
+  return Number(scaled);
+}
+
+const MOST_TYPED = BigInt(LARGEST_TYPED) * BigInt(SCALE) + BigInt(SCALE - 1);
+
+/** The refusal of an amount that is larger than a field takes. */
+export const tooLargeToType = (field?: string) => new Refusal('too-large', { largest: String(LARGEST_TYPED) }, field);
+
+/**
+ * Reads an amount that was worked out, as it comes over the wire: unlike a typed one it may be anything that is exact.
+ * @throws Refusal `not-a-number`, or `too-large` beyond {@link LARGEST_EXACT}
+ */
+export const readExact = (text: string): number => toExact(readScaled(text, SCALE_DIGITS));
+
+function readScaled(text: string, decimals: number, field?: string): bigint {
   const match = /^([+-]?)(\d*)(?:\.(\d*))?$/.exec(text.trim());
   const whole = match?.[2] ?? '';
   const fraction = (match?.[3] ?? '').replace(/0+$/, '');
   if (!match || (whole === '' && !match[3])) throw new Refusal('not-a-number', { typed: text.slice(0, 40) }, field);
   if (fraction.length > decimals) throw new Refusal('too-many-decimals', { typed: text.slice(0, 40), decimals }, field);
-  if (whole.replace(/^0+/, '').length > 9) throw new Refusal('too-large', { largest: LARGEST_TYPED }, field);
-  const scaled = Number(whole || '0') * SCALE + Number(fraction.padEnd(SCALE_DIGITS, '0'));
-  return match[1] === '-' && scaled !== 0 ? -scaled : scaled;
+  const scaled = BigInt(whole || '0') * BigInt(SCALE) + BigInt(fraction.padEnd(SCALE_DIGITS, '0'));
+  return match[1] === '-' ? -scaled : scaled;
 }
 
 /** Reads a quantity of an item whose unit allows `decimals`. @throws Refusal as {@link parseDecimal} */
@@ -41,8 +61,8 @@ export const parseMoney = (text: string, field?: string) => parseDecimal(text, S
 export const parsePercent = (text: string, field?: string) => parseDecimal(text, 2, field) as Percent;
 
 /** Writes millionths as a plain decimal with at least `least` decimals and no other trailing zeros. */
-export function formatDecimal(scaled: number, least = 0): string {
-  const digits = String(Math.abs(scaled)).padStart(SCALE_DIGITS + 1, '0');
+export function formatDecimal(scaled: number | bigint, least = 0): string {
+  const digits = String(scaled < 0 ? -scaled : scaled).padStart(SCALE_DIGITS + 1, '0');
   const whole = digits.slice(0, -SCALE_DIGITS);
   let fraction = digits.slice(-SCALE_DIGITS);
   while (fraction.length > least && fraction.endsWith('0')) fraction = fraction.slice(0, -1);
@@ -73,25 +93,32 @@ export function divide(numerator: bigint, denominator: bigint, rounding: Roundin
   return twice > d ? floor + 1n : floor;
 }
 
-/** A bigint as an exact number. @throws Refusal `too-large` beyond 2^53 */
-export function toExact(value: bigint): number {
+/** An integer that is exact as a number. @throws Refusal `too-large` beyond {@link LARGEST_EXACT} */
+export function toExact(value: bigint | number): number {
   const result = Number(value);
-  if (!Number.isSafeInteger(result)) throw new Refusal('too-large', { largest: LARGEST_TYPED });
+  if (!Number.isSafeInteger(result)) throw new Refusal('too-large', { largest: formatDecimal(LARGEST_EXACT) });
   return result;
 }
 
 /** Adds exact amounts. @throws Refusal `too-large` when the sum leaves the range of exact integers */
 export function add<T extends number>(...amounts: T[]): T {
   let sum = 0;
-  for (const amount of amounts) {
-    sum += amount;
-    if (!Number.isSafeInteger(sum)) throw new Refusal('too-large', { largest: LARGEST_TYPED });
-  }
+  for (const amount of amounts) sum = toExact(sum + amount);
   return sum as T;
 }
 
-/** The value of `quantity` at `unitCost`, to the nearest millionth. */
-export const worthOf = (quantity: Quantity, unitCost: Money) => mulDiv(quantity, unitCost, SCALE, 'nearest') as Money;
+/** Adds amounts for showing them, however large the sum: text can say what a number no longer holds. */
+export const sumForText = (amounts: Iterable<number | bigint>): bigint => {
+  let sum = 0n;
+  for (const amount of amounts) sum += BigInt(amount);
+  return sum;
+};
+
+/** The value of `quantity` at `unitCost`, to the nearest millionth. @throws Refusal `too-large` */
+export const worthOf = (quantity: Quantity, unitCost: Money) => toExact(worthForText(quantity, unitCost)) as Money;
+/** The same for showing it, however large: what stands in a list must not make the list unanswerable. */
+export const worthForText = (quantity: Quantity, unitCost: Money): bigint =>
+  divide(BigInt(quantity) * BigInt(unitCost), BigInt(SCALE), 'nearest');
 
 /** The cost of one unit when `quantity` is worth `value`; zero for no quantity. */
 export const unitCostOf = (value: Money, quantity: Quantity) =>

@@ -1,15 +1,15 @@
-import { add, divide } from './decimal.ts';
+import { divide } from './decimal.ts';
 
 /**
  * Splits `total` in proportion to `weights` into integers that sum to it exactly (largest remainder; equal remainders
  * go to the earlier one). Weights are not negative; when all are zero the split is even.
  * @param step the smallest indivisible piece, in the units of `total`; `total` is a multiple of it
  */
-export function splitByWeight<T extends number>(total: T, weights: readonly number[], step = 1): T[] {
+export function splitByWeight<T extends number>(total: T, weights: readonly (number | bigint)[], step = 1): T[] {
   if (weights.length === 0) return [];
-  const sum = add(0, ...weights);
-  const parts = sum === 0 ? weights.map(() => 1) : weights;
-  const whole = BigInt(sum === 0 ? weights.length : sum);
+  const sum = weights.reduce<bigint>((all, weight) => all + BigInt(weight), 0n);
+  const parts = sum === 0n ? weights.map(() => 1) : weights;
+  const whole = sum === 0n ? BigInt(weights.length) : sum;
   const sign = total < 0 ? -1 : 1;
   const pieces = BigInt(Math.abs(total)) / BigInt(step);
   const exact = parts.map((weight) => pieces * BigInt(weight));

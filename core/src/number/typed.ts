@@ -1,5 +1,5 @@
 import { Refusal } from '../refusal.ts';
-import { LARGEST_TYPED, type Quantity, SCALE, stepOf } from './decimal.ts';
+import { LARGEST_TYPED, type Quantity, SCALE, stepOf, tooLargeToType } from './decimal.ts';
 
 /** A name that people type instead of the stock unit, and how much of the stock unit one of it is. */
 export interface Measure {
@@ -30,8 +30,6 @@ export function readQuantity(text: string, measuring: Measuring, field?: string)
   const isFraction = top !== undefined;
   if (!match || (!isFraction && digits === '') || Number(bottom) === 0)
     throw new Refusal('not-a-number', { typed }, field);
-  if ([mixed, top, bottom, whole].some((part) => (part ?? '').replace(/^0+/, '').length > 9) || fraction.length > 12)
-    throw new Refusal('too-large', { largest: LARGEST_TYPED }, field);
   const one = BigInt(measureOf(name, measuring, field));
   const [n, d] = isFraction
     ? [BigInt(mixed ?? 0) * BigInt(bottom ?? 1) + BigInt(top), BigInt(bottom ?? 1)]
@@ -41,7 +39,7 @@ export function readQuantity(text: string, measuring: Measuring, field?: string)
   if (scaled % (d * step) !== 0n)
     throw new Refusal('too-many-decimals', { typed, decimals: measuring.decimals }, field);
   const result = scaled / d;
-  if (result > BigInt(LARGEST_TYPED) * BigInt(SCALE)) throw new Refusal('too-large', { largest: LARGEST_TYPED }, field);
+  if (result > BigInt(LARGEST_TYPED) * BigInt(SCALE)) throw tooLargeToType(field);
   return (sign === '-' ? -Number(result) || 0 : Number(result)) as Quantity;
 }
 

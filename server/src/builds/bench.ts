@@ -57,11 +57,11 @@ async function shortFor(doing: Doing, build: BuildRecord): Promise<Refusal | und
   const whole = found(await buildRecord(tx, build.id));
   const lines = await buildLines(tx, build.id);
   if (build.quantity < whole.quantity) await keepLines(tx, build, lines);
-  const shares = await readShares(tx);
+  const shares = await readShares(tx, dayOf(doing.now));
   const allotment = found(shares.allotments.get(build.id));
   if (allotment.short.size === 0) return undefined;
   const items = await itemRows(tx, [...allotment.short.keys()]);
-  const missing = [...allotment.short].map(([itemId, short]) => {
+  const missing = [...allotment.short].map(([itemId, { quantity: short, wholeOn, isComing }]) => {
     const got = allotment.got.get(itemId) ?? 0;
     const { code, name, unit, definition_id: definitionId } = found(items.get(itemId));
     return {
@@ -73,8 +73,8 @@ async function shortFor(doing: Doing, build: BuildRecord): Promise<Refusal | und
       needed: got + short,
       got,
       short,
-      comesOn: shares.comesOn.get(itemId) ?? null,
-      isComing: shares.comesOn.has(itemId),
+      comesOn: wholeOn,
+      isComing,
     };
   });
   return new Refusal('parts-short', { lines: missing, canStart: canStart(build, shares) });

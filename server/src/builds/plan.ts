@@ -47,7 +47,7 @@ export async function planBuilds(
   doing.changed('builds', 'stock', 'items');
   const sql = `${BUILD_SQL} WHERE b.id IN (SELECT value FROM json_each($1)) ORDER BY b.id`;
   const builds = await tx.all<BuildRecord>(sql, [JSON.stringify(ids)]);
-  return toBuildRows(tx, builds, await readShares(tx), dayOf(doing.now));
+  return toBuildRows(tx, builds, await readShares(tx, dayOf(doing.now)), dayOf(doing.now));
 }
 
 async function refuseChangedCover(

@@ -46,5 +46,5 @@ async function listBuilds(db: Reader, query: BuildQuery, today: string) {
     ],
   );
   const shown = page(records, query.limit, (row) => `${row.due ?? '9999'}|${row.id}`);
-  return { rows: await toBuildRows(db, shown.rows, await readShares(db), today), next: shown.next };
+  return { rows: await toBuildRows(db, shown.rows, await readShares(db, today), today), next: shown.next };
 }

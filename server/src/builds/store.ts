@@ -1,8 +1,9 @@
 import type { BuildDetail, BuildLine, BuildRow } from '@yosegi/contract';
 import { openToPick, type Progress } from '@yosegi/core/build';
-import { type Allotment, allot, canMake, type OpenBuild } from '@yosegi/core/coverage';
+import { type Allotment, allot, canMake, type OpenBuild, type Shortage } from '@yosegi/core/coverage';
 import { type Need, required } from '@yosegi/core/definition';
 import type { Percent, Quantity } from '@yosegi/core/number';
+import { arrivalsOf } from '../buying/coming.ts';
 import type { Reader } from '../db/database.ts';
 import { type LineRow, toCoreLine } from '../definitions/store.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
@@ -76,14 +77,13 @@ export const openOf = (build: BuildRecord, line: BuildLineRecord): Quantity =>
     ? openToPick(needOf(line), progressOf(build), line.on_bench as Quantity)
     : (0 as Quantity);
 
-/** How open builds share the shelves, and when parts that are short will come. */
+/** How open builds share the shelves, and what is coming. */
 export interface Shares {
   readonly allotments: ReadonlyMap<number, Allotment>;
-  readonly comesOn: ReadonlyMap<number, string | null>;
   readonly lines: ReadonlyMap<number, readonly BuildLineRecord[]>;
 }
 
-export async function readShares(db: Reader): Promise<Shares> {
+export async function readShares(db: Reader, today: string): Promise<Shares> {
   const builds = await db.all<Pick<BuildRecord, 'id' | 'item_id' | 'state' | 'due'>>(
     "SELECT id, item_id, state, due FROM build WHERE state IN ('planned', 'on-bench')",
   );
@@ -105,16 +105,8 @@ export async function readShares(db: Reader): Promise<Shares> {
       needs: needsByItem(byBuild.get(build.id) ?? []),
     }),
   );
-  const comesOn = new Map<number, string | null>();
-  const bought = await db.all<{ item_id: number; due: string | null }>(
-    'SELECT item_id, expected_on AS due FROM purchase_coming WHERE quantity > 0',
-  );
-  for (const { item_id, due } of [...builds, ...bought]) {
-    const known = comesOn.get(item_id);
-    if (known === undefined || (due !== null && (known === null || due < known))) comesOn.set(item_id, due);
-  }
-  const allotments = new Map(allot(open, onHand).map((allotment) => [allotment.buildId, allotment]));
-  return { allotments, comesOn, lines: byBuild };
+  const allotted = allot(open, onHand, await arrivalsOf(db, today));
+  return { allotments: new Map(allotted.map((allotment) => [allotment.buildId, allotment])), lines: byBuild };
 }
 
 function needsByItem(lines: readonly BuildLineRecord[]): Map<number, Quantity> {
@@ -145,7 +137,7 @@ export async function toBuildRows(
   const items = await itemRows(db, shortIds);
   return builds.map((build) => {
     const lines = (shares.lines.get(build.id) ?? []).filter((line) => line.taken === 'picked-first');
-    const short = shares.allotments.get(build.id)?.short ?? new Map<number, Quantity>();
+    const short = shares.allotments.get(build.id)?.short ?? new Map<number, Shortage>();
     return {
       id: build.id,
       number: build.number,
@@ -161,11 +153,8 @@ export async function toBuildRows(
       waiting: [...short].map(([itemId, missing]) => {
         const item = found(items.get(itemId));
         const { code, name, unit } = item;
-        const day = shares.comesOn.get(itemId) ?? null;
-        // A day that has passed says nothing about when it comes.
-        const comesOn = day !== null && day < today ? null : day;
-        const isComing = shares.comesOn.has(itemId);
-        return { itemId, code, name, unit, short: decimal(missing), comesOn, isComing };
+        const { quantity, wholeOn, isComing } = missing;
+        return { itemId, code, name, unit, short: decimal(quantity), comesOn: wholeOn, isComing };
       }),
       canStart: decimalOrNull(build.state === 'planned' ? canStart(build, shares) : null),
       pickLines: lines.length,
@@ -179,7 +168,7 @@ export async function toBuildRows(
 export async function readBuild(db: Reader, id: number, today: string): Promise<BuildDetail> {
   const build = found(await buildRecord(db, id));
   const lines = await buildLines(db, id);
-  const shares = await readShares(db);
+  const shares = await readShares(db, today);
   const [row] = await toBuildRows(db, [build], { ...shares, lines: new Map([[id, lines]]) }, today);
   const itemIds = lines.flatMap((line) => line.item_id ?? []);
   const items = await itemRows(db, itemIds);

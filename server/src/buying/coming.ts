@@ -1,4 +1,6 @@
 import type { ComingRow } from '@yosegi/contract';
+import type { Arrival } from '@yosegi/core/coverage';
+import type { Quantity } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
 import { decimal } from '../http/amounts.ts';
 
@@ -14,4 +16,23 @@ export async function comingOf(db: Reader, itemId: number, today: string): Promi
     [itemId],
   );
   return rows.map((row) => ({ ...row, quantity: decimal(row.quantity), late: row.on !== null && row.on < today }));
+}
+
+/** Everything that is on order or being built. What is overdue will come, but nobody knows when: it has no day. */
+export async function arrivalsOf(db: Reader, today: string): Promise<(Arrival & { readonly number: string })[]> {
+  const rows = await db.all<{
+    itemId: number;
+    quantity: Quantity;
+    date: string | null;
+    number: string;
+    buildId: number | null;
+  }>(
+    `SELECT itemId, quantity, iif(date < $1, NULL, date) AS date, number, buildId FROM (
+       SELECT item_id AS itemId, quantity - finished AS quantity, due AS date, number, id AS buildId FROM build
+       WHERE state IN ('planned', 'on-bench')
+       UNION ALL SELECT item_id, quantity, expected_on, number, NULL FROM purchase_coming)
+     WHERE quantity > 0 ORDER BY ifnull(date, '9999'), number`,
+    [today],
+  );
+  return rows;
 }

@@ -21,7 +21,7 @@ interface OfferRow {
 }
 
 /** What has to be bought so that every promise is kept and every reorder point is reached, with what it is for. */
-export async function buyList(db: Reader, by: 'cheapest' | 'fastest'): Promise<BuyRow[]> {
+export async function buyList(db: Reader, by: 'cheapest' | 'fastest', today: string): Promise<BuyRow[]> {
   const items = await db.all<ItemRow & { drafted: number; ordered: number }>(
     `SELECT * FROM (SELECT i.*,
          ifnull((SELECT sum(quantity) FROM purchase_coming WHERE item_id = i.id), 0) AS ordered,
@@ -39,7 +39,7 @@ export async function buyList(db: Reader, by: 'cheapest' | 'fastest'): Promise<B
   for (const supplierId of new Set(offers.map((offer) => offer.supplier_id)))
     learnt.set(supplierId, await deliveriesOf(db, supplierId, [...new Set(offers.map((offer) => offer.item_id))]));
   const learntOf = (row: OfferRow) => learnLead(learnt.get(row.supplier_id)?.get(row.item_id) ?? []);
-  const waiting = await buildsShortOf(db);
+  const waiting = await buildsShortOf(db, today);
   return items.map((item): BuyRow => {
     const standing = {
       usable: item.usable as Quantity,
@@ -92,8 +92,8 @@ export async function buyList(db: Reader, by: 'cheapest' | 'fastest'): Promise<B
 }
 
 /** Open builds by the part they lack, in the turn in which they are served. */
-async function buildsShortOf(db: Reader) {
-  const { allotments } = await readShares(db);
+async function buildsShortOf(db: Reader, today: string) {
+  const { allotments } = await readShares(db, today);
   const names = new Map(
     (
       await db.all<{ id: number; number: string; product: string }>(
@@ -105,7 +105,7 @@ async function buildsShortOf(db: Reader) {
   const byItem = new Map<number, { buildId: number; number: string; product: string; short: Quantity }[]>();
   for (const { buildId, short } of allotments.values()) {
     const { number, product } = found(names.get(buildId));
-    for (const [itemId, quantity] of short)
+    for (const [itemId, { quantity }] of short)
       byItem.set(itemId, [...(byItem.get(itemId) ?? []), { buildId, number, product, short: quantity }]);
   }
   return byItem;

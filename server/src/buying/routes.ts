@@ -22,7 +22,7 @@ export const buyingHandlers: HandlersOf<typeof buyingRoutes & typeof mailRoutes>
   supplier: ({ db, params }) => readSupplier(db, params.id),
   createSupplier: (command) => createSupplier(command, command.body),
   updateSupplier: (command) => updateSupplier(command, command.params.id, command.body),
-  buyList: ({ db, query }) => buyList(db, query.by),
+  buyList: ({ db, query, now }) => buyList(db, query.by, dayOf(now)),
   orders: ({ db, query, now }) => listOrders(db, query, dayOf(now)),
   order: ({ db, params, now }) => readOrder(db, params.id, now),
   createOrders: async (command) => ({ orders: await createOrders(command, command.body.orders, command.body.send) }),

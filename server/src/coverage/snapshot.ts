@@ -1,6 +1,7 @@
 import type { Snapshot } from '@yosegi/contract';
+import { arrivalsOf } from '../buying/coming.ts';
 import type { Reader } from '../db/database.ts';
-import { LINE_SQL, type LineRow, REVISION_SQL, type RevisionRow } from '../definitions/store.ts';
+import { type AlternateRow, LINE_SQL, type LineRow, REVISION_SQL, type RevisionRow } from '../definitions/store.ts';
 import { decimal } from '../http/amounts.ts';
 import { averageCostOf, ITEM_SQL, type ItemRow, toMeasures } from '../items/store.ts';
 
@@ -17,13 +18,18 @@ export async function readSnapshot(db: Reader, today: string): Promise<Snapshot>
     if (known) known.push(line);
     else byRevision.set(line.revision_id, [line]);
   }
-  // What is overdue will come, but nobody knows when.
-  const coming = await db.all<{ item_id: number; quantity: number; due: string | null; number: string }>(
-    `SELECT item_id, quantity - finished AS quantity, due, number FROM build WHERE state IN ('planned', 'on-bench')
-     UNION ALL SELECT item_id, quantity, iif(expected_on < $1, NULL, expected_on), number FROM purchase_coming
-     WHERE quantity > 0 ORDER BY due`,
-    [today],
+  const alternates = await db.all<AlternateRow>(
+    `SELECT a.line_id, a.item_id, a.ratio FROM revision_line_alternate a JOIN item i ON i.id = a.item_id
+     WHERE i.archived_at IS NULL AND a.line_id IN (SELECT l.id FROM revision_line l
+       JOIN revision r ON r.id = l.revision_id WHERE r.state = 'in-use') ORDER BY a.line_id, a.position`,
   );
+  const byLine = new Map<number, AlternateRow[]>();
+  for (const alternate of alternates) {
+    const known = byLine.get(alternate.line_id);
+    if (known) known.push(alternate);
+    else byLine.set(alternate.line_id, [alternate]);
+  }
+  const coming = await arrivalsOf(db, today);
   return {
     items: items.map((row) => ({
       id: row.id,
@@ -38,17 +44,21 @@ export async function readSnapshot(db: Reader, today: string): Promise<Snapshot>
       averageCost: decimal(averageCostOf(row)),
       definitionId: row.definition_id,
     })),
-    definitions: revisions.map((revision) => definitionOf(revision, byRevision.get(revision.id) ?? [])),
+    definitions: revisions.map((revision) => definitionOf(revision, byRevision.get(revision.id) ?? [], byLine)),
     coming: coming.map((row) => ({
-      itemId: row.item_id,
+      itemId: row.itemId,
       quantity: decimal(row.quantity),
-      date: row.due,
+      date: row.date,
       from: row.number,
     })),
   };
 }
 
-function definitionOf(revision: RevisionRow, lines: readonly LineRow[]): Snapshot['definitions'][number] {
+function definitionOf(
+  revision: RevisionRow,
+  lines: readonly LineRow[],
+  alternates: ReadonlyMap<number, readonly AlternateRow[]>,
+): Snapshot['definitions'][number] {
   return {
     itemId: revision.item_id,
     outputQuantity: decimal(revision.output_quantity),
@@ -61,6 +71,10 @@ function definitionOf(revision: RevisionRow, lines: readonly LineRow[]): Snapsho
             quantity: decimal(line.amount),
             waste: decimal(line.waste),
             taken: line.taken ?? 'picked-first',
+            alternates: (alternates.get(line.id) ?? []).map(({ item_id, ratio }) => ({
+              itemId: item_id,
+              ratio: decimal(ratio),
+            })),
           },
     ),
     labour: lines.flatMap((line) =>

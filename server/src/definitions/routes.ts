@@ -6,7 +6,7 @@ import type { Reader } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
 import type { HandlersOf } from '../http/context.ts';
 import { containing, page } from '../http/pages.ts';
-import { itemRows } from '../items/store.ts';
+import { freeOf, itemRows } from '../items/store.ts';
 import { setBehaviour } from './behaviour.ts';
 import { createDefinition, discardRevision, saveRevision, startRevision } from './drafts.ts';
 import { listFaults } from './faults.ts';
@@ -91,7 +91,7 @@ async function canMakeOf(db: Reader, definitionIds: readonly number[]): Promise<
   );
   const free = (itemId: number) => {
     const part = parts.get(itemId);
-    return Math.max(0, part ? part.quantity - part.on_bench - part.promised : 0) as Quantity;
+    return part ? freeOf(part) : (0 as Quantity);
   };
   return new Map(
     loaded.map(({ revision, core, product }) => [

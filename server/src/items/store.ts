@@ -69,6 +69,9 @@ export const averageCostOf = (
     ? unitCostOf(row.value as Money, row.quantity as Quantity)
     : ((row.last_cost || row.latest_cost || row.standard_cost || 0) as Money);
 
+/** What a new build may count on; below zero when more is promised than is there. */
+export const freeOf = (row: Pick<ItemRow, 'usable' | 'promised'>) => (row.usable - row.promised) as Quantity;
+
 export function toItem(row: ItemRow): Item {
   const onHand = row.quantity - row.on_bench;
   return {
@@ -99,7 +102,7 @@ export function toItem(row: ItemRow): Item {
     onBench: decimal(row.on_bench),
     held: decimal(onHand - row.usable),
     promised: decimal(row.promised),
-    free: decimal(row.usable - row.promised),
+    free: decimal(freeOf(row)),
     coming: decimal(row.coming),
     value: decimal(row.value),
     definitionId: row.definition_id,

@@ -21,7 +21,7 @@ async function readToday(db: Reader, today: string): Promise<Today> {
   const records = await db.all<BuildRecord>(
     `${BUILD_SQL} WHERE b.state IN ('planned', 'on-bench') ORDER BY ifnull(b.due, '9999'), b.id LIMIT 1000`,
   );
-  const builds = await toBuildRows(db, records, await readShares(db), today);
+  const builds = await toBuildRows(db, records, await readShares(db, today), today);
   const planned = builds.filter((build) => build.state === 'planned');
   const ready = planned.filter((build) => build.waiting.length === 0);
   const waiting = planned.filter((build) => build.waiting.length > 0);

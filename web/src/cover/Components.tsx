@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import { type Format, useFormat } from '../ui/format.ts';
 import { Stave } from '../ui/Stave.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import type { CoverAnswer } from '../workers/coverage.worker.ts';
+import type { CoverAnswer } from '../workers/coverAnswer.ts';
 import type { SnapshotItem } from './CoverPage.tsx';
 
 const Line = styled.li<{ $short: boolean }>`
@@ -49,6 +49,18 @@ export function Components({ answer, items }: { answer: CoverAnswer; items: Read
               <small>
                 {item.code}
                 {item.homeBin && ` · ${item.homeBin}`}
+                {component.alternates.map((other) => {
+                  const stand = items.get(other.itemId);
+                  return (
+                    stand && (
+                      <span key={other.itemId}>
+                        <br />
+                        {format.quantity(formatDecimal(other.quantity), stand.unit, stand.decimals)} {stand.name} could
+                        stand in for {amount(other.standsFor)}
+                      </span>
+                    )
+                  );
+                })}
               </small>
             </span>
             <b className="num">{amount(component.needed)}</b>
@@ -63,7 +75,10 @@ export function Components({ answer, items }: { answer: CoverAnswer; items: Read
 
 function spoken(component: ComponentCover, name: string, amount: (scaled: number) => string): string {
   const { needed, free, coming, promised, short } = component;
-  const parts = [`${name}: ${amount(needed)} needed`, `${amount(free)} free`];
+  const parts = [
+    `${name}: ${amount(needed)} needed`,
+    free < 0 ? `${amount(-free)} owed elsewhere` : `${amount(free)} free`,
+  ];
   if (coming > 0) parts.push(`${amount(coming)} coming`);
   if (promised > 0) parts.push(`${amount(promised)} promised elsewhere`);
   if (short > 0) parts.push(`${amount(short)} short`);

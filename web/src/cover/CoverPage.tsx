@@ -15,9 +15,9 @@ import { readTyped } from '../ui/measuring.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StaveLegend } from '../ui/Stave.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Late, Lead, Push, Row } from '../ui/text.ts';
+import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
-import type { CoverAnswer } from '../workers/coverage.worker.ts';
+import type { CoverAnswer } from '../workers/coverAnswer.ts';
 import { Components } from './Components.tsx';
 import { PlanBar } from './PlanBar.tsx';
 import { useCoverage } from './useCoverage.ts';
@@ -49,7 +49,7 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
   const items = useMemo(() => new Map(snapshot.items.map((item) => [item.id, item])), [snapshot]);
   const read = useMemo(() => wants.map((want) => readWant(want, items)), [wants, items]);
   const wanted = useMemo(() => read.flatMap(({ wanted: one }) => (one ? [one] : [])), [read]);
-  const answer = useCoverage(snapshot, wanted);
+  const { answer, refused } = useCoverage(snapshot, wanted);
   const keep = (next: readonly Want[]) => setText(wantText(next));
   const set = (index: number, quantity: string) =>
     keep(wants.map((want, at) => (at === index ? { ...want, quantity } : want)));
@@ -115,7 +115,7 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
                       +
                     </Button>
                   </Step>
-                  {product && <Verdict product={product} format={format} />}
+                  {product && <Verdict product={product} items={items} answer={upToDate} format={format} />}
                 </Row>
               </div>
             </WantRow>
@@ -132,6 +132,8 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
               Add one or several products on the left. Their components are added up, and you see at once how many can
               be made now, what is short, and when everything is whole. From the answer you plan the builds.
             </EmptyState>
+          ) : refused !== null ? (
+            <EmptyState title="This cannot be worked out">{refused}</EmptyState>
           ) : (
             upToDate &&
             wanted.length > 0 && (
@@ -172,12 +174,32 @@ function readWant(want: Want, items: ReadonlyMap<number, SnapshotItem>): { wante
   }
 }
 
-function Verdict({ product, format }: { product: ProductCover; format: Format }) {
+interface VerdictProps {
+  readonly product: ProductCover;
+  readonly items: ReadonlyMap<number, SnapshotItem>;
+  readonly answer: CoverAnswer | null;
+  readonly format: Format;
+}
+
+function Verdict({ product, items, answer, format }: VerdictProps) {
   if (!product.hasDefinition) return <Chip $tone="held">no bill of materials in use</Chip>;
   const now = format.number(formatDecimal(product.now));
   if (product.now >= product.quantity) return <Chip $tone="ok">{now} now</Chip>;
-  if (product.wholeOn) return <Chip $tone="coming">{`${now} now, all ${format.day(product.wholeOn)}`}</Chip>;
-  return <Chip $tone="short">{now} now</Chip>;
+  const more = format.number(formatDecimal(product.nowWithAlternates));
+  const limiting = answer?.components.find(({ itemId }) => itemId === product.limitedBy);
+  const others = (limiting?.alternates ?? []).map(({ itemId }) => items.get(itemId)?.name).filter(Boolean);
+  return (
+    <>
+      {product.wholeOn ? (
+        <Chip $tone="coming">{`${now} now, all ${format.day(product.wholeOn)}`}</Chip>
+      ) : (
+        <Chip $tone="short">{now} now</Chip>
+      )}
+      {product.nowWithAlternates > product.now && (
+        <Faint>{`${more} with ${others.length > 0 ? others.join(' and ') : 'alternates'}`}</Faint>
+      )}
+    </>
+  );
 }
 
 /** The answer in a sentence, first. */

@@ -8,7 +8,7 @@ import { Foot } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Muted, Push } from '../ui/text.ts';
-import type { CoverAnswer } from '../workers/coverage.worker.ts';
+import type { CoverAnswer } from '../workers/coverAnswer.ts';
 
 interface Props {
   readonly answer: CoverAnswer;

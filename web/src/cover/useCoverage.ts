@@ -1,18 +1,26 @@
 import type { Snapshot } from '@yosegi/contract';
 import type { Wanted } from '@yosegi/core/coverage';
 import { useEffect, useRef, useState } from 'react';
-import type { CoverAnswer, ToWorker } from '../workers/coverage.worker.ts';
+import type { CoverAnswer } from '../workers/coverAnswer.ts';
+import type { FromWorker, ToWorker } from '../workers/coverage.worker.ts';
 
-/** Coverage of what is wanted, computed in a web worker at every change; null until the first answer. */
-export function useCoverage(snapshot: Snapshot | undefined, wanted: readonly Wanted[]): CoverAnswer | null {
+/** An answer, or why there is none, in words; both null until the first has come. */
+export interface Covered {
+  readonly answer: CoverAnswer | null;
+  readonly refused: string | null;
+}
+
+/** Coverage of what is wanted, computed in a web worker at every change. */
+export function useCoverage(snapshot: Snapshot | undefined, wanted: readonly Wanted[]): Covered {
   const worker = useRef<Worker | null>(null);
   const asked = useRef(0);
-  const [answer, setAnswer] = useState<CoverAnswer | null>(null);
+  const [covered, setCovered] = useState<Covered>({ answer: null, refused: null });
 
   useEffect(() => {
     const started = new Worker(new URL('../workers/coverage.worker.ts', import.meta.url), { type: 'module' });
-    started.onmessage = ({ data }: MessageEvent<CoverAnswer>) => {
-      if (data.id === asked.current) setAnswer(data);
+    started.onmessage = ({ data }: MessageEvent<FromWorker>) => {
+      if (data.id !== asked.current) return;
+      setCovered('answer' in data ? { answer: data.answer, refused: null } : { answer: null, refused: data.refused });
     };
     worker.current = started;
     return () => started.terminate();
@@ -28,5 +36,5 @@ export function useCoverage(snapshot: Snapshot | undefined, wanted: readonly Wan
     worker.current?.postMessage({ kind: 'ask', id: asked.current, wanted: [...wanted] } satisfies ToWorker);
   }, [wanted, snapshot]);
 
-  return answer;
+  return covered;
 }

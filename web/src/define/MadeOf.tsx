@@ -1,7 +1,7 @@
 import type { Definition, Item } from '@yosegi/contract';
-import { canMake } from '@yosegi/core/coverage';
+import { canMake, canMakeWith } from '@yosegi/core/coverage';
 import { marginOf } from '@yosegi/core/definition';
-import { formatDecimal, parseMoney, parseQuantity, type Quantity } from '@yosegi/core/number';
+import { formatDecimal, parseMoney, type Quantity, readExact } from '@yosegi/core/number';
 import styled from 'styled-components';
 import { Block } from '../ui/Block.tsx';
 import { LinkButton } from '../ui/Button.tsx';
@@ -125,6 +125,9 @@ export function MadeOf({
         {can.quantity === null
           ? 'Nothing limits it yet.'
           : limiting && (can.quantity > 0 ? `then ${limiting.name} runs out.` : `No free ${limiting.name}.`)}
+        {can.quantity !== null && can.withAlternates !== null && can.withAlternates > can.quantity && (
+          <> {format.number(formatDecimal(can.withAlternates))} with alternates.</>
+        )}
       </Muted>
       {inUse && purpose !== 'record' && behaviour.made === 'ahead' && (
         <Row style={{ marginTop: 12 }}>
@@ -151,10 +154,13 @@ const Percent = ({ value, text }: { value: number; text: string }) =>
 
 /** How many the free parts of a draft allow. */
 export function canMakeNow(item: Pick<Item, 'decimals'>, draft: Draft, { revision, faults }: Reckoning) {
-  if (faults.size > 0) return { quantity: null, limitedBy: null };
+  if (faults.size > 0) return { quantity: null, withAlternates: null, limitedBy: null };
   const free = new Map<number, Quantity>();
-  for (const { item: part } of draft.lines) {
-    if (part) free.set(part.id, Math.max(0, parseQuantity(part.free, 6)) as Quantity);
+  for (const { item: part, alternates } of draft.lines) {
+    for (const { id, free: text } of [...(part ? [part] : []), ...alternates.map((alternate) => alternate.item)])
+      free.set(id, Math.max(0, readExact(text)) as Quantity);
   }
-  return canMake(revision, (itemId) => free.get(itemId) ?? (0 as Quantity), item.decimals);
+  const freeOf = (itemId: number) => free.get(itemId) ?? (0 as Quantity);
+  const { quantity: withAlternates } = canMakeWith(revision, freeOf, item.decimals, null);
+  return { ...canMake(revision, freeOf, item.decimals), withAlternates };
 }

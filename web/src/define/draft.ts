@@ -204,6 +204,11 @@ export function reckon(draft: Draft, productDecimals: number, rates: readonly Ra
         waste: read(at('waste'), () => parsePercent(line.waste || '0')),
         taken: line.taken,
         decimals,
+        alternates: line.alternates.map(({ item, ratio }, place) => ({
+          itemId: item.id,
+          ratio: read(at(`alternates.${place}.ratio`), () => parseDecimal(ratio) as Quantity, true) || (1 as Quantity),
+          decimals: item.decimals,
+        })),
       };
     }
     if (line.kind === 'labour') {
@@ -218,9 +223,6 @@ export function reckon(draft: Draft, productDecimals: number, rates: readonly Ra
     if (line.text.trim() === '') faults.set(at('text'), 'Type the note, or remove the line.');
     return { kind: 'note' };
   });
-  for (const [index, line] of draft.lines.entries())
-    for (const [place, { ratio }] of line.alternates.entries())
-      read(`lines.${index}.alternates.${place}.ratio`, () => parseDecimal(ratio) as Quantity, true);
   if (draft.mending.length > 0)
     faults.set('mending', 'Some pasted rows are not placed yet: choose their items above, or leave them out.');
   const revision = { outputQuantity: outputQuantity || (1_000_000 as Quantity), lines };

@@ -3,6 +3,7 @@ import styled, { css } from 'styled-components';
 /** How much of each kind there is, in any one unit. */
 export interface StaveAmounts {
   readonly needed: number;
+  /** Below zero when more is promised than is there. */
   readonly free: number;
   readonly coming: number;
   readonly promised: number;
@@ -34,7 +35,10 @@ const Tick = styled.i`position: absolute; top: -4px; bottom: -4px; width: 2px; b
  * is needed ends. The need stands at four fifths of the width, so that plenty can be seen as such.
  */
 export function Stave({ amounts, label, small = false }: { amounts: StaveAmounts; label: string; small?: boolean }) {
-  const { needed, free, coming, short } = amounts;
+  const { needed, short } = amounts;
+  const free = Math.max(0, amounts.free);
+  // What is promised beyond what is there takes the first of what comes.
+  const coming = Math.max(0, amounts.coming + Math.min(0, amounts.free));
   const scale = needed > 0 ? 80 / needed : 0;
   const pieces: [Texture, number][] = [
     ['free', free],

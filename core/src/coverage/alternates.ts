@@ -1,0 +1,122 @@
+import type { Alternate, Line, Revision } from '../definition/index.ts';
+import { add, divide, type Quantity, SCALE, stepOf, toExact } from '../number/index.ts';
+import { canMake, needsOf, partLines } from './make.ts';
+
+/** Some of an alternate that stands in for a part. */
+export interface StandIn {
+  readonly itemId: number;
+  /** How much of the alternate is used, in its unit. */
+  readonly quantity: Quantity;
+  /** How much of the part that does for, in the part's unit. */
+  readonly standsFor: Quantity;
+}
+
+type FreeLeft = (itemId: number) => Quantity;
+
+/** What may stand in for a part on any of these lines, the best first; the first ratio told for an item holds. */
+export function alternatesOf(lines: readonly Line[], itemId: number): Alternate[] {
+  const known = new Map<number, Alternate>();
+  for (const line of lines) {
+    if (line.kind !== 'part' || line.itemId !== itemId) continue;
+    for (const alternate of line.alternates ?? [])
+      if (!known.has(alternate.itemId)) known.set(alternate.itemId, alternate);
+  }
+  return [...known.values()];
+}
+
+/**
+ * Covers `missing` of a part by its alternates in their order: whole steps of the part's unit, each taking `ratio` of the
+ * alternate, rounded up to its unit. An alternate that cannot give all of what it is asked for is used up by it.
+ * @param free what is left of each alternate, never below zero
+ */
+export function coverByAlternates(
+  alternates: readonly Alternate[],
+  missing: Quantity,
+  partDecimals: number,
+  free: FreeLeft,
+): { readonly used: readonly (StandIn & { readonly left: Quantity })[]; readonly open: Quantity } {
+  let open: number = Math.max(0, missing);
+  const used: (StandIn & { left: Quantity })[] = [];
+  for (const { itemId, ratio, decimals } of alternates) {
+    if (open <= 0) break;
+    const there = free(itemId);
+    const standsFor = doesFor(there, ratio, decimals, partDecimals, open as Quantity);
+    const quantity = takenOf(standsFor, ratio, decimals);
+    used.push({ itemId, standsFor, quantity, left: (standsFor < open ? 0 : there - quantity) as Quantity });
+    open -= standsFor;
+  }
+  return { used, open: open as Quantity };
+}
+
+/** How much of a part, in its whole steps and up to `most`, so much of an alternate does for. */
+function doesFor(there: Quantity, ratio: Quantity, decimals: number, partDecimals: number, most: Quantity): Quantity {
+  // Only whole steps of the alternate can be taken, so that a part of one helps nobody.
+  const whole = Math.floor(there / stepOf(decimals)) * stepOf(decimals);
+  const step = BigInt(stepOf(partDecimals));
+  const steps = (BigInt(whole) * BigInt(SCALE)) / (BigInt(ratio) * step);
+  const wanted = BigInt(most) / step;
+  return toExact((steps < wanted ? steps : wanted) * step) as Quantity;
+}
+
+function takenOf(standsFor: Quantity, ratio: Quantity, decimals: number): Quantity {
+  const step = BigInt(stepOf(decimals));
+  return toExact(divide(BigInt(standsFor) * BigInt(ratio), BigInt(SCALE) * step, 'up') * step) as Quantity;
+}
+
+/**
+ * How many units, up to `most`, the free quantities allow when alternates stand in for what is used up. Every part is
+ * taken for its own lines first; what is missing is then covered line by line from what nobody needs as a part.
+ * @param most null for as many as can be made at all
+ * @returns null where nothing limits it, else with what is left of everything it touches
+ */
+export function canMakeWith(
+  revision: Revision,
+  free: FreeLeft,
+  outputDecimals: number,
+  most: Quantity | null,
+): { readonly quantity: Quantity | null; readonly left: ReadonlyMap<number, Quantity> } {
+  const step = stepOf(outputDecimals);
+  const bound = canMake(revision, (itemId) => reachOf(revision, itemId, free), outputDecimals).quantity ?? most;
+  if (bound === null) return { quantity: null, left: new Map() };
+  // The more is made, the more is needed and the less is left: what does not fit never fits again.
+  let [low, high] = [0, Math.floor(Math.min(bound, most ?? bound) / step)];
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (take(revision, (middle * step) as Quantity, free)) low = middle;
+    else high = middle - 1;
+  }
+  const quantity = (low * step) as Quantity;
+  return { quantity, left: take(revision, quantity, free) ?? new Map() };
+}
+
+/** More than any amount that is kept: what an alternate could do for is not counted beyond it. */
+const ENOUGH = 5e14 as Quantity;
+
+/** The most that a part and all its alternates could do for, each as if nobody else wanted it. */
+function reachOf(revision: Revision, itemId: number, free: FreeLeft): Quantity {
+  const line = partLines(revision).find((one) => one.itemId === itemId);
+  const others = alternatesOf(revision.lines, itemId).map(({ itemId: other, ratio, decimals }) =>
+    doesFor(Math.max(0, free(other)) as Quantity, ratio, decimals, line?.decimals ?? 0, ENOUGH),
+  );
+  return add(Math.max(0, free(itemId)) as Quantity, ...others);
+}
+
+/** What is left after making so many; null when it cannot be made. */
+function take(revision: Revision, made: Quantity, free: FreeLeft): Map<number, Quantity> | null {
+  const left = new Map<number, Quantity>();
+  const missing: [number, Quantity][] = [];
+  const freeLeft = (itemId: number) => left.get(itemId) ?? free(itemId);
+  for (const [itemId, need] of needsOf(revision, made)) {
+    const there = free(itemId);
+    left.set(itemId, Math.max(0, there - need) as Quantity);
+    if (need > there) missing.push([itemId, (need - there) as Quantity]);
+  }
+  const decimals = new Map(partLines(revision).map((line) => [line.itemId, line.decimals]));
+  for (const [itemId, lack] of missing) {
+    const alternates = alternatesOf(revision.lines, itemId);
+    const { used, open } = coverByAlternates(alternates, lack, decimals.get(itemId) ?? 0, freeLeft);
+    if (open > 0) return null;
+    for (const one of used) left.set(one.itemId, one.left);
+  }
+  return left;
+}
