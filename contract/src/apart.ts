@@ -27,6 +27,10 @@ export const ApartPlan = z.object({
   definitionId: Id,
   revisionId: Id,
   revision: z.number().int(),
+  /** The build whose revision this is; null for the revision in use, because nobody said which build. */
+  build: z.string().nullable(),
+  /** Builds that made the named lot or serials, or else of the product, the newest first. */
+  madeBy: z.array(z.object({ buildId: Id, build: z.string(), revision: z.number().int(), at: z.string() })),
   outputQuantity: Decimal,
   decimals: z.number().int(),
   unit: z.string(),
@@ -53,6 +57,8 @@ export const apartRoutes = {
       /** The lot or the serials to be taken apart, to see what went into them. */
       lot: z.string().max(40).optional(),
       serials: z.string().max(4000).optional(),
+      /** The build that made them. */
+      buildId: z.coerce.number().int().positive().optional(),
     }),
     response: ApartPlan,
   }),
@@ -64,6 +70,8 @@ export const apartRoutes = {
     body: z.object({
       itemId: Id,
       revisionId: Id,
+      /** The build they came from, where it is known. */
+      buildId: Id.nullable().default(null),
       binId: Id,
       quantity: Decimal,
       ...Tracked,

@@ -40,6 +40,10 @@ export const CountLine = z.object({
   /** Counted − expected, and what it is worth at the average now. */
   difference: Decimal.nullable(),
   value: Decimal.nullable(),
+  /** Something was found of which nobody ever said what it costs: it has to be told before the count is approved. */
+  needsCost: z.boolean(),
+  /** What one of what was found is worth, where it was told. */
+  unitCost: Decimal.nullable(),
   countedBy: z.string().nullable(),
 });
 export type CountLine = z.infer<typeof CountLine>;
@@ -90,6 +94,15 @@ export const countRoutes = {
     summary: 'Say what was counted, or take it back to count it again',
     params: IdParams,
     body: z.object({ counted: Decimal.nullable(), serials: TrackedIn.serials }),
+    response: CountDetail,
+  }),
+  countCost: route({
+    method: 'PUT',
+    path: '/api/count-lines/:id/cost',
+    tag: 'Stock',
+    summary: 'Say what one of what was found is worth; zero is said openly',
+    params: IdParams,
+    body: z.object({ unitCost: Decimal.nullable() }),
     response: CountDetail,
   }),
   addCountLine: route({

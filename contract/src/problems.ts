@@ -26,7 +26,7 @@ export const problemKinds: Record<string, ProblemKind> = {
   'too-large': {
     status: 422,
     title: 'Too large',
-    detail: ({ largest }) => `This comes to more than ${largest}, which is the most that can be kept here. Use less.`,
+    detail: ({ largest }) => `This is too large: ${largest} is the most that can be kept here.`,
   },
   'not-positive': { status: 422, title: 'Nothing to do', detail: () => 'Type an amount above zero.' },
   negative: { status: 422, title: 'Below zero', detail: () => 'This cannot be below zero.' },
@@ -205,6 +205,29 @@ export const problemKinds: Record<string, ProblemKind> = {
     title: 'On the bench already',
     detail: ({ name, count }) =>
       `${count} of ${name} stand on the bench for this; those are used before any from a shelf.`,
+  },
+  'serial-elsewhere': {
+    status: 409,
+    title: 'In another unit',
+    detail: ({ code, unit, build }) =>
+      `${code} went into ${unit} with ${build}, which is still here. Scan the one that came out of this unit.`,
+  },
+  'not-made-by': {
+    status: 422,
+    title: 'Another build',
+    detail: ({ name }) => `That build did not make this ${name}. Choose one from the list, or none.`,
+  },
+  'made-otherwise': {
+    status: 409,
+    title: 'Made from another revision',
+    detail: ({ build, revision }) =>
+      `This was made with ${build} from revision ${revision}. Its parts come back by that one; look at them again.`,
+  },
+  'made-differently': {
+    status: 409,
+    title: 'Not made alike',
+    detail: ({ builds }) =>
+      `These were made from different revisions (${list(builds)}). Take those of each build apart on their own.`,
   },
   'serial-needs-whole': {
     status: 422,

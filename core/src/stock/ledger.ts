@@ -1,4 +1,14 @@
-import { add, type Money, mulDiv, type Quantity, SCALE, unitCostOf, worthOf } from '../number/index.ts';
+import {
+  add,
+  formatDecimal,
+  LARGEST_OF_ITEM,
+  type Money,
+  mulDiv,
+  type Quantity,
+  SCALE,
+  unitCostOf,
+  worthOf,
+} from '../number/index.ts';
 import { Refusal } from '../refusal.ts';
 import { type ItemStock, NO_STOCK, type Place, placeKey, type StockState } from './state.ts';
 
@@ -148,10 +158,15 @@ export class Posting {
 
   /**
    * Undoes posted movements and value lines exactly, as the counter-document of a mistake.
+   * @param lastCostOf the last cost known by the postings that stand, for what is used up without the one undone
    * @throws Refusal `undo-goods-gone` when goods it brought have left their place (`lines`: place, wanted, there), or
    * `undo-value-gone` when the value it brought has been used up since (`itemIds`)
    */
-  reverse(movements: readonly Movement[], values: readonly ValueLine[]): void {
+  reverse(
+    movements: readonly Movement[],
+    values: readonly ValueLine[],
+    lastCostOf: (itemId: number) => Money | undefined = () => undefined,
+  ): void {
     for (const movement of movements) {
       this.record(movement, -movement.quantity as Quantity, -movement.value as Money, movement.buildLineId);
     }
@@ -163,7 +178,10 @@ export class Posting {
     }
     this.refuseWhatIsGone(movements);
     for (const movement of movements) this.clearSerial(movement);
-    for (const itemId of new Set(movements.map((movement) => movement.itemId))) this.clearRest(itemId, movements);
+    for (const itemId of new Set(movements.map((movement) => movement.itemId))) {
+      this.clearRest(itemId, movements);
+      this.forgetCost(itemId, lastCostOf);
+    }
   }
 
   /**
@@ -194,7 +212,9 @@ export class Posting {
     const where: Place = { itemId, binId, lotId, serialId, buildId };
     this.places.set(placeKey(where), { place: where, quantity: add(this.at(where), quantity) });
     const item = this.item(itemId);
-    this.items.set(itemId, { ...item, quantity: add(item.quantity, quantity), value: add(item.value, value) });
+    const sum = add(item.quantity, quantity);
+    if (Math.abs(sum) > LARGEST_OF_ITEM) throw new Refusal('too-large', { largest: formatDecimal(LARGEST_OF_ITEM) });
+    this.items.set(itemId, { ...item, quantity: sum, value: add(item.value, value) });
     if (serialId !== null) {
       const serial = this.serial(serialId);
       this.serials.set(serialId, { value: add(serial.value, value), units: serial.units + quantity / SCALE });
@@ -259,6 +279,13 @@ export class Posting {
     });
     const itemIds = [...new Set(usedUp.map(({ itemId }) => itemId))];
     if (itemIds.length > 0) throw new Refusal('undo-value-gone', { itemIds });
+  }
+
+  /** What is undone leaves no trace in what a unit was last known to cost. */
+  private forgetCost(itemId: number, lastCostOf: (itemId: number) => Money | undefined): void {
+    const item = this.item(itemId);
+    const known = item.quantity > 0 ? unitCostOf(item.value, item.quantity) : lastCostOf(itemId);
+    if (known !== undefined) this.items.set(itemId, { ...item, lastCost: known });
   }
 
   /** The same for one serial that an undo takes out of stock after its worth has changed. */

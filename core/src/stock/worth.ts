@@ -11,6 +11,8 @@ export interface PriceDifference {
   readonly difference: Money;
   /** Where these goods, as far as anyone can tell, stand now: their serials, their lots, or else the item. */
   readonly here: readonly Standing[];
+  /** How much of it is still here by {@link stillHere}, where other lines have a claim on the same goods. */
+  readonly standing?: Quantity;
 }
 
 export interface PostedDifference {
@@ -27,7 +29,7 @@ export interface PostedDifference {
 export function postPriceDifference(posting: Posting, change: PriceDifference): PostedDifference {
   const { itemId, received, difference } = change;
   const here = change.here.filter(({ quantity }) => quantity > 0);
-  const standing = Math.min(received, add(0 as Quantity, ...here.map(({ quantity }) => quantity)));
+  const standing = change.standing ?? stillHere(received, change.here, posting.item(itemId).quantity);
   const share = mulDiv(difference, standing, received, 'nearest') as Money;
   let intoStock = 0 as Money;
   splitByWeight(
@@ -44,6 +46,15 @@ export function postPriceDifference(posting: Posting, change: PriceDifference): 
   posting.addValue('supplier', difference, { itemId });
   posting.addValue('cost-difference', -gone as Money, { itemId });
   return { intoStock, gone };
+}
+
+/**
+ * How much of what was received can still be here: what stands of it, less what other places owe, and never more than
+ * there is of the item in all.
+ */
+export function stillHere(received: Quantity, here: readonly Standing[], ofItem: Quantity): Quantity {
+  const standing = add(0 as Quantity, ...here.map(({ quantity }) => quantity));
+  return Math.max(0, Math.min(received, standing, ofItem)) as Quantity;
 }
 
 /**

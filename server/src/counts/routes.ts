@@ -1,6 +1,6 @@
 import type { countRoutes } from '@yosegi/contract';
 import type { HandlersOf } from '../http/context.ts';
-import { addCountLine, approveCount, beginCount, cancelCount, countLine } from './service.ts';
+import { addCountLine, approveCount, beginCount, cancelCount, countCost, countLine } from './service.ts';
 import { listCounts, readCount } from './store.ts';
 
 export const countHandlers: HandlersOf<typeof countRoutes> = {
@@ -8,6 +8,7 @@ export const countHandlers: HandlersOf<typeof countRoutes> = {
   count: ({ db, params }) => readCount(db, params.id),
   beginCount: (command) => beginCount(command, command.body),
   countLine: (command) => countLine(command, command.params.id, command.body),
+  countCost: (command) => countCost(command, command.params.id, command.body.unitCost),
   addCountLine: (command) => addCountLine(command, command.params.id, command.body),
   approveCount: (command) => approveCount(command, command.params.id, command.body.version),
   cancelCount: (command) => cancelCount(command, command.params.id, command.body.version),

@@ -1,14 +1,15 @@
 import type { CountDetail, CountGroup } from '@yosegi/contract';
-import { type Quantity, SCALE } from '@yosegi/core/number';
+import { type Money, type Quantity, SCALE } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { type Place, Posting, placeOf, postAdjustment } from '@yosegi/core/stock';
 import type { Reader, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { quantityFromZero } from '../http/amounts.ts';
+import { moneyOrNull, quantityFromZero } from '../http/amounts.ts';
 import { type Doing, found as required, startOf } from '../http/context.ts';
 import { containing } from '../http/pages.ts';
 import { itemRow } from '../items/store.ts';
 import { requireShelf } from '../places/store.ts';
+import { ownCostsOf } from '../stock/costs.ts';
 import { nextNumber, readStock, writeDocument } from '../stock/posting.ts';
 import { clashesOf } from '../stock/serials.ts';
 import { withNames } from '../stock/shortage.ts';
@@ -114,9 +115,10 @@ export async function countLine(
   const found = bySerial
     ? ((serials.length * SCALE) as Quantity)
     : quantityFromZero(counted ?? '0', item.decimals, 'counted');
+  const newest = await tx.one<{ id: number }>('SELECT ifnull(max(id), 0) AS id FROM movement');
   const values =
     counted === null
-      ? [null, null, null, null, null, null]
+      ? [null, null, null, null, null, null, null]
       : [
           found,
           there?.quantity ?? 0,
@@ -124,12 +126,24 @@ export async function countLine(
           person.id,
           bySerial ? JSON.stringify(serials) : null,
           bySerial ? (there?.booked ?? '[]') : null,
+          newest?.id ?? 0,
         ];
   await tx.run(
-    `UPDATE stock_count_line SET counted = $2, expected = $3, counted_at = $4, counted_by = $5, seen = $6, booked = $7
-     WHERE id = $1`,
+    `UPDATE stock_count_line SET counted = $2, expected = $3, counted_at = $4, counted_by = $5, seen = $6, booked = $7,
+       counted_after = $8, unit_cost = NULL WHERE id = $1`,
     [lineId, ...values],
   );
+  doing.changed('stock');
+  return readCount(tx, line.count_id);
+}
+
+/** Says what one of what was found on a line is worth. */
+export async function countCost(doing: Doing, lineId: number, unitCost: string | null): Promise<CountDetail> {
+  const { tx } = doing;
+  const line = required(await tx.one<CountLineRow>('SELECT * FROM stock_count_line WHERE id = $1', [lineId]));
+  await requireOpen(tx, line.count_id);
+  if (line.counted === null) throw new Refusal('nothing-counted', {}, 'unitCost');
+  await tx.run('UPDATE stock_count_line SET unit_cost = $2 WHERE id = $1', [lineId, moneyOrNull(unitCost, 'unitCost')]);
   doing.changed('stock');
   return readCount(tx, line.count_id);
 }
@@ -157,7 +171,8 @@ export async function addCountLine(
 /**
  * Posts the differences of everything counted in one document. Each difference was taken at the moment of its counting,
  * so what has moved since is still right; lines that nobody counted are left as they are.
- * @throws Refusal `nothing-counted`, or `stock-short` when what was missing has been taken since
+ * @throws Refusal `nothing-counted`; `cost-unknown` naming the line whose find nobody has put a worth on; `stock-short`
+ * when what was missing has been taken since
  */
 export async function approveCount(doing: Doing, id: number, version: number): Promise<CountDetail> {
   const { tx } = doing;
@@ -176,8 +191,15 @@ export async function approveCount(doing: Doing, id: number, version: number): P
   for (const line of lines) {
     const place = { ...placeOf(line.item_id, line.bin_id), lotId: line.lot_id };
     const change = ((line.counted ?? 0) - (line.expected ?? 0)) as Quantity;
-    if (line.seen !== null) await postSeen(tx, posting, place, line);
-    else if (change !== 0) postAdjustment(posting, { place, change, unitCost: null });
+    const unitCost = line.unit_cost as Money | null;
+    try {
+      if (line.seen !== null) await postSeen(tx, posting, place, line);
+      else if (change !== 0) postAdjustment(posting, { place, change, unitCost });
+    } catch (error) {
+      if (!(error instanceof Refusal) || error.code !== 'cost-unknown') throw error;
+      const item = required(await itemRow(tx, line.item_id));
+      throw new Refusal('cost-unknown', { name: item.name }, `sheet.${line.id}.unitCost`);
+    }
   }
   const posted = await withNames(tx, () => posting.close());
   const remark = `${count.number}: ${count.scope}`;
@@ -190,30 +212,45 @@ export async function approveCount(doing: Doing, id: number, version: number): P
 }
 
 /**
- * Posts what was seen of serials: those the books have here and nobody saw are gone, those seen come here from where the
- * books have them, or are found. What has moved on since the counting is left alone.
+ * Posts what was seen of serials and differs from the books of that moment: those the books had here and nobody saw are
+ * gone, those seen come here from where the books have them, or are found at their own cost. What has moved since the
+ * counting is where it moved to, and is left alone.
  * @throws Refusal `serial-on-bench` for one that is booked on a bench
  */
 async function postSeen(tx: Writer, posting: Posting, place: Place, line: CountLineRow): Promise<void> {
   const codes = JSON.parse(line.seen ?? '[]') as string[];
-  const booked = JSON.parse(line.booked ?? '[]') as number[];
+  const booked = new Set(JSON.parse(line.booked ?? '[]') as number[]);
   const ids = new Map((await clashesOf(tx, line.item_id, codes)).map((known) => [known.code.toLowerCase(), known.id]));
   const there = (await standingOf(tx, [line.item_id])).filter((row) => row.serial_id !== null);
+  const moved = await movedSince(tx, [...booked, ...ids.values()], line);
+  const own = await ownCostsOf(tx, [...ids.values()]);
   const seen = new Set<number>();
   for (const code of codes) {
     const id = ids.get(code.toLowerCase()) ?? (await tx.insert('serial', { item_id: line.item_id, code }));
     seen.add(id);
+    if (booked.has(id) || moved.has(id)) continue;
     const now = there.find((row) => row.serial_id === id);
     const here = { ...place, serialId: id };
     if (now?.build) throw new Refusal('serial-on-bench', { code, build: now.build });
+    const unitCost = (line.unit_cost as Money | null) ?? own.get(id) ?? null;
     if (now && now.bin_id !== place.binId) posting.move(placeIn(now), here, SCALE as Quantity);
-    if (!now) postAdjustment(posting, { place: here, change: SCALE as Quantity, unitCost: null });
+    if (!now) postAdjustment(posting, { place: here, change: SCALE as Quantity, unitCost });
   }
   for (const id of booked) {
     const here = { ...place, serialId: id };
-    if (!seen.has(id) && posting.at(here) > 0)
+    if (!seen.has(id) && !moved.has(id) && posting.at(here) > 0)
       postAdjustment(posting, { place: here, change: -SCALE as Quantity, unitCost: null });
   }
+}
+
+/** Which of these serials have moved since a line was counted. */
+async function movedSince(tx: Writer, serialIds: readonly number[], line: CountLineRow): Promise<Set<number>> {
+  const rows = await tx.all<{ serial_id: number }>(
+    `SELECT DISTINCT serial_id FROM movement
+     WHERE serial_id IN (SELECT value FROM json_each($1)) AND id > $2 AND quantity <> 0`,
+    [JSON.stringify(serialIds), line.counted_after ?? Number.MAX_SAFE_INTEGER],
+  );
+  return new Set(rows.map(({ serial_id }) => serial_id));
 }
 
 function refuseSerialTwice(codes: readonly string[]): void {

@@ -1,9 +1,10 @@
 import type { CountDetail, CountRow } from '@yosegi/contract';
-import { type Quantity, SCALE, worthOf } from '@yosegi/core/number';
+import { type Money, type Quantity, sumForText, worthForText } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
 import { found as required } from '../http/context.ts';
-import { averageCostOf, itemRows, toMeasures } from '../items/store.ts';
+import { averageCostOf, itemRows, knownCostOf, toMeasures } from '../items/store.ts';
+import { ownCostsOf } from '../stock/costs.ts';
 
 const COUNT_SQL = `
   SELECT c.id, c.number, c.scope, c.state, c.begun_at AS begunAt, p.name AS begunBy, c.document_id AS documentId, c.version,
@@ -22,6 +23,9 @@ export interface CountLineRow {
   booked: string | null;
   counted: number | null;
   expected: number | null;
+  /** The last movement there was when it was counted. */
+  counted_after: number | null;
+  unit_cost: number | null;
 }
 
 export const listCounts = (db: Reader) => db.all<CountRow>(`${COUNT_SQL} ORDER BY c.id DESC LIMIT 200`);
@@ -52,6 +56,7 @@ export async function readCount(db: Reader, id: number): Promise<CountDetail> {
     rows.map((row) => row.item_id),
   );
   const booked = await bookedSerials(db, rows);
+  const own = await ownCostsByCode(db, rows);
   return {
     ...head,
     sheet: rows.map((row) => {
@@ -71,11 +76,15 @@ export async function readCount(db: Reader, id: number): Promise<CountDetail> {
             code,
           ),
       );
-      const value =
-        item.tracking === 'serial'
-          ? worthOf((found.length * SCALE) as Quantity, averageCostOf(item)) -
-            missing.reduce((sum, serial) => sum + (serial.value ?? 0), 0)
-          : Math.sign(difference ?? 0) * worthOf(Math.abs(difference ?? 0) as Quantity, averageCostOf(item));
+      const known = knownCostOf(item);
+      const told = row.unit_cost ?? known ?? 0;
+      const bySerial = item.tracking === 'serial';
+      const ownCost = (code: string) => own.get(`${item.id}:${code.toLowerCase()}`);
+      const value = bySerial
+        ? sumForText(found.map((code) => row.unit_cost ?? ownCost(code) ?? told)) -
+          sumForText(missing.map((serial) => serial.value ?? 0))
+        : worthForText((difference ?? 0) as Quantity, ((difference ?? 0) > 0 ? told : averageCostOf(item)) as Money);
+      const unknown = bySerial ? found.some((code) => ownCost(code) === undefined) : (difference ?? 0) > 0;
       return {
         id: row.id,
         itemId: item.id,
@@ -96,6 +105,8 @@ export async function readCount(db: Reader, id: number): Promise<CountDetail> {
         expected: decimalOrNull(row.expected),
         difference: decimalOrNull(difference),
         value: difference === null ? null : decimal(value),
+        needsCost: known === null && unknown,
+        unitCost: decimalOrNull(row.unit_cost),
         countedBy: row.person,
       };
     }),
@@ -110,4 +121,25 @@ async function bookedSerials(db: Reader, rows: readonly CountLineRow[]) {
     [JSON.stringify(ids)],
   );
   return new Map(serials.map((serial) => [serial.id, serial]));
+}
+
+/** What serials that were seen cost when they last left, by item and code. */
+async function ownCostsByCode(db: Reader, rows: readonly CountLineRow[]): Promise<ReadonlyMap<string, Money>> {
+  const seen = rows.flatMap(({ item_id, seen }) =>
+    (seen === null ? [] : (JSON.parse(seen) as string[])).map((code) => [item_id, code]),
+  );
+  const serials = await db.all<{ id: number; item_id: number; code: string }>(
+    `SELECT s.id, s.item_id, s.code FROM json_each($1) v JOIN serial s ON s.item_id = v.value ->> 0 AND s.code = v.value ->> 1`,
+    [JSON.stringify(seen)],
+  );
+  const costs = await ownCostsOf(
+    db,
+    serials.map(({ id }) => id),
+  );
+  return new Map(
+    serials.flatMap(({ id, item_id, code }) => {
+      const cost = costs.get(id);
+      return cost === undefined ? [] : [[`${item_id}:${code.toLowerCase()}`, cost] as const];
+    }),
+  );
 }

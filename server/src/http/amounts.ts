@@ -2,7 +2,7 @@ import { formatDecimal, type Money, parseDecimal, parseMoney, parsePercent, pars
 import { Refusal } from '@yosegi/core/refusal';
 
 /** An amount from the database as the decimal text of the wire. */
-export const decimal = (scaled: number) => formatDecimal(scaled);
+export const decimal = (scaled: number | bigint) => formatDecimal(scaled);
 export const decimalOrNull = (scaled: number | null) => (scaled === null ? null : formatDecimal(scaled));
 
 /** A quantity above zero. @throws Refusal naming `field` */

@@ -61,6 +61,10 @@ export const ITEM_SQL = `
   LEFT JOIN bin b ON b.id = i.home_bin_id
   LEFT JOIN item_stock s ON s.item_id = i.id`;
 
+/** The moving average, or the last cost known while there is no stock; null when no posting ever said what one costs. */
+export const knownCostOf = (row: Pick<ItemRow, 'quantity' | 'value' | 'last_cost'>): Money | null =>
+  (row.quantity > 0 ? unitCostOf(row.value as Money, row.quantity as Quantity) : (row.last_cost as Money)) || null;
+
 /** The moving average; while there is no stock, the last cost known. */
 export const averageCostOf = (
   row: Pick<ItemRow, 'quantity' | 'value' | 'last_cost' | 'latest_cost' | 'standard_cost'>,

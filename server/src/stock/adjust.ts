@@ -7,6 +7,7 @@ import { moneyOrNull } from '../http/amounts.ts';
 import type { Doing } from '../http/context.ts';
 import { itemRows } from '../items/store.ts';
 import { requireShelf } from '../places/store.ts';
+import { ownCostsOf } from './costs.ts';
 import { readDocument } from './documents.ts';
 import { mayGoBelow, type Override, readStock, writeDocument } from './posting.ts';
 import { withNames } from './shortage.ts';
@@ -40,9 +41,21 @@ export async function adjust(doing: Doing, input: AdjustInput): Promise<StockDoc
       change > 0
         ? await placesIn(doing, item, bin.id, change, line, at, { mayReturn: true })
         : await placesOut(tx, posting, item, bin.id, -change as Quantity, line, at, taking);
+    const own =
+      change > 0
+        ? await ownCostsOf(
+            tx,
+            standing.flatMap(({ place }) => place.serialId ?? []),
+          )
+        : new Map();
     try {
       for (const { place, quantity } of standing)
-        postAdjustment(posting, { place, change: (change > 0 ? quantity : -quantity) as Quantity, unitCost });
+        postAdjustment(posting, {
+          place,
+          change: (change > 0 ? quantity : -quantity) as Quantity,
+          // A serial that was here before comes back at its own cost, unless its worth is told.
+          unitCost: unitCost ?? own.get(place.serialId ?? 0) ?? null,
+        });
     } catch (error) {
       if (error instanceof Refusal && error.field)
         throw new Refusal(error.code, { ...error.facts, name: item.name }, at(error.field));

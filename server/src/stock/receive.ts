@@ -73,6 +73,7 @@ export async function receive(doing: Doing, input: ReceiveInput, source: Receipt
       serial_ids: item.tracking === 'serial' ? JSON.stringify(places.map(({ place }) => place.serialId)) : null,
       quantity,
       value,
+      unit_cost: unitCost,
     });
     latest.set(item.id, unitCost);
   }

@@ -7,6 +7,7 @@ import { buildLines, buildRecord } from '../builds/store.ts';
 import { takeOffOrder } from '../buying/receive.ts';
 import type { Writer } from '../db/database.ts';
 import { type Doing, found } from '../http/context.ts';
+import { keepLatestCosts, lastCosts } from './costs.ts';
 import { readDocument } from './documents.ts';
 import { readStock, writeDocument } from './posting.ts';
 import { withNames } from './shortage.ts';
@@ -18,6 +19,9 @@ interface Head {
   readonly build_id: number | null;
   readonly undone_by: string | null;
 }
+
+/** Kinds whose lines say what one costs. */
+const TELLS_COST: ReadonlySet<DocumentKind> = new Set(['receipt', 'opening', 'price-difference']);
 
 /** Undoes a posting by a counter-document with exactly its quantities and values, and sets its build back. */
 export async function undoDocument(doing: Doing, id: number, remark: string): Promise<StockDocument> {
@@ -32,15 +36,13 @@ export async function undoDocument(doing: Doing, id: number, remark: string): Pr
   refuseFinal(head);
   if (head.kind === 'receipt') await refuseCorrected(tx, id);
   const movements = await movementsOf(tx, id);
-  const posting = new Posting(
-    await readStock(
-      tx,
-      movements.map((movement) => movement.itemId),
-    ),
-  );
+  await refuseRevalued(tx, id, movements);
+  const itemIds = movements.map((movement) => movement.itemId);
+  const posting = new Posting(await readStock(tx, itemIds));
   const values = await valuesOf(tx, id);
+  const known = await lastCosts(tx, itemIds, id);
   const posted = await withNames(tx, () => {
-    posting.reverse(movements, values);
+    posting.reverse(movements, values, (itemId) => known.get(itemId));
     return posting.close();
   });
   const start = { kind: 'undo' as const, remark: remark || `Undoes ${head.number}`, reversesId: id };
@@ -55,6 +57,7 @@ export async function undoDocument(doing: Doing, id: number, remark: string): Pr
   ]);
   if (head.build_id !== null) await setBuildBack(doing, head, movements);
   if (head.kind === 'receipt') await takeOffOrder(doing, id);
+  if (TELLS_COST.has(head.kind)) await keepLatestCosts(tx, itemIds);
   return readDocument(tx, counter.id);
 }
 
@@ -74,6 +77,24 @@ async function refuseCorrected(tx: Writer, documentId: number): Promise<void> {
      JOIN document d ON d.id = p.document_id
      WHERE r.document_id = $1 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) ORDER BY d.id DESC LIMIT 1`,
     [documentId],
+  );
+  if (later) throw new Refusal('undo-later-first', { number: later.number });
+}
+
+/**
+ * What a revaluation has made worth something else is not taken out or changed at its old worth: undone is the revaluation
+ * first. What only moves goods, or took them out before, does not mind.
+ */
+async function refuseRevalued(tx: Writer, documentId: number, movements: readonly Movement[]): Promise<void> {
+  const sums = new Map<number, number>();
+  for (const { itemId, quantity } of movements) sums.set(itemId, (sums.get(itemId) ?? 0) + quantity);
+  const touched = movements.filter(({ itemId, quantity }) => quantity === 0 || (sums.get(itemId) ?? 0) > 0);
+  const later = await tx.one<{ number: string }>(
+    `SELECT d.number FROM document d WHERE d.kind = 'revaluation' AND d.id > $1
+       AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)
+       AND EXISTS (SELECT 1 FROM movement m WHERE m.document_id = d.id AND m.item_id IN (SELECT value FROM json_each($2)))
+     ORDER BY d.id DESC LIMIT 1`,
+    [documentId, JSON.stringify(touched.map(({ itemId }) => itemId))],
   );
   if (later) throw new Refusal('undo-later-first', { number: later.number });
 }

@@ -1,11 +1,12 @@
 import type { ReceiptPrices, StockDocument } from '@yosegi/contract';
 import { type Money, type Quantity, unitCostOf, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { Posting, postPriceDifference, postRevaluation, type Standing } from '@yosegi/core/stock';
+import { Posting, postPriceDifference, postRevaluation, type Standing, stillHere } from '@yosegi/core/stock';
 import type { Reader } from '../db/database.ts';
 import { decimal, moneyFromZero } from '../http/amounts.ts';
 import { type Doing, found } from '../http/context.ts';
 import { itemRows } from '../items/store.ts';
+import { keepLatestCosts } from './costs.ts';
 import { readDocument } from './documents.ts';
 import { readStock, writeDocument } from './posting.ts';
 import { standingAt, standingOf } from './standing.ts';
@@ -49,6 +50,30 @@ async function hereOf(db: Reader, line: ReceiptLineRow): Promise<Standing[]> {
     .map(standingAt);
 }
 
+/**
+ * How much of each line is still here. Lines of one receipt that share an item or a lot have their claim one after the
+ * other, so that nothing is here twice.
+ */
+async function stillHereOf(db: Reader, lines: readonly ReceiptLineRow[]) {
+  const items = await itemRows(
+    db,
+    lines.map((line) => line.item_id),
+  );
+  const claimed = new Map<string, number>();
+  const result = new Map<number, { here: Standing[]; standing: Quantity }>();
+  for (const line of lines) {
+    const here = await hereOf(db, line);
+    const ofItem = found(items.get(line.item_id)).quantity as Quantity;
+    const key = `${line.item_id}:${line.serial_ids === null ? (line.lot_id ?? '') : line.id}`;
+    const before = claimed.get(key) ?? 0;
+    const all = stillHere((line.quantity + before) as Quantity, here, ofItem);
+    const standing = Math.max(0, Math.min(line.quantity, all - before)) as Quantity;
+    claimed.set(key, before + standing);
+    result.set(line.id, { here, standing });
+  }
+  return result;
+}
+
 /** What a receipt cost, line by line, and how much of it is still here: for an invoice that says otherwise. */
 export async function receiptPrices(db: Reader, documentId: number): Promise<ReceiptPrices> {
   const head = found(
@@ -58,23 +83,21 @@ export async function receiptPrices(db: Reader, documentId: number): Promise<Rec
       [documentId],
     ),
   );
-  const lines = [];
-  for (const line of await linesOf(db, documentId)) {
-    const standing = (await hereOf(db, line)).reduce((sum, { quantity }) => sum + quantity, 0);
-    lines.push({
-      lineId: line.id,
-      itemId: line.item_id,
-      code: line.code,
-      name: line.name,
-      unit: line.unit,
-      decimals: line.decimals,
-      piece: line.lot ?? line.serials,
-      quantity: decimal(line.quantity),
-      unitCost: decimal(unitCostOf(line.value as Money, line.quantity as Quantity)),
-      value: decimal(line.value),
-      here: decimal(Math.max(0, Math.min(line.quantity, standing))),
-    });
-  }
+  const rows = await linesOf(db, documentId);
+  const still = await stillHereOf(db, rows);
+  const lines = rows.map((line) => ({
+    lineId: line.id,
+    itemId: line.item_id,
+    code: line.code,
+    name: line.name,
+    unit: line.unit,
+    decimals: line.decimals,
+    piece: line.lot ?? line.serials,
+    quantity: decimal(line.quantity),
+    unitCost: decimal(unitCostOf(line.value as Money, line.quantity as Quantity)),
+    value: decimal(line.value),
+    here: decimal(found(still.get(line.id)).standing),
+  }));
   return { number: head.number, undone: head.undone === 1, lines };
 }
 
@@ -92,10 +115,10 @@ export async function postPrices(
   const before = await receiptPrices(tx, documentId);
   if (before.undone) throw new Refusal('receipt-undone', { number: before.number });
   const known = new Map((await linesOf(tx, documentId)).map((line) => [line.id, line]));
+  const still = await stillHereOf(tx, [...known.values()]);
   const itemIds = [...known.values()].map((line) => line.item_id);
   const posting = new Posting(await readStock(tx, itemIds));
   const rows = [];
-  const latest: [number, Money][] = [];
   for (const [index, own] of input.lines.entries()) {
     const line = known.get(own.lineId);
     if (!line) throw new Refusal('unknown-line', {}, `lines.${index}.lineId`);
@@ -107,10 +130,16 @@ export async function postPrices(
     const after = worthOf(quantity, unitCost);
     const difference = (after - line.value) as Money;
     if (difference === 0) continue;
-    const change = { itemId: line.item_id, received: quantity, difference, here: await hereOf(tx, line) };
+    const change = { itemId: line.item_id, received: quantity, difference, ...found(still.get(line.id)) };
     const { intoStock, gone } = postPriceDifference(posting, change);
-    rows.push({ receipt_line_id: line.id, value_before: line.value, value_after: after, into_stock: intoStock, gone });
-    latest.push([line.item_id, unitCost]);
+    rows.push({
+      receipt_line_id: line.id,
+      value_before: line.value,
+      value_after: after,
+      into_stock: intoStock,
+      gone,
+      unit_cost: unitCost,
+    });
   }
   if (rows.length === 0) throw new Refusal('no-price-change');
   const remark = input.remark || `Price of ${before.number}`;
@@ -119,11 +148,7 @@ export async function postPrices(
     'price_difference_line',
     rows.map((row) => ({ document_id: id, ...row })),
   );
-  await tx.run(
-    `UPDATE item SET latest_cost = v.value ->> 1 FROM json_each($1) v WHERE item.id = v.value ->> 0
-       AND NOT EXISTS (SELECT 1 FROM receipt_line r WHERE r.item_id = item.id AND r.document_id > $2)`,
-    [JSON.stringify(latest), documentId],
-  );
+  await keepLatestCosts(tx, itemIds);
   return readDocument(tx, id);
 }
 

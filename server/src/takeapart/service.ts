@@ -6,7 +6,7 @@ import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
 import { readSerials } from '@yosegi/core/tracking';
 import type { Reader } from '../db/database.ts';
 import { balancedShares } from '../definitions/revisions.ts';
-import { type LineRow, type RevisionRow, revisionInUse, revisionLines, revisionRow } from '../definitions/store.ts';
+import { type LineRow, type RevisionRow, revisionLines, revisionRow } from '../definitions/store.ts';
 import { decimal, decimalOrNull, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
 import { type Doing, found } from '../http/context.ts';
 import { type ItemRow, itemRow, itemRows, toMeasures } from '../items/store.ts';
@@ -16,26 +16,29 @@ import { mayGoBelow, type Override, readStock, writeDocument } from '../stock/po
 import { withNames } from '../stock/shortage.ts';
 import { byBin, standingOf } from '../stock/standing.ts';
 import { type NamedIn, placesIn, placesOut } from '../stock/tracked.ts';
-import { wentInto } from './went-in.ts';
+import { refuseOtherRevision, revisionOfUnits } from './made-by.ts';
+import { finishesOf, refuseElsewhere, wentInto } from './went-in.ts';
 
 /** What taking an item apart by its revision in use would bring back. */
 export async function readApartPlan(
   db: Reader,
   itemId: number,
-  unit: { lot?: string | undefined; serials?: string | undefined },
+  unit: { lot?: string | undefined; serials?: string | undefined; buildId?: number | undefined },
 ): Promise<ApartPlan> {
   const item = found(await itemRow(db, itemId));
-  const revision = await revisionInUse(db, itemId);
-  if (!revision) throw new Refusal('no-definition-in-use', { name: item.name }, 'itemId');
+  const codes = unit.serials ? readSerials(unit.serials, 'serials') : [];
+  const units = { lot: unit.lot ?? null, serials: codes, buildId: unit.buildId ?? null };
+  const { revision, build, madeBy } = await revisionOfUnits(db, item, units);
   const back = await linesThatComeBack(db, revision);
   const shelves = (await standingOf(db, [itemId])).filter((row) => row.build_id === null);
-  const codes = unit.serials ? readSerials(unit.serials, 'serials') : [];
   const wentIn = await wentInto(db, itemId, unit.lot ?? null, codes);
   return {
     itemId,
     definitionId: revision.definition_id,
     revisionId: revision.id,
     revision: revision.number,
+    build: build?.build ?? null,
+    madeBy: madeBy.map(({ revisionId: _, ...made }) => made),
     outputQuantity: decimal(revision.output_quantity),
     decimals: item.decimals,
     unit: item.unit,
@@ -94,6 +97,7 @@ async function linesThatComeBack(db: Reader, revision: RevisionRow): Promise<Bac
 interface ApartInput {
   readonly itemId: number;
   readonly revisionId: number;
+  readonly buildId: number | null;
   readonly lot: string | null;
   readonly serials: readonly string[];
   readonly binId: number;
@@ -112,6 +116,7 @@ export async function takeUnitsApart(doing: Doing, input: ApartInput): Promise<S
   const revision = await revisionRow(tx, input.revisionId);
   if (!revision || revision.item_id !== item.id || revision.state === 'draft')
     throw new Refusal('unknown-choice', {}, 'revisionId');
+  await refuseOtherRevision(tx, item, input, revision.id);
   await requireShelf(tx, input.binId, 'binId');
   const quantity = positiveQuantity(input.quantity, item.decimals, 'quantity');
   const back = await linesThatComeBack(tx, revision);
@@ -139,11 +144,19 @@ export async function takeUnitsApart(doing: Doing, input: ApartInput): Promise<S
   const taken = await placesOut(tx, posting, item, input.binId, quantity, input, own, taking);
   const value = add(0 as Money, ...taken.map((one) => posting.takeOut(one.place, one.quantity)));
   const split = takeApart(value, returned, input.leftover);
+  const wentIn = await finishesOf(tx, item.id, input.lot, input.serials);
   for (const [index, line] of returned.entries()) {
     const worth = split.lines[index]?.value ?? (0 as Money);
     if (line.good === 0) continue;
     // A part that is tracked comes back under its own lot or serial.
     const places = await placesIn(doing, line.part, line.binId, line.good, line.named, line.at, { mayReturn: true });
+    await refuseElsewhere(
+      tx,
+      item,
+      wentIn,
+      places.flatMap(({ place }) => place.serialId ?? []),
+      line.at('serials'),
+    );
     bringInAt(posting, places, worth);
   }
   posting.addValue('written-off', -split.writtenOff as Money, { itemId: item.id });
@@ -157,6 +170,7 @@ export async function takeUnitsApart(doing: Doing, input: ApartInput): Promise<S
     document_id: document.id,
     item_id: item.id,
     revision_id: revision.id,
+    build_id: input.buildId,
     quantity,
     leftover: input.leftover,
   });

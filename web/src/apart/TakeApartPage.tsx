@@ -44,7 +44,11 @@ export function TakeApartPage() {
   const [search, setSearch] = useSearchParams();
   const itemId = Number(search.get('item')) || null;
   const item = useQuestion('item', { params: { id: itemId ?? 0 } }, { enabled: itemId !== null });
-  const unit = { lot: search.get('lot') ?? undefined, serials: readable(search.get('serials')) };
+  const unit = {
+    lot: search.get('lot') ?? undefined,
+    serials: readable(search.get('serials')),
+    buildId: Number(search.get('build')) || undefined,
+  };
   const plan = useQuestion(
     'apartPlan',
     { params: { id: itemId ?? 0 }, query: unit },
@@ -80,7 +84,12 @@ export function TakeApartPage() {
       {(product) => (
         <Answer of={plan}>
           {(data) => (
-            <ApartForm key={`${data.itemId}:${data.stockQuantity}`} item={product} plan={data} picker={picker} />
+            <ApartForm
+              key={`${data.itemId}:${data.stockQuantity}:${data.revisionId}`}
+              item={product}
+              plan={data}
+              picker={picker}
+            />
           )}
         </Answer>
       )}
@@ -109,6 +118,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   const [overriding, setOverriding] = useState(false);
   const [lot, setLot] = useAddress('lot');
   const [serials, setSerials] = useAddress('serials');
+  const [buildId, setBuildId] = useAddress('build');
   const unit: TypedTrack = { ...NOTHING_TYPED, lot, serials };
   const reckoning = useMemo(() => reckonApart(plan, quantity, typed, leftover), [plan, quantity, typed, leftover]);
   const { faults, rows, value, writtenOff } = reckoning;
@@ -124,6 +134,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
       body: {
         itemId: item.id,
         revisionId: plan.revisionId,
+        buildId: Number(buildId) || null,
         binId: Number(binId),
         quantity: plainTyped(quantity, plan),
         ...namedOf(item, unit),
@@ -192,6 +203,20 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
               />
             </Narrow>
           )}
+          {plan.madeBy.length > 0 && (
+            <Choice
+              label="Made with"
+              value={buildId}
+              onChange={setBuildId}
+              options={[
+                ['', plan.build !== null && buildId === '' ? `${plan.build}, as it is known` : 'not known'],
+                ...plan.madeBy.map(({ buildId: id, build, revision, at }): [string, string] => [
+                  String(id),
+                  `${build} · revision ${revision} · ${format.day(at.slice(0, 10))}`,
+                ]),
+              ]}
+            />
+          )}
           <Choice
             label="Value of what is damaged or missing"
             value={leftover}
@@ -206,7 +231,8 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
         <p style={{ marginTop: 16 }}>
           <Muted>
             {format.quantity(item.onHand, item.unit, item.decimals)} on hand, worth {format.unitCost(item.averageCost)}{' '}
-            each. By revision {plan.revision}.
+            each. By revision {plan.revision}
+            {plan.build === null ? ', which is in use' : `, which ${plan.build} took`}.
           </Muted>
         </p>
       </Ask>

@@ -153,6 +153,7 @@ const answersWith: Partial<Record<Name, (output: unknown) => { question: Name; r
   endLabelJob: itself('labelJob'),
   beginCount: itself('count'),
   countLine: itself('count'),
+  countCost: itself('count'),
   addCountLine: itself('count'),
   approveCount: itself('count'),
   cancelCount: itself('count'),

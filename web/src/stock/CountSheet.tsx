@@ -105,7 +105,7 @@ function Sheet({ detail }: { detail: CountDetail }) {
             </>
           )}
         </Row>
-        {differences ? <Differences detail={detail} open={open} /> : <Blind detail={detail} />}
+        {differences ? <Differences detail={detail} open={open} refused={approve.error} /> : <Blind detail={detail} />}
         {problem && (
           <ProblemBox error={approve.error}>
             <Shorts facts={problem.facts} />
@@ -337,7 +337,30 @@ function FoundBesides({ detail }: { detail: CountDetail }) {
   );
 }
 
-function Differences({ detail, open }: { detail: CountDetail; open: boolean }) {
+/** What one of what was found is worth, where nobody ever said what it costs; zero is said openly. */
+function FoundCost({ line, refused }: { line: CountLine; refused: unknown }) {
+  const format = useFormat();
+  const [text, setText] = useState(line.unitCost ?? '');
+  const say = useCommand('countCost');
+  const keep = () => {
+    const unitCost = text.trim() === '' ? null : text.trim();
+    if (unitCost !== line.unitCost) say.mutate({ params: { id: line.id }, body: { unitCost } });
+  };
+  return (
+    <Field
+      label={`What is one ${line.name} worth?`}
+      numeric
+      value={text}
+      suffix={format.currencySign}
+      onChange={setText}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === 'Enter' && keep()}
+      error={problemOf(say.error)?.detail ?? problemAt(refused, `sheet.${line.id}.unitCost`)}
+    />
+  );
+}
+
+function Differences({ detail, open, refused }: { detail: CountDetail; open: boolean; refused: unknown }) {
   const format = useFormat();
   const again = useCommand('countLine');
   const counted = detail.sheet.filter((line) => line.counted !== null);
@@ -396,7 +419,9 @@ function Differences({ detail, open }: { detail: CountDetail; open: boolean }) {
                 )}
               </td>
               <td className="num">
-                {Number(line.value ?? 0) < 0 ? (
+                {open && line.needsCost ? (
+                  <FoundCost key={line.unitCost} line={line} refused={refused} />
+                ) : Number(line.value ?? 0) < 0 ? (
                   <Late>{format.money(line.value ?? '0')}</Late>
                 ) : (
                   format.money(line.value ?? '0')

@@ -51,6 +51,12 @@ export class Format {
     return format.format(text as Intl.StringNumericLiteral);
   }
 
+  /** How the currency is written beside an amount, like €. */
+  get currencySign(): string {
+    const parts = new Intl.NumberFormat(this.company.locale, { style: 'currency', currency: this.company.currency });
+    return parts.formatToParts(0).find(({ type }) => type === 'currency')?.value ?? this.company.currency;
+  }
+
   unitCost = (text: string) => this.money(text, 3);
 
   /** A day like "Wed 9 Dec". */

@@ -1,0 +1,76 @@
+import { type Money, type Quantity, unitCostOf } from '@yosegi/core/number';
+import { lastCostAfter, type Step } from '@yosegi/core/stock';
+import type { Reader, Writer } from '../db/database.ts';
+
+/** A document that neither was undone nor undoes another; `d` is its table. */
+const STANDS = 'd.reverses_id IS NULL AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)';
+
+/**
+ * The last cost of one that was known of each item by the documents that stand without one of them.
+ * @param without a document that is being undone
+ */
+export async function lastCosts(
+  db: Reader,
+  itemIds: readonly number[],
+  without: number,
+): Promise<ReadonlyMap<number, Money | undefined>> {
+  const costs = new Map<number, Money | undefined>();
+  for (const itemId of new Set(itemIds)) {
+    const steps = await db.all<Step>(
+      `SELECT sum(m.quantity) AS quantity, sum(m.value) AS value, sum(iif(m.quantity > 0, m.quantity, 0)) AS broughtQuantity,
+         sum(iif(m.quantity > 0, m.value, 0)) AS broughtValue
+       FROM movement m JOIN document d ON d.id = m.document_id
+       WHERE m.item_id = $1 AND d.id <> $2 AND ${STANDS} GROUP BY d.id ORDER BY d.id`,
+      [itemId, without],
+    );
+    costs.set(itemId, lastCostAfter(steps) ?? (0 as Money));
+  }
+  return costs;
+}
+
+interface Told {
+  document_id: number;
+  quantity: Quantity;
+  value: Money;
+  unit_cost: Money | null;
+}
+
+/**
+ * Keeps the latest cost of items: what the newest receipt or opening stock that stands said one costs, at the price known
+ * by now. What was undone, and a later price of an older receipt, say nothing.
+ */
+export async function keepLatestCosts(tx: Writer, itemIds: readonly number[]): Promise<void> {
+  const costs: [number, Money | null][] = [];
+  for (const itemId of new Set(itemIds)) {
+    const receipt = await tx.one<Told>(
+      `SELECT r.document_id, r.quantity, ifnull(p.value_after, r.value) AS value,
+         iif(p.document_id IS NULL, r.unit_cost, p.unit_cost) AS unit_cost
+       FROM receipt_line r JOIN document d ON d.id = r.document_id
+       LEFT JOIN price_difference_line p ON p.receipt_line_id = r.id AND p.document_id = (
+         SELECT max(l.document_id) FROM price_difference_line l WHERE l.receipt_line_id = r.id
+           AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = l.document_id))
+       WHERE r.item_id = $1 AND ${STANDS} ORDER BY r.id DESC LIMIT 1`,
+      [itemId],
+    );
+    const opening = await tx.one<Told>(
+      `SELECT m.document_id, m.quantity, m.value, NULL AS unit_cost FROM movement m JOIN document d ON d.id = m.document_id
+       WHERE m.item_id = $1 AND m.quantity > 0 AND d.kind = 'opening' AND ${STANDS} ORDER BY m.id DESC LIMIT 1`,
+      [itemId],
+    );
+    const newest = (opening?.document_id ?? 0) > (receipt?.document_id ?? 0) ? opening : receipt;
+    costs.push([itemId, newest ? (newest.unit_cost ?? unitCostOf(newest.value, newest.quantity)) : null]);
+  }
+  await tx.run('UPDATE item SET latest_cost = v.value ->> 1 FROM json_each($1) v WHERE item.id = v.value ->> 0', [
+    JSON.stringify(costs),
+  ]);
+}
+
+/** What serials were worth when they last left, by the documents that stand: lost and found, each keeps its own cost. */
+export async function ownCostsOf(db: Reader, serialIds: readonly number[]): Promise<ReadonlyMap<number, Money>> {
+  const rows = await db.all<{ serial_id: number; value: number }>(
+    `SELECT m.serial_id, -m.value AS value, max(m.id) FROM movement m JOIN document d ON d.id = m.document_id
+     WHERE m.serial_id IN (SELECT value FROM json_each($1)) AND m.quantity < 0 AND ${STANDS} GROUP BY m.serial_id`,
+    [JSON.stringify(serialIds)],
+  );
+  return new Map(rows.map(({ serial_id, value }) => [serial_id, value as Money]));
+}
