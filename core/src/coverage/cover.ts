@@ -150,7 +150,8 @@ function withAlternates(
       freeLeft,
     );
     for (const { itemId, left: rest } of used) left.set(itemId, rest);
-    return { ...own, alternates: used.filter(({ standsFor }) => standsFor > 0) };
+    const helping = used.filter(({ standsFor }) => standsFor > 0);
+    return { ...own, alternates: helping.map(({ left: _, ...standIn }) => standIn) };
   });
 }
 

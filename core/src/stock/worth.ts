@@ -38,7 +38,7 @@ export function postPriceDifference(posting: Posting, change: PriceDifference): 
   ).forEach((part, index) => {
     const place = here[index]?.place;
     if (!place) return;
-    const worth = Math.max(part, -posting.worthAt(place)) as Money;
+    const worth = Math.max(part, -Math.max(0, posting.worthAt(place))) as Money;
     posting.addWorth(place, worth);
     intoStock = add(intoStock, worth);
   });

@@ -122,7 +122,12 @@ function Sheet({ detail }: { detail: CountDetail }) {
             look="go"
             busy={approve.isPending}
             isDisabled={!isOwner || detail.counted === 0}
-            onPress={() => approve.mutate(command)}
+            onPress={() =>
+              approve.mutate(command, {
+                // The worth is asked for where what was found is shown.
+                onError: (error) => problemOf(error)?.code === 'cost-unknown' && setView('differences'),
+              })
+            }
           >
             Approve {count(detail.counted, 'line')}
           </Button>
