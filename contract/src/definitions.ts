@@ -57,6 +57,7 @@ export const PartItem = Item.pick({
   archived: true,
   sellPrice: true,
   averageCost: true,
+  costFrom: true,
   latestCost: true,
   standardCost: true,
   free: true,
@@ -164,11 +165,12 @@ export const FaultRow = z.object({
   purpose: Purpose,
   faults: z.array(
     z.object({
-      fault: z.enum(['none-in-use', 'unpriced-part', 'archived-part', 'below-cost']),
+      /** `beyond-reckoning`: its cost is more than can be kept, so that it is not known. */
+      fault: z.enum(['none-in-use', 'unpriced-part', 'archived-part', 'below-cost', 'beyond-reckoning']),
       parts: z.array(z.object({ id: Id, code: z.string(), name: z.string() })),
     }),
   ),
-  unitCost: Decimal,
+  unitCost: Decimal.nullable(),
   sellPrice: Decimal.nullable(),
 });
 export type FaultRow = z.infer<typeof FaultRow>;
@@ -182,8 +184,9 @@ export const Replacement = z.object({
   outputQuantity: Decimal,
   quantityBefore: Decimal,
   quantityAfter: Decimal,
-  costBefore: Decimal,
-  costAfter: Decimal,
+  /** Null where it is more than can be kept. */
+  costBefore: Decimal.nullable(),
+  costAfter: Decimal.nullable(),
   /** Why it cannot be done there; null when it can. */
   problem: z.string().nullable(),
 });

@@ -76,6 +76,8 @@ export const Item = z.object({
   reorderPoint: Decimal.nullable(),
   note: z.string(),
   averageCost: Decimal,
+  /** What that is: the moving average, the last cost known while there is none, the standard, or nothing at all. */
+  costFrom: z.enum(['average', 'last', 'standard', 'none']),
   latestCost: Decimal.nullable(),
   standardCost: Decimal.nullable(),
   /** Standing on shelves. */
@@ -167,8 +169,9 @@ export const CostEffect = z.object({
   code: z.string(),
   name: z.string(),
   unit: z.string(),
-  before: Decimal,
-  after: Decimal,
+  /** Null where it is more than can be kept. */
+  before: Decimal.nullable(),
+  after: Decimal.nullable(),
   sellPrice: Decimal.nullable(),
 });
 export type CostEffect = z.infer<typeof CostEffect>;

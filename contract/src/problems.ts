@@ -384,6 +384,11 @@ export const problemKinds: Record<string, ProblemKind> = {
     title: 'The part itself',
     detail: () => 'A part cannot stand in for itself. Choose another item.',
   },
+  'alternate-is-product': {
+    status: 422,
+    title: 'The product itself',
+    detail: () => 'What is made here cannot stand in for its own part. Choose another item.',
+  },
   'alternate-twice': {
     status: 422,
     title: 'Alternate twice',

@@ -1,4 +1,4 @@
-import { add, divide, type Money, type Quantity, toExact } from '../number/index.ts';
+import { divide, type Money, type Quantity, toExact } from '../number/index.ts';
 
 /** What a supplier asks for an item. Quantities in its stock unit, the price for one of it. */
 export interface Offer {
@@ -12,7 +12,10 @@ export interface Offer {
   readonly leadDays: number | null;
 }
 
-/** The least that can be ordered of an offer to have `needed`: whole packs, not below the minimum; zero for no need. */
+/**
+ * The least that can be ordered of an offer to have `needed`: whole packs, not below the minimum; zero for no need.
+ * @throws Refusal `too-large`
+ */
 export function packUp(needed: Quantity, { pack, minimum }: Pick<Offer, 'pack' | 'minimum'>): Quantity {
   if (needed <= 0) return 0 as Quantity;
   const least = BigInt(Math.max(needed, minimum));
@@ -35,8 +38,8 @@ export interface Standing {
  * has come. Nothing is bought while what is there and coming stays at the reorder point or above.
  */
 export function toBuy({ usable, promised, coming, reorderPoint }: Standing): Quantity {
-  const left = add(usable, coming, -promised as Quantity);
-  return Math.max(0, (reorderPoint ?? 0) - left) as Quantity;
+  const missing = BigInt(reorderPoint ?? 0) + BigInt(promised) - BigInt(usable) - BigInt(coming);
+  return (missing > 0n ? toExact(missing) : 0) as Quantity;
 }
 
 /** The cheapest or the fastest of several offers for `needed`: by what has to be paid for it, packs and minimum included. */

@@ -1,5 +1,5 @@
-import { type PartLine, type Revision, required } from '../definition/index.ts';
-import { add, divide, HUNDRED_PERCENT, type Quantity, stepOf } from '../number/index.ts';
+import { type PartLine, type Revision, required, requiredForText } from '../definition/index.ts';
+import { add, divide, HUNDRED_PERCENT, type Quantity, stepOf, sumForText } from '../number/index.ts';
 
 /** What a run of `made` units needs, summed by item: several lines may ask for the same part. */
 export function needsOf(revision: Revision, made: Quantity): Map<number, Quantity> {
@@ -57,8 +57,8 @@ function allowedBy(
   const [first] = lines;
   if (lines.length === 1 && first) return allowedByLine(first, free, outputQuantity, step);
   // Each line rounds up on its own, so no formula is exact for their sum: search between bounds, the need never falls.
-  const fits = (made: number) =>
-    add(0 as Quantity, ...lines.map((line) => required(line, made as Quantity, outputQuantity))) <= free;
+  const needs = (line: PartLine, made: number) => requiredForText(line, made as Quantity, outputQuantity);
+  const fits = (made: number) => sumForText(lines.map((line) => needs(line, made))) <= BigInt(free);
   if (!fits(step)) return 0 as Quantity;
   const alone = lines.map((line) => allowedByLine(line, free, outputQuantity, step));
   const bounds = alone.filter((bound) => bound !== null);
@@ -81,7 +81,8 @@ function allowedByLine(line: PartLine, free: Quantity, outputQuantity: Quantity,
   const partStep = BigInt(stepOf(line.decimals));
   const usable = divide(BigInt(free), partStep, 'down') * partStep;
   if (usable <= 0n) return 0 as Quantity;
-  if (line.basis === 'per-run') return required(line, 1 as Quantity, outputQuantity) <= usable ? null : (0 as Quantity);
+  if (line.basis === 'per-run')
+    return requiredForText(line, 1 as Quantity, outputQuantity) <= usable ? null : (0 as Quantity);
   const made = divide(
     usable * BigInt(outputQuantity) * BigInt(HUNDRED_PERCENT),
     BigInt(line.quantity) * BigInt(HUNDRED_PERCENT + line.waste) * BigInt(step),

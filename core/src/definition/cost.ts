@@ -2,6 +2,7 @@ import {
   add,
   divide,
   HUNDRED_PERCENT,
+  LARGEST_EXACT,
   type Money,
   mulDiv,
   type Percent,
@@ -87,9 +88,11 @@ export function runCost(revision: Revision, made: Quantity, unitCost: (itemId: n
 export const labourCost = (minutes: Quantity, ratePerHour: Money) =>
   mulDiv(minutes, ratePerHour, 60 * SCALE, 'nearest') as Money;
 
-/** The margin as a share of the price: (price − cost) ÷ price; null without a price. */
+/** The margin as a share of the price: (price − cost) ÷ price; null without a price, or one that is next to nothing. */
 export function marginOf(price: Money, cost: Money): Percent | null {
-  return price === 0 ? null : (mulDiv(price - cost, HUNDRED_PERCENT, price, 'nearest') as Percent);
+  if (price === 0) return null;
+  const share = divide(BigInt(price - cost) * BigInt(HUNDRED_PERCENT), BigInt(price), 'nearest');
+  return share < -BigInt(LARGEST_EXACT) ? null : (toExact(share) as Percent);
 }
 
 /** The price that leaves `margin` of itself over `cost`; null at 100 % and above, which no price reaches. */

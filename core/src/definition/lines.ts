@@ -60,9 +60,14 @@ export interface Revision {
 /**
  * How much of a line's item `made` units of output need: per run + made ÷ output × quantity × (1 + waste), rounded up
  * once to the unit's decimals. Nothing is needed to make nothing.
+ * @throws Refusal `too-large`
  */
-export function required(line: Need, made: Quantity, outputQuantity: Quantity): Quantity {
-  if (made <= 0) return 0 as Quantity;
+export const required = (line: Need, made: Quantity, outputQuantity: Quantity): Quantity =>
+  toExact(requiredForText(line, made, outputQuantity)) as Quantity;
+
+/** The same however large it is, for comparing and showing. */
+export function requiredForText(line: Need, made: Quantity, outputQuantity: Quantity): bigint {
+  if (made <= 0) return 0n;
   const step = BigInt(stepOf(line.decimals));
   const exact =
     line.basis === 'per-run'
@@ -71,7 +76,7 @@ export function required(line: Need, made: Quantity, outputQuantity: Quantity): 
           top: BigInt(made) * BigInt(line.quantity) * BigInt(HUNDRED_PERCENT + line.waste),
           bottom: BigInt(outputQuantity) * BigInt(HUNDRED_PERCENT),
         };
-  return toExact(divide(exact.top, exact.bottom * step, 'up') * step) as Quantity;
+  return divide(exact.top, exact.bottom * step, 'up') * step;
 }
 
 /** Scales a line's amount per output or per run to `made` units, to the nearest millionth. */

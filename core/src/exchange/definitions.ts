@@ -255,6 +255,7 @@ function readAlternates(cell: string, { given, world, sign }: Reading<ImportWorl
     const [, code = '', ratio = '1'] = /^\s*(\S+?)(?:\s+[x×*]\s*([\d.,]+))?\s*$/.exec(entry) ?? [];
     const item = knownItem(code, world);
     if (item.code === given.component) throw new Refusal('alternate-is-part', {});
+    if (item.code === given.product) throw new Refusal('alternate-is-product', {});
     return [[item.code, positive(amountFromZero(ratio, sign, 6))] as const];
   });
   if (new Set(alternates.map(([code]) => code)).size < alternates.length) throw new Refusal('alternate-twice', {});

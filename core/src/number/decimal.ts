@@ -42,6 +42,9 @@ export const tooLargeToType = (field?: string) => new Refusal('too-large', { lar
  */
 export const readExact = (text: string): number => toExact(readScaled(text, SCALE_DIGITS));
 
+/** The same as a bigint, for adding up and showing what may be larger than {@link LARGEST_EXACT}. */
+export const readForText = (text: string): bigint => readScaled(text, SCALE_DIGITS);
+
 function readScaled(text: string, decimals: number, field?: string): bigint {
   const match = /^([+-]?)(\d*)(?:\.(\d*))?$/.exec(text.trim());
   const whole = match?.[2] ?? '';

@@ -1,4 +1,4 @@
-import { add, type Money, type Quantity, worthOf } from '../number/index.ts';
+import { type Money, type Quantity, sumForText, worthForText } from '../number/index.ts';
 import {
   amountOf,
   type Element,
@@ -42,7 +42,7 @@ export interface OrderDocument {
 
 /** A purchase order as a UBL 2.3 Order (OASIS UBL 2.3, Order schema): every element in the order of the standard. */
 export function writeOrder(order: OrderDocument): string {
-  const total = add(0 as Money, ...order.lines.map(({ quantity, price }) => worthOf(quantity, price)));
+  const total = sumForText(order.lines.map(({ quantity, price }) => worthForText(quantity, price)));
   return writeUbl('Order', {
     'cbc:ID': order.number,
     'cbc:IssueDate': order.issuedOn,
@@ -73,7 +73,7 @@ function lineItem(line: OrderLineDocument, currency: string): Element {
     // A unit that the standard has no code for is said in words.
     'cbc:Note': unitCode === null ? `Quantity in ${line.unit}` : undefined,
     'cbc:Quantity': quantityOf(line.quantity, unitCode),
-    'cbc:LineExtensionAmount': amountOf(worthOf(line.quantity, line.price), currency),
+    'cbc:LineExtensionAmount': amountOf(worthForText(line.quantity, line.price), currency),
     'cac:Delivery': wanted(line.wantedOn),
     'cac:Price': {
       'cbc:PriceAmount': amountOf(line.price, currency),

@@ -121,7 +121,7 @@ export class Node {
   }
 }
 
-export const amountOf = (amount: Money, currency: string): Element => ({
+export const amountOf = (amount: Money | bigint, currency: string): Element => ({
   '#text': formatDecimal(amount),
   '@currencyID': currency,
 });

@@ -1,19 +1,30 @@
 import type { BuildDetail, BuildRow } from '@yosegi/contract';
 import { CoverageWorld } from '@yosegi/contract/coverage-input';
 import { cover } from '@yosegi/core/coverage';
-import { parseDecimal, type Quantity } from '@yosegi/core/number';
+import { labourCost, required, scaled } from '@yosegi/core/definition';
+import { type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { readSnapshot } from '../coverage/snapshot.ts';
 import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { revisionInUse } from '../definitions/store.ts';
-import { positiveQuantity } from '../http/amounts.ts';
+import { positiveQuantity, refuseUnkept } from '../http/amounts.ts';
 import { type Doing, dayOf, found } from '../http/context.ts';
-import { type ItemRow, itemRow } from '../items/store.ts';
+import { type ItemRow, itemRow, refuseTooMuch } from '../items/store.ts';
 import { requireShelf, usualBin } from '../places/store.ts';
 import { nextNumber } from '../stock/posting.ts';
 import { keepLines } from './keep.ts';
-import { BUILD_SQL, type BuildRecord, buildLines, buildRecord, readBuild, readShares, toBuildRows } from './store.ts';
+import {
+  BUILD_SQL,
+  type BuildLineRecord,
+  type BuildRecord,
+  buildLines,
+  buildRecord,
+  needOf,
+  readBuild,
+  readShares,
+  toBuildRows,
+} from './store.ts';
 
 export interface PlanInput {
   readonly itemId: number;
@@ -97,8 +108,26 @@ export async function takeLines(tx: Writer, buildId: number, revisionId: number)
      FROM revision_line l LEFT JOIN rate t ON t.id = l.rate_id WHERE l.revision_id = $2`,
     [buildId, revisionId],
   );
-  await keepLines(tx, found(await buildRecord(tx, buildId)), await buildLines(tx, buildId));
+  const [build, lines] = [found(await buildRecord(tx, buildId)), await buildLines(tx, buildId)];
+  refuseBeyondReckoning(build, lines);
+  await keepLines(tx, build, lines);
+  await refuseTooMuchOf(tx, build, lines);
 }
+
+/** What a build of so many would take and cost in labour must be an amount that can be kept. */
+function refuseBeyondReckoning(build: BuildRecord, lines: readonly BuildLineRecord[]): void {
+  const [made, output] = [build.quantity as Quantity, build.output_quantity as Quantity];
+  refuseUnkept(() => {
+    for (const line of lines) {
+      if (line.kind === 'part') required(needOf(line), made, output);
+      const amount = scaled(line.basis, line.amount, made, output);
+      if (line.kind === 'labour') labourCost(amount as Quantity, (line.rate_per_hour ?? 0) as Money);
+    }
+  }, 'quantity');
+}
+
+const refuseTooMuchOf = (tx: Writer, build: BuildRecord, lines: readonly BuildLineRecord[]) =>
+  refuseTooMuch(tx, [build.item_id, ...lines.flatMap((line) => line.item_id ?? [])], 'quantity');
 
 /** Plans `quantity` of a build that goes ahead with fewer, with the same lines, as a build of its own. */
 export async function splitBuild(doing: Doing, build: BuildRecord, quantity: Quantity): Promise<void> {
@@ -141,7 +170,10 @@ export async function updateBuild(doing: Doing, id: number, input: BuildInput): 
   await requireShelf(tx, input.outputBinId, 'outputBinId');
   const values = { quantity, due: input.due, output_bin_id: input.outputBinId, remark: input.remark };
   await updateVersioned(tx, 'build', id, input.version, values, () => readBuild(tx, id, today));
-  await keepLines(tx, { ...build, quantity }, await buildLines(tx, id));
+  const [after, lines] = [{ ...build, quantity }, await buildLines(tx, id)];
+  refuseBeyondReckoning(after, lines);
+  await keepLines(tx, after, lines);
+  await refuseTooMuchOf(tx, after, lines);
   doing.changed('builds', 'stock', 'items');
   return readBuild(tx, id, today);
 }

@@ -3,7 +3,7 @@ import { bestOffer, type Delivery, learnLead, shareAmongNeeds, toBuy } from '@yo
 import type { Money, Quantity } from '@yosegi/core/number';
 import { readShares } from '../builds/store.ts';
 import type { Reader } from '../db/database.ts';
-import { decimal, decimalOrNull } from '../http/amounts.ts';
+import { decimal, decimalOrNull, orNull } from '../http/amounts.ts';
 import { found } from '../http/context.ts';
 import { ITEM_SQL, type ItemRow, toMeasures } from '../items/store.ts';
 import { deliveriesOf } from './leads.ts';
@@ -50,11 +50,9 @@ export async function buyList(db: Reader, by: 'cheapest' | 'fastest', today: str
     const needed = toBuy(standing);
     const own = offers.filter((offer) => offer.item_id === item.id);
     // What really happened counts for more than what was stated.
-    const best = bestOffer(
-      own.map((row) => toCore(row, learntOf(row)?.usual ?? row.lead_days)),
-      needed,
-      by,
-    );
+    const offered = own.map((row) => toCore(row, learntOf(row)?.usual ?? row.lead_days));
+    // Packs so large that what they come to cannot be kept are no help in choosing.
+    const best = orNull(() => bestOffer(offered, needed, by));
     const quantity = best?.quantity ?? needed;
     const builds = waiting.get(item.id) ?? [];
     const covered = (item.ordered + item.drafted) as Quantity;

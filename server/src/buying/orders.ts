@@ -1,12 +1,12 @@
 import type { PurchaseOrder, PurchaseOrderInput, SentHow } from '@yosegi/contract';
 import { dayAfter, learnLead } from '@yosegi/core/buying';
-import { parseQuantity } from '@yosegi/core/number';
+import { parseQuantity, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { moneyFromZero, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
+import { moneyFromZero, positiveQuantity, quantityFromZero, refuseUnkept } from '../http/amounts.ts';
 import { type Doing, dayOf, found } from '../http/context.ts';
-import { itemRows } from '../items/store.ts';
+import { itemRows, refuseTooMuch } from '../items/store.ts';
 import { nextNumber } from '../stock/posting.ts';
 import { deliveriesOf } from './leads.ts';
 import { postOrder, postWords } from './outbox.ts';
@@ -87,13 +87,15 @@ async function insertLines(
     if (!item) throw new Refusal('unknown-item', {}, field('itemId'));
     if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, field('itemId'));
     const quantity = positiveQuantity(line.quantity, item.decimals, field('quantity'));
+    const price = moneyFromZero(line.price, field('price'));
+    refuseUnkept(() => worthOf(quantity, price), field('price'));
     const lineId = await tx.insert('purchase_order_line', {
       order_id: orderId,
       position: index + 1,
       item_id: item.id,
       supplier_code: codes.get(item.id) ?? '',
       quantity,
-      price: moneyFromZero(line.price, field('price')),
+      price,
       wanted_on: line.wantedOn,
     });
     let left: number = quantity;
@@ -222,6 +224,10 @@ export async function keepOpen(doing: Doing, id: number): Promise<PurchaseOrder>
   await tx.run(
     'UPDATE purchase_order_line SET open = v.value ->> 1 FROM json_each($1) v WHERE purchase_order_line.id = v.value ->> 0',
     [JSON.stringify(open)],
+  );
+  await refuseTooMuch(
+    tx,
+    (await orderLines(tx, [id])).map((line) => line.item_id),
   );
   doing.changed('buying', 'items', 'builds');
   return readOrder(tx, id, now);

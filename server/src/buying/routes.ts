@@ -1,6 +1,6 @@
 import { type buyingRoutes, type mailRoutes, orderFilePath } from '@yosegi/contract';
 import { harmless } from '@yosegi/core/exchange';
-import { formatDecimal, worthOf } from '@yosegi/core/number';
+import { formatDecimal, worthForText } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { type OrderDocument, writeOrder } from '@yosegi/core/ubl';
 import type { FastifyInstance } from 'fastify';
@@ -70,7 +70,7 @@ function orderCsv(order: OrderDocument): string {
     formatDecimal(line.quantity),
     line.unit,
     formatDecimal(line.price),
-    formatDecimal(worthOf(line.quantity, line.price)),
+    formatDecimal(worthForText(line.quantity, line.price)),
     line.wantedOn ?? order.wantedOn ?? '',
   ]);
   return `\ufeff${Papa.unparse([TITLES, ...rows.map((row) => row.map(harmless))], { newline: '\r\n' })}\r\n`;

@@ -1,6 +1,6 @@
 import type { Mail, PurchaseLine, PurchaseOrder, PurchaseOrderRow } from '@yosegi/contract';
 import { learnLead, openOfLine, stateOfOrder } from '@yosegi/core/buying';
-import { type Money, type Quantity, worthOf } from '@yosegi/core/number';
+import { type Money, type Quantity, sumForText, worthForText } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
 import { dayOf, found } from '../http/context.ts';
@@ -96,7 +96,7 @@ export const orderedOf = (line: Pick<LineFigures, 'quantity' | 'received' | 'clo
 export const openOf = (state: OrderRecord['state'], line: OrderLineRecord): Quantity =>
   state === 'sent' || state === 'confirmed' ? openOfLine(orderedOf(line)) : (0 as Quantity);
 
-const worthOfLine = (line: LineFigures) => worthOf(line.quantity as Quantity, line.price as Money);
+const worthOfLine = (line: LineFigures) => worthForText(line.quantity as Quantity, line.price as Money);
 
 function headOf(order: OrderRecord, lines: readonly LineFigures[], announced: boolean, today: string) {
   const state = stateOfOrder(order.state, lines.map(orderedOf));
@@ -109,7 +109,7 @@ function headOf(order: OrderRecord, lines: readonly LineFigures[], announced: bo
     supplierCode: order.supplier_code,
     supplier: order.supplier,
     state,
-    worth: decimal(lines.reduce((sum, line) => sum + worthOfLine(line), 0)),
+    worth: decimal(sumForText(lines.map(worthOfLine))),
     expectedOn,
     late: expectedOn !== null && expectedOn < today,
     backOrder: state === 'partly-received',

@@ -1,6 +1,6 @@
 import type { Supplier, SupplierDetail, SupplierInput, SupplierItem } from '@yosegi/contract';
 import { learnLead } from '@yosegi/core/buying';
-import { type Money, type Quantity, worthOf } from '@yosegi/core/number';
+import { type Money, type Quantity, sumForText, worthForText } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Reader, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
@@ -36,7 +36,7 @@ export async function readSupplier(db: Reader, id: number): Promise<SupplierDeta
     ...supplier,
     learnt: learnLead([...deliveries.values()].flat(), 100),
     openOrders: new Set(open.map((line) => line.order_id)).size,
-    openWorth: decimal(open.reduce((sum, line) => sum + worthOf(line.open as Quantity, line.price as Money), 0)),
+    openWorth: decimal(sumForText(open.map((line) => worthForText(line.open as Quantity, line.price as Money)))),
     offers: rows.map((row) => ({
       ...row,
       price: decimal(row.price),

@@ -29,6 +29,12 @@ export async function createDefinition(
   if (input.copyOf !== null) {
     found(await revisionRow(tx, input.copyOf));
     await copyLines(tx, input.copyOf, revisionId);
+    // What is made here cannot stand in for its own part.
+    await tx.run(
+      `DELETE FROM revision_line_alternate WHERE item_id = $1
+         AND line_id IN (SELECT id FROM revision_line WHERE revision_id = $2)`,
+      [item.id, revisionId],
+    );
     await refuseImpossibleParts(tx, { item_id: item.id, purpose: input.purpose }, await revisionLines(tx, revisionId));
   } else if (input.purpose === 'rework') {
     // The thing itself goes in; what else is needed is for the owner to add.
@@ -89,7 +95,7 @@ export async function saveRevision(doing: Doing, id: number, input: DraftInput):
   const rows = input.lines.map((line, index) => lineRow(line, index, parts, rates));
   for (const [index, row] of rows.entries())
     if (row.from_bin_id !== null) await requireShelf(tx, row.from_bin_id, `lines.${index}.fromBinId`);
-  const alternates = input.lines.map((line, index) => alternateRows(line, index, parts));
+  const alternates = input.lines.map((line, index) => alternateRows(line, index, parts, product));
   refuseImpossibleShares(rows);
   await refuseImpossibleParts(tx, revision, rows);
   const values = { output_quantity: output };
@@ -191,12 +197,18 @@ function lineRow(
   };
 }
 
-function alternateRows(line: LineInput, position: number, parts: ReadonlyMap<number, ItemRow>): NewAlternate[] {
+function alternateRows(
+  line: LineInput,
+  position: number,
+  parts: ReadonlyMap<number, ItemRow>,
+  product: ItemRow,
+): NewAlternate[] {
   if (line.kind !== 'part') return [];
   const at = (index: number, name: string) => `lines.${position}.alternates.${index}.${name}`;
   return line.alternates.map(({ itemId, ratio }, index) => {
     if (!parts.has(itemId)) throw new Refusal('unknown-item', {}, at(index, 'itemId'));
     if (itemId === line.itemId) throw new Refusal('alternate-is-part', {}, at(index, 'itemId'));
+    if (itemId === product.id) throw new Refusal('alternate-is-product', {}, at(index, 'itemId'));
     if (line.alternates.findIndex((other) => other.itemId === itemId) < index)
       throw new Refusal('alternate-twice', {}, at(index, 'itemId'));
     return { item_id: itemId, ratio: positiveQuantity(ratio, 6, at(index, 'ratio')) };
@@ -204,7 +216,5 @@ function alternateRows(line: LineInput, position: number, parts: ReadonlyMap<num
 }
 
 function refuseImpossibleShares(rows: readonly NewLine[]): void {
-  balanceShares(
-    rows.map((row) => ({ typed: row.share as Percent | null, cost: 0 as never, comesBack: row.comes_back === 1 })),
-  );
+  balanceShares(rows.map((row) => ({ typed: row.share as Percent | null, cost: 0, comesBack: row.comes_back === 1 })));
 }

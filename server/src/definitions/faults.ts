@@ -1,11 +1,11 @@
 import type { FaultRow } from '@yosegi/contract';
-import { definitionCost, faultsOf, priceFromParts } from '@yosegi/core/definition';
+import { faultsOf, priceFromParts } from '@yosegi/core/definition';
 import type { Money, Percent, Quantity } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
-import { decimal, decimalOrNull } from '../http/amounts.ts';
+import { decimalOrNull, orNull } from '../http/amounts.ts';
 import { found } from '../http/context.ts';
 import { averageCostOf } from '../items/store.ts';
-import { type LoadedRevision, loadRevisions } from './inuse.ts';
+import { type LoadedRevision, loadRevisions, unitCostOrNull } from './inuse.ts';
 import type { DefinitionRecord } from './store.ts';
 
 /** Definitions with something to put right: the revision in use is judged, or the newest while none is. */
@@ -21,8 +21,8 @@ export async function listFaults(db: Reader): Promise<FaultRow[]> {
   return loaded.flatMap((one): FaultRow[] => {
     const record = byId.get(one.revision.definition_id);
     if (!record || one.product.archived_at !== null) return [];
-    const cost = definitionCost(one.core, (itemId) => averageCostOf(found(one.parts.get(itemId)))).perUnit;
-    const price = priceOf(record, one);
+    const cost = unitCostOrNull(one.core, (itemId) => averageCostOf(found(one.parts.get(itemId))));
+    const price = orNull(() => priceOf(record, one));
     const faults = faultsOf({
       purpose: record.purpose,
       hasRevisionInUse: one.revision.state === 'in-use',
@@ -46,7 +46,7 @@ export async function listFaults(db: Reader): Promise<FaultRow[]> {
         name: one.product.name,
         purpose: record.purpose,
         faults: faults.map(({ fault, itemIds }) => ({ fault, parts: itemIds.map(about) })),
-        unitCost: decimal(cost),
+        unitCost: decimalOrNull(cost),
         sellPrice: decimalOrNull(price),
       },
     ];

@@ -1,6 +1,8 @@
 import type { Purpose } from '@yosegi/contract';
-import type { Revision } from '@yosegi/core/definition';
+import { definitionCost, type Revision } from '@yosegi/core/definition';
+import type { Money } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
+import { orNull } from '../http/amounts.ts';
 import type { ItemRow } from '../items/store.ts';
 import { LINE_SQL, type LineRow, REVISION_SQL, type RevisionRow, toCoreRevision } from './store.ts';
 
@@ -51,6 +53,10 @@ export async function loadRevisions(db: Reader, select: string, bind: readonly (
   });
   return loaded.sort((a, b) => a.product.code.localeCompare(b.product.code, 'en', { sensitivity: 'base' }));
 }
+
+/** What one unit costs; null when that is more than can be kept. */
+export const unitCostOrNull = (revision: Revision, unitCost: (itemId: number) => Money): Money | null =>
+  orNull(() => definitionCost(revision, unitCost).perUnit);
 
 async function costRows(db: Reader, ids: readonly number[]): Promise<Map<number, CostRow>> {
   const rows = await db.all<CostRow>(

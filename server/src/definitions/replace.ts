@@ -1,14 +1,14 @@
 import type { Replacement } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { definitionCost, type Line } from '@yosegi/core/definition';
-import { divide, type Quantity, SCALE, stepOf, toExact } from '@yosegi/core/number';
+import type { Line } from '@yosegi/core/definition';
+import { divide, type Quantity, SCALE, stepOf, sumForText, toExact } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Reader } from '../db/database.ts';
-import { decimal, positiveQuantity } from '../http/amounts.ts';
+import { decimal, decimalOrNull, orNull, positiveQuantity } from '../http/amounts.ts';
 import { type Doing, found } from '../http/context.ts';
 import { averageCostOf, type ItemRow, itemRow } from '../items/store.ts';
 import { newDraft } from './drafts.ts';
-import { type LoadedRevision, usesOf } from './inuse.ts';
+import { type LoadedRevision, unitCostOrNull, usesOf } from './inuse.ts';
 import { refuseImpossibleParts } from './rules.ts';
 import { revisionLines } from './store.ts';
 
@@ -26,12 +26,11 @@ export async function previewReplacement(db: Reader, input: ReplaceInput): Promi
   for (const use of await usesOf(db, input.partId)) {
     const problem = await problemOf(db, use, input);
     const cost = (itemId: number) => averageCostOf(itemId === by.id ? by : found(use.parts.get(itemId)));
-    const after = use.core.lines.map((line) => replaced(line, input.partId, by, ratio));
-    const sum = (lines: readonly Line[], itemId: number) =>
-      lines.reduce(
-        (total, line) => (line.kind === 'part' && line.itemId === itemId ? total + line.quantity : total),
-        0,
-      );
+    const after = orNull(() => use.core.lines.map((line) => replaced(line, input.partId, by, ratio)));
+    if (after === null) {
+      previews.push(tooMuch(use, input.partId));
+      continue;
+    }
     const others = sum(use.core.lines, by.id);
     previews.push({
       definitionId: use.revision.definition_id,
@@ -41,12 +40,32 @@ export async function previewReplacement(db: Reader, input: ReplaceInput): Promi
       outputQuantity: decimal(use.revision.output_quantity),
       quantityBefore: decimal(sum(use.core.lines, input.partId)),
       quantityAfter: decimal(sum(after, by.id) - others),
-      costBefore: decimal(definitionCost(use.core, cost).perUnit),
-      costAfter: decimal(definitionCost({ ...use.core, lines: after }, cost).perUnit),
+      costBefore: decimalOrNull(unitCostOrNull(use.core, cost)),
+      costAfter: decimalOrNull(unitCostOrNull({ ...use.core, lines: after }, cost)),
       problem,
     });
   }
   return previews;
+}
+
+const sum = (lines: readonly Line[], itemId: number): bigint =>
+  sumForText(lines.flatMap((line) => (line.kind === 'part' && line.itemId === itemId ? line.quantity : [])));
+
+/** A definition in which so much of the new part would be needed that it cannot be kept. */
+function tooMuch(use: LoadedRevision, partId: number): Replacement {
+  const quantity = decimal(sum(use.core.lines, partId));
+  return {
+    definitionId: use.revision.definition_id,
+    code: use.product.code,
+    name: use.product.name,
+    revision: use.revision.number,
+    outputQuantity: decimal(use.revision.output_quantity),
+    quantityBefore: quantity,
+    quantityAfter: quantity,
+    costBefore: null,
+    costAfter: null,
+    problem: 'By this ratio it would take more than can be kept.',
+  };
 }
 
 /** Starts a draft of each definition in which the part is replaced; refused for all when it cannot be for one. */

@@ -1,5 +1,5 @@
 import type { Definition } from '@yosegi/contract';
-import { balanceShares, definitionCost, refuseContradiction } from '@yosegi/core/definition';
+import { balanceShares, lineCosts, refuseContradiction } from '@yosegi/core/definition';
 import type { Percent } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { takeLines } from '../builds/plan.ts';
@@ -149,11 +149,11 @@ export function balancedShares(
   parts: ReadonlyMap<number, ItemRow>,
 ): Percent[] {
   const core = toCoreRevision(revision.output_quantity, lines, (itemId) => parts.get(itemId)?.decimals ?? 0);
-  const cost = definitionCost(core, (itemId) => averageCostOf(found(parts.get(itemId))));
+  const costs = lineCosts(core, (itemId) => averageCostOf(found(parts.get(itemId))));
   return balanceShares(
     lines.map((line, index) => ({
       typed: line.share as Percent | null,
-      cost: cost.lines[index] ?? (0 as never),
+      cost: costs[index] ?? 0,
       comesBack: line.kind === 'part' && line.comes_back === 1,
     })),
   );

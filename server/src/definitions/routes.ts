@@ -36,10 +36,10 @@ export const definitionHandlers: HandlersOf<typeof definitionRoutes> = {
 /** Definitions that are not retired and list an item, as a part or as an alternate. */
 async function whereUsed(db: Reader, itemId: number): Promise<z.infer<typeof DefinitionUse>[]> {
   const rows = await db.all<
-    Omit<z.infer<typeof DefinitionUse>, 'quantity' | 'outputQuantity'> & { amount: number; output: number }
+    Omit<z.infer<typeof DefinitionUse>, 'quantity' | 'outputQuantity'> & { amount: string; output: number }
   >(
     `SELECT d.id, d.item_id AS itemId, i.code, i.name, d.purpose, r.number AS revision, r.state, u.uses AS "as",
-       sum(u.amount) AS amount, r.output_quantity AS output
+       CAST(sum(u.amount) AS TEXT) AS amount, r.output_quantity AS output
      FROM (SELECT revision_id, 'part' AS uses, amount FROM revision_line WHERE item_id = $1
        UNION ALL SELECT l.revision_id, 'alternate', a.ratio FROM revision_line_alternate a
        JOIN revision_line l ON l.id = a.line_id WHERE a.item_id = $1) u
@@ -50,7 +50,7 @@ async function whereUsed(db: Reader, itemId: number): Promise<z.infer<typeof Def
   );
   return rows.map(({ amount, output, ...row }) => ({
     ...row,
-    quantity: decimal(amount),
+    quantity: decimal(BigInt(amount)),
     outputQuantity: decimal(output),
   }));
 }

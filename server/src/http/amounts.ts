@@ -33,3 +33,23 @@ function fromZero<T extends number>(amount: T, field: string): T {
   if (amount < 0) throw new Refusal('negative', {}, field);
   return amount;
 }
+
+/** Says at a field that what is typed there comes to more than can be kept. @throws Refusal naming `field` */
+export function refuseUnkept(work: () => unknown, field: string): void {
+  try {
+    work();
+  } catch (error) {
+    if (error instanceof Refusal && error.code === 'too-large') throw new Refusal(error.code, error.facts, field);
+    throw error;
+  }
+}
+
+/** What was worked out, or null when it comes to more than can be kept: one such record must not spoil a list. */
+export function orNull<T>(work: () => T): T | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof Refusal && error.code === 'too-large') return null;
+    throw error;
+  }
+}

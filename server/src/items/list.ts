@@ -3,7 +3,7 @@ import { Refusal } from '@yosegi/core/refusal';
 import type { z } from 'zod';
 import type { Reader, SqlValue } from '../db/database.ts';
 import { containing } from '../http/pages.ts';
-import { ITEM_SQL, type ItemRow, toItem } from './store.ts';
+import { AVERAGE_COST, ITEM_SQL, type ItemRow, toItem } from './store.ts';
 
 /** What each order sorts by; text without regard to case. */
 const SORTS: Record<ItemSort, string> = {
@@ -13,7 +13,7 @@ const SORTS: Record<ItemSort, string> = {
   free: '(usable - promised)',
   value: 'value',
   sellPrice: 'ifnull(sell_price, -1)',
-  averageCost: '(CASE WHEN quantity > 0 THEN 1.0 * value / quantity ELSE last_cost / 1e6 END)',
+  averageCost: `(${AVERAGE_COST})`,
 };
 /** Promised beyond what is there, and at or below the reorder point. */
 const OVERDRAWN = 'usable < promised';

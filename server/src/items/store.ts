@@ -1,5 +1,6 @@
 import type { Item, ItemDetail, Measure } from '@yosegi/contract';
-import { type Money, type Quantity, unitCostOf } from '@yosegi/core/number';
+import { LARGEST_OF_ITEM, type Money, type Quantity, unitCostOf } from '@yosegi/core/number';
+import { Refusal } from '@yosegi/core/refusal';
 import type { Reader } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
 import { found } from '../http/context.ts';
@@ -65,13 +66,24 @@ export const ITEM_SQL = `
 export const knownCostOf = (row: Pick<ItemRow, 'quantity' | 'value' | 'last_cost'>): Money | null =>
   (row.quantity > 0 ? unitCostOf(row.value as Money, row.quantity as Quantity) : (row.last_cost as Money)) || null;
 
-/** The moving average; while there is no stock, the last cost known. */
-export const averageCostOf = (
-  row: Pick<ItemRow, 'quantity' | 'value' | 'last_cost' | 'latest_cost' | 'standard_cost'>,
-) =>
+type Costs = Pick<ItemRow, 'quantity' | 'value' | 'last_cost' | 'latest_cost' | 'standard_cost'>;
+
+/** The moving average; while there is no stock, the last cost known, and before there ever was any the standard. */
+export const averageCostOf = (row: Costs): Money =>
   row.quantity > 0
     ? unitCostOf(row.value as Money, row.quantity as Quantity)
     : ((row.last_cost || row.latest_cost || row.standard_cost || 0) as Money);
+
+/** Which of its costs {@link averageCostOf} is. */
+export function costFrom(row: Costs): Item['costFrom'] {
+  if (row.quantity > 0) return 'average';
+  if (row.last_cost || row.latest_cost) return 'last';
+  return row.standard_cost ? 'standard' : 'none';
+}
+
+/** The same as {@link averageCostOf} for sorting. */
+export const AVERAGE_COST =
+  'CASE WHEN quantity > 0 THEN 1.0 * value / quantity ELSE coalesce(nullif(last_cost, 0), nullif(latest_cost, 0), standard_cost, 0) / 1e6 END';
 
 /** What a new build may count on; below zero when more is promised than is there. */
 export const freeOf = (row: Pick<ItemRow, 'usable' | 'promised'>) => (row.usable - row.promised) as Quantity;
@@ -100,6 +112,7 @@ export function toItem(row: ItemRow): Item {
     reorderPoint: decimalOrNull(row.reorder_point),
     note: row.note,
     averageCost: decimal(averageCostOf(row)),
+    costFrom: costFrom(row),
     latestCost: decimalOrNull(row.latest_cost),
     standardCost: decimalOrNull(row.standard_cost),
     onHand: decimal(onHand),
@@ -119,6 +132,16 @@ export const toMeasures = (json: string): Measure[] =>
   (JSON.parse(json) as [string, number][]).map(([name, one]) => ({ name, one: decimal(one) }));
 
 export const itemRow = (db: Reader, id: number) => db.one<ItemRow>(`${ITEM_SQL} WHERE i.id = $1`, [id]);
+
+/**
+ * Refuses to promise or await more of an item than can be kept exactly, so that nothing that is read of it is inexact.
+ * @throws Refusal `too-large`
+ */
+export async function refuseTooMuch(db: Reader, ids: readonly number[], field?: string): Promise<void> {
+  for (const { promised, coming } of (await itemRows(db, ids)).values())
+    if (promised > LARGEST_OF_ITEM || coming > LARGEST_OF_ITEM)
+      throw new Refusal('too-large', { largest: decimal(LARGEST_OF_ITEM) }, field);
+}
 
 /** Items by id, for lines that refer to several. */
 export async function itemRows(db: Reader, ids: readonly number[]): Promise<Map<number, ItemRow>> {

@@ -76,6 +76,14 @@ const QUANTITIES = `
   UNION ALL SELECT item_id, quantity FROM item_pack
   UNION ALL SELECT item_id, pack FROM item_supplier
   UNION ALL SELECT item_id, minimum FROM item_supplier
+  UNION ALL SELECT item_id, quantity FROM purchase_order_line
+  UNION ALL SELECT item_id, confirmed_quantity FROM purchase_order_line WHERE confirmed_quantity IS NOT NULL
+  UNION ALL SELECT l.item_id, n.quantity FROM purchase_need n JOIN purchase_order_line l ON l.id = n.line_id
+  UNION ALL SELECT item_id, counted FROM stock_count_line WHERE counted IS NOT NULL
+  UNION ALL SELECT item_id, expected FROM stock_count_line WHERE expected IS NOT NULL
+  UNION ALL SELECT item_id, damaged FROM take_apart_line
+  UNION ALL SELECT l.item_id, f.actual FROM finish_line f JOIN build_line l ON l.id = f.build_line_id WHERE l.kind = 'part'
+  UNION ALL SELECT l.item_id, f.planned FROM finish_line f JOIN build_line l ON l.id = f.build_line_id WHERE l.kind = 'part'
   UNION ALL SELECT id, reorder_point FROM item WHERE reorder_point IS NOT NULL`;
 
 /** @throws Refusal `unit-decimals-used` naming an item whose quantities would not fit any more */

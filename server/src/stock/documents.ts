@@ -81,9 +81,9 @@ export async function listMovements(db: Reader, query: MovementQuery) {
 
 /** Documents, the newest first, with the value that each brought into stock. */
 export async function listDocuments(db: Reader, query: Omit<MovementQuery, 'itemId'>) {
-  const rows = await db.all<Omit<DocumentRow, 'value' | 'undone'> & { value: number; undone: number }>(
+  const rows = await db.all<Omit<DocumentRow, 'value' | 'undone'> & { value: string; undone: number }>(
     `SELECT d.id, d.number, d.kind, d.at, d.remark, p.name AS person,
-       (SELECT ifnull(sum(value), 0) FROM movement WHERE document_id = d.id) AS value,
+       (SELECT CAST(ifnull(sum(value), 0) AS TEXT) FROM movement WHERE document_id = d.id) AS value,
        EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) AS undone
      FROM document d JOIN person p ON p.id = d.person_id
      WHERE d.id < $1 AND ($2 = '' OR d.kind = $2) ORDER BY d.id DESC LIMIT $3`,
@@ -91,7 +91,7 @@ export async function listDocuments(db: Reader, query: Omit<MovementQuery, 'item
   );
   const shown = page(rows, query.limit, (row) => row.id);
   return {
-    rows: shown.rows.map((row) => ({ ...row, value: decimal(row.value), undone: row.undone === 1 })),
+    rows: shown.rows.map((row) => ({ ...row, value: decimal(BigInt(row.value)), undone: row.undone === 1 })),
     next: shown.next,
   };
 }

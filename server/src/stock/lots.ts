@@ -1,11 +1,11 @@
 import type { LotRow, SerialRow, trackedRoutes } from '@yosegi/contract';
-import { type Quantity, worthOf } from '@yosegi/core/number';
+import { mulDiv, type Quantity, worthForText } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Reader, Writer } from '../db/database.ts';
 import { decimal, decimalOrNull } from '../http/amounts.ts';
 import { type Doing, dayOf, found, type HandlersOf } from '../http/context.ts';
 import { containing } from '../http/pages.ts';
-import { averageCostOf, itemRow, itemRows } from '../items/store.ts';
+import { averageCostOf, type ItemRow, itemRow, itemRows } from '../items/store.ts';
 import { clashesOf, nextFree } from './serials.ts';
 import { DAY_PASSED } from './tracked.ts';
 
@@ -67,11 +67,17 @@ async function listLots(db: Reader, query: LotQuery) {
     rows: shown.map((row) => ({
       ...row,
       quantity: decimal(row.quantity),
-      value: decimal(worthOf(row.quantity as Quantity, averageCostOf(found(items.get(row.itemId))))),
+      value: decimal(shareOfValue(row.quantity as Quantity, found(items.get(row.itemId)))),
     })),
     next: rows.length > query.limit && last ? `${last.bestBefore ?? '9999'}|${last.id}` : null,
   };
 }
+
+/** What so much of an item is worth: its part of the item's value, not a rounded average times the quantity. */
+const shareOfValue = (quantity: Quantity, item: ItemRow): number | bigint =>
+  item.quantity > 0 && quantity <= item.quantity
+    ? mulDiv(item.value, quantity, item.quantity, 'nearest')
+    : worthForText(quantity, averageCostOf(item));
 
 /** The serials of an item by code, with where each is or went. */
 async function listSerials(

@@ -1,4 +1,5 @@
 import type { StockThen } from '@yosegi/contract';
+import { SCALE } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
 import { decimal } from '../http/amounts.ts';
 import { startOf } from '../http/context.ts';
@@ -29,10 +30,10 @@ export async function stockOn(db: Reader, query: ThenQuery) {
     [before],
   );
   const shorter = documents && documents.since * 2 < documents.known ? SINCE : UNTIL;
-  const rows = await db.all<Omit<StockThen, 'quantity' | 'value'> & { quantity: number; value: number; total: number }>(
+  const rows = await db.all<Omit<StockThen, 'quantity' | 'value'> & { quantity: number; value: number } & Total>(
     `WITH t AS MATERIALIZED (${shorter})
      SELECT i.id AS itemId, i.code, i.name, u.code AS unit, u.decimals, t.quantity, t.value,
-       (SELECT sum(value) FROM t) AS total FROM t
+       ${TOTAL('t', 'value')} FROM t
      JOIN item i ON i.id = t.item_id JOIN unit u ON u.id = i.unit_id
      WHERE (t.quantity <> 0 OR t.value <> 0) AND i.code > $2 COLLATE NOCASE
        AND (i.code LIKE $3 ESCAPE '\\' OR i.name LIKE $3 ESCAPE '\\')
@@ -40,9 +41,9 @@ export async function stockOn(db: Reader, query: ThenQuery) {
     [before, query.cursor ?? '', containing(query.q ?? ''), query.limit + 1],
   );
   const { rows: shown, next } = page(rows, query.limit, (row) => row.code);
-  const total = rows[0]?.total ?? (await totalOn(db, shorter, before));
+  const total = rows[0] ? totalOf(rows[0]) : await totalOn(db, shorter, before);
   return {
-    rows: shown.map(({ total: _, ...row }) => ({
+    rows: shown.map(({ whole: _, rest: _rest, ...row }) => ({
       ...row,
       quantity: decimal(row.quantity),
       value: decimal(row.value),
@@ -54,8 +55,19 @@ export async function stockOn(db: Reader, query: ThenQuery) {
 }
 
 /** What all stock came to, where no item of the page can tell. */
-const totalOn = async (db: Reader, sums: string, before: string): Promise<number> =>
-  (await db.one<{ value: number }>(`SELECT ifnull(sum(value), 0) AS value FROM (${sums})`, [before]))?.value ?? 0;
+const totalOn = async (db: Reader, sums: string, before: string): Promise<bigint> => {
+  const total = await db.one<Total>(`WITH t AS MATERIALIZED (${sums}) SELECT ${TOTAL('t', 'value')}`, [before]);
+  return total ? totalOf(total) : 0n;
+};
+
+/** A sum in two parts: whole amounts and the millionths that remain, because all of it may not fit into one number. */
+interface Total {
+  readonly whole: number;
+  readonly rest: number;
+}
+const TOTAL = (from: string, column: string) => `(SELECT ifnull(sum(${column} / 1000000), 0) FROM ${from}) AS whole,
+  (SELECT ifnull(sum(${column} % 1000000), 0) FROM ${from}) AS rest`;
+const totalOf = ({ whole, rest }: Total) => BigInt(whole) * BigInt(SCALE) + BigInt(rest);
 
 /**
  * The value of all stock, or of one item, at the end of each day on which it changed. Of all stock the values beside
@@ -63,14 +75,14 @@ const totalOn = async (db: Reader, sums: string, before: string): Promise<number
  */
 export async function stockValue(db: Reader, itemId?: number): Promise<{ day: string; value: string }[]> {
   const changes = itemId === undefined ? 'SELECT document_id, amount AS value FROM document_value' : OF_ITEM;
-  const days = await db.all<{ day: string; value: number }>(
-    `SELECT date(d.at, 'localtime') AS day, sum(c.value) AS value FROM (${changes}) c JOIN document d ON d.id = c.document_id
+  const days = await db.all<{ day: string } & Total>(
+    `SELECT date(d.at, 'localtime') AS day, sum(c.value / 1000000) AS whole, sum(c.value % 1000000) AS rest FROM (${changes}) c JOIN document d ON d.id = c.document_id
      GROUP BY day ORDER BY day`,
     itemId === undefined ? [] : [itemId],
   );
-  let worth = 0;
-  return days.map(({ day, value }) => {
-    worth += value;
+  let worth = 0n;
+  return days.map(({ day, ...sum }) => {
+    worth += totalOf(sum);
     return { day, value: decimal(worth) };
   });
 }

@@ -1,6 +1,6 @@
 import type { Found, Today, todayRoutes } from '@yosegi/contract';
 import { dayAfter } from '@yosegi/core/buying';
-import { type Money, parseDecimal, type Quantity, worthOf } from '@yosegi/core/number';
+import { type Money, type Quantity, readForText, worthForText } from '@yosegi/core/number';
 import { BUILD_SQL, type BuildRecord, readShares, toBuildRows } from '../builds/store.ts';
 import type { Reader } from '../db/database.ts';
 import { decimal } from '../http/amounts.ts';
@@ -56,26 +56,28 @@ async function readToday(db: Reader, today: string): Promise<Today> {
 
 /** Parts that builds wait for, by the sales value of what cannot be made. */
 function holdUpsOf(records: readonly BuildRecord[], builds: Today['waiting']): Today['holdUps'] {
-  const parts = new Map<number, Today['holdUps'][number] & { shortSum: number; worth: number }>();
+  const parts = new Map<number, Today['holdUps'][number] & { shortSum: bigint; worth: bigint }>();
   for (const [index, build] of builds.entries()) {
     const record = records[index];
-    const left = (parseDecimal(build.quantity) - parseDecimal(build.finished)) as Quantity;
-    const worth = worthOf(left, (record?.sell_price ?? 0) as Money);
+    const left = ((record?.quantity ?? 0) - (record?.finished ?? 0)) as Quantity;
+    const worth = worthForText(left, (record?.sell_price ?? 0) as Money);
     for (const part of build.waiting) {
       const known = parts.get(part.itemId);
       parts.set(part.itemId, {
         ...part,
-        shortSum: (known?.shortSum ?? 0) + parseDecimal(part.short),
-        worth: (known?.worth ?? 0) + worth,
+        shortSum: (known?.shortSum ?? 0n) + readForText(part.short),
+        worth: (known?.worth ?? 0n) + worth,
         builds: (known?.builds ?? 0) + 1,
         salesValue: '0',
       });
     }
   }
   return [...parts.values()]
-    .sort((a, b) => b.worth - a.worth || b.shortSum - a.shortSum)
+    .sort((a, b) => descending(a.worth, b.worth) || descending(a.shortSum, b.shortSum))
     .map(({ shortSum, worth, ...part }) => ({ ...part, short: decimal(shortSum), salesValue: decimal(worth) }));
 }
+
+const descending = (a: bigint, b: bigint) => (a < b ? 1 : a > b ? -1 : 0);
 
 /** The best few of each kind; an exact code or number first. */
 async function find(db: Reader, text: string): Promise<Found[]> {

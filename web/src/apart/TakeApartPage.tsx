@@ -1,14 +1,6 @@
 import type { ApartPlan, Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import {
-  formatDecimal,
-  type Money,
-  mulDiv,
-  type Percent,
-  parseDecimal,
-  type Quantity,
-  SCALE,
-} from '@yosegi/core/number';
+import { formatDecimal, type Money, mulDiv, type Percent, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
 import { readSerials, writeSerials } from '@yosegi/core/tracking';
 import { Fragment, type KeyboardEvent, useMemo, useState } from 'react';
@@ -408,6 +400,20 @@ function asWentIn(line: ApartPlan['lines'][number], good: Quantity): TypedTrack 
   return { ...NOTHING_TYPED, lot: line.wentIn[0]?.lot ?? '', serials: writeSerials(codes) };
 }
 
+function expectedOrFault(
+  need: Parameters<typeof expectedBack>[0],
+  quantity: Quantity,
+  output: Quantity,
+  faults: Map<string, string>,
+): Quantity {
+  try {
+    return expectedBack(need, quantity, output);
+  } catch (error) {
+    faults.set('quantity', wordsOf(error) ?? 'This cannot be worked out.');
+    return 0 as Quantity;
+  }
+}
+
 /** What comes back and what it is worth, at every key press. Expected parts count as good until said otherwise. */
 function reckonApart(plan: ApartPlan, quantityText: string, typed: ReadonlyMap<number, Typed>, leftover: Leftover) {
   const faults = new Map<string, string>();
@@ -423,25 +429,25 @@ function reckonApart(plan: ApartPlan, quantityText: string, typed: ReadonlyMap<n
   };
   const quantity = read('quantity', quantityText, plan);
   if (quantity === 0 && !faults.has('quantity')) faults.set('quantity', 'Type how many.');
-  const output = parseDecimal(plan.outputQuantity) as Quantity;
-  const stock = { quantity: parseDecimal(plan.stockQuantity), value: parseDecimal(plan.stockValue) };
+  const output = readExact(plan.outputQuantity) as Quantity;
+  const stock = { quantity: readExact(plan.stockQuantity), value: readExact(plan.stockValue) };
   const value = (
     plan.ownValue !== null
-      ? parseDecimal(plan.ownValue)
+      ? readExact(plan.ownValue)
       : stock.quantity > 0
         ? mulDiv(stock.value, Math.min(quantity, stock.quantity), stock.quantity, 'nearest')
         : 0
   ) as Money;
   const rows = plan.lines.map((line, index) => {
-    const need = { basis: line.basis, quantity: parseDecimal(line.quantity) as Quantity, decimals: line.decimals };
-    const expected = expectedBack(need, quantity, output);
+    const need = { basis: line.basis, quantity: readExact(line.quantity) as Quantity, decimals: line.decimals };
+    const expected = expectedOrFault(need, quantity, output, faults);
     const said = typed.get(line.lineId);
     const damaged = said?.damaged === undefined ? (0 as Quantity) : read(`lines.${index}.damaged`, said.damaged, line);
     const good =
       said?.good === undefined
         ? (Math.max(0, expected - damaged) as Quantity)
         : read(`lines.${index}.good`, said.good, line);
-    return { line, share: parseDecimal(line.share) as Percent, expected, good, damaged };
+    return { line, share: readExact(line.share) as Percent, expected, good, damaged };
   });
   try {
     const split = takeApart(value, rows, leftover);

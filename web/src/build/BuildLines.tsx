@@ -1,4 +1,5 @@
 import type { BuildDetail, BuildLine } from '@yosegi/contract';
+import { formatDecimal, readExact } from '@yosegi/core/number';
 import { Check, Clock, StickyNote, Tag } from 'lucide-react';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
@@ -43,8 +44,8 @@ function PartRow({ line, item, open }: { line: BuildLine; item: NonNullable<Buil
   const format = useFormat();
   const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
   const done = line.open === '0' && line.taken === 'picked-first';
-  const shelf = line.bins.reduce((sum, bin) => sum + Number(bin.quantity), 0);
-  const needed = Number(line.open);
+  const shelf = line.bins.reduce((sum, bin) => sum + readExact(bin.quantity), 0);
+  const needed = readExact(line.open);
   return (
     <tr>
       <td>
@@ -82,7 +83,7 @@ function PartRow({ line, item, open }: { line: BuildLine; item: NonNullable<Buil
                 promised: 0,
                 short: Math.max(0, needed - shelf),
               }}
-              label={`${amount(String(shelf))} on the shelf for ${amount(line.open)}`}
+              label={`${amount(formatDecimal(shelf))} on the shelf for ${amount(line.open)}`}
             />
             <Faint>{line.bins.map((bin) => `${bin.bin}: ${format.number(bin.quantity)}`).join(', ') || 'none'}</Faint>
           </>

@@ -1,4 +1,5 @@
 import type { BuildDetail } from '@yosegi/contract';
+import { formatDecimal, readForText } from '@yosegi/core/number';
 import { Link } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
@@ -22,7 +23,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
     notify({ text: `${after.number} is ${after.state}; its parts are free again.` }),
   );
   const isOpen = build.state === 'planned' || build.state === 'on-bench';
-  const left = Number(build.quantity) - Number(build.finished);
+  const left = formatDecimal(readForText(build.quantity) - readForText(build.finished));
   return (
     <SheetAndMargin>
       <Sheet>
@@ -129,7 +130,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
   );
 }
 
-function conclusion(build: BuildDetail, left: number): string {
+function conclusion(build: BuildDetail, left: string): string {
   const open = build.pickLines - build.pickedLines;
   if (build.state === 'finished') return `Finished: ${build.finished} of ${build.quantity} made.`;
   if (build.state === 'cancelled') return 'Cancelled. Its parts are free again.';

@@ -6,9 +6,9 @@ import {
   type Money,
   type Percent,
   parseDecimal,
-  parseMoney,
   parseQuantity,
   type Quantity,
+  readExact,
 } from '@yosegi/core/number';
 import { writeSerials } from '@yosegi/core/tracking';
 import { useMemo, useRef, useState } from 'react';
@@ -66,7 +66,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
   const notify = useNotify();
   const isOwner = useIsOwner();
   const stores = useQuestion('stores', {});
-  const left = formatDecimal(parseDecimal(build.quantity) - parseDecimal(build.finished));
+  const left = formatDecimal(readExact(build.quantity) - readExact(build.finished));
   const [good, setGood] = useState(left);
   const [binId, setBinId] = useState(String(build.outputBinId));
   const [closing, setClosing] = useState(false);
@@ -111,7 +111,8 @@ function FinishForm({ build }: { build: BuildDetail }) {
   const difference = cost.actual - cost.planned;
   const portion = parseOr(good) < parseDecimal(left);
   const short = problemOf(finish.error)?.code === 'stock-short';
-  const money = (amount: number, decimals = 2) => format.money(formatDecimal(amount), decimals);
+  const money = (amount: number) => format.money(formatDecimal(amount));
+  const each = (amount: number) => format.unitCost(formatDecimal(amount));
   return (
     <AskAnswer ref={form}>
       <Ask aria-label="What was made">
@@ -150,9 +151,9 @@ function FinishForm({ build }: { build: BuildDetail }) {
             That's all: close the build here
           </Check>
         )}
-        <BigNumber style={{ marginTop: 26 }}>{money(cost.unitCost, 3)}</BigNumber>
+        <BigNumber style={{ marginTop: 26 }}>{each(cost.unitCost)}</BigNumber>
         <Muted>
-          each, {money(cost.plannedUnitCost, 3)} as planned
+          each, {each(cost.plannedUnitCost)} as planned
           <br />
           {difference === 0 ? (
             <Chip $tone="ok">as planned</Chip>
@@ -277,13 +278,13 @@ function reckonUse(build: BuildDetail, goodText: string, typed: ReadonlyMap<numb
     }
   };
   const good = read('good', () => parseQuantity(goodText, build.decimals));
-  const left = parseDecimal(build.quantity) - parseDecimal(build.finished);
+  const left = readExact(build.quantity) - readExact(build.finished);
   if (good === 0 && !faults.has('good')) faults.set('good', 'Type how many are good.');
   if (good > left) faults.set('good', `Only ${formatDecimal(left)} left. Plan another build for more.`);
   const progress = {
-    quantity: parseDecimal(build.quantity) as Quantity,
-    finished: parseDecimal(build.finished) as Quantity,
-    outputQuantity: parseDecimal(build.outputQuantity) as Quantity,
+    quantity: readExact(build.quantity) as Quantity,
+    finished: readExact(build.finished) as Quantity,
+    outputQuantity: readExact(build.outputQuantity) as Quantity,
   };
   const actuals = new Map<number, Quantity>();
   const lines = build.lines.flatMap((line): UsedLine[] => {
@@ -293,27 +294,39 @@ function reckonUse(build: BuildDetail, goodText: string, typed: ReadonlyMap<numb
       const { item } = line;
       const need = {
         basis,
-        quantity: parseDecimal(line.amount) as Quantity,
-        waste: parseDecimal(line.waste) as Percent,
+        quantity: readExact(line.amount) as Quantity,
+        waste: readExact(line.waste) as Percent,
         decimals: item.decimals,
       };
       const actual =
         said === undefined ? plannedUse(need, progress, good) : read(`line${lineId}`, () => readTyped(said, item));
       actuals.set(lineId, actual);
       return [
-        { ...need, kind: 'part', lineId, itemId: line.item.id, actual, unitCost: parseMoney(line.item.averageCost) },
+        {
+          ...need,
+          kind: 'part',
+          lineId,
+          itemId: line.item.id,
+          actual,
+          unitCost: readExact(line.item.averageCost) as Money,
+        },
       ];
     }
     if (line.kind === 'labour') {
-      const minutes = parseDecimal(line.amount) as Quantity;
+      const minutes = readExact(line.amount) as Quantity;
       const planned = plannedPortion(basis, minutes, progress, good);
       const actual = said === undefined ? planned : read(`line${lineId}`, () => parseQuantity(said || '0', 2));
       actuals.set(lineId, actual);
-      return [{ kind: 'labour', lineId, basis, minutes, ratePerHour: parseMoney(line.ratePerHour ?? '0'), actual }];
+      return [
+        { kind: 'labour', lineId, basis, minutes, ratePerHour: readExact(line.ratePerHour ?? '0') as Money, actual },
+      ];
     }
-    return line.kind === 'charge'
-      ? [{ kind: 'charge', lineId, basis, amount: parseDecimal(line.amount) as Money }]
-      : [];
+    return line.kind === 'charge' ? [{ kind: 'charge', lineId, basis, amount: readExact(line.amount) as Money }] : [];
   });
-  return { faults, actuals, cost: finishCost(lines, progress, good) };
+  try {
+    return { faults, actuals, cost: finishCost(lines, progress, good) };
+  } catch (error) {
+    faults.set('good', wordsOf(error) ?? 'What this costs cannot be worked out.');
+    return { faults, actuals, cost: finishCost([], progress, good) };
+  }
 }

@@ -1,6 +1,6 @@
 import type { BuildDetail, Problem } from '@yosegi/contract';
 import type { FinishCost } from '@yosegi/core/build';
-import { formatDecimal, parseDecimal, type Quantity, SCALE } from '@yosegi/core/number';
+import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { Clock, Tag } from 'lucide-react';
 import { Fragment, type KeyboardEvent, useRef } from 'react';
 import styled from 'styled-components';
@@ -160,7 +160,7 @@ export function UseGrid(props: Props) {
  */
 function needsNaming(line: BuildDetail['lines'][number], actual: Quantity): boolean {
   if (!line.item || line.item.tracking === 'none' || actual === 0) return false;
-  const onBench = parseDecimal(line.onBench);
+  const onBench = readExact(line.onBench);
   return line.item.tracking === 'serial' ? actual !== onBench : actual > onBench;
 }
 

@@ -1,7 +1,7 @@
 import type { BuyRow, Offer } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { packUp } from '@yosegi/core/buying';
-import { add, formatDecimal, type Money, parseDecimal, type Quantity, worthOf } from '@yosegi/core/number';
+import { formatDecimal, type Money, type Quantity, readExact, sumForText, worthForText } from '@yosegi/core/number';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -56,7 +56,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
     .map((group) => ({ ...group, lines: group.lines.filter(({ out }) => !out) }))
     .filter(({ lines }) => lines.length > 0);
   const lines = ordered.flatMap((group) => group.lines);
-  const total = add(0 as Money, ...lines.map(worth));
+  const total = sumForText(lines.map(worth));
   const faulty = lines.some(({ error }) => error);
   const create = useCommand('createOrders', ({ orders }) => {
     notify({ text: `${count(orders.length, 'order')} drafted: ${orders.map((order) => order.number).join(', ')}.` });
@@ -127,7 +127,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
               {group.supplier.supplier}{' '}
               <small>
                 {count(group.lines.filter(({ out }) => !out).length, 'line')} ·{' '}
-                {format.money(formatDecimal(add(0 as Money, ...group.lines.filter(({ out }) => !out).map(worth))))}
+                {format.money(formatDecimal(sumForText(group.lines.filter(({ out }) => !out).map(worth))))}
               </small>
             </Title>
             <Grid style={{ tableLayout: 'fixed', width: '100%' }}>
@@ -197,7 +197,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
   );
 }
 
-const worth = ({ quantity, offer }: Chosen): Money => worthOf(quantity, parseDecimal(offer.price) as Money);
+const worth = ({ quantity, offer }: Chosen): bigint => worthForText(quantity, readExact(offer.price) as Money);
 
 function bySupplier(rows: readonly BuyRow[], changes: ReadonlyMap<number, Change>) {
   const groups = new Map<number, { supplier: Offer; lines: Chosen[] }>();
@@ -207,17 +207,23 @@ function bySupplier(rows: readonly BuyRow[], changes: ReadonlyMap<number, Change
     if (!offer) continue;
     const group = groups.get(offer.supplierId) ?? { supplier: offer, lines: [] };
     groups.set(offer.supplierId, group);
-    const proposed = packUp(parseDecimal(row.needed) as Quantity, {
-      pack: parseDecimal(offer.pack) as Quantity,
-      minimum: parseDecimal(offer.minimum) as Quantity,
-    });
-    const typed = own.quantity ?? formatDecimal(proposed);
+    const typed = own.quantity ?? proposed(row, offer);
     group.lines.push({ row, offer, typed, out: own.out ?? false, ...read(row, typed) });
   }
   return {
     groups: [...groups.values()].sort((a, b) => a.supplier.supplier.localeCompare(b.supplier.supplier)),
     nobody: rows.filter((row) => row.offers.length === 0),
   };
+}
+
+/** Whole packs of what is needed; what is needed itself where packs are so large that they cannot be counted. */
+function proposed(row: BuyRow, offer: Offer): string {
+  try {
+    const [pack, minimum] = [readExact(offer.pack) as Quantity, readExact(offer.minimum) as Quantity];
+    return formatDecimal(packUp(readExact(row.needed) as Quantity, { pack, minimum }));
+  } catch {
+    return row.needed;
+  }
 }
 
 function read(row: BuyRow, typed: string): { quantity: Quantity; error?: string } {

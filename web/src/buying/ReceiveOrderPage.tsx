@@ -1,5 +1,5 @@
 import type { PurchaseLine, PurchaseOrder } from '@yosegi/contract';
-import { add, formatDecimal, type Money, parseDecimal } from '@yosegi/core/number';
+import { add, formatDecimal, type Money, readExact } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { writeSerials } from '@yosegi/core/tracking';
 import { Fragment, type KeyboardEvent, useRef, useState } from 'react';
@@ -12,7 +12,7 @@ import { PricedCells } from '../stock/PricedCells.tsx';
 import { readPricedLine } from '../stock/pricedLine.ts';
 import { LineItem, useTypedLines } from '../stock/typedLines.tsx';
 import { InFields } from '../tracked/InFields.tsx';
-import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
+import { countOf, NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
@@ -104,7 +104,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
   for (const [index, line] of lines.entries())
     sums.set(line.item.id, (sums.get(line.item.id) ?? 0) + (read[index]?.quantity ?? 0));
   const overs = order.lines.flatMap((line) => {
-    const over = (sums.get(line.id) ?? 0) - parseDecimal(line.open);
+    const over = (sums.get(line.id) ?? 0) - readExact(line.open);
     return over > 0 ? `${format.quantity(formatDecimal(over), line.unit, line.decimals)} of ${line.name}` : [];
   });
   const total = add(0 as Money, ...read.map(({ value }) => value));
@@ -212,7 +212,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
               const at = sentAt(line);
               const error = (name: string) => (at < 0 ? undefined : problemAt(receive.error, `lines.${at}.${name}`));
               const first = lines.findIndex(({ item }) => item.id === line.item.id) === index;
-              const missing = parseDecimal(line.item.open) - (sums.get(line.item.id) ?? 0);
+              const missing = readExact(line.item.open) - (sums.get(line.item.id) ?? 0);
               return (
                 <Fragment key={line.key}>
                   <tr data-line={line.key}>
@@ -338,6 +338,5 @@ const trackedItem = (line: PurchaseLine) => ({ id: line.itemId, name: line.name,
 function scannedInto(line: Piece, scan: ElementString): Partial<Piece> {
   const track = withScan(line.track, scan);
   if (line.item.tracking !== 'serial') return { track };
-  const serials = track.serials.split(/[\s,]+/).filter(Boolean).length;
-  return { track, quantity: String(Math.max(serials, 1)) };
+  return { track, quantity: String(Math.max(countOf(trackedItem(line.item), track), 1)) };
 }

@@ -16,6 +16,7 @@ const words = {
   'unpriced-part': 'a part without a cost',
   'archived-part': 'an archived part',
   'below-cost': 'sells below cost',
+  'beyond-reckoning': 'costs more than can be kept',
 } as const;
 
 /** Definitions with something to put right. */
@@ -76,7 +77,7 @@ export function FaultsPage() {
                       <td>
                         <Parts row={row} />
                       </td>
-                      <td className="num">{format.money(row.unitCost, 3)}</td>
+                      <td className="num">{row.unitCost === null ? '–' : format.unitCost(row.unitCost)}</td>
                       <td className="num">{row.sellPrice === null ? '–' : format.money(row.sellPrice)}</td>
                     </tr>
                   ))}

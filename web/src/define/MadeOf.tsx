@@ -1,7 +1,7 @@
 import type { Definition, Item } from '@yosegi/contract';
 import { canMake, canMakeWith } from '@yosegi/core/coverage';
 import { marginOf } from '@yosegi/core/definition';
-import { formatDecimal, parseMoney, type Quantity, readExact } from '@yosegi/core/number';
+import { formatDecimal, type Money, type Quantity, readExact } from '@yosegi/core/number';
 import styled from 'styled-components';
 import { Block } from '../ui/Block.tsx';
 import { LinkButton } from '../ui/Button.tsx';
@@ -35,7 +35,7 @@ export function MadeOf({
   const { item, purpose, behaviour } = definition;
   const { cost, byBasis, lacking, revision } = reckoning;
   const price = behaviour.price === 'parts' ? partsPrice(draft, behaviour.discount) : item.sellPrice;
-  const money = (amount: number) => format.number(formatDecimal(amount), 2, 2);
+  const money = (amount: number) => format.amount(formatDecimal(amount));
   const can = canMakeNow(item, draft, reckoning);
   const limiting = draft.lines.find((line) => line.item?.id === can.limitedBy)?.item;
   const one = item.unit === 'each' ? 'Each' : `1 ${item.unit}`;
@@ -73,7 +73,7 @@ export function MadeOf({
               {costBases.map((basis) => (
                 <td key={basis}>
                   {key === 'perUnit'
-                    ? format.number(formatDecimal(byBasis[basis].perUnit), 3, 3)
+                    ? format.costOrDash(formatDecimal(byBasis[basis].perUnit))
                     : money(byBasis[basis][key])}
                 </td>
               ))}
@@ -83,7 +83,7 @@ export function MadeOf({
             <tr>
               <td>Margin</td>
               {costBases.map((basis) => {
-                const margin = marginOf(parseMoney(price), byBasis[basis].perUnit);
+                const margin = marginOf(readExact(price) as Money, byBasis[basis].perUnit);
                 return (
                   <td key={basis}>
                     {margin === null ? (
@@ -101,12 +101,13 @@ export function MadeOf({
       {stands.length > 0 && (
         <Faint>
           {stands
-            .map(
-              (basis) =>
-                `${count(lacking[basis], 'part')} without ${basis === 'latestCost' ? 'a latest' : 'a standard'} cost`,
+            .map((basis) =>
+              basis === 'averageCost'
+                ? `${count(lacking[basis], 'part')} never in stock: the standard cost stands in`
+                : `${count(lacking[basis], 'part')} without ${basis === 'latestCost' ? 'a latest' : 'a standard'} cost: the average stands in`,
             )
-            .join(', ')}
-          : the average stands in.
+            .join('; ')}
+          .
         </Faint>
       )}
       {purpose === 'build' &&

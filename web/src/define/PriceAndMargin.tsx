@@ -1,17 +1,16 @@
 import type { Item } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
-import { marginOf, priceForMargin } from '@yosegi/core/definition';
-import { formatDecimal, type Money, mulDiv, parseMoney, parsePercent } from '@yosegi/core/number';
+import { type Money, parseMoney } from '@yosegi/core/number';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { problemOf, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { priceAndMargin } from './priceFromMargin.ts';
 
 const Pair = styled.form`display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin-top: 10px; align-items: start; button { grid-column: 1 / -1; }`;
-const CENT = 10_000;
 
 /** The sell price and its margin over the average cost: typing one gives the other, before anything is saved. */
 export function PriceAndMargin({ item, cost }: { item: Item; cost: Money }) {
@@ -24,7 +23,7 @@ export function PriceAndMargin({ item, cost }: { item: Item; cost: Money }) {
     setSaved({ version: after.version, price: after.sellPrice });
     notify({ text: `${after.name} sells at ${after.sellPrice} now.` });
   });
-  const { price, margin, fault } = read(typed, known.price, cost);
+  const { price, margin, fault } = priceAndMargin(typed, known.price, cost, useFormat().currencyDecimals);
   const dirty =
     typed !== null &&
     fault === undefined &&
@@ -62,24 +61,4 @@ export function PriceAndMargin({ item, cost }: { item: Item; cost: Money }) {
       {problemOf(save.error) && <ProblemBox error={save.error} />}
     </>
   );
-}
-
-/** Both figures from the one that was typed; a price from a margin is rounded up to the cent, so that it is kept. */
-function read(typed: { at: 'price' | 'margin'; text: string } | null, known: string | null, cost: Money) {
-  const marginText = (price: Money) => {
-    const margin = marginOf(price, cost);
-    return margin === null ? '' : formatDecimal(mulDiv(margin, 1, 100_000, 'nearest') * 100_000, 1);
-  };
-  try {
-    if (typed?.at === 'margin') {
-      const exact = priceForMargin(cost, parsePercent(typed.text));
-      if (exact === null) return { price: '', margin: typed.text, fault: 'A margin is below 100 %.' };
-      return { price: formatDecimal(mulDiv(exact, 1, CENT, 'up') * CENT, 2), margin: typed.text, fault: undefined };
-    }
-    const text = typed?.text.trim() ?? known ?? '';
-    if (text === '') return { price: '', margin: '', fault: undefined };
-    return { price: text, margin: marginText(parseMoney(text)), fault: undefined };
-  } catch (error) {
-    return { price: '', margin: '', fault: wordsOf(error) ?? 'This cannot be read.' };
-  }
 }

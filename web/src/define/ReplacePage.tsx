@@ -135,9 +135,9 @@ function Preview({ rows, part, by, ratio }: { rows: readonly Replacement[]; part
                 </td>
                 <td className="num">{format.quantity(row.quantityBefore, part.unit, part.decimals)}</td>
                 <td className="num">{format.quantity(row.quantityAfter, by.unit, by.decimals)}</td>
-                <td className="num">{format.number(row.costBefore, 3, 3)}</td>
+                <td className="num">{format.costOrDash(row.costBefore)}</td>
                 <td className="num">
-                  <b>{format.number(row.costAfter, 3, 3)}</b>
+                  <b>{format.costOrDash(row.costAfter)}</b>
                 </td>
               </tr>
             ))}

@@ -29,6 +29,7 @@ const item = (id: number, name: string, sellPrice: string | null): Item => ({
   reorderPoint: null,
   note: '',
   averageCost: '2',
+  costFrom: 'average',
   latestCost: null,
   standardCost: null,
   onHand: '4',

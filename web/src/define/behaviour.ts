@@ -1,6 +1,6 @@
 import type { Behaviour, Definition, Purpose, Revision } from '@yosegi/contract';
 import { priceFromParts } from '@yosegi/core/definition';
-import { formatDecimal, parseMoney, parsePercent, parseQuantity, type Quantity } from '@yosegi/core/number';
+import { formatDecimal, type Money, parsePercent, parseQuantity, type Quantity, readExact } from '@yosegi/core/number';
 import type { Format } from '../ui/format.ts';
 import { type Draft, plainAmount } from './draft.ts';
 
@@ -99,8 +99,8 @@ export function partsPrice(draft: Draft, discount: string): string | null {
     const parts = draft.lines.flatMap((line) =>
       line.item
         ? {
-            quantity: parseQuantity(plainAmount(line) ?? '0', 6) as Quantity,
-            price: line.item.sellPrice === null ? null : parseMoney(line.item.sellPrice),
+            quantity: readExact(plainAmount(line) ?? '0') as Quantity,
+            price: line.item.sellPrice === null ? null : (readExact(line.item.sellPrice) as Money),
           }
         : [],
     );

@@ -17,6 +17,7 @@ const item = (id: number, averageCost: string, more: Partial<PartItem> = {}): Pa
   archived: false,
   sellPrice: null,
   averageCost,
+  costFrom: 'average',
   latestCost: null,
   standardCost: null,
   free: '10',

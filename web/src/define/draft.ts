@@ -16,6 +16,7 @@ import {
   parsePercent,
   parseQuantity,
   type Quantity,
+  readExact,
   readQuantity,
 } from '@yosegi/core/number';
 import { measuringOf } from '../ui/measuring.ts';
@@ -227,15 +228,22 @@ export function reckon(draft: Draft, productDecimals: number, rates: readonly Ra
     faults.set('mending', 'Some pasted rows are not placed yet: choose their items above, or leave them out.');
   const revision = { outputQuantity: outputQuantity || (1_000_000 as Quantity), lines };
   const items = new Map(draft.lines.flatMap((line) => (line.item ? [[line.item.id, line.item]] : [])));
-  const costAt = (basis: CostBasis) =>
-    definitionCost(revision, (itemId) => {
-      const item = items.get(itemId);
-      return parseMoney(item?.[basis] ?? item?.averageCost ?? '0');
-    });
+  const costAt = (basis: CostBasis) => {
+    try {
+      return definitionCost(revision, (itemId) => {
+        const item = items.get(itemId);
+        return readExact(item?.[basis] ?? item?.averageCost ?? '0') as Money;
+      });
+    } catch (error) {
+      faults.set('cost', wordsOf(error) ?? 'What this costs cannot be worked out.');
+      return definitionCost({ ...revision, lines: [] }, () => 0 as Money);
+    }
+  };
   const cost = costAt('averageCost');
   const byBasis = { averageCost: cost, latestCost: costAt('latestCost'), standardCost: costAt('standardCost') };
   const lacks = (basis: CostBasis) => [...items.values()].filter((item) => item[basis] === null).length;
-  const lacking = { averageCost: 0, latestCost: lacks('latestCost'), standardCost: lacks('standardCost') };
+  const withoutAverage = [...items.values()].filter(({ costFrom }) => costFrom === 'standard').length;
+  const lacking = { averageCost: withoutAverage, latestCost: lacks('latestCost'), standardCost: lacks('standardCost') };
   return { faults, revision, cost, byBasis, lacking, shares: sharesOf(draft, cost, faults) };
 }
 

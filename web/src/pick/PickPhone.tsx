@@ -1,6 +1,6 @@
 import type { BuildDetail, PartItem, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, parseDecimal, type Quantity, SCALE } from '@yosegi/core/number';
+import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/pick';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -9,7 +9,7 @@ import { problemAt, problemOf, useCommand } from '../api/client.ts';
 import { scannedBin, scanOfItem } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { OutFields } from '../tracked/OutFields.tsx';
-import { namedOf, withScan } from '../tracked/typed.ts';
+import { countOf, namedOf, withScan } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { readTyped } from '../ui/measuring.ts';
@@ -130,7 +130,7 @@ function Stop({ build, step, stores, onSkip }: StopProps) {
   const pick = useCommand('pick', ({ documentId, number }) => notify({ text: `${number}: on the bench.`, documentId }));
   const bin = bins.find((known) => known.binId === binId);
   const read = readPick(text, item, line.open);
-  const open = parseDecimal(line.open);
+  const open = readExact(line.open);
   const amount = (scaled: number) => format.quantity(formatDecimal(scaled), item.unit, item.decimals);
   const refused = problemOf(pick.error);
   const wrong = read.error ?? (/\.(lot|serials)$/.test(refused?.field ?? '') ? undefined : refused?.detail);
@@ -168,7 +168,7 @@ function Stop({ build, step, stores, onSkip }: StopProps) {
     setTrack(named);
     if (scan.serial) {
       setSerialsScanned(true);
-      setText(String(named.serials.split(/[\s,]+/).filter(Boolean).length));
+      setText(String(countOf(item, named)));
     }
     setScanned({
       text: `That is the right one${scan.lot ? `, lot ${scan.lot}` : scan.serial ? `, ${scan.serial}` : ''}.`,
@@ -264,7 +264,7 @@ function Stop({ build, step, stores, onSkip }: StopProps) {
 function readPick(text: string, item: PartItem, open: string): { quantity: Quantity; error?: string } {
   try {
     const quantity = readTyped(text, item);
-    if (quantity !== 0) checkPick(parseDecimal(open) as Quantity, quantity);
+    if (quantity !== 0) checkPick(readExact(open) as Quantity, quantity);
     return { quantity };
   } catch (error) {
     return { quantity: 0 as Quantity, error: wordsOf(error) ?? 'This cannot be read.' };

@@ -1,6 +1,6 @@
 import type { BuildDetail, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, parseDecimal, type Quantity, SCALE } from '@yosegi/core/number';
+import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/pick';
 import { Fragment, type KeyboardEvent, useState } from 'react';
 import { problemOf, useCommand } from '../api/client.ts';
@@ -161,7 +161,7 @@ export function PickTable({ build, stores }: { build: BuildDetail; stores: reado
                     <td className="num">
                       <Muted>
                         {format.quantity(
-                          formatDecimal(Math.max(0, parseDecimal(step.line.open) - quantity)),
+                          formatDecimal(Math.max(0, readExact(step.line.open) - quantity)),
                           step.item.unit,
                           step.item.decimals,
                         )}
@@ -256,7 +256,7 @@ function readRow(step: Step, typed: Typed | undefined) {
   const base = { step, binId, text, track };
   try {
     const quantity = readTyped(text, step.item);
-    if (quantity !== 0) checkPick(parseDecimal(step.line.open) as Quantity, quantity);
+    if (quantity !== 0) checkPick(readExact(step.line.open) as Quantity, quantity);
     return { ...base, quantity, error: undefined };
   } catch (error) {
     return { ...base, quantity: 0 as Quantity, error: wordsOf(error) ?? 'This cannot be read.' };

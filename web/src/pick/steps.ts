@@ -1,5 +1,5 @@
 import type { BinQuantity, BuildDetail, BuildLine, PartItem, Store } from '@yosegi/contract';
-import { formatDecimal, parseDecimal } from '@yosegi/core/number';
+import { formatDecimal, readExact } from '@yosegi/core/number';
 import { writeSerials } from '@yosegi/core/tracking';
 import { NOTHING_TYPED, type TypedTrack } from '../tracked/typed.ts';
 
@@ -20,7 +20,7 @@ export function stepsOf(build: BuildDetail, stores: readonly Store[]): Step[] {
   return build.lines
     .flatMap((line): Step[] => {
       if (!line.item || line.taken !== 'picked-first' || line.open === '0') return [];
-      const bins = line.bins.filter((bin) => parseDecimal(bin.quantity) > 0);
+      const bins = line.bins.filter((bin) => readExact(bin.quantity) > 0);
       const suggested = suggestion(line.open, bins[0]);
       return [{ line, item: line.item, bins, suggested }];
     })
@@ -30,7 +30,7 @@ export function stepsOf(build: BuildDetail, stores: readonly Store[]): Step[] {
 /** As much as is open and the bin holds. */
 export function suggestion(open: string, bin: BinQuantity | undefined): string {
   if (!bin) return '0';
-  return formatDecimal(Math.min(parseDecimal(open), parseDecimal(bin.quantity)));
+  return formatDecimal(Math.min(readExact(open), readExact(bin.quantity)));
 }
 
 /** Of serials the first ones that the bin holds; a lot is left to be the first to expire. */

@@ -113,7 +113,7 @@ function DefinitionPaper({ definition, revision }: { definition: Definition; rev
           <tr>
             <td colSpan={5}>
               <b>
-                One {item.unit === 'each' ? '' : item.unit} costs {format.money(formatDecimal(cost.perUnit), 3)} at
+                One {item.unit === 'each' ? '' : item.unit} costs {format.unitCost(formatDecimal(cost.perUnit))} at
                 moving averages
                 {item.sellPrice !== null && ` and sells at ${format.money(item.sellPrice)}`}
               </b>

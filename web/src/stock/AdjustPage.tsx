@@ -1,6 +1,6 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { add, formatDecimal, type Money, parseMoney, type Quantity, worthOf } from '@yosegi/core/number';
+import { add, formatDecimal, type Money, parseMoney, type Quantity, readExact, worthOf } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { Fragment, type KeyboardEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -148,7 +148,7 @@ export function AdjustPage() {
                     <td>
                       <MoneyCell
                         label={`Worth of one ${line.item.name}`}
-                        placeholder={format.number(line.item.averageCost, 2)}
+                        placeholder={format.number(line.item.averageCost, format.currencyDecimals)}
                         value={line.unitCost}
                         isDisabled={isGone(line)}
                         onKeyDown={toNext}
@@ -277,7 +277,7 @@ function readLine({ change, unitCost, item }: AdjustLine): { value: Money; error
   try {
     const quantity = readTyped(change, item);
     if (quantity === 0) return { value: 0 as Money, error: 'Type what is found or gone, like 3 or -2.' };
-    const cost = parseMoney(quantity > 0 && unitCost.trim() ? unitCost : item.averageCost);
+    const cost = quantity > 0 && unitCost.trim() ? parseMoney(unitCost) : (readExact(item.averageCost) as Money);
     const worth = worthOf(Math.abs(quantity) as Quantity, cost);
     return { value: (quantity < 0 ? -worth : worth) as Money };
   } catch (error) {

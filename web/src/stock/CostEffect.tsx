@@ -1,6 +1,6 @@
 import type { ItemDetail } from '@yosegi/contract';
 import { marginOf } from '@yosegi/core/definition';
-import { formatDecimal, parseMoney } from '@yosegi/core/number';
+import { formatDecimal, type Money, readExact, readForText } from '@yosegi/core/number';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
@@ -12,6 +12,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Row } from '../ui/text.ts';
+import { costNames } from './costNames.ts';
 
 /** What another price of a part does to every product that uses it, before anything is saved. */
 export function CostEffect({ item }: { item: ItemDetail }) {
@@ -26,9 +27,12 @@ export function CostEffect({ item }: { item: ItemDetail }) {
   );
   const save = useCommand('setPrices', () => notify({ text: `${item.name} has a standard cost of ${typed} now.` }));
   const rows = effect.data ?? [];
-  const below = rows.filter((row) => row.sellPrice !== null && parseMoney(row.after) > parseMoney(row.sellPrice));
-  const margin = (price: string | null, cost: string) => {
-    const share = price === null ? null : marginOf(parseMoney(price), parseMoney(cost));
+  const below = rows.filter(
+    (row) => row.sellPrice !== null && row.after !== null && readForText(row.after) > readForText(row.sellPrice),
+  );
+  const margin = (price: string | null, cost: string | null) => {
+    const share =
+      price === null || cost === null ? null : marginOf(readExact(price) as Money, readExact(cost) as Money);
     if (share === null) return '–';
     const text = `${format.number(formatDecimal(share), 1, 1)} %`;
     return share < 0 ? <Late>{text}</Late> : text;
@@ -59,7 +63,10 @@ export function CostEffect({ item }: { item: ItemDetail }) {
         >
           Save as its standard cost
         </Button>
-        <Lead>Average now {format.unitCost(item.averageCost)}. Receipts set the average and the latest cost.</Lead>
+        <Lead>
+          {costNames[item.costFrom]} now {format.unitCost(item.averageCost)}. Receipts set the average and the latest
+          cost.
+        </Lead>
       </Row>
       {problemOf(save.error) && <ProblemBox error={save.error} />}
       {rows.length > 0 && (
@@ -84,9 +91,9 @@ export function CostEffect({ item }: { item: ItemDetail }) {
                     </span>
                   </Cell>
                 </td>
-                <td className="num">{format.number(row.before, 3, 3)}</td>
+                <td className="num">{format.costOrDash(row.before)}</td>
                 <td className="num">
-                  <b>{format.number(row.after, 3, 3)}</b>
+                  <b>{format.costOrDash(row.after)}</b>
                 </td>
                 <td className="num">{margin(row.sellPrice, row.before)}</td>
                 <td className="num">{margin(row.sellPrice, row.after)}</td>

@@ -1,6 +1,6 @@
 import type { CountDetail, CountLine, Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { add, formatDecimal, parseMoney } from '@yosegi/core/number';
+import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import { writeSerials } from '@yosegi/core/tracking';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -56,7 +56,7 @@ function Sheet({ detail }: { detail: CountDetail }) {
   const off = detail.sheet.filter(
     (line) => (line.difference ?? '0') !== '0' || line.missing.length + line.found.length > 0,
   );
-  const total = add(0, ...off.map((line) => parseMoney(line.value ?? '0') as number));
+  const total = sumForText(off.map((line) => readForText(line.value ?? '0')));
   const command = { params: { id: detail.id }, body: { version: detail.version } };
   const problem = problemOf(approve.error);
   const left = detail.lines - detail.counted;
@@ -71,7 +71,7 @@ function Sheet({ detail }: { detail: CountDetail }) {
                 : differences
                   ? off.length === 0
                     ? 'Nothing differs so far.'
-                    : `${count(off.length, 'line')} differ${off.length === 1 ? 's' : ''}, ${format.money(formatDecimal(Math.abs(total)))} ${total < 0 ? 'less' : 'more'} than in the books.`
+                    : `${count(off.length, 'line')} differ${off.length === 1 ? 's' : ''}, ${format.money(formatDecimal(total < 0n ? -total : total))} ${total < 0 ? 'less' : 'more'} than in the books.`
                   : left === 0
                     ? 'Everything is counted.'
                     : `${count(left, 'line')} to count.`}

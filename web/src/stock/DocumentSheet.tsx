@@ -1,4 +1,5 @@
 import type { StockDocument } from '@yosegi/contract';
+import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
@@ -39,7 +40,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
   });
   const canLabel = document.movements.some((row) => Number(row.quantity) > 0);
   const tracked = document.movements.some((row) => (row.lot ?? row.serial) !== null);
-  const moved = document.movements.reduce((sum, row) => sum + Number(row.value), 0);
+  const moved = sumForText(document.movements.map((row) => readForText(row.value)));
   return (
     <Page>
       <Row $wrap>
@@ -129,7 +130,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
                 <td className="num">
                   <SignedQuantity quantity={row.quantity} unit={row.unit} />
                 </td>
-                <td className="num">{format.number(row.value, 2)}</td>
+                <td className="num">{format.number(row.value, format.currencyDecimals)}</td>
               </tr>
             ))}
           </tbody>
@@ -162,8 +163,8 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
                         <b>{format.quantity(use.actual, use.unit)}</b>
                       ))}
                   </td>
-                  <td className="num">{format.money(use.plannedCost, 3)}</td>
-                  <td className="num">{format.money(use.cost, 3)}</td>
+                  <td className="num">{format.unitCost(use.plannedCost)}</td>
+                  <td className="num">{format.unitCost(use.cost)}</td>
                 </tr>
               ))}
             </tbody>
@@ -180,12 +181,12 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
                 {valueNames[value.kind]}
                 {(value.text || value.item) && ` · ${value.text || value.item}`}
               </span>
-              <b>{format.number(value.amount, 2)}</b>
+              <b>{format.number(value.amount, format.currencyDecimals)}</b>
             </KeyValue>
           ))}
           <KeyValue>
             <span>Change of stock value</span>
-            <b>{format.money(moved.toFixed(6))}</b>
+            <b>{format.money(formatDecimal(moved))}</b>
           </KeyValue>
         </Values>
       )}

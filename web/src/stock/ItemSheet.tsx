@@ -8,7 +8,7 @@ import { UsedView } from '../define/UsedView.tsx';
 import { LabelButton } from '../devices/LabelButton.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { useFormat } from '../ui/format.ts';
+import { negated, useFormat } from '../ui/format.ts';
 import { BigNumber, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Swatch } from '../ui/Stave.tsx';
@@ -16,6 +16,7 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { CostEffect } from './CostEffect.tsx';
+import { costNames } from './costNames.ts';
 import { LotTable, SerialTable } from './LotTables.tsx';
 import { MovementTable } from './MovementTable.tsx';
 import { Outliving } from './Outliving.tsx';
@@ -69,7 +70,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
         )}
         <p style={{ marginBottom: 10 }}>
           {overdrawn ? (
-            <Late>{amount(String(-Number(item.free)))} more is promised than can be taken.</Late>
+            <Late>{amount(negated(item.free))} more is promised than can be taken.</Late>
           ) : (
             <Muted>{Number(item.free) === 0 ? 'Nothing is free.' : `${amount(item.free)} can be promised.`}</Muted>
           )}
@@ -117,7 +118,9 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
         <Coming item={item} />
         <h2 style={{ marginTop: 22 }}>Cost</h2>
         <BigNumber style={{ fontSize: 32 }}>{format.unitCost(item.averageCost)}</BigNumber>
-        <Muted>moving average, per {item.unit}</Muted>
+        <Muted>
+          {costNames[item.costFrom].toLowerCase()}, per {item.unit}
+        </Muted>
         <KeyValue>
           <span>Latest</span>
           <b>{item.latestCost === null ? '–' : format.unitCost(item.latestCost)}</b>

@@ -5,9 +5,9 @@ import {
   formatDecimal,
   type Money,
   mulDiv,
-  parseDecimal,
   parseMoney,
   type Quantity,
+  readExact,
   worthOf,
 } from '@yosegi/core/number';
 import { useState } from 'react';
@@ -140,9 +140,9 @@ function readPrice(line: Line, text: string): { difference: Money; intoStock: Mo
   try {
     const cost = parseMoney(text.trim() || '0');
     if (cost < 0) return { ...nothing, error: 'This cannot be below zero.' };
-    const quantity = parseDecimal(line.quantity) as Quantity;
-    const difference = (worthOf(quantity, cost) - parseDecimal(line.value)) as Money;
-    const here = parseDecimal(line.here);
+    const quantity = readExact(line.quantity) as Quantity;
+    const difference = (worthOf(quantity, cost) - readExact(line.value)) as Money;
+    const here = readExact(line.here);
     return { difference, intoStock: mulDiv(difference, here, quantity, 'nearest') as Money };
   } catch (error) {
     return { ...nothing, error: wordsOf(error) ?? 'This cannot be read.' };

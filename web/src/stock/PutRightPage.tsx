@@ -6,7 +6,7 @@ import { useCommand, useQuestion } from '../api/client.ts';
 import { useIsOwner } from '../shell/person.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
-import { count, useFormat } from '../ui/format.ts';
+import { count, negated, useFormat } from '../ui/format.ts';
 import { Cell, Scroll } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -66,7 +66,8 @@ function One({ entry }: { entry: PutRight }) {
   );
   const params = { id: entry.id };
   const amount = (text: string) => format.quantity(text, entry.unit, entry.decimals);
-  const missing = entry.quantity === null ? null : amount(String(-Number(entry.quantity)));
+  const missingText = entry.quantity === null ? '' : negated(entry.quantity);
+  const missing = entry.quantity === null ? null : amount(negated(entry.quantity));
   const where = entry.documentId === null ? `/build/${entry.buildId}` : `/stock/documents/${entry.documentId}`;
   const reason = reasonId || String(reasons.find(({ name }) => name === 'Found')?.id ?? reasons[0]?.id ?? '');
   return (
@@ -99,7 +100,7 @@ function One({ entry }: { entry: PutRight }) {
             )}
             <LinkButton
               look={entry.order ? 'plain' : 'go'}
-              to={`/stock/receive?item=${entry.itemId}&quantity=${-Number(entry.quantity)}`}
+              to={`/stock/receive?item=${entry.itemId}&quantity=${missingText}`}
             >
               Receive {missing}
             </LinkButton>

@@ -1,6 +1,6 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { add, formatDecimal, type Money, parseDecimal, parseMoney, type Quantity, worthOf } from '@yosegi/core/number';
+import { add, formatDecimal, type Money, parseMoney, type Quantity, readExact, worthOf } from '@yosegi/core/number';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
@@ -142,13 +142,13 @@ export function RevaluePage() {
 }
 
 /** Shelves and benches together. */
-const allOf = (item: Item) => formatDecimal(add(parseDecimal(item.onHand), parseDecimal(item.onBench)));
+const allOf = (item: Item) => formatDecimal(readExact(item.onHand) + readExact(item.onBench));
 
 function readValue({ item, unitCost }: ValueLine): { difference: Money; error?: string } {
   try {
     const cost = parseMoney(unitCost.trim() || '0');
     if (cost < 0) return { difference: 0 as Money, error: 'This cannot be below zero.' };
-    return { difference: (worthOf(parseDecimal(allOf(item)) as Quantity, cost) - parseDecimal(item.value)) as Money };
+    return { difference: (worthOf(readExact(allOf(item)) as Quantity, cost) - readExact(item.value)) as Money };
   } catch (error) {
     return { difference: 0 as Money, error: wordsOf(error) ?? 'This cannot be read.' };
   }

@@ -1,7 +1,8 @@
 import type { Item, ItemSort } from '@yosegi/contract';
 import type { ReactNode } from 'react';
 import type { Format } from '../ui/format.ts';
-import { Late } from '../ui/text.ts';
+import { Faint, Late } from '../ui/text.ts';
+import { costNames } from './costNames.ts';
 
 export interface ItemColumn {
   readonly key: string;
@@ -75,7 +76,12 @@ export const itemColumns: readonly ItemColumn[] = [
     width: '100px',
     numeric: true,
     sort: 'averageCost',
-    show: ({ averageCost }, format) => unitCost(averageCost, format),
+    show: ({ averageCost, costFrom }, format) => (
+      <span title={costNames[costFrom]}>
+        {costFrom === 'none' ? '–' : unitCost(averageCost, format)}
+        {costFrom === 'standard' && <Faint> std</Faint>}
+      </span>
+    ),
   },
   {
     key: 'latestCost',

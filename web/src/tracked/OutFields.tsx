@@ -1,4 +1,5 @@
 import type { Piece } from '@yosegi/contract';
+import { readExact, SCALE } from '@yosegi/core/number';
 import type { KeyboardEvent } from 'react';
 import styled from 'styled-components';
 import { Choice, Field } from '../ui/Field.tsx';
@@ -49,11 +50,11 @@ export function lotWords(format: Format, piece: Piece, unit: string, decimals: n
 /** The lots that a quantity is taken from when none is named: as they stand, until there is enough. */
 function firstToExpire(lots: readonly Piece[], quantity: number): Piece[] {
   const going: Piece[] = [];
-  let left = quantity;
+  let left = Math.round(quantity * SCALE);
   for (const piece of lots.filter((one) => one.held === null)) {
     if (going.length > 0 && left <= 0) break;
     going.push(piece);
-    left -= Number(piece.quantity);
+    left -= readExact(piece.quantity);
   }
   return going;
 }

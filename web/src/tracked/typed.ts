@@ -50,6 +50,9 @@ export function namedInOf(item: TrackedItem, typed: TypedTrack) {
   return { lot, serials, bestBefore };
 }
 
+/** How many units typed or scanned serials name: a range that scans one after the other have become counts each of its own. */
+export const countOf = (item: TrackedItem, typed: TypedTrack) => readTrack(item, typed).serials.length;
+
 /** What a scanned label says of lot and serial, added to what is typed already. */
 export function withScan(typed: TypedTrack, scan: ElementString): TypedTrack {
   const before = typed.serials.trim();

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { count, Format } from './format.ts';
+import { count, Format, negated } from './format.ts';
 
 const format = new Format({ currency: 'EUR', locale: 'en-GB' });
 
@@ -16,6 +16,13 @@ describe('formats', () => {
     expect(german.money('1234.5')).toMatch(/CHF.1.234\.50/);
     expect(format.money('1234.5')).toBe('€1,234.50');
     expect(format.unitCost('2.475')).toBe('€2.475');
+  });
+
+  it('write no coins that a currency does not have', () => {
+    const yen = new Format({ currency: 'JPY', locale: 'en' });
+    expect([yen.money('1200'), yen.unitCost('1200.25'), yen.amount('1200.6')]).toEqual(['¥1,200', '¥1,200.3', '1,201']);
+    expect([yen.currencyDecimals, yen.currencySign, yen.costOrDash(null)]).toEqual([0, '¥', '–']);
+    expect(negated('-0.000001')).toBe('0.000001');
   });
 
   it('name days and counts', () => {

@@ -1,4 +1,5 @@
 import type { Company } from '@yosegi/contract';
+import { formatDecimal, readForText } from '@yosegi/core/number';
 import { createContext, useContext, useMemo } from 'react';
 
 export const CompanyContext = createContext<Company>({
@@ -30,8 +31,21 @@ export class Format {
     return unit === 'each' ? amount : `${amount} ${unit}`;
   }
 
-  /** An amount of money; unit costs show a third decimal. */
-  money(text: string, decimals = 2): string {
+  /** How many decimals the currency has: two for most, none for some. */
+  get currencyDecimals(): number {
+    const format = new Intl.NumberFormat(this.company.locale, { style: 'currency', currency: this.company.currency });
+    return format.resolvedOptions().maximumFractionDigits ?? 2;
+  }
+
+  /** An amount of money without its currency. */
+  amount = (text: string) => this.number(text, this.currencyDecimals, this.currencyDecimals);
+
+  /** What one costs, without the currency; a dash where it cannot be told. */
+  costOrDash = (text: string | null) =>
+    text === null ? '–' : this.number(text, this.currencyDecimals + 1, this.currencyDecimals + 1);
+
+  /** An amount of money in the currency's own decimals; unit costs show one more. */
+  money(text: string, decimals = this.currencyDecimals): string {
     const format = new Intl.NumberFormat(this.company.locale, {
       style: 'currency',
       currency: this.company.currency,
@@ -57,7 +71,7 @@ export class Format {
     return parts.formatToParts(0).find(({ type }) => type === 'currency')?.value ?? this.company.currency;
   }
 
-  unitCost = (text: string) => this.money(text, 3);
+  unitCost = (text: string) => this.money(text, this.currencyDecimals + 1);
 
   /** A day like "Wed 9 Dec". */
   day(iso: string): string {
@@ -105,3 +119,6 @@ export function useFormat(): Format {
 
 /** "1 build", "3 builds". */
 export const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
+
+/** A decimal text with the other sign, exactly. */
+export const negated = (text: string) => formatDecimal(-readForText(text));
