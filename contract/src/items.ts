@@ -6,6 +6,7 @@ export const Measure = z.object({ name: z.string(), one: Decimal });
 export type Measure = z.infer<typeof Measure>;
 const MeasureName = z
   .string()
+  .normalize('NFKC')
   .trim()
   .min(1)
   .max(20)

@@ -40,6 +40,11 @@ export const problemKinds: Record<string, ProblemKind> = {
     title: 'Out of range',
     detail: ({ least, most }) => `Type a value from ${least} to ${most}.`,
   },
+  unprintable: {
+    status: 422,
+    title: 'Cannot be shown',
+    detail: () => 'There is a character in this that cannot be seen or printed. Delete the text and type it again.',
+  },
   'unknown-item': {
     status: 422,
     title: 'Unknown item',

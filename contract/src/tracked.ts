@@ -1,14 +1,6 @@
 import { MOST_SERIALS } from '@yosegi/core/tracking';
 import { z } from 'zod';
-import { Day, Decimal, Id, IdParams, PageQuery, pageOf, Remark, route } from './common.ts';
-
-/** A lot's code or a serial number, as printed: what GS1 elements 10 and 21 can carry and a person can type. */
-const Printed = z
-  .string()
-  .trim()
-  .min(1)
-  .max(40)
-  .regex(/^[^\s,;]+$/, 'no spaces, commas or semicolons');
+import { Day, Decimal, Id, IdParams, PageQuery, Printed, pageOf, Remark, route } from './common.ts';
 
 /**
  * Which lot or which serials a line speaks of, by their codes. Empty where the item is not tracked; where it is, the

@@ -14,8 +14,10 @@ export const known = (code: string, more: Partial<KnownItem> = {}): KnownItem =>
   hasHistory: false,
   hasMoved: false,
   hasStock: false,
+  isPromised: false,
+  isPacked: false,
   openBuilds: [],
-  hasDraft: false,
+  drafts: [],
   ...more,
 });
 

@@ -288,7 +288,7 @@ function checkDefinition(
   if (rows.length > 200) throw new Refusal('too-many-lines', { most: 200 }, 'product');
   if (!rows.some((row) => row.kind === 'part' || row.kind === 'labour')) throw new Refusal('no-lines', {}, 'product');
   const known = knownItem(first.product ?? '', world);
-  if (known.hasDraft && before && first.purpose === 'build') throw new Refusal('draft-exists', {}, 'product');
+  if (before && known.drafts.includes(first.purpose ?? '')) throw new Refusal('draft-exists', {}, 'product');
   if (first.state === 'in use') refuseArchived(rows, world);
   refuseShares(rows);
   const parts = partsOf(rows);
@@ -300,7 +300,9 @@ function checkDefinition(
     tracking: known.tracking,
     hasStock: known.hasStock,
     openBuilds: known.openBuilds,
-    partOf: [...(usersOf(context).get((first.product ?? '').toLowerCase()) ?? [])],
+    partOf: [...(usersOf(context).get((first.product ?? '').toLowerCase()) ?? [])]
+      .filter((key) => key !== definitionKey(first.product ?? '', first.purpose ?? ''))
+      .map(productOf),
     hasAlternates: rows.some((row) => row.alternates !== ''),
   });
   refusePackedPart(rows, context);
@@ -338,24 +340,33 @@ export function behaviourOf(row: FileRecord): Behaviour {
   };
 }
 
-/** Parts of every definition as they will be: the file's own where it has one. */
-const linksOf = once((context: PlanContext<ImportWorld>) => {
-  const links = new Map<string, readonly string[]>(context.world.parts);
-  for (const rows of context.incoming.values()) {
-    if (rows[0]?.purpose === 'build')
-      links.set(
-        (rows[0].product ?? '').toLowerCase(),
+/** Parts of every definition as they will be, by key: the file's own where it has one. */
+const partsByKey = once((context: PlanContext<ImportWorld>) => {
+  const parts = new Map<string, readonly string[]>(context.world.parts);
+  for (const [key, rows] of context.incoming)
+    if (rows[0]?.purpose !== 'record')
+      parts.set(
+        key,
         partsOf(rows).map((code) => code.toLowerCase()),
       );
-  }
-  return links;
+  return parts;
 });
 
-/** Part → products that contain it. */
+const productOf = (key: string) => key.slice(0, key.lastIndexOf('|'));
+
+/** Product → parts, of what is built. */
+const linksOf = once(
+  (context: PlanContext<ImportWorld>) =>
+    new Map(
+      [...partsByKey(context)].flatMap(([key, parts]) => (key.endsWith('|build') ? [[productOf(key), parts]] : [])),
+    ),
+);
+
+/** Part → definitions that contain it, by key. */
 const usersOf = once((context: PlanContext<ImportWorld>) => {
   const users = new Map<string, Set<string>>();
-  for (const [product, parts] of linksOf(context))
-    for (const part of parts) users.set(part, (users.get(part) ?? new Set()).add(product));
+  for (const [key, parts] of partsByKey(context))
+    for (const part of parts) users.set(part, (users.get(part) ?? new Set()).add(key));
   return users;
 });
 

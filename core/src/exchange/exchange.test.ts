@@ -249,7 +249,7 @@ describe('definitions', () => {
       quantity: '1',
       ...more,
     });
-    const books = world({ known: items, parts: new Map([['box', ['set']]]) });
+    const books = world({ known: items, parts: new Map([['box|build', ['set']]]) });
     const result = plan('definitions', [row('SET', 'HIVE'), row('HIVE', 'BOX')], books);
     expect(result.fates[0]?.faults).toEqual([
       { column: 'component', code: 'contains-itself', facts: { path: ['SET', 'HIVE', 'BOX', 'SET'] } },

@@ -1,5 +1,5 @@
-/** What a spreadsheet would take for a formula when it opens a text file. */
-const DANGEROUS = /^'*[=+\-@\t\r]/;
+/** What a spreadsheet would take for a formula when it opens a text file; some read full-width signs as the plain ones. */
+const DANGEROUS = /^'*[=+\-@\t\r＝＋－＠]/;
 
 /**
  * A cell as it may stand in a text file: one that begins like a formula gets an apostrophe before it, which makes a

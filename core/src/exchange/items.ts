@@ -1,8 +1,10 @@
 import { readBarcode } from '../item/barcode.ts';
+import { type ItemFacts, refuseItem } from '../item/rules.ts';
 import { formatDecimal, parseQuantity } from '../number/index.ts';
 import { Refusal } from '../refusal.ts';
+import { isVisible, plainCode } from '../text/index.ts';
 import { type DecimalSign, readAmount } from './amounts.ts';
-import type { Column } from './columns.ts';
+import { type Column, FIELD_PREFIX } from './columns.ts';
 import { type FileKind, type FileRecord, type Reading, readText, readWord, readYesNo } from './plan.ts';
 import type { ImportWorld } from './world.ts';
 
@@ -77,6 +79,9 @@ const TRACKINGS = {
 } as const;
 
 type ItemReading = Reading<ImportWorld>;
+/** As many as a form takes. */
+const MOST_FIELDS = 40;
+const MOST_PACKS = 20;
 
 /** Items, one a row; columns that are not there leave what is known as it is. */
 export const itemFile: FileKind<ImportWorld> = {
@@ -124,11 +129,10 @@ export const itemFile: FileKind<ImportWorld> = {
   check([record], before, { world, incoming }) {
     if (!record) return;
     const known = world.items.get((record.code ?? '').toLowerCase());
-    const was = before?.[0];
-    if (was && known?.hasHistory && was.unit !== record.unit) throw new Refusal('unit-in-use', {}, 'unit');
-    if (was && known?.hasStock && was.tracking !== record.tracking)
-      throw new Refusal('tracking-in-use', {}, 'tracking');
-    if (known?.hasStock && record.archived === 'yes') throw new Refusal('archive-has-stock', {}, 'archived');
+    const around = known ?? { hasHistory: false, hasStock: false, isPromised: false, isPacked: false };
+    refuseItem(factsOf(record, world), before?.[0] && factsOf(before[0], world), around);
+    const fields = Object.keys(record).filter((key) => key.startsWith(FIELD_PREFIX));
+    if (fields.length > MOST_FIELDS) throw new Refusal('too-many', { most: MOST_FIELDS }, fields[MOST_FIELDS]);
     if (record.barcode) refuseTakenBarcode(record, world, incoming);
   },
 };
@@ -150,6 +154,13 @@ function refuseTakenBarcode(
   throw new Refusal('barcode-taken', { barcode: record.barcode, by: owner }, 'barcode');
 }
 
+const factsOf = (record: FileRecord, world: ImportWorld): ItemFacts => ({
+  unit: record.unit ?? '',
+  decimals: world.units.get((record.unit ?? '').toLowerCase())?.decimals ?? 0,
+  tracking: record.tracking as ItemFacts['tracking'],
+  archived: record.archived === 'yes',
+});
+
 const owners = new WeakMap<object, Map<string, string>>();
 /** Barcode → key of the first row that has it; worked out once for a file. */
 function ownersOf(incoming: ReadonlyMap<string, readonly FileRecord[]>): Map<string, string> {
@@ -165,8 +176,9 @@ function ownersOf(incoming: ReadonlyMap<string, readonly FileRecord[]>): Map<str
 
 /** A code without spaces and slashes, at most 40 characters. @throws Refusal `code-shape` */
 export function readCode(cell: string): string {
-  if (!/^[^\s/]{1,40}$/u.test(cell)) throw new Refusal('code-shape', { typed: cell.slice(0, 60) });
-  return cell;
+  const code = plainCode(cell);
+  if (!/^[^\s/]{1,40}$/.test(code) || !isVisible(code)) throw new Refusal('code-shape', { typed: cell.slice(0, 60) });
+  return code;
 }
 
 function readUnit(cell: string, { world }: ItemReading): string {
@@ -206,6 +218,7 @@ function readPacks(cell: string, { given, world, sign }: ItemReading): string {
     if (size === '0') throw new Refusal('pack-shape', { typed: part.trim().slice(0, 40) });
     return [[name, size] as const];
   });
+  if (packs.length > MOST_PACKS) throw new Refusal('too-many', { most: MOST_PACKS });
   const names = packs.map(([name]) => name.toLowerCase());
   const twice = names.find((name, index) => names.indexOf(name) !== index);
   if (twice) throw new Refusal('pack-twice', { name: twice });

@@ -1,4 +1,5 @@
 import { Refusal } from '../refusal.ts';
+import { refuseUnprintable } from '../text/index.ts';
 import type { DecimalSign } from './amounts.ts';
 import { type Column, FIELD_PREFIX } from './columns.ts';
 
@@ -170,6 +171,7 @@ function readRow<W>(
   const faults: RowFault[] = [];
   const read = (column: string, run: () => string) => {
     try {
+      refuseUnprintable(cells[column] ?? '');
       record[column] = run();
     } catch (error) {
       record[column] = (cells[column] ?? '').trim();
@@ -188,7 +190,11 @@ function readRow<W>(
     if (!typed.startsWith(FIELD_PREFIX) || !kind.hasFields) continue;
     // Names of fields are the same in any case.
     const key = Object.keys(record).find((known) => known.toLowerCase() === typed.toLowerCase()) ?? typed;
-    read(key, () => readText(cell.trim(), 200));
+    read(key, () => {
+      refuseUnprintable(typed + cell);
+      readText(typed.slice(FIELD_PREFIX.length), 60);
+      return readText(cell.trim(), 200);
+    });
     if (record[key] === '') delete record[key];
   }
   if (!kind.settle || faults.length > 0) return { record, faults };

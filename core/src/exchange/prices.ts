@@ -1,5 +1,6 @@
 import { formatDecimal, parseDecimal, readQuantity } from '../number/index.ts';
 import { Refusal } from '../refusal.ts';
+import { plainCode } from '../text/index.ts';
 import { type DecimalSign, readAmount } from './amounts.ts';
 import { amountFromZero, readCode } from './items.ts';
 import { type FileKind, readText } from './plan.ts';
@@ -117,7 +118,7 @@ function namesOf(incoming: ReadonlyMap<string, readonly { supplier?: string; sup
 
 /** @throws Refusal `unknown-item-code` */
 export function knownItem(cell: string, world: ImportWorld): KnownItem {
-  const item = world.items.get(cell.toLowerCase());
+  const item = world.items.get(plainCode(cell).toLowerCase());
   if (!item) throw new Refusal('unknown-item-code', { typed: cell.slice(0, 60) });
   return item;
 }

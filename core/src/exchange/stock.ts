@@ -50,6 +50,8 @@ export const stockFile: FileKind<ImportWorld> = {
     if (was && was.quantity === record.quantity && was.unitCost === record.unitCost) return;
     if (was) throw new Refusal('stock-there-already', { quantity: was.quantity, unitCost: was.unitCost }, 'quantity');
     const item = knownItem(record.item ?? '', world);
+    if (item.archived) throw new Refusal('item-archived', { name: item.name }, 'item');
+    if (item.isPacked) throw new Refusal('packed-not-stocked', { name: item.name }, 'item');
     if (item.tracking !== 'none') throw new Refusal('stock-is-tracked', { tracking: item.tracking }, 'item');
     if (record.quantity !== '0' && item.hasMoved) throw new Refusal('stock-has-moved', {}, 'item');
   },

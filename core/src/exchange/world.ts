@@ -13,7 +13,7 @@ export interface ImportWorld {
   readonly barcodes: ReadonlyMap<string, string>;
   /** Everything there is of the kind being imported, in the form its file has. */
   readonly existing: ReadonlyMap<string, readonly FileRecord[]>;
-  /** Product → its parts, of every definition for building that is not retired. */
+  /** Parts of every definition that is not retired, but record-only ones, by {@link definitionKey}. */
   readonly parts: ReadonlyMap<string, readonly string[]>;
 }
 
@@ -30,7 +30,12 @@ export interface KnownItem {
   /** Whether its stock ever moved by anything but opening stock. */
   readonly hasMoved: boolean;
   readonly hasStock: boolean;
+  /** Whether open builds still need it. */
+  readonly isPromised: boolean;
+  /** Whether it is a kit that is packed per order. */
+  readonly isPacked: boolean;
+  /** Builds by its definition for building that are open. */
   readonly openBuilds: readonly string[];
-  /** Whether its definition for building has a draft beside the revision in use. */
-  readonly hasDraft: boolean;
+  /** Purposes for which it has a draft that a file would overwrite: beside a revision in use, or waiting for its day. */
+  readonly drafts: readonly string[];
 }

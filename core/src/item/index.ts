@@ -1,2 +1,3 @@
 export * from './barcode.ts';
+export * from './rules.ts';
 export * from './tile.ts';

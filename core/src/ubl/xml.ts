@@ -1,6 +1,7 @@
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser';
 import { formatDecimal, type Money, parseDecimal, type Quantity } from '../number/index.ts';
 import { Refusal } from '../refusal.ts';
+import { isDay, isPrintable } from '../text/index.ts';
 
 /**
  * An element: its children by name, in the order of the schema; text with attributes stands under `#text`, attributes
@@ -48,6 +49,8 @@ export function ublKind(xml: string): UblKind | null {
 export function readUbl(xml: string, kind: UblKind): Node {
   // Entities of its own are nothing that a business document needs, and a way to make it explode.
   if (/<!DOCTYPE/i.test(xml)) throw unreadable('it declares a document type');
+  if (!isPrintable(xml)) throw unreadable('it holds characters that XML does not allow');
+  if (isDeeperThan(xml, DEEPEST)) throw unreadable('it is nested deeper than any such document');
   if (XMLValidator.validate(xml) !== true) throw unreadable('it is not well-formed XML');
   const parser = new XMLParser({
     ignoreAttributes: false,
@@ -56,10 +59,38 @@ export function readUbl(xml: string, kind: UblKind): Node {
     parseTagValue: false,
     parseAttributeValue: false,
   });
-  const root = (parser.parse(xml) as Record<string, unknown>)[kind];
+  const root = childOf(parsed(parser, xml), kind);
   if (root === null || typeof root !== 'object') throw unreadable(`it is no ${kind}`);
   return new Node(root as Record<string, unknown>, kind);
 }
+
+/** More levels than any document we read has. */
+const DEEPEST = 60;
+
+/** Whether elements stand in each other deeper than that; read before anything follows them down. */
+function isDeeperThan(xml: string, most: number): boolean {
+  let depth = 0;
+  for (const [tag] of xml.matchAll(/<[^!?][^>]*>/g)) {
+    if (tag.startsWith('</')) depth -= 1;
+    else if (!tag.endsWith('/>')) depth += 1;
+    if (depth > most) return true;
+  }
+  return false;
+}
+
+function parsed(parser: XMLParser, xml: string): unknown {
+  try {
+    return parser.parse(xml);
+  } catch {
+    throw unreadable('it is not XML as a business document has it');
+  }
+}
+
+/** A child by its name, which may be the name of something that every object has. */
+const childOf = (element: unknown, name: string): unknown =>
+  typeof element === 'object' && element !== null && Object.hasOwn(element, name)
+    ? (element as Record<string, unknown>)[name]
+    : undefined;
 
 const unreadable = (why: string) => new Refusal('ubl-unreadable', { why });
 
@@ -72,7 +103,7 @@ export class Node {
 
   /** All children of a name, in their order. */
   all(name: string): Node[] {
-    const child = (this.element as Record<string, unknown> | undefined)?.[name];
+    const child = childOf(this.element, name);
     const list = child === undefined ? [] : Array.isArray(child) ? child : [child];
     return list.map((one) => new Node(one, name));
   }
@@ -87,7 +118,7 @@ export class Node {
   /** Text at the end of a path; null when there is none. */
   text(path: string): string | null {
     const found = this.at(path)?.element;
-    const text = typeof found === 'object' && found !== null ? (found as Record<string, unknown>)['#text'] : found;
+    const text = typeof found === 'object' && found !== null ? childOf(found, '#text') : found;
     return text === undefined || text === null || text === '' ? null : String(text).slice(0, 2000);
   }
 
@@ -99,8 +130,7 @@ export class Node {
   }
 
   attribute(path: string, name: string): string | null {
-    const found = this.at(path)?.element as Record<string, unknown> | undefined;
-    const value = typeof found === 'object' ? found[`@${name}`] : undefined;
+    const value = childOf(this.at(path)?.element, `@${name}`);
     return typeof value === 'string' ? value : null;
   }
 
@@ -116,7 +146,7 @@ export class Node {
   /** An ISO day, or null. @throws Refusal `ubl-unreadable` for anything else */
   day(path: string): string | null {
     const text = this.text(path);
-    if (text !== null && !/^\d{4}-\d{2}-\d{2}/.test(text)) throw unreadable(`${path} is no day: ${text.slice(0, 40)}`);
+    if (text !== null && !isDay(text.slice(0, 10))) throw unreadable(`${path} is no day: ${text.slice(0, 40)}`);
     return text?.slice(0, 10) ?? null;
   }
 }

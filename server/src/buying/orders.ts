@@ -6,6 +6,7 @@ import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { moneyFromZero, positiveQuantity, quantityFromZero, refuseUnkept } from '../http/amounts.ts';
 import { type Doing, dayOf, found } from '../http/context.ts';
+import { refuseTwice } from '../items/service.ts';
 import { itemRows, refuseTooMuch } from '../items/store.ts';
 import { nextNumber } from '../stock/posting.ts';
 import { deliveriesOf } from './leads.ts';
@@ -98,6 +99,10 @@ async function insertLines(
       price,
       wanted_on: line.wantedOn,
     });
+    refuseTwice(
+      line.needs.map(({ buildId }) => String(buildId)),
+      (at) => field(`needs.${at}.buildId`),
+    );
     let left: number = quantity;
     for (const need of line.needs) {
       const build = await tx.one("SELECT 1 FROM build WHERE id = $1 AND state IN ('planned', 'on-bench')", [

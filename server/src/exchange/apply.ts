@@ -213,15 +213,15 @@ async function applyDefinitions(doing: Doing, { changes, onProgress }: Applying)
       const definition_id = before?.id ?? next.definition++;
       if (before) await updateDefinition(tx, before.id, behaviour, first.state === 'in use');
       else definitions.push({ id: definition_id, item_id, purpose: first.purpose ?? 'build', ...behaviour });
-      const id = next.revision++;
-      revisions.push({
-        id,
-        definition_id,
-        number: (before?.newest ?? 0) + 1,
+      const revision = {
         state: first.state === 'in use' ? 'in-use' : 'draft',
         output_quantity: orZero(first.makes),
         in_use_from: first.state === 'in use' ? today : null,
-      });
+      };
+      // A draft that is all there is takes what the file says, as if it had been typed there.
+      const id = before?.draft_id ?? next.revision++;
+      if (before?.draft_id) await refillDraft(tx, id, revision);
+      else revisions.push({ id, definition_id, number: (before?.newest ?? 0) + 1, ...revision });
       for (const [position, row] of rows.entries()) {
         const lineId = next.line++;
         lines.push(lineColumns(row, { id: lineId, revision_id: id, position }, { items, bins, rates }));
@@ -241,14 +241,26 @@ async function applyDefinitions(doing: Doing, { changes, onProgress }: Applying)
   }
 }
 
-/** Makes room for the imported revision: a draft it replaces goes, and one in use retires when the new one is in use. */
+/** Empties a draft and gives it the head of an imported one. */
+async function refillDraft(
+  tx: Writer,
+  id: number,
+  revision: { state: string; output_quantity: number; in_use_from: string | null },
+): Promise<void> {
+  await tx.run('DELETE FROM revision_line WHERE revision_id = $1', [id]);
+  await tx.run(
+    'UPDATE revision SET state = $2, output_quantity = $3, in_use_from = $4, version = version + 1 WHERE id = $1',
+    [id, revision.state, revision.output_quantity, revision.in_use_from],
+  );
+}
+
+/** Makes room for the imported revision: one in use retires when the new one is in use. */
 async function updateDefinition(tx: Writer, id: number, behaviour: SqlRow, inUse: boolean): Promise<void> {
   const sets = Object.keys(behaviour).map((name, index) => `${name} = $${index + 2}`);
   await tx.run(`UPDATE definition SET ${sets.join(', ')}, version = version + 1 WHERE id = $1`, [
     id,
     ...Object.values(behaviour),
   ]);
-  await tx.run("DELETE FROM revision WHERE definition_id = $1 AND state = 'draft'", [id]);
   if (inUse)
     await tx.run(
       "UPDATE revision SET state = 'retired', version = version + 1 WHERE definition_id = $1 AND state = 'in-use'",

@@ -1,6 +1,7 @@
-import type { FileKindName, ImportWorld, KnownItem } from '@yosegi/core/exchange';
+import { definitionKey, type FileKindName, type ImportWorld, type KnownItem } from '@yosegi/core/exchange';
 import type { Quantity } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
+import { HAS_STOCK, HISTORY, IS_PACKED, IS_PROMISED } from '../items/store.ts';
 import { readRecords } from './records.ts';
 
 /** The number of the last change: a plan made before another change may not be true any more. */
@@ -49,22 +50,25 @@ async function readItems(db: Reader): Promise<Map<string, KnownItem>> {
     has_history: number;
     has_moved: number;
     has_stock: number;
+    promised: number;
+    packed: number;
     builds: string | null;
-    has_draft: number;
+    drafts: string | null;
   }>(
     `SELECT i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.archived_at IS NOT NULL AS archived,
        (SELECT json_group_array(json_array(name, one)) FROM (
          SELECT name, quantity AS one FROM item_pack WHERE item_id = i.id
          UNION ALL SELECT name, one FROM unit_related WHERE unit_id = i.unit_id)) AS measures,
-       (k.item_id IS NOT NULL OR EXISTS (SELECT 1 FROM revision_line WHERE item_id = i.id)
-         OR EXISTS (SELECT 1 FROM definition WHERE item_id = i.id)) AS has_history,
+       EXISTS (${HISTORY}) AS has_history,
        (k.item_id IS NOT NULL AND EXISTS (SELECT 1 FROM movement m JOIN document d ON d.id = m.document_id
          WHERE m.item_id = i.id AND d.kind <> 'opening')) AS has_moved,
-       ifnull(k.quantity, 0) <> 0 AS has_stock,
-       (SELECT group_concat(number) FROM build WHERE item_id = i.id AND state IN ('planned', 'on-bench')) AS builds,
-       EXISTS (SELECT 1 FROM definition d JOIN revision r ON r.definition_id = d.id AND r.state = 'draft'
-         WHERE d.item_id = i.id AND d.purpose = 'build' AND EXISTS (
-           SELECT 1 FROM revision WHERE definition_id = d.id AND state = 'in-use')) AS has_draft
+       ${HAS_STOCK} AS has_stock, ${IS_PROMISED} AS promised, ${IS_PACKED} AS packed,
+       (SELECT group_concat(b.number) FROM build b JOIN revision r ON r.id = b.revision_id
+         JOIN definition d ON d.id = r.definition_id AND d.purpose = 'build'
+         WHERE b.item_id = i.id AND b.state IN ('planned', 'on-bench')) AS builds,
+       (SELECT group_concat(d.purpose) FROM definition d JOIN revision r ON r.definition_id = d.id AND r.state = 'draft'
+         WHERE d.item_id = i.id AND (r.in_use_from IS NOT NULL OR EXISTS (
+           SELECT 1 FROM revision WHERE definition_id = d.id AND state = 'in-use'))) AS drafts
      FROM item i JOIN unit u ON u.id = i.unit_id LEFT JOIN item_stock k ON k.item_id = i.id`,
   );
   return new Map(
@@ -81,23 +85,25 @@ async function readItems(db: Reader): Promise<Map<string, KnownItem>> {
         hasHistory: row.has_history === 1,
         hasMoved: row.has_moved === 1,
         hasStock: row.has_stock === 1,
+        isPromised: row.promised === 1,
+        isPacked: row.packed === 1,
         openBuilds: row.builds?.split(',') ?? [],
-        hasDraft: row.has_draft === 1,
+        drafts: row.drafts?.split(',') ?? [],
       },
     ]),
   );
 }
 
-/** Product → parts, of every definition for building that is not retired. */
+/** Parts of every definition that is not retired, but record-only ones, by its key. */
 async function readParts(db: Reader): Promise<Map<string, string[]>> {
-  const rows = await db.all<{ product: string; part: string }>(
-    `SELECT DISTINCT p.code AS product, c.code AS part FROM revision r JOIN definition d ON d.id = r.definition_id
+  const rows = await db.all<{ product: string; purpose: string; part: string }>(
+    `SELECT DISTINCT p.code AS product, d.purpose, c.code AS part FROM revision r JOIN definition d ON d.id = r.definition_id
      JOIN item p ON p.id = d.item_id JOIN revision_line l ON l.revision_id = r.id JOIN item c ON c.id = l.item_id
-     WHERE r.state <> 'retired' AND d.purpose = 'build'`,
+     WHERE r.state <> 'retired' AND d.purpose <> 'record'`,
   );
   const parts = new Map<string, string[]>();
-  for (const { product, part } of rows) {
-    const key = product.toLowerCase();
+  for (const { product, purpose, part } of rows) {
+    const key = definitionKey(product, purpose);
     const known = parts.get(key);
     if (known) known.push(part.toLowerCase());
     else parts.set(key, [part.toLowerCase()]);

@@ -39,11 +39,12 @@ async function exactly(db: Reader, text: string): Promise<ItemRow[]> {
 }
 
 /** Items whose code or name has all the words of the text. */
-function partly(db: Reader, text: string): Promise<ItemRow[]> {
+async function partly(db: Reader, text: string): Promise<ItemRow[]> {
   const words = text
     .split(/[\s,;]+/)
     .filter(Boolean)
     .slice(0, 6);
+  if (words.length === 0) return [];
   const conditions = words.map(
     (_, index) => `(i.code LIKE $${index + 1} ESCAPE '\\' OR i.name LIKE $${index + 1} ESCAPE '\\')`,
   );

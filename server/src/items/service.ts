@@ -1,5 +1,5 @@
 import type { ItemDetail, ItemInput } from '@yosegi/contract';
-import { readBarcode } from '@yosegi/core/item';
+import { type ItemAround, type ItemFacts, readBarcode, refuseItem } from '@yosegi/core/item';
 import { Refusal } from '@yosegi/core/refusal';
 import { parsePattern } from '@yosegi/core/tracking';
 import type { SqlRow, Writer } from '../db/database.ts';
@@ -7,12 +7,14 @@ import { updateVersioned } from '../db/versions.ts';
 import { moneyFromZero, moneyOrNull, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
 import { type Doing, found } from '../http/context.ts';
 import { requireShelf } from '../places/store.ts';
-import { hasHistory, type ItemRow, itemRow, readItem } from './store.ts';
+import { aroundItem, hasHistory, type ItemRow, itemRow, readItem } from './store.ts';
 
 export async function createItem(doing: Doing, input: ItemInput): Promise<ItemDetail> {
   const { tx } = doing;
   await refuseTakenCode(tx, input.code, null);
-  const decimals = await decimalsOf(tx, input.unitId);
+  const unit = await unitOf(tx, input.unitId);
+  refuseContradiction(factsOf(input, unit), undefined, NOTHING_AROUND);
+  const { decimals } = unit;
   const id = await tx.insert('item', await columns(tx, null, decimals, input));
   await writeParts(tx, id, decimals, input);
   doing.changed('items');
@@ -27,9 +29,9 @@ export async function updateItem(
   const { tx } = doing;
   const before = found(await itemRow(tx, id));
   await refuseTakenCode(tx, input.code, id);
-  if (before.unit_id !== input.unitId && (await hasHistory(tx, id))) throw new Refusal('unit-in-use', {}, 'unitId');
-  await refuseTrackingChange(tx, before, input.tracking);
-  const decimals = await decimalsOf(tx, input.unitId);
+  const unit = await unitOf(tx, input.unitId);
+  refuseContradiction(factsOf(input, unit), knownFacts(before), await aroundItem(tx, id));
+  const { decimals } = unit;
   const values = await columns(tx, id, decimals, input);
   await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
   await writeParts(tx, id, decimals, input);
@@ -58,8 +60,8 @@ export async function setPrices(
 export async function archiveItem(doing: Doing, id: number, input: { archived: boolean; version: number }) {
   const { tx } = doing;
   const row = found(await itemRow(tx, id));
-  if (input.archived && row.quantity !== 0) throw new Refusal('archive-has-stock');
-  if (input.archived && row.promised !== 0) throw new Refusal('archive-is-promised');
+  const before = knownFacts(row);
+  refuseItem({ ...before, archived: input.archived }, before, await aroundItem(tx, id));
   const values = { archived_at: input.archived ? doing.now.toISOString() : null };
   await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
   doing.changed('items', 'definitions');
@@ -76,10 +78,34 @@ export async function deleteItem(doing: Doing, id: number): Promise<{ id: number
   return { id };
 }
 
-async function decimalsOf(tx: Writer, unitId: number): Promise<number> {
-  const unit = await tx.one<{ decimals: number }>('SELECT decimals FROM unit WHERE id = $1', [unitId]);
+interface UnitFacts {
+  readonly code: string;
+  readonly decimals: number;
+}
+
+async function unitOf(tx: Writer, unitId: number): Promise<UnitFacts> {
+  const unit = await tx.one<UnitFacts>('SELECT code, decimals FROM unit WHERE id = $1', [unitId]);
   if (!unit) throw new Refusal('unknown-choice', {}, 'unitId');
-  return unit.decimals;
+  return unit;
+}
+
+const NOTHING_AROUND: ItemAround = { hasHistory: false, hasStock: false, isPromised: false, isPacked: false };
+const factsOf = ({ tracking }: ItemInput, unit: UnitFacts): ItemFacts => ({
+  unit: unit.code,
+  decimals: unit.decimals,
+  tracking,
+  archived: false,
+});
+const knownFacts = (row: ItemRow): ItemFacts => ({ ...row, archived: row.archived_at !== null });
+
+/** The rule of the core, naming the fields as the form has them. */
+function refuseContradiction(after: ItemFacts, before: ItemFacts | undefined, around: ItemAround): void {
+  try {
+    refuseItem(after, before, around);
+  } catch (error) {
+    if (error instanceof Refusal && error.field === 'unit') throw new Refusal(error.code, error.facts, 'unitId');
+    throw error;
+  }
 }
 
 /** @throws Refusal `serial-pattern` */
@@ -90,8 +116,6 @@ function patternOf(text: string): string {
 
 async function columns(tx: Writer, id: number | null, decimals: number, input: ItemInput): Promise<SqlRow> {
   if (input.homeBinId !== null) await requireShelf(tx, input.homeBinId, 'homeBinId');
-  // A serial number is one thing; half of one cannot be moved.
-  if (input.tracking === 'serial' && decimals > 0) throw new Refusal('serial-needs-whole', {}, 'tracking');
   const barcode = input.barcode ? readBarcode(input.barcode) : null;
   if (barcode) await refuseTakenBarcode(tx, barcode, id);
   return {
@@ -173,13 +197,4 @@ async function refuseTakenCode(tx: Writer, code: string, exceptId: number | null
 async function refuseTakenBarcode(tx: Writer, barcode: string, exceptId: number | null): Promise<void> {
   const other = await tx.one<{ id: number; code: string }>('SELECT id, code FROM item WHERE barcode = $1', [barcode]);
   if (other && other.id !== exceptId) throw new Refusal('barcode-taken', { barcode, by: other.code }, 'barcode');
-}
-
-/** Lots and serials are told apart from the first piece on: tracking changes only while nothing is there. */
-async function refuseTrackingChange(tx: Writer, before: ItemRow, tracking: ItemInput['tracking']): Promise<void> {
-  if (before.tracking === tracking) return;
-  const packed = await tx.one("SELECT 1 FROM definition WHERE item_id = $1 AND made = 'packed-per-order'", [before.id]);
-  if (packed) throw new Refusal('kit-is-tracked', { tracking }, 'tracking');
-  if (await tx.one('SELECT 1 FROM balance WHERE item_id = $1 LIMIT 1', [before.id]))
-    throw new Refusal('tracking-in-use', {}, 'tracking');
 }

@@ -1,4 +1,5 @@
 import type { Item, ItemDetail, Measure } from '@yosegi/contract';
+import type { ItemAround } from '@yosegi/core/item';
 import { LARGEST_OF_ITEM, type Money, type Quantity, unitCostOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Reader } from '../db/database.ts';
@@ -192,13 +193,34 @@ export async function readItem(db: Reader, id: number): Promise<ItemDetail> {
   };
 }
 
-/** Whether anything was counted, defined or planned of an item; it can then be archived, but not deleted. */
-export const hasHistory = async (db: Reader, id: number): Promise<boolean> =>
-  (await db.one(
-    `SELECT 1 FROM movement WHERE item_id = $1 UNION ALL SELECT 1 FROM revision_line WHERE item_id = $1
-     UNION ALL SELECT 1 FROM revision_line_alternate WHERE item_id = $1
-     UNION ALL SELECT 1 FROM definition WHERE item_id = $1 UNION ALL SELECT 1 FROM build WHERE item_id = $1
-     UNION ALL SELECT 1 FROM build_line WHERE item_id = $1
-     UNION ALL SELECT 1 FROM purchase_order_line WHERE item_id = $1 LIMIT 1`,
+/** Finds anything that was counted, defined, planned or ordered of the item `i`. */
+export const HISTORY = `SELECT 1 FROM movement WHERE item_id = i.id UNION ALL SELECT 1 FROM revision_line WHERE item_id = i.id
+  UNION ALL SELECT 1 FROM revision_line_alternate WHERE item_id = i.id
+  UNION ALL SELECT 1 FROM definition WHERE item_id = i.id UNION ALL SELECT 1 FROM build WHERE item_id = i.id
+  UNION ALL SELECT 1 FROM build_line WHERE item_id = i.id
+  UNION ALL SELECT 1 FROM stock_count_line WHERE item_id = i.id
+  UNION ALL SELECT 1 FROM purchase_order_line WHERE item_id = i.id LIMIT 1`;
+/** Whether any of the item `i` stands anywhere, also below zero. */
+export const HAS_STOCK = 'EXISTS (SELECT 1 FROM balance WHERE item_id = i.id AND quantity <> 0)';
+/** Whether open builds still need the item `i`. */
+export const IS_PROMISED = 'EXISTS (SELECT 1 FROM build_line WHERE item_id = i.id AND open > 0)';
+/** Whether the item `i` is a kit that is packed per order. */
+export const IS_PACKED = "EXISTS (SELECT 1 FROM definition WHERE item_id = i.id AND made = 'packed-per-order')";
+
+/** What there is of an item beside its record. */
+export async function aroundItem(db: Reader, id: number): Promise<ItemAround> {
+  const row = await db.one<Record<'history' | 'stock' | 'promised' | 'packed', number>>(
+    `SELECT EXISTS (${HISTORY}) AS history, ${HAS_STOCK} AS stock, ${IS_PROMISED} AS promised, ${IS_PACKED} AS packed
+     FROM item i WHERE i.id = $1`,
     [id],
-  )) !== undefined;
+  );
+  return {
+    hasHistory: row?.history === 1,
+    hasStock: row?.stock === 1,
+    isPromised: row?.promised === 1,
+    isPacked: row?.packed === 1,
+  };
+}
+
+/** Whether anything was counted, defined or planned of an item; it can then be archived, but not deleted. */
+export const hasHistory = async (db: Reader, id: number): Promise<boolean> => (await aroundItem(db, id)).hasHistory;

@@ -1,0 +1,31 @@
+import { Refusal } from '../refusal.ts';
+
+/**
+ * Control characters but tab and line ends, surrogates without their other half, and what Unicode says is no character:
+ * nothing of it can be seen, printed or carried by XML 1.0.
+ */
+const UNPRINTABLE = /(?![\t\n\r])[\p{Cc}\p{Cs}\ufffe\uffff]/u;
+/** Characters without a width, or that change the direction of what stands beside them. */
+const INVISIBLE = /[\p{Cf}\p{Default_Ignorable_Code_Point}]/u;
+
+/** Whether a text can be kept, shown, printed and sent. */
+export const isPrintable = (text: string) => !UNPRINTABLE.test(text);
+
+/** @throws Refusal `unprintable` for a text with a character that cannot be shown */
+export function refuseUnprintable(text: string, field?: string): void {
+  if (!isPrintable(text)) throw new Refusal('unprintable', {}, field);
+}
+
+/** A code as it is kept: full-width letters and other twins become the plain ones (Unicode NFKC). */
+export const plainCode = (text: string) => text.normalize('NFKC').trim();
+
+/** Whether a code shows everything it is made of, so that no two codes look the same. */
+export const isVisible = (text: string) => isPrintable(text) && !INVISIBLE.test(text) && !/\s/.test(text);
+
+/** Whether a text is a day of the calendar in the years that anything here is about, as YYYY-MM-DD. */
+export function isDay(text: string): boolean {
+  const [, year, month, day] = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text) ?? [];
+  if (year === undefined || Number(year) < 1900 || Number(year) > 2999) return false;
+  const date = new Date(Date.UTC(Number(year), Number(month) - 1, Number(day)));
+  return date.toISOString().slice(0, 10) === text;
+}
