@@ -6,3 +6,9 @@ export const databaseFile = () =>
 
 /** The first argument that is not an option. */
 export const fileArgument = () => process.argv.slice(2).find((text) => !text.startsWith('--'));
+
+/** Ends a command that cannot do its work, with what to do about it. */
+export function tellAndExit(error: unknown): never {
+  console.error(error instanceof Error ? error.message : String(error));
+  process.exit(1);
+}

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
-import { Database } from '@yosegi/server/db/database';
+import { openData } from '@yosegi/server/db/open';
 import { checkCount, verifyDatabase } from '@yosegi/server/db/verify';
-import { databaseFile } from './data.ts';
+import { databaseFile, tellAndExit } from './data.ts';
 
 /** Compares balances with the ledger and checks that quantity and value are conserved. */
 const file = databaseFile();
@@ -9,7 +9,7 @@ if (!existsSync(file)) {
   console.error(`There is no data at ${file}.`);
   process.exit(2);
 }
-const database = await Database.open(file);
+const database = await openData(file).catch(tellAndExit);
 const drifts = await verifyDatabase(database.reader);
 await database.close();
 for (const { check, rows } of drifts) console.error(`NOT SO: ${check}`, rows);

@@ -120,6 +120,27 @@ export const fileProblems: Record<string, ProblemKind> = {
     detail: () =>
       'This workbook unpacks to far more than a catalogue holds and was not opened. Save the sheet alone, as CSV or XLSX.',
   },
+  'file-too-many-cells': {
+    status: 422,
+    title: 'Too many cells',
+    detail: () =>
+      'This file has far more cells, or larger named ranges, than a catalogue needs, and was not read. Save the sheet alone, as CSV.',
+  },
+  'file-too-slow': {
+    status: 422,
+    title: 'Takes too long',
+    detail: () => 'This file took longer than a minute to read and was given up. Split it, or save the sheet as CSV.',
+  },
+  'too-much-waiting': {
+    status: 429,
+    title: 'Enough is waiting',
+    detail: ({ most }) => `${most} of yours are waiting already. Wait until some of them are done.`,
+  },
+  'imports-full': {
+    status: 503,
+    title: 'Too many files',
+    detail: () => 'Too many files are waiting to be brought in. Bring one in or stop it, then choose this one again.',
+  },
   'file-empty': {
     status: 422,
     title: 'Nothing in it',

@@ -1,16 +1,21 @@
 import { existsSync, renameSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { serve } from '@yosegi/server/main';
+import { lockData } from '@yosegi/server/db/lock';
+import { serve, tellAndExit } from '@yosegi/server/main';
 import { makeDemo } from './make.ts';
 
 /** Starts the demo business, made anew with `--fresh` or when missing. */
 const folder = resolve(process.env.YOSEGI_DATA ?? 'data/demo');
 const file = join(folder, 'yosegi.sqlite');
 const fresh = process.argv.includes('--fresh');
-if (fresh)
+if (fresh) {
+  // Data that somebody works with is not thrown away under them.
+  const unlock = await lockData(file).catch(tellAndExit);
   for (const end of ['', '-wal', '-shm', '.part', '.part-wal', '.part-shm']) rmSync(file + end, { force: true });
+  await unlock();
+}
 if (!existsSync(file)) await makeAside();
-if (!process.argv.includes('--only-data')) await serve(folder, Number(process.env.PORT ?? 4170));
+if (!process.argv.includes('--only-data')) await serve(folder, Number(process.env.PORT ?? 4170)).catch(tellAndExit);
 
 /** Makes the data beside its place and moves it there when whole, so that a stop half-way leaves nothing half made. */
 async function makeAside(): Promise<void> {

@@ -1,5 +1,6 @@
 import { dayAfter } from '@yosegi/core/buying';
 import type { Quantity } from '@yosegi/core/number';
+import { MOST_SERIALS } from '@yosegi/core/tracking';
 import {
   type Despatch,
   type OrderDocument,
@@ -70,7 +71,9 @@ function despatch(order: OrderDocument, { answer, today, number, sent, keptBy, c
     const by = keptBy.get(line.id) ?? 'none';
     // Half of it in whole units: every unit has those.
     const half = (Math.max(1, Math.floor(open / 2_000_000)) * 1_000_000) as Quantity;
-    const quantity = answer === 'deliver-part' && open > 1_000_000 ? half : open;
+    const all = answer === 'deliver-part' && open > 1_000_000 ? half : open;
+    // Serials are printed one by one: more than can be named at once go with the next delivery.
+    const quantity = (by === 'serial' ? Math.min(all, MOST_SERIALS * 1_000_000) : all) as Quantity;
     return {
       orderLine: line.id,
       quantity,

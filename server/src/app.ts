@@ -10,7 +10,7 @@ import swagger from '@fastify/swagger';
 import swaggerUi from '@fastify/swagger-ui';
 import type { api, importRoutes } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
-import Fastify, { type FastifyBaseLogger, type FastifyInstance } from 'fastify';
+import Fastify, { type FastifyBaseLogger, type FastifyInstance, type FastifyReply } from 'fastify';
 import {
   hasZodFastifySchemaValidationErrors,
   jsonSchemaTransform,
@@ -27,11 +27,16 @@ import { definitionHandlers } from './definitions/routes.ts';
 import { deviceHandlers, mountLabels } from './devices/routes.ts';
 import { ImportJobs } from './exchange/jobs.ts';
 import { importHandlers, mountExchange } from './exchange/routes.ts';
+import { Slots } from './exchange/slots.ts';
+import { refuseForeignOrigin } from './http/admission.ts';
 import { type Clock, type HandlersOf, systemClock } from './http/context.ts';
 import { mountPictures } from './http/files.ts';
+import { answerUnreadable, BARE_HEADERS, frameworkRefusal } from './http/framework.ts';
 import { Live } from './http/live.ts';
 import { mountRoutes } from './http/mount.ts';
 import { problemOf } from './http/problems.ts';
+import { signedId } from './http/session.ts';
+import { storageRefusal } from './http/storage.ts';
 import { itemHandlers } from './items/routes.ts';
 import { peopleHandlers } from './people/routes.ts';
 import { trackedHandlers } from './stock/lots.ts';
@@ -46,6 +51,8 @@ export interface AppOptions {
   readonly webRoot?: string;
   /** How a request is named in logs and problems. */
   readonly newRequestId?: () => string;
+  /** How long a request may take to arrive, in milliseconds. */
+  readonly timeouts?: { readonly headers: number; readonly request: number };
 }
 
 const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
@@ -65,25 +72,43 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
 /** Names this server may be called by; any other means a page elsewhere has bent a name to this machine. */
 const HOSTS = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 const CSP_NONCE = '__csp_nonce__';
+/** Files and labels that are read or made at once, and how many more each person may have waiting. */
+const THREADS = 2;
+const MOST_WAITING = 20;
 
 /** The whole server on one database, ready to listen or to be called in tests. */
 export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   const { database } = options;
   const logger = options.logger ?? false;
+  const timeouts = options.timeouts ?? { headers: 20_000, request: 120_000 };
   const app = Fastify({
     ...(typeof logger === 'boolean' ? { logger } : { loggerInstance: logger }),
     genReqId: options.newRequestId ?? (() => randomUUID()),
     bodyLimit: 1024 * 1024,
     routerOptions: { maxParamLength: 200 },
+    // A connection that never finishes its headers or its body is given up.
+    requestTimeout: timeouts.request,
+    http: { headersTimeout: timeouts.headers, connectionsCheckingInterval: Math.min(2000, timeouts.headers) },
+    clientErrorHandler: answerUnreadable,
+    frameworkErrors: (error, request, reply) => {
+      const refusal = frameworkRefusal(error.statusCode ?? 400);
+      const problem = problemOf(refusal, request.id);
+      void (reply as unknown as FastifyReply)
+        .code(problem?.status ?? 400)
+        .headers(BARE_HEADERS)
+        .send(problem);
+    },
   });
+  app.decorateRequest('person', null);
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerWithProblems(app);
 
   const company = await database.reader.one<{ cookie_secret: string }>('SELECT cookie_secret FROM company');
   app.addHook('onRequest', async (request, reply) => {
-    if (!HOSTS.test(request.headers.host ?? '')) throw new Refusal('bad-host');
     reply.header('x-request-id', request.id);
+    if (!HOSTS.test(request.headers.host ?? '')) throw new Refusal('bad-host');
+    refuseForeignOrigin(request);
   });
   await app.register(helmet, {
     enableCSPNonces: true,
@@ -104,10 +129,15 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     },
     strictTransportSecurity: false,
   });
-  await app.register(rateLimit, { max: 6000, timeWindow: '1 minute' });
   // Files are made small once and kept by browsers; answers stay on this machine, where making them small only costs time.
   await app.register(compress, { threshold: 1024, customTypes: /^(text\/(html|css|javascript)|image\/svg|font\/)/ });
   await app.register(cookie, { secret: company?.cookie_secret ?? randomUUID() });
+  // Several people work on one machine: each has a measure of their own, and whoever is not signed in shares one.
+  await app.register(rateLimit, {
+    max: 6000,
+    timeWindow: '1 minute',
+    keyGenerator: (request) => `${signedId(request) ?? request.ip}`,
+  });
   await app.register(swagger, {
     openapi: {
       info: { title: 'Yosegi', version: '1', description: 'Everything the Yosegi application can ask and do.' },
@@ -117,17 +147,22 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   await app.register(swaggerUi, { routePrefix: '/api/docs', staticCSP: true });
 
   const live = new Live();
-  live.mount(app);
   const clock = options.clock ?? systemClock;
-  const mounting = { database, clock, live, calendar: new Calendar(database, clock, live) };
+  const mounting = { database, clock, live, calendar: new Calendar(database, clock, live, app.log) };
+  live.mount(app, mounting);
   mountPictures(app, mounting);
   mountOrderFiles(app, mounting);
-  mountLabels(app, mounting);
-  const imports = new ImportJobs(database, app.log);
+  const slots = new Slots(THREADS, MOST_WAITING);
+  const imports = new ImportJobs(database, app.log, slots);
   app.addHook('onClose', () => imports.close());
-  mountExchange(app, mounting, imports);
+  mountExchange(app, mounting, imports, slots);
+  mountLabels(app, mounting, slots);
   mountRoutes(app, { ...handlers, ...importHandlers(imports) }, mounting);
   if (options.webRoot && existsSync(options.webRoot)) await serveWeb(app, options.webRoot);
+  else
+    app.setNotFoundHandler(() => {
+      throw new Refusal('not-found');
+    });
   return app;
 }
 
@@ -144,22 +179,22 @@ async function serveWeb(app: FastifyInstance, root: string): Promise<void> {
 
 function answerWithProblems(app: FastifyInstance): void {
   app.setErrorHandler((error, request, reply) => {
-    const problem = problemOf(refusalOf(error), request.id);
+    const known = storageRefusal(error);
+    if (known) request.log.error({ err: error }, 'the storage refuses');
+    const { statusCode = 500 } = error as { statusCode?: number };
+    const problem =
+      problemOf(known ?? refusalOf(error), request.id) ?? problemOf(frameworkRefusal(statusCode), request.id);
     if (problem) return reply.code(problem.status).type('application/problem+json').send(problem);
-    const status = (error as { statusCode?: number }).statusCode ?? 500;
-    if (status >= 500) request.log.error({ err: error }, 'unexpected');
+    request.log.error({ err: error }, 'unexpected');
     return reply
-      .code(status)
+      .code(500)
       .type('application/problem+json')
       .send({
         type: 'about:blank',
-        title: status >= 500 ? 'Something broke' : 'Request refused',
-        status,
-        code: status >= 500 ? 'unexpected' : 'request-refused',
-        detail:
-          status >= 500
-            ? `Nothing was changed. Try again; if it happens again, look for ${request.id} in the server's log.`
-            : (error as Error).message,
+        title: 'Something broke',
+        status: 500,
+        code: 'unexpected',
+        detail: `Nothing was changed. Try again; if it happens again, look for ${request.id} in the server's log.`,
         requestId: request.id,
       });
   });

@@ -3,13 +3,16 @@ import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { buildApp } from './app.ts';
-import { Database } from './db/database.ts';
+import { DataInUse, lockData } from './db/lock.ts';
 import { ensureCompany, migrate } from './db/migrate.ts';
+import { openData, UnusableData } from './db/open.ts';
 
 /** Starts the server on the data folder's database, on this machine only, until told to stop. */
 export async function serve(folder: string, port: number): Promise<void> {
   const logger = pino({ level: process.env.YOSEGI_LOG ?? 'info' });
-  const database = await Database.open(join(folder, 'yosegi.sqlite'));
+  const file = join(folder, 'yosegi.sqlite');
+  const unlock = await lockData(file);
+  const database = await openData(file);
   await migrate(database);
   await ensureCompany(database, {
     name: 'My company',
@@ -26,11 +29,19 @@ export async function serve(folder: string, port: number): Promise<void> {
   const stop = async () => {
     await app.close();
     await database.close();
+    await unlock();
     process.exit(0);
   };
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void stop());
 }
 
+/** Ends the program with what to do where the data cannot be used, instead of a trace of calls. */
+export function tellAndExit(error: unknown): never {
+  if (!(error instanceof UnusableData || error instanceof DataInUse)) throw error;
+  process.stderr.write(`\n${error.message}\n\n`);
+  process.exit(1);
+}
+
 if (process.argv[1] && resolve(process.argv[1]) === fileURLToPath(import.meta.url)) {
-  await serve(resolve(process.env.YOSEGI_DATA ?? 'data'), Number(process.env.PORT ?? 4170));
+  await serve(resolve(process.env.YOSEGI_DATA ?? 'data'), Number(process.env.PORT ?? 4170)).catch(tellAndExit);
 }

@@ -114,7 +114,7 @@ describe('files that are not what they should be', () => {
         method: 'POST',
         body,
         duplex: 'half',
-        headers: { 'content-type': 'text/csv' },
+        headers: { 'content-type': 'application/octet-stream' },
       } as RequestInit)
       .catch(() => null);
     // The connection may be closed before the answer is read; either way nothing was taken in.

@@ -1,3 +1,4 @@
+import { type Quantity, SCALE } from '../number/index.ts';
 import { Refusal } from '../refusal.ts';
 
 /** A serial number pattern like "SC-####": one run of # stands for the number, filled with zeros. */
@@ -9,6 +10,12 @@ export interface SerialPattern {
 
 /** The most serials that are made or typed at once. */
 export const MOST_SERIALS = 2000;
+
+/** Refuses more units of something kept by serial than can be named at once. @throws Refusal `too-many-serials` */
+export function refuseTooManySerials(tracking: 'none' | 'lot' | 'serial', quantity: Quantity, field?: string): void {
+  if (tracking === 'serial' && quantity > MOST_SERIALS * SCALE)
+    throw new Refusal('too-many-serials', { most: MOST_SERIALS }, field);
+}
 
 /** @throws Refusal `serial-pattern` unless there is exactly one run of 1 to 9 # signs */
 export function parsePattern(text: string, field?: string): SerialPattern {

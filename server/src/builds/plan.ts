@@ -4,6 +4,7 @@ import { cover } from '@yosegi/core/coverage';
 import { labourCost, required, scaled } from '@yosegi/core/definition';
 import { type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
+import { refuseTooManySerials } from '@yosegi/core/tracking';
 import { readSnapshot } from '../coverage/snapshot.ts';
 import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
@@ -50,6 +51,7 @@ export async function planBuilds(
     const item = await itemRow(tx, plan.itemId);
     if (!item) throw new Refusal('unknown-item', {}, `builds.${index}.itemId`);
     const quantity = positiveQuantity(plan.quantity, item.decimals, `builds.${index}.quantity`);
+    refuseTooManySerials(item.tracking, quantity, `builds.${index}.quantity`);
     wanted.push({ item, quantity, plan });
   }
   if (seen) await refuseChangedCover(tx, wanted, seen, dayOf(doing.now));
@@ -167,6 +169,7 @@ export async function updateBuild(doing: Doing, id: number, input: BuildInput): 
   if (build.state !== 'planned')
     throw new Refusal('wrong-state', { is: build.state.replace('-', ' '), must: 'planned' });
   const quantity = positiveQuantity(input.quantity, build.decimals, 'quantity');
+  refuseTooManySerials(build.tracking, quantity, 'quantity');
   await requireShelf(tx, input.outputBinId, 'outputBinId');
   const values = { quantity, due: input.due, output_bin_id: input.outputBinId, remark: input.remark };
   await updateVersioned(tx, 'build', id, input.version, values, () => readBuild(tx, id, today));

@@ -2,6 +2,7 @@ import type { PurchaseOrder, PurchaseOrderInput, SentHow } from '@yosegi/contrac
 import { dayAfter, learnLead } from '@yosegi/core/buying';
 import { parseQuantity, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
+import { refuseTooManySerials } from '@yosegi/core/tracking';
 import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { moneyFromZero, positiveQuantity, quantityFromZero, refuseUnkept } from '../http/amounts.ts';
@@ -88,6 +89,7 @@ async function insertLines(
     if (!item) throw new Refusal('unknown-item', {}, field('itemId'));
     if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, field('itemId'));
     const quantity = positiveQuantity(line.quantity, item.decimals, field('quantity'));
+    refuseTooManySerials(item.tracking, quantity, field('quantity'));
     const price = moneyFromZero(line.price, field('price'));
     refuseUnkept(() => worthOf(quantity, price), field('price'));
     const lineId = await tx.insert('purchase_order_line', {

@@ -5,8 +5,9 @@ import { Refusal } from '@yosegi/core/refusal';
 import { type OrderDocument, writeOrder } from '@yosegi/core/ubl';
 import type { FastifyInstance } from 'fastify';
 import Papa from 'papaparse';
-import { dayOf, type HandlersOf, signedIn } from '../http/context.ts';
-import { admit, type Mounting } from '../http/mount.ts';
+import { admits } from '../http/admission.ts';
+import { dayOf, type HandlersOf } from '../http/context.ts';
+import type { Mounting } from '../http/mount.ts';
 import { comingOf } from './coming.ts';
 import { takeMail } from './inbox.ts';
 import { buyList } from './list.ts';
@@ -43,8 +44,8 @@ type FileRoute = { Params: { id: string } };
 /** Orders as files, beside the table of JSON routes. */
 export function mountOrderFiles(app: FastifyInstance, mounting: Mounting): void {
   for (const format of ['csv', 'xml'] as const) {
-    app.get<FileRoute>(orderFilePath(':id', format), { schema: { hide: true } }, async (request, reply) => {
-      signedIn(await admit(request, mounting, 'person'));
+    const options = { schema: { hide: true }, ...admits(mounting, 'person') };
+    app.get<FileRoute>(orderFilePath(':id', format), options, async (request, reply) => {
       const id = Number(request.params.id);
       if (!Number.isSafeInteger(id) || id <= 0) throw new Refusal('not-found');
       const order = await orderDocument(mounting.database.reader, id, mounting.clock.now());

@@ -168,7 +168,8 @@ export class Database {
         await this.writer.run('COMMIT');
         return result;
       } catch (error) {
-        await this.writer.run('ROLLBACK');
+        // SQLite may have rolled back by itself; the first error is the one to tell.
+        await this.writer.run('ROLLBACK').catch(() => undefined);
         throw error;
       }
     });

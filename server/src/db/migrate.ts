@@ -1,10 +1,14 @@
 import { randomBytes } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { SequelizeStorage, Umzug } from 'umzug';
 import type { Database, Maintenance } from './database.ts';
 
-const MIGRATIONS = fileURLToPath(new URL('./migrations/*.sql', import.meta.url));
+const FOLDER = fileURLToPath(new URL('./migrations', import.meta.url));
+const MIGRATIONS = `${FOLDER}/*.sql`;
+
+/** The names of all migrations that this version has. */
+export const knownMigrations = () => readdirSync(FOLDER).map((name) => name.replace(/\.sql$/, ''));
 
 /**
  * Brings the schema up to date, forward only; each migration is one transaction.

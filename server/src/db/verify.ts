@@ -74,10 +74,19 @@ const checks: Record<string, string> = {
 export async function verifyDatabase(db: Reader): Promise<Drift[]> {
   const drifts: Drift[] = [];
   for (const [check, sql] of Object.entries(checks)) {
-    const rows = await db.all<object>(`${sql} LIMIT 20`);
+    const rows = await rowsOf(db, sql);
     if (rows.length > 0) drifts.push({ check, rows });
   }
   return drifts;
+}
+
+/** What a check finds; a file too damaged to be asked is a finding of its own. */
+async function rowsOf(db: Reader, sql: string): Promise<object[]> {
+  try {
+    return await db.all<object>(`${sql} LIMIT 20`);
+  } catch (error) {
+    return [{ fault: (error as Error).message }];
+  }
 }
 
 /** How many checks there are, for the report. */

@@ -1,6 +1,8 @@
+import type { FastifyBaseLogger } from 'fastify';
 import type { Database } from '../db/database.ts';
 import { type Clock, dayOf } from '../http/context.ts';
 import type { Live } from '../http/live.ts';
+import { storageRefusal } from '../http/storage.ts';
 import { holdPassed } from '../stock/lots.ts';
 import { takeDueRevisions } from './revisions.ts';
 
@@ -16,16 +18,25 @@ export class Calendar {
     private readonly database: Database,
     private readonly clock: Clock,
     private readonly live: Live,
+    private readonly log: Pick<FastifyBaseLogger, 'error'>,
   ) {}
 
   /** Returns once everything is as it should be today. */
   async reach(): Promise<void> {
     const today = dayOf(this.clock.now());
     if (today === this.reached) return;
-    this.reaching ??= this.turn(today).finally(() => {
-      this.reaching = null;
-    });
+    this.reaching ??= this.turn(today)
+      .catch((error: unknown) => this.goOn(error))
+      .finally(() => {
+        this.reaching = null;
+      });
     await this.reaching;
+  }
+
+  /** Where the data cannot be written now, it can still be read as it was yesterday. */
+  private goOn(error: unknown): void {
+    if (!storageRefusal(error)) throw error;
+    this.log.error({ err: error }, 'the day could not be begun');
   }
 
   private async turn(today: string): Promise<void> {

@@ -1,9 +1,11 @@
 import { type deviceRoutes, labelPdfPath } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
-import { printLabels } from '@yosegi/devices/labels';
 import type { FastifyInstance } from 'fastify';
+import type { Slots } from '../exchange/slots.ts';
+import { inThread } from '../exchange/thread.ts';
+import { admits } from '../http/admission.ts';
 import { type HandlersOf, signedIn } from '../http/context.ts';
-import { admit, type Mounting } from '../http/mount.ts';
+import type { Mounting } from '../http/mount.ts';
 import { createLabelJob, endLabelJob, listLabelJobs, readLabelJob } from './labels.ts';
 
 export const deviceHandlers: HandlersOf<typeof deviceRoutes> = {
@@ -14,16 +16,18 @@ export const deviceHandlers: HandlersOf<typeof deviceRoutes> = {
 };
 
 /** What the label printer puts out, beside the table of JSON routes. */
-export function mountLabels(app: FastifyInstance, mounting: Mounting): void {
-  app.get<{ Params: { id: string } }>(labelPdfPath(':id'), { schema: { hide: true } }, async (request, reply) => {
-    signedIn(await admit(request, mounting, 'person'));
+export function mountLabels(app: FastifyInstance, mounting: Mounting, slots: Slots): void {
+  const options = { schema: { hide: true }, ...admits(mounting, 'person') };
+  app.get<{ Params: { id: string } }>(labelPdfPath(':id'), options, async (request, reply) => {
+    const person = signedIn(request.person);
     const id = Number(request.params.id);
     if (!Number.isSafeInteger(id) || id <= 0) throw new Refusal('not-found');
-    const job = await readLabelJob(mounting.database.reader, id);
+    const { labels, title } = await readLabelJob(mounting.database.reader, id);
+    const pdf = await slots.run(person.id, () => inThread<Uint8Array>({ ask: 'labels', labels, title }));
     return reply
       .type('application/pdf')
       .header('content-disposition', `inline; filename="labels-${id}.pdf"`)
       .header('cache-control', 'no-store')
-      .send(await printLabels(job.labels, job.title));
+      .send(Buffer.from(pdf));
   });
 }

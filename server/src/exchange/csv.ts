@@ -1,3 +1,4 @@
+import { MOST_ROWS } from '@yosegi/contract';
 import { readCell } from '@yosegi/core/exchange';
 import { Refusal } from '@yosegi/core/refusal';
 import Papa from 'papaparse';
@@ -7,9 +8,10 @@ const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' } a
 
 /**
  * A text file of rows: its encoding and its delimiter are found out, quotes and line breaks in cells are kept.
- * @throws Refusal `file-binary`, `file-quotes` (with the `row`)
+ * @throws Refusal `file-too-many-rows`, `file-too-much`, `file-binary`, `file-quotes` (with the `row`)
  */
 export function readCsv(content: Buffer): Table {
+  refuseTooMany(content);
   const { text, encoding } = decode(content);
   const told = /^sep=(.)\r?\n/.exec(text);
   const body = told ? text.slice(told[0].length) : text;
@@ -24,6 +26,22 @@ export function readCsv(content: Buffer): Table {
     format: `CSV, ${delimiter}, ${encoding}`,
     rows: data.map((cells, index) => ({ row: index + 1, cells: cells.map(readCell), faults: [] })),
   };
+}
+
+/** Cells that are more than a hundred thousand rows of a catalogue have. */
+const MOST_CELLS = 4_000_000;
+const LINE_ENDS = [10, 13];
+const DELIMITER_BYTES = [44, 59, 9, 124];
+
+/** Counts line ends and delimiters before anything is made of them. */
+function refuseTooMany(content: Buffer): void {
+  const counts = new Uint32Array(256);
+  for (const byte of content) counts[byte] = (counts[byte] ?? 0) + 1;
+  const most = (bytes: readonly number[]) => Math.max(...bytes.map((byte) => counts[byte] ?? 0));
+  const rows = most(LINE_ENDS);
+  // Cells may hold line ends, and lines may be empty: only what is far beyond is refused before it is read.
+  if (rows > 5 * MOST_ROWS) throw new Refusal('file-too-many-rows', { rows, most: MOST_ROWS });
+  if (most(DELIMITER_BYTES) > MOST_CELLS) throw new Refusal('file-too-many-cells');
 }
 
 /** Text of a file in UTF-8, UTF-16 or, when it is neither, Windows-1252. */

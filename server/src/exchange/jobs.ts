@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ImportJob, ImportRow } from '@yosegi/contract';
@@ -17,12 +17,17 @@ import type { FastifyBaseLogger } from 'fastify';
 import type { Database } from '../db/database.ts';
 import type { Doing } from '../http/context.ts';
 import { applyChanges } from './apply.ts';
+import type { Slots } from './slots.ts';
 import { FileThread } from './thread.ts';
 import type { Opened } from './worker.ts';
 import { changeCount, readWorld } from './world.ts';
 
-/** A file waiting in memory is forgotten when newer ones come. */
-const MOST_JOBS = 8;
+/** A person's file waiting in memory is forgotten when that person brings newer ones. */
+const MOST_OF_ONE = 3;
+/** The most files that wait at all. */
+const MOST_JOBS = 24;
+/** Folders of uploads are named after the process they belong to. */
+const FOLDER = 'yosegi-import-';
 
 /** How long a question for the next step is left open; shorter than any proxy's patience. */
 const PATIENCE = 15_000;
@@ -54,20 +59,33 @@ interface Job {
  */
 export class ImportJobs {
   private readonly jobs = new Map<string, Job>();
-  private readonly folder = mkdtempSync(join(tmpdir(), 'yosegi-import-'));
+  private readonly folder: string;
 
   constructor(
     private readonly database: Database,
     private readonly log: FastifyBaseLogger,
-  ) {}
+    private readonly slots: Slots,
+  ) {
+    removeLeftovers();
+    this.folder = mkdtempSync(join(tmpdir(), `${FOLDER}${process.pid}-`));
+  }
 
   /** A place for an uploaded file. */
   newPath(): string {
     return join(this.folder, randomUUID());
   }
 
-  /** Begins to read a file that lies at `path`; the file itself is removed once it is read. */
+  /**
+   * Begins to read a file that lies at `path`; the file itself is removed once it is read.
+   * @throws Refusal `imports-full`
+   */
   begin(personId: number, kind: FileKindName, file: string, path: string): ImportJob {
+    const own = [...this.jobs.values()].filter((job) => job.personId === personId && job.state !== 'applying');
+    for (const old of own.slice(0, Math.max(0, own.length - MOST_OF_ONE + 1))) this.forget(old);
+    if (this.jobs.size >= MOST_JOBS) {
+      rmSync(path, { force: true });
+      throw new Refusal('imports-full');
+    }
     const job: Job = {
       id: randomUUID(),
       step: 1,
@@ -87,7 +105,6 @@ export class ImportJobs {
       stamp: 0,
     };
     this.jobs.set(job.id, job);
-    for (const old of [...this.jobs.values()].slice(0, -MOST_JOBS)) this.forget(old);
     void this.read(job, path);
     return describe(job);
   }
@@ -163,7 +180,11 @@ export class ImportJobs {
           ? await applyChanges(doing, job.kind, { changes: plan.changes, file: job.file, onProgress })
           : null;
       onProgress(plan.changes.length);
-      step(job, { state: 'done' });
+      // Done is what is on the disk: until then it can fail, and be tried again.
+      doing.settled((committed) => {
+        if (committed) step(job, { state: 'done' });
+        else if (!isCancelled(job)) step(job, { state: 'ready' });
+      });
       const count = (fate: 'new' | 'changed') => plan.changes.filter((change) => change.fate === fate).length;
       return { new: count('new'), changed: count('changed'), documentId };
     } catch (error) {
@@ -195,7 +216,9 @@ export class ImportJobs {
 
   private async read(job: Job, path: string): Promise<void> {
     try {
-      const opened = await job.thread.ask<Opened>({ ask: 'open', path, kind: job.kind });
+      const opened = await this.slots.run(job.personId, () =>
+        job.thread.ask<Opened>({ ask: 'open', path, kind: job.kind }),
+      );
       job.opened = opened;
       job.matching = opened.matching;
       job.sign = opened.sign;
@@ -215,9 +238,10 @@ export class ImportJobs {
       const stamp = await changeCount(reader);
       const world = await readWorld(reader, job.kind);
       const { kind, matching, sign } = job;
-      const plan = await job.thread.ask<ImportPlan>({ ask: 'check', kind, matching, sign, world }, (done, total) => {
-        step(job, { done, total });
-      });
+      const ask = { ask: 'check', kind, matching, sign, world } as const;
+      const plan = await this.slots.run(job.personId, () =>
+        job.thread.ask<ImportPlan>(ask, (done, total) => step(job, { done, total })),
+      );
       if (isCancelled(job)) return;
       job.plan = plan;
       job.stamp = stamp;
@@ -238,6 +262,22 @@ export class ImportJobs {
   private forget(job: Job): void {
     this.jobs.delete(job.id);
     void job.thread.end();
+  }
+}
+
+/** Removes uploads of servers that are gone without having cleaned up. */
+function removeLeftovers(): void {
+  for (const name of readdirSync(tmpdir())) {
+    const [, pid] = /^yosegi-import-(\d+)-/.exec(name) ?? [];
+    if (pid !== undefined && !isRunning(Number(pid))) rmSync(join(tmpdir(), name), { recursive: true, force: true });
+  }
+}
+
+function isRunning(pid: number): boolean {
+  try {
+    return process.kill(pid, 0);
+  } catch (error) {
+    return (error as { code?: string }).code === 'EPERM';
   }
 }
 

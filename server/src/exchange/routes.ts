@@ -5,12 +5,15 @@ import { pipeline } from 'node:stream/promises';
 import { EXPORTS_PATH, FileKindName, IMPORTS_PATH, type importRoutes, LARGEST_FILE } from '@yosegi/contract';
 import { fileKinds } from '@yosegi/core/exchange';
 import { Refusal } from '@yosegi/core/refusal';
+import { refuseUnprintable } from '@yosegi/core/text';
 import type { FastifyInstance } from 'fastify';
 import { z } from 'zod';
+import { admits } from '../http/admission.ts';
 import { dayOf, type HandlersOf, signedIn } from '../http/context.ts';
-import { admit, type Mounting } from '../http/mount.ts';
+import type { Mounting } from '../http/mount.ts';
 import type { ImportJobs } from './jobs.ts';
 import { readRecords } from './records.ts';
+import type { Slots } from './slots.ts';
 import { inThread } from './thread.ts';
 
 export const importHandlers = (jobs: ImportJobs): HandlersOf<typeof importRoutes> => ({
@@ -30,13 +33,15 @@ const TYPES = {
 } as const;
 
 /** Files go up as they are, straight to disk, and come down made in a thread. */
-export function mountExchange(app: FastifyInstance, mounting: Mounting, jobs: ImportJobs): void {
+export function mountExchange(app: FastifyInstance, mounting: Mounting, jobs: ImportJobs, slots: Slots): void {
   app.register(async (files) => {
     // The stream itself: a file is never held in memory whole.
     files.removeAllContentTypeParsers();
-    files.addContentTypeParser('*', (_request, payload, done) => done(null, payload));
-    files.post(IMPORTS_PATH, { schema: { hide: true }, bodyLimit: LARGEST_FILE }, async (request) => {
-      const person = signedIn(await admit(request, mounting, 'person'));
+    files.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
+    const { onRequest } = admits(mounting, 'person');
+    files.post(IMPORTS_PATH, { schema: { hide: true }, bodyLimit: LARGEST_FILE, onRequest }, async (request) => {
+      const person = signedIn(request.person);
+      refuseUnprintable(String((request.query as { name?: unknown }).name ?? ''), 'name');
       const { kind, name } = parse(Upload, request.query);
       if (Number(request.headers['content-length'] ?? 0) > LARGEST_FILE)
         throw new Refusal('file-too-large', { most: LARGEST_FILE });
@@ -52,12 +57,14 @@ export function mountExchange(app: FastifyInstance, mounting: Mounting, jobs: Im
     });
   });
 
-  app.get(EXPORTS_PATH, { schema: { hide: true } }, async (request, reply) => {
-    signedIn(await admit(request, mounting, 'person'));
+  app.get(EXPORTS_PATH, { schema: { hide: true }, ...admits(mounting, 'person') }, async (request, reply) => {
+    const person = signedIn(request.person);
     const { kind, format } = parse(Download, request.query);
-    const records = [...(await readRecords(mounting.database.reader, kind)).values()].flat();
-    const sheet = { name: kind, columns: fileKinds[kind].columns, records };
-    const content = await inThread<Uint8Array>({ ask: 'write', format, sheet });
+    const content = await slots.run(person.id, async () => {
+      const records = [...(await readRecords(mounting.database.reader, kind)).values()].flat();
+      const sheet = { name: kind, columns: fileKinds[kind].columns, records };
+      return inThread<Uint8Array>({ ask: 'write', format, sheet });
+    });
     const file = `yosegi-${kind}-${dayOf(mounting.clock.now())}.${format}`;
     return reply
       .type(TYPES[format])

@@ -5,6 +5,9 @@ import type { Ask, Told } from './worker.ts';
 /** What a file may take in memory before its thread is ended. */
 const MOST_MEGABYTES = 1536;
 
+/** How long a file may take; nothing that a catalogue holds takes nearly as long. */
+const MOST_MILLISECONDS = 60_000;
+
 /** A thread that reads and writes files, one question at a time. */
 export class FileThread {
   private readonly worker = new Worker(new URL('./worker-start.mjs', import.meta.url), {
@@ -13,13 +16,18 @@ export class FileThread {
   });
 
   /**
-   * @throws Refusal as the thread refuses; `file-too-much` when it ran out of memory; `import-cancelled` when it was
-   * ended meanwhile
+   * @throws Refusal as the thread refuses; `file-too-much` when it ran out of memory; `file-too-slow` when it ran out of
+   * time; `import-cancelled` when it was ended meanwhile
    */
   ask<T>(asked: Ask, onProgress: (done: number, total: number) => void = () => undefined): Promise<T> {
     const { worker } = this;
     return new Promise<T>((resolve, reject) => {
+      const timer = setTimeout(() => {
+        settle(() => reject(new Refusal('file-too-slow')));
+        void worker.terminate();
+      }, MOST_MILLISECONDS);
       const settle = (then: () => void) => {
+        clearTimeout(timer);
         worker.off('message', heard);
         worker.off('error', failed);
         worker.off('exit', ended);

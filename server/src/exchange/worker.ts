@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { parentPort } from 'node:worker_threads';
+import type { Label } from '@yosegi/contract';
 import {
   type DecimalSign,
   type FileKindName,
@@ -11,6 +12,7 @@ import {
   planImport,
 } from '@yosegi/core/exchange';
 import { Refusal } from '@yosegi/core/refusal';
+import { printLabels } from '@yosegi/devices/labels';
 import { decimalSignOf, keyedRows, readTable, type TitledTable } from './table.ts';
 import { type Sheet, writeCsv, writeXlsx } from './write.ts';
 
@@ -24,7 +26,8 @@ export type Ask =
       readonly sign: DecimalSign;
       readonly world: ImportWorld;
     }
-  | { readonly ask: 'write'; readonly format: 'csv' | 'xlsx'; readonly sheet: Sheet };
+  | { readonly ask: 'write'; readonly format: 'csv' | 'xlsx'; readonly sheet: Sheet }
+  | { readonly ask: 'labels'; readonly labels: readonly Label[]; readonly title: string };
 
 export interface Opened {
   readonly format: string;
@@ -48,6 +51,7 @@ const tell = (told: Told) => parentPort?.postMessage(told);
 
 async function answer(asked: Ask): Promise<Opened | ImportPlan | Uint8Array> {
   if (asked.ask === 'write') return asked.format === 'csv' ? writeCsv(asked.sheet) : writeXlsx(asked.sheet);
+  if (asked.ask === 'labels') return printLabels(asked.labels, asked.title);
   if (asked.ask === 'open') {
     table = await readTable(readFileSync(asked.path));
     const matching = guessMatching(table.titles, fileKinds[asked.kind].columns);

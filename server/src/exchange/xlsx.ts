@@ -4,7 +4,20 @@ import type { CellFault, Table } from './table.ts';
 import { measureZip } from './zip.ts';
 
 /** Parts of a workbook that say nothing about its cells. */
-const IGNORED = ['dataValidations', 'conditionalFormatting', 'drawing', 'hyperlinks', 'pageSetup', 'printOptions'];
+const IGNORED = [
+  'dataValidations',
+  'conditionalFormatting',
+  'drawing',
+  'hyperlinks',
+  'pageSetup',
+  'printOptions',
+  // Merged ranges would be spread out cell by cell; what they say stands in their first cell.
+  'mergeCells',
+  'autoFilter',
+  'cols',
+];
+/** Wider than any table of ours. */
+const MOST_COLUMNS = 500;
 
 /**
  * The first sheet of a workbook that has rows. Formulas give the value that was saved with them.
@@ -25,6 +38,7 @@ export async function readXlsx(content: Buffer): Promise<Table> {
   if (!sheet) throw new Refusal('file-empty');
   const rows: Table['rows'] = [];
   sheet.eachRow((row, number) => {
+    if (row.cellCount > MOST_COLUMNS) throw new Refusal('file-too-many-cells');
     const faults: CellFault[] = [];
     const cells: string[] = [];
     row.eachCell({ includeEmpty: true }, (cell, column) => {

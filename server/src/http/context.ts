@@ -47,6 +47,8 @@ export interface Doing {
   readonly now: Date;
   /** Tells other browsers what to fetch again once the transaction is through. */
   changed(...topics: Topic[]): void;
+  /** Is told once the transaction is through, or has failed, whatever the command itself had done by then. */
+  settled(then: (committed: boolean) => void): void;
 }
 
 export type Answer<R extends Route> = z.input<R['response']>;

@@ -3,8 +3,9 @@ import { LARGEST_PICTURE, picturePath } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import type { FastifyInstance } from 'fastify';
 import { readPicture, setPicture, shrinkPicture } from '../items/pictures.ts';
+import { admits } from './admission.ts';
 import { signedIn } from './context.ts';
-import { admit, carryOut, type Mounting } from './mount.ts';
+import { carryOut, type Mounting } from './mount.ts';
 
 type PictureRoute = { Params: { id: string }; Querystring: { v?: string } };
 
@@ -15,16 +16,16 @@ export function mountPictures(app: FastifyInstance, mounting: Mounting): void {
     done(null, body),
   );
 
-  app.get<PictureRoute>(path, { schema: { hide: true } }, async (request, reply) => {
-    signedIn(await admit(request, mounting, 'person'));
+  app.get<PictureRoute>(path, { schema: { hide: true }, ...admits(mounting, 'person') }, async (request, reply) => {
     const content = await readPicture(mounting.database.reader, itemId(request.params.id));
     // An address with the content's own name never shows anything else.
     if (request.query.v) reply.header('cache-control', 'private, max-age=31536000, immutable');
     return reply.type('image/webp').send(content);
   });
 
-  app.put<PictureRoute>(path, { schema: { hide: true }, bodyLimit: LARGEST_PICTURE }, async (request) => {
-    const person = signedIn(await admit(request, mounting, 'person'));
+  const upload = { schema: { hide: true }, bodyLimit: LARGEST_PICTURE, ...admits(mounting, 'person') };
+  app.put<PictureRoute>(path, upload, async (request) => {
+    const person = signedIn(request.person);
     const id = itemId(request.params.id);
     if (!Buffer.isBuffer(request.body) || request.body.length === 0) throw new Refusal('picture-unreadable');
     const sent = createHash('sha256').update(request.body).digest('hex');
@@ -34,7 +35,7 @@ export function mountPictures(app: FastifyInstance, mounting: Mounting): void {
       body: { sent },
       person,
       mounting,
-      run: ({ tx, changed }) => setPicture({ tx, changed, person, now: mounting.clock.now() }, id, content),
+      run: (doing) => setPicture({ ...doing, person, now: mounting.clock.now() }, id, content),
     });
   });
 }

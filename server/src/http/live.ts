@@ -1,5 +1,7 @@
 import { EVENTS_PATH, type Topic } from '@yosegi/contract';
 import type { FastifyInstance } from 'fastify';
+import { admits } from './admission.ts';
+import type { Mounting } from './mount.ts';
 
 /** Tells open browsers which topics changed, over server-sent events. */
 export class Live {
@@ -9,8 +11,8 @@ export class Live {
     for (const listener of this.listeners) listener(`id: ${eventId}\ndata: ${JSON.stringify(topics)}\n\n`);
   }
 
-  mount(app: FastifyInstance): void {
-    app.get(EVENTS_PATH, { schema: { hide: true } }, (request, reply) => {
+  mount(app: FastifyInstance, mounting: Mounting): void {
+    app.get(EVENTS_PATH, { schema: { hide: true }, ...admits(mounting, 'person') }, (request, reply) => {
       reply.hijack();
       const { raw } = reply;
       raw.writeHead(200, {

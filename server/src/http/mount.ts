@@ -4,9 +4,10 @@ import { Refusal } from '@yosegi/core/refusal';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { Database, Writer } from '../db/database.ts';
 import type { Calendar } from '../definitions/calendar.ts';
-import type { Clock, Handler, HandlersOf } from './context.ts';
+import { admits } from './admission.ts';
+import type { Clock, Doing, Handler, HandlersOf } from './context.ts';
 import type { Live } from './live.ts';
-import { personOf, remember } from './session.ts';
+import { remember } from './session.ts';
 
 export interface Mounting {
   readonly database: Database;
@@ -32,9 +33,9 @@ export function mountRoutes(app: FastifyInstance, handlers: HandlersOf<typeof ap
         ...(definition.body ? { body: definition.body } : {}),
         response: { 200: definition.response, default: Problem },
       },
+      ...admits(mounting, definition.access),
       handler: async (request, reply) => {
-        const person = await admit(request, mounting, definition.access);
-        const { params, query, body } = request;
+        const { person, params, query, body } = request;
         const asked = { params, query, body, now: mounting.clock.now() };
         if (isQuestion) return handler({ ...asked, db: mounting.database.reader, person } as never);
         const answer = await carryOut(name, {
@@ -51,20 +52,6 @@ export function mountRoutes(app: FastifyInstance, handlers: HandlersOf<typeof ap
   }
 }
 
-/** Who is asking, if they may. @throws Refusal `sign-in` or `owner-only` */
-export async function admit(
-  request: FastifyRequest,
-  { database, calendar }: Mounting,
-  access: Route['access'],
-): Promise<Person | null> {
-  await calendar.reach();
-  const person = await personOf(request, database.reader);
-  if (access === 'open') return person;
-  if (!person) throw new Refusal('sign-in');
-  if (access === 'owner' && person.role !== 'owner') throw new Refusal('owner-only');
-  return person;
-}
-
 function rememberPerson(reply: FastifyReply, answer: unknown): void {
   const { person } = answer as { person: Person };
   remember(reply, person.id);
@@ -76,7 +63,7 @@ interface CarryingOut {
   readonly body: unknown;
   readonly person: Person | null;
   readonly mounting: Mounting;
-  run(doing: { tx: Writer; person: Person | null; changed: (...topics: Topic[]) => void }): Promise<unknown>;
+  run(doing: Pick<Doing, 'tx' | 'changed' | 'settled'> & { person: Person | null }): Promise<unknown>;
 }
 
 /**
@@ -94,7 +81,11 @@ export async function carryOut(name: string, { request, body, person, mounting, 
     .digest('base64');
   const at = mounting.clock.now().toISOString();
   const topics = new Set<Topic>();
-  const done = await mounting.database.write(async (tx) => {
+  const waiting: ((committed: boolean) => void)[] = [];
+  const settle = (committed: boolean) => {
+    for (const then of waiting) then(committed);
+  };
+  const work = async (tx: Writer) => {
     const before = await tx.one<{ request_hash: string; response: string }>(
       'SELECT request_hash, response FROM command WHERE key = $1',
       [key],
@@ -107,6 +98,7 @@ export async function carryOut(name: string, { request, body, person, mounting, 
       changed: (...more) => {
         for (const topic of more) topics.add(topic);
       },
+      settled: (then) => void waiting.push(then),
     });
     const person_id = person?.id ?? null;
     await tx.insert('command', {
@@ -128,7 +120,12 @@ export async function carryOut(name: string, { request, body, person, mounting, 
     await tx.insert('audit', entry);
     const eventId = topics.size > 0 ? await tx.insert('event', { at, topics: JSON.stringify([...topics]) }) : 0;
     return { answer, eventId };
+  };
+  const done = await mounting.database.write(work).catch((error: unknown) => {
+    settle(false);
+    throw error;
   });
+  settle(true);
   if (done.eventId > 0) mounting.live.announce(done.eventId, [...topics]);
   return done.answer;
 }

@@ -4,13 +4,19 @@ import type { Reader } from '../db/database.ts';
 
 const COOKIE = 'yosegi-person';
 
-/** The person chosen in this browser, from its signed cookie; null when none or no longer here. */
-export async function personOf(request: FastifyRequest, db: Reader): Promise<Person | null> {
+/** The id in a request's signed cookie; null when there is none, or it is not ours. */
+export function signedId(request: FastifyRequest): number | null {
   const cookie = request.cookies[COOKIE];
   const unsigned = cookie ? request.unsignCookie(cookie) : undefined;
-  if (!unsigned?.valid || unsigned.value === null) return null;
+  return unsigned?.valid && unsigned.value !== null ? Number(unsigned.value) : null;
+}
+
+/** The person chosen in this browser, from its signed cookie; null when none or no longer here. */
+export async function personOf(request: FastifyRequest, db: Reader): Promise<Person | null> {
+  const id = signedId(request);
+  if (id === null) return null;
   const sql = 'SELECT id, name, initials, role FROM person WHERE id = $1 AND active = 1';
-  return (await db.one<Person>(sql, [Number(unsigned.value)])) ?? null;
+  return (await db.one<Person>(sql, [id])) ?? null;
 }
 
 /** Keeps the choice in a signed cookie that no other site can send along. */

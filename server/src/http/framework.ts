@@ -1,0 +1,43 @@
+import type { Socket } from 'node:net';
+import type { Problem } from '@yosegi/contract';
+import { Refusal } from '@yosegi/core/refusal';
+import { problemOf } from './problems.ts';
+
+/** What the server itself refuses before any of our code is asked, by status. */
+const BY_STATUS: Readonly<Record<number, { readonly code: string }>> = {
+  400: { code: 'request-unreadable' },
+  404: { code: 'not-found' },
+  405: { code: 'not-found' },
+  408: { code: 'request-too-slow' },
+  413: { code: 'body-too-large' },
+  414: { code: 'address-too-long' },
+  415: { code: 'media-type' },
+  429: { code: 'too-many-requests' },
+  431: { code: 'headers-too-large' },
+};
+
+/** The refusal for a status of the framework; undefined for one that is a fault of ours. */
+export function frameworkRefusal(status: number): Refusal | undefined {
+  const known = BY_STATUS[status] ?? (status >= 400 && status < 500 ? BY_STATUS[400] : undefined);
+  return known && new Refusal(known.code);
+}
+
+/** What every answer carries that no hook has touched. */
+export const BARE_HEADERS = {
+  'content-type': 'application/problem+json',
+  'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+  'x-content-type-options': 'nosniff',
+  'cache-control': 'no-store',
+} as const;
+
+/** Answers on the bare connection what Node could not read as a request at all. */
+export function answerUnreadable(error: Error & { code?: string }, socket: Socket): void {
+  if (!socket.writable) return void socket.destroy();
+  const status = error.code === 'HPE_HEADER_OVERFLOW' ? 431 : error.code === 'ERR_HTTP_REQUEST_TIMEOUT' ? 408 : 400;
+  const problem = problemOf(frameworkRefusal(status), 'unread') as Problem;
+  const body = JSON.stringify(problem);
+  const headers = Object.entries({ ...BARE_HEADERS, connection: 'close', 'content-length': Buffer.byteLength(body) });
+  socket.end(
+    `HTTP/1.1 ${status} ${problem.title}\r\n${headers.map(([name, value]) => `${name}: ${value}\r\n`).join('')}\r\n${body}`,
+  );
+}
