@@ -7,6 +7,7 @@ export default defineConfig({
     projects: [
       node('unit', ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/src/**/*.test.ts', 'devices/**/*.test.ts']),
       node('server', ['server/**/*.test.ts', 'demo/**/*.test.ts']),
+      node('fuzz', ['fuzz/**/*.test.ts']),
       {
         test: {
           ...node('e2e', ['e2e/**/*.test.ts']).test,

@@ -13,7 +13,7 @@ const commands = {
   demo: () => serve('demo/src/main.ts', rest),
   start: () => serve('server/src/main.ts', []),
   dev,
-  test: () => test(['unit', 'server', 'e2e']),
+  test: () => test(['unit', 'server', 'fuzz', 'e2e']),
   'test:unit': () => suites(['unit']),
   'test:server': () => suites(['server']),
   'test:e2e': () => suites(['e2e']),
@@ -21,6 +21,10 @@ const commands = {
   bench: () => {
     install();
     node('bench/src/main.ts', rest);
+  },
+  fuzz: () => {
+    install();
+    node('fuzz/src/main.ts', rest);
   },
   verify: () => tool('verify.ts'),
   backup: () => tool('backup.ts'),

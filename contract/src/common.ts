@@ -1,24 +1,25 @@
 import { isDay, isVisible } from '@yosegi/core/text';
 import { z } from 'zod';
+import './said.ts';
 
 /** A plain decimal as text, so that no float ever carries an amount. How many decimals are allowed is the core's to say. */
 export const Decimal = z.string().min(1).max(40);
 export const Id = z.number().int().positive();
 /** An ISO day without a time, in the company's own zone. */
-export const Day = z.iso.date().refine(isDay, 'a day of the calendar between 1900 and 2999');
+export const Day = z.iso.date().refine(isDay, 'Enter a day of the calendar between 1900 and 2999.');
 export const Version = z.number().int().nonnegative();
 export const Name = z.string().trim().min(1).max(120);
 /** Letters and digits that look the same are the same: full-width ones become plain, invisible ones are refused. */
 const PlainCode = z.string().normalize('NFKC').trim();
-const SHOWN = 'no spaces and nothing that cannot be seen';
+const SHOWN = 'No spaces and nothing that cannot be seen.';
 export const Code = PlainCode.min(1)
   .max(40)
-  .regex(/^[^\s/]+$/, 'no spaces or slashes')
+  .regex(/^[^\s/]+$/, 'No spaces or slashes.')
   .refine(isVisible, SHOWN);
 /** A lot's code or a serial number, as printed: what GS1 elements 10 and 21 can carry and a person can type. */
 export const Printed = PlainCode.min(1)
   .max(40)
-  .regex(/^[^\s,;]+$/, 'no spaces, commas or semicolons')
+  .regex(/^[^\s,;]+$/, 'No spaces, commas or semicolons.')
   .refine(isVisible, SHOWN);
 export const Remark = z.string().trim().max(2000);
 

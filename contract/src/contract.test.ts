@@ -87,6 +87,7 @@ describe('problems', () => {
   it('say what is wrong in whole sentences', () => {
     const facts = {
       typed: '1.5',
+      requestId: 'r-1',
       decimals: 0,
       least: 0,
       largest: '9',

@@ -10,7 +10,7 @@ const MeasureName = z
   .trim()
   .min(1)
   .max(20)
-  .regex(/^\p{L}[\p{L}\p{N}.²³-]*$/u, 'letters and digits, beginning with a letter');
+  .regex(/^\p{L}[\p{L}\p{N}.²³-]*$/u, 'Letters and digits, beginning with a letter.');
 const MeasureInput = z.object({ name: MeasureName, one: Decimal });
 
 export const Unit = z.object({

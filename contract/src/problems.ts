@@ -35,6 +35,12 @@ export const problemKinds: Record<string, ProblemKind> = {
     title: 'Something is not right',
     detail: (facts) => String(facts.message ?? 'Check this field.'),
   },
+  unexpected: {
+    status: 500,
+    title: 'Something broke',
+    detail: ({ requestId }) =>
+      `Nothing was changed. Try again; if it happens again, look for ${requestId} in the server's log.`,
+  },
   'out-of-range': {
     status: 422,
     title: 'Out of range',

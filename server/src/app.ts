@@ -28,6 +28,7 @@ import { deviceHandlers, mountLabels } from './devices/routes.ts';
 import { ImportJobs } from './exchange/jobs.ts';
 import { importHandlers, mountExchange } from './exchange/routes.ts';
 import { Slots } from './exchange/slots.ts';
+import { WritingThreads } from './exchange/thread.ts';
 import { refuseForeignOrigin } from './http/admission.ts';
 import { type Clock, type HandlersOf, systemClock } from './http/context.ts';
 import { mountPictures } from './http/files.ts';
@@ -155,8 +156,10 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   const slots = new Slots(THREADS, MOST_WAITING);
   const imports = new ImportJobs(database, app.log, slots);
   app.addHook('onClose', () => imports.close());
-  mountExchange(app, mounting, imports, slots);
-  mountLabels(app, mounting, slots);
+  const threads = new WritingThreads(slots);
+  app.addHook('onClose', () => threads.end());
+  mountExchange(app, mounting, imports, threads);
+  mountLabels(app, mounting, threads);
   mountRoutes(app, { ...handlers, ...importHandlers(imports) }, mounting);
   if (options.webRoot && existsSync(options.webRoot)) await serveWeb(app, options.webRoot);
   else
@@ -186,17 +189,8 @@ function answerWithProblems(app: FastifyInstance): void {
       problemOf(known ?? refusalOf(error), request.id) ?? problemOf(frameworkRefusal(statusCode), request.id);
     if (problem) return reply.code(problem.status).type('application/problem+json').send(problem);
     request.log.error({ err: error }, 'unexpected');
-    return reply
-      .code(500)
-      .type('application/problem+json')
-      .send({
-        type: 'about:blank',
-        title: 'Something broke',
-        status: 500,
-        code: 'unexpected',
-        detail: `Nothing was changed. Try again; if it happens again, look for ${request.id} in the server's log.`,
-        requestId: request.id,
-      });
+    const broke = problemOf(new Refusal('unexpected', { requestId: request.id }), request.id);
+    return reply.code(500).type('application/problem+json').send(broke);
   });
 }
 

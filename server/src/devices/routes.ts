@@ -1,8 +1,7 @@
 import { type deviceRoutes, labelPdfPath } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import type { FastifyInstance } from 'fastify';
-import type { Slots } from '../exchange/slots.ts';
-import { inThread } from '../exchange/thread.ts';
+import type { WritingThreads } from '../exchange/thread.ts';
 import { admits } from '../http/admission.ts';
 import { type HandlersOf, signedIn } from '../http/context.ts';
 import type { Mounting } from '../http/mount.ts';
@@ -16,14 +15,14 @@ export const deviceHandlers: HandlersOf<typeof deviceRoutes> = {
 };
 
 /** What the label printer puts out, beside the table of JSON routes. */
-export function mountLabels(app: FastifyInstance, mounting: Mounting, slots: Slots): void {
+export function mountLabels(app: FastifyInstance, mounting: Mounting, threads: WritingThreads): void {
   const options = { schema: { hide: true }, ...admits(mounting, 'person') };
   app.get<{ Params: { id: string } }>(labelPdfPath(':id'), options, async (request, reply) => {
     const person = signedIn(request.person);
     const id = Number(request.params.id);
     if (!Number.isSafeInteger(id) || id <= 0) throw new Refusal('not-found');
     const { labels, title } = await readLabelJob(mounting.database.reader, id);
-    const pdf = await slots.run(person.id, () => inThread<Uint8Array>({ ask: 'labels', labels, title }));
+    const pdf = await threads.run(person.id, async () => ({ ask: 'labels', labels, title }));
     return reply
       .type('application/pdf')
       .header('content-disposition', `inline; filename="labels-${id}.pdf"`)

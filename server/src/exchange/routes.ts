@@ -13,8 +13,7 @@ import { dayOf, type HandlersOf, signedIn } from '../http/context.ts';
 import type { Mounting } from '../http/mount.ts';
 import type { ImportJobs } from './jobs.ts';
 import { readRecords } from './records.ts';
-import type { Slots } from './slots.ts';
-import { inThread } from './thread.ts';
+import type { WritingThreads } from './thread.ts';
 
 export const importHandlers = (jobs: ImportJobs): HandlersOf<typeof importRoutes> => ({
   importJob: ({ person, params, query }) => jobs.follow(signedIn(person).id, params.id, query.seen),
@@ -33,7 +32,12 @@ const TYPES = {
 } as const;
 
 /** Files go up as they are, straight to disk, and come down made in a thread. */
-export function mountExchange(app: FastifyInstance, mounting: Mounting, jobs: ImportJobs, slots: Slots): void {
+export function mountExchange(
+  app: FastifyInstance,
+  mounting: Mounting,
+  jobs: ImportJobs,
+  threads: WritingThreads,
+): void {
   app.register(async (files) => {
     // The stream itself: a file is never held in memory whole.
     files.removeAllContentTypeParsers();
@@ -60,10 +64,10 @@ export function mountExchange(app: FastifyInstance, mounting: Mounting, jobs: Im
   app.get(EXPORTS_PATH, { schema: { hide: true }, ...admits(mounting, 'person') }, async (request, reply) => {
     const person = signedIn(request.person);
     const { kind, format } = parse(Download, request.query);
-    const content = await slots.run(person.id, async () => {
+    const content = await threads.run(person.id, async () => {
       const records = [...(await readRecords(mounting.database.reader, kind)).values()].flat();
       const sheet = { name: kind, columns: fileKinds[kind].columns, records };
-      return inThread<Uint8Array>({ ask: 'write', format, sheet });
+      return { ask: 'write', format, sheet };
     });
     const file = `yosegi-${kind}-${dayOf(mounting.clock.now())}.${format}`;
     return reply

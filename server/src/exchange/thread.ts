@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { Refusal } from '@yosegi/core/refusal';
+import type { Slots } from './slots.ts';
 import type { Ask, Told } from './worker.ts';
 
 /** What a file may take in memory before its thread is ended. */
@@ -56,12 +57,32 @@ export class FileThread {
   }
 }
 
-/** Asks a thread of its own one question. */
-export async function inThread<T>(asked: Ask): Promise<T> {
-  const thread = new FileThread();
-  try {
-    return await thread.ask<T>(asked);
-  } finally {
-    await thread.end();
+/**
+ * Threads that write files. One that has done its work waits for the next, because starting one takes longer than writing
+ * most files does.
+ */
+export class WritingThreads {
+  private readonly idle: FileThread[] = [];
+
+  constructor(private readonly slots: Slots) {}
+
+  /** @throws Refusal `too-much-waiting`, and what {@link FileThread.ask} throws */
+  run(personId: number, make: () => Promise<Ask>): Promise<Uint8Array> {
+    return this.slots.run(personId, async () => {
+      const asked = await make();
+      const thread = this.idle.pop() ?? new FileThread();
+      try {
+        const written = await thread.ask<Uint8Array>(asked);
+        this.idle.push(thread);
+        return written;
+      } catch (error) {
+        await thread.end();
+        throw error;
+      }
+    });
+  }
+
+  async end(): Promise<void> {
+    await Promise.all(this.idle.splice(0).map((thread) => thread.end()));
   }
 }

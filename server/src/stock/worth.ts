@@ -180,7 +180,8 @@ export async function revalue(
     try {
       changed = postRevaluation(posting, item.id, unitCost, here) !== 0 || changed;
     } catch (error) {
-      if (error instanceof Refusal) throw new Refusal(error.code, { name: item.name }, `lines.${index}.unitCost`);
+      if (error instanceof Refusal)
+        throw new Refusal(error.code, { ...error.facts, name: item.name }, `lines.${index}.unitCost`);
       throw error;
     }
     costs.push([item.id, unitCost]);
