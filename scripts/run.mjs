@@ -26,6 +26,7 @@ const commands = {
     install();
     node('fuzz/src/main.ts', rest);
   },
+  mutants,
   verify: () => tool('verify.ts'),
   backup: () => tool('backup.ts'),
   restore: () => tool('restore.ts'),
@@ -136,6 +137,12 @@ function suites(names) {
   if (broken && failed === 0) failed = 1;
   console.log(`${passed} passed, ${failed} failed`);
   process.exitCode = broken ? 1 : 0;
+}
+
+/** Lets mutants loose on the core, and tells which of them no test notices. */
+function mutants() {
+  install();
+  must('node', ['node_modules/@stryker-mutator/core/bin/stryker.js', 'run', ...rest]);
 }
 
 function browserScript(script) {
