@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { wantsOf, wantText } from './want.ts';
 
@@ -10,4 +11,15 @@ it('the question in the address comes back as it went, whatever was typed', () =
   expect(wantsOf(wantText(wants))).toEqual(wants);
   expect(wantsOf('')).toEqual([]);
   expect(wantsOf('nonsense,5x2,x3')).toEqual([{ itemId: 5, quantity: '2' }]);
+});
+
+it('keeps a comma in a typed quantity, since without it another quantity would be asked for', () => {
+  const typed = ['1,000', '1,5 kg', '5%', '%2C', ',,'].map((quantity) => ({ itemId: 12, quantity }));
+  expect(wantsOf(wantText(typed))).toEqual(typed);
+  const want = fc.record({ itemId: fc.nat(), quantity: fc.stringMatching(/^[0-9,.%xC2 ]*$/) });
+  fc.assert(
+    fc.property(fc.array(want), (wants) => {
+      expect(wantsOf(wantText(wants))).toEqual(wants);
+    }),
+  );
 });

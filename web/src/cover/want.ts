@@ -8,8 +8,12 @@ export interface Want {
 export const wantsOf = (text: string): Want[] =>
   text.split(',').flatMap((part) => {
     const match = /^(\d+)x(.*)$/.exec(part);
-    return match ? [{ itemId: Number(match[1]), quantity: match[2] ?? '' }] : [];
+    return match ? [{ itemId: Number(match[1]), quantity: withCommas(match[2] ?? '') }] : [];
   });
 
 export const wantText = (wants: readonly Want[]) =>
-  wants.map(({ itemId, quantity }) => `${itemId}x${quantity.replaceAll(',', '')}`).join(',');
+  wants.map(({ itemId, quantity }) => `${itemId}x${withoutCommas(quantity)}`).join(',');
+
+/** A comma parts the wants, and is also typed in quantities ("1,000" is not "1000" everywhere). */
+const withoutCommas = (quantity: string) => quantity.replace(/[%,]/g, encodeURIComponent);
+const withCommas = (text: string) => text.replace(/%25|%2C/g, decodeURIComponent);

@@ -98,6 +98,38 @@ describe('a draft while it is typed', () => {
     expect(formatDecimal(cost.total)).toBe('1');
   });
 
+  it('takes no zero amount, no waste below zero and no ratio of nothing', () => {
+    const pine = { item: item(2, '4', { code: 'PINE' }), ratio: '0' };
+    const lines = [
+      { ...partLine(item(1, '5')), amount: '0', waste: '-1', alternates: [pine, { ...pine, ratio: '-2' }] },
+      { ...labourLine(1), amount: '0' },
+      { ...chargeLine(), text: 'Stamp', amount: '-1' },
+      {
+        ...partLine(item(3, '5')),
+        alternates: [
+          { ...pine, ratio: 'two' },
+          { ...pine, ratio: '0.5' },
+        ],
+      },
+    ];
+    expect([...reckon(draft(...lines), 0, rates).faults.keys()].sort()).toEqual([
+      'lines.0.alternates.0.ratio',
+      'lines.0.alternates.1.ratio',
+      'lines.0.quantity',
+      'lines.0.waste',
+      'lines.1.minutes',
+      'lines.2.amount',
+      'lines.3.alternates.0.ratio',
+    ]);
+    expect(reckon(draft({ ...chargeLine(), text: 'Free of charge', amount: '0' }), 0, rates).faults.size).toBe(0);
+  });
+
+  it('takes as many grams as the stock unit can hold', () => {
+    const { faults, revision } = reckon(draft({ ...partLine(item(1, '5')), amount: '1000000000 g' }), 0, rates);
+    expect([...faults.keys()]).toEqual([]);
+    expect(revision.lines[0]).toMatchObject({ quantity: 1_000_000_000_000 });
+  });
+
   it('balances empty take-apart shares by cost to exactly 100', () => {
     const lines = [
       { ...partLine(item(1, '1')), share: '33.33' },
@@ -118,7 +150,17 @@ describe('a draft while it is typed', () => {
 
   it('comes back from the server as it was sent', () => {
     const lines = [
-      { ...partLine(item(1, '5')), amount: ' 2.5 ', share: '100', taken: 'when-finished' as const },
+      {
+        ...partLine(item(1, '5')),
+        amount: ' 2.5 ',
+        share: '100',
+        taken: 'when-finished' as const,
+        fromBinId: 8,
+        alternates: [
+          { item: item(7, '4'), ratio: ' 2 ' },
+          { item: item(6, '4'), ratio: '0.5' },
+        ],
+      },
       { ...labourLine(1), text: 'Glue', amount: '7', basis: 'per-run' as const },
       { ...chargeLine(), text: 'Stamp' },
       { ...noteLine(), text: 'Mind the grain' },
@@ -133,13 +175,29 @@ describe('a draft while it is typed', () => {
       taken: 'when-finished',
       share: '100',
       comesBack: true,
-      fromBinId: null,
-      alternates: [],
+      fromBinId: 8,
+      alternates: [
+        { itemId: 7, ratio: '2' },
+        { itemId: 6, ratio: '0.5' },
+      ],
     });
+    expect(input[1]).toMatchObject({ basis: 'per-run', minutes: '7' });
     const [part, labour, charge, note] = input;
     const revision = {
       outputQuantity: '2',
-      lines: [{ ...part, item: item(1, '5') }, { ...labour, ratePerHour: '24' }, charge, note],
+      lines: [
+        {
+          ...part,
+          item: item(1, '5'),
+          alternates: [
+            { item: item(7, '4'), ratio: '2' },
+            { item: item(6, '4'), ratio: '0.5' },
+          ],
+        },
+        { ...labour, ratePerHour: '24' },
+        charge,
+        note,
+      ],
     } as unknown as Revision;
     expect(toInput(draftOf(revision))).toEqual(input);
   });

@@ -17,6 +17,12 @@ describe('undo and redo', () => {
     expect(run([...typed, { do: 'replace', by: 7 }, { do: 'undo' }]).present).toBe(7);
   });
 
+  it('keep the newest when there are more than anyone goes back', () => {
+    const steps = Array.from({ length: 260 }, (_, index) => change(index + 1));
+    const { past, present } = run(steps);
+    expect([past.length, past[0], past.at(-1), present]).toEqual([200, 60, 259, 260]);
+  });
+
   it('lose nothing: as many redos as undos come back to where it was', () => {
     fc.assert(
       fc.property(fc.array(fc.integer(), { maxLength: 30 }), fc.nat(40), (values, count) => {

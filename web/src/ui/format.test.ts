@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { count, Format, negated } from './format.ts';
 
 const format = new Format({ currency: 'EUR', locale: 'en-GB' });
@@ -28,5 +28,31 @@ describe('formats', () => {
   it('name days and counts', () => {
     expect(format.day('2026-12-09')).toBe('Wed 9 Dec');
     expect([count(1, 'build'), count(3, 'build'), count(0, 'kit')]).toEqual(['1 build', '3 builds', '0 kits']);
+  });
+});
+
+describe('days and how long ago, in other time zones', () => {
+  const home = process.env.TZ;
+  afterEach(() => {
+    process.env.TZ = home;
+    vi.useRealTimers();
+  });
+
+  it.each(['Pacific/Kiritimati', 'Pacific/Pago_Pago', 'Europe/London', 'America/Sao_Paulo'])('%s', (zone) => {
+    process.env.TZ = zone;
+    expect([format.day('2026-12-09'), format.longerDay('2026-03-29')]).toEqual(['Wed 9 Dec', '29 Mar 2026']);
+    const ago = (now: Date, then: Date) => {
+      vi.useFakeTimers({ now });
+      return format.ago(then.toISOString());
+    };
+    // A quarter past midnight, by the clock on this wall.
+    const now = new Date(2026, 11, 9, 0, 15);
+    expect(now.getHours()).toBe(0);
+    expect(ago(now, new Date(2026, 11, 9, 0, 14, 30))).toBe('this minute');
+    expect(ago(now, new Date(2026, 11, 8, 23, 15, 40))).toBe('59 minutes ago');
+    expect(ago(now, new Date(2026, 11, 8, 22, 20))).toBe('1 hour ago');
+    expect(ago(now, new Date(2026, 11, 8, 0, 15))).toBe('yesterday');
+    expect(ago(now, new Date(2026, 11, 7, 23, 50))).toBe('2 days ago');
+    expect(ago(now, new Date(2026, 11, 10, 2, 0))).toBe('tomorrow');
   });
 });

@@ -98,18 +98,17 @@ export class Format {
 
   /** How long ago, in the largest unit that fits. */
   ago(iso: string): string {
-    const seconds = (new Date(iso).getTime() - Date.now()) / 1000;
+    const [then, now] = [new Date(iso), new Date()];
+    const seconds = (then.getTime() - now.getTime()) / 1000;
     const format = new Intl.RelativeTimeFormat(this.company.locale, { numeric: 'auto' });
-    const units = [
-      ['day', 86400],
-      ['hour', 3600],
-      ['minute', 60],
-    ] as const;
-    for (const [unit, size] of units)
-      if (Math.abs(seconds) >= size) return format.format(Math.round(seconds / size), unit);
-    return format.format(0, 'minute');
+    // "Yesterday" is a day of the calendar, not a span of hours; noon is clear of any change of the clocks.
+    if (Math.abs(seconds) >= 86_400) return format.format(Math.round((noon(then) - noon(now)) / 86_400_000), 'day');
+    if (Math.abs(seconds) >= 3600) return format.format(Math.trunc(seconds / 3600), 'hour');
+    return format.format(Math.trunc(seconds / 60) || 0, 'minute');
   }
 }
+
+const noon = (day: Date) => new Date(day.getFullYear(), day.getMonth(), day.getDate(), 12).getTime();
 
 /** The company's formats; the same object as long as the company is the same. */
 export function useFormat(): Format {
