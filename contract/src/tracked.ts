@@ -106,7 +106,7 @@ export const trackedRoutes = {
     method: 'GET',
     path: '/api/items/:id/serials',
     tag: 'Lots and serials',
-    summary: 'The serials of an item, those in stock first',
+    summary: 'The serials of an item by code, with where each is or went',
     params: IdParams,
     query: PageQuery.extend({ q: z.string().max(100).optional() }),
     response: pageOf(SerialRow),

@@ -2,6 +2,69 @@ import { api, type CountDetail, type Item } from '@yosegi/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TestServer, Workshop } from './harness.ts';
 
+describe('counting serials', () => {
+  let server: TestServer;
+  let shop: Workshop;
+  let bell: Item;
+  beforeAll(async () => {
+    server = await TestServer.start();
+    shop = await Workshop.open(server);
+    bell = await shop.item('BELL', { tracking: 'serial' });
+    await shop.receive(bell, '3', '10', 0, { serials: ['B1', 'B2', 'B3'] });
+  });
+  afterAll(async () => {
+    expect(await server.verify()).toEqual([]);
+    await server.close();
+  });
+  const begin = async () => (await server.call(api.beginCount, { body: { binIds: [shop.bin(0)] } })) as CountDetail;
+  const see = ({ sheet }: CountDetail, serials: string[]) => ({
+    params: { id: sheet[0]?.id ?? 0 },
+    body: { counted: String(serials.length), serials },
+  });
+  const approve = ({ id, version }: CountDetail) => ({ params: { id }, body: { version } });
+  const shelf = async () =>
+    (await server.call(api.serials, { params: { id: bell.id } })).rows
+      .filter((row) => row.inStock)
+      .map((row) => row.code);
+
+  it('refuses one that is typed twice, whatever its case', async () => {
+    const count = await begin();
+    expect(await server.refused(api.countLine, see(count, ['B1', 'B2', 'b1']))).toMatchObject({
+      code: 'serial-twice',
+      field: 'serials',
+    });
+    await server.call(api.cancelCount, approve(count));
+  });
+
+  it('does not take one from a bench, and says whose', async () => {
+    const door = await shop.item('DOOR', { source: 'made' });
+    await shop.define(door, [[bell, '1']]);
+    const build = await shop.start(door, '1');
+    const lines = [{ lineId: build.lines[0]?.id ?? 0, binId: shop.bin(0), quantity: '1', serials: ['B1'] }];
+    await server.call(api.pick, { params: { id: build.id }, body: { lines } });
+    const count = await begin();
+    const said = await server.call(api.countLine, see(count, ['B1', 'B2', 'B3']));
+    expect(await server.refused(api.approveCount, approve(said))).toMatchObject({
+      code: 'serial-on-bench',
+      facts: { code: 'B1', build: build.number },
+    });
+    const right = await server.call(api.countLine, see(count, ['B2', 'B3']));
+    expect(await server.call(api.approveCount, approve(right))).toMatchObject({ documentId: null });
+    await server.call(api.cancelBuild, { params: { id: build.id }, body: { version: build.version } });
+    expect(await shelf()).toEqual(['B1', 'B2', 'B3']);
+  });
+
+  it('leaves alone what is gone since it was seen', async () => {
+    const count = await begin();
+    const said = await server.call(api.countLine, see(count, ['B1', 'B2', 'B3', 'NEW']));
+    const gone = { itemId: bell.id, binId: shop.bin(0), change: '-1', serials: ['B2'] };
+    await server.call(api.adjust, { body: { reasonId: 1, lines: [gone] } });
+    await server.call(api.approveCount, approve(said));
+    expect(await shelf()).toEqual(['B1', 'B3', 'NEW']);
+    expect(await shop.stockOf(bell)).toMatchObject({ onHand: '3', value: '30' });
+  });
+});
+
 describe('counting', () => {
   const clock = { at: '2026-11-02T08:00:00', now: () => new Date(clock.at) };
   let server: TestServer;
@@ -115,5 +178,42 @@ describe('counting', () => {
     });
     const again = await say(lineOf(count, 'PIN', 'A1'), '2');
     expect(await server.call(api.approveCount, approve(again))).toMatchObject({ state: 'approved', documentId: null });
+  });
+
+  it('is approved once, also when it is pressed twice or by two people at a time', async () => {
+    const count = await begin([0, 1]);
+    const before = await shop.stockOf(pin);
+    const said = await say(lineOf(count, 'PIN', 'A1'), '12');
+    const key = crypto.randomUUID();
+    const [one, two, three] = await Promise.all([
+      server.call(api.approveCount, approve(said), { key }),
+      server.call(api.approveCount, approve(said), { key }),
+      server.refused(api.approveCount, approve(said)),
+    ]);
+    expect(two).toEqual(one);
+    expect(three).toMatchObject({ code: 'wrong-state', facts: { is: 'approved' } });
+    expect(await server.refused(api.cancelCount, approve(one))).toMatchObject({ code: 'wrong-state' });
+    expect(Number((await shop.stockOf(pin)).onHand)).toBe(Number(before.onHand) + 10);
+  });
+
+  it('takes what was found at the cost that is typed, and at the average where none is', async () => {
+    const cup = await shop.item('CUP');
+    await shop.receive(cup, '2', '3', 2);
+    const count = await begin([2], { q: 'CUP' });
+    const line = lineOf(count, 'CUP', 'B1');
+    expect((await say(line, '4')).sheet[0]).toMatchObject({ difference: '2', value: '6', needsCost: false });
+    const told = await server.call(api.countCost, { params: { id: line }, body: { unitCost: '4.5' } });
+    expect(told.sheet[0]).toMatchObject({ unitCost: '4.5', value: '9' });
+    await server.call(api.approveCount, approve(told));
+    expect(await shop.stockOf(cup)).toMatchObject({ onHand: '4', value: '15' });
+    // A cost that was typed for one counting is not that of another.
+    const next = await begin([2], { q: 'CUP' });
+    const again = lineOf(next, 'CUP', 'B1');
+    await say(again, '5');
+    await server.call(api.countCost, { params: { id: again }, body: { unitCost: '9' } });
+    const anew = await say(again, '6');
+    expect(anew.sheet[0]).toMatchObject({ unitCost: null, value: '7.5' });
+    await server.call(api.approveCount, approve(anew));
+    expect(await shop.stockOf(cup)).toMatchObject({ onHand: '6', value: '22.5' });
   });
 });

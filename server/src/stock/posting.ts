@@ -188,12 +188,13 @@ async function keepPutRight(
   posted: Posted,
   at: string,
 ): Promise<void> {
-  const whole = [...posted.places.values()].filter(({ quantity }) => quantity >= 0);
-  const settled = whole.map(({ place }) => [place.itemId, place.binId]);
+  const touched = [...posted.places.values()].map(({ place }) => [place.itemId, place.binId]);
   await doing.tx.run(
     `UPDATE put_right SET settled_at = $1 FROM json_each($2) place
-     WHERE settled_at IS NULL AND item_id = place.value ->> 0 AND bin_id = place.value ->> 1`,
-    [at, JSON.stringify(settled)],
+     WHERE settled_at IS NULL AND item_id = place.value ->> 0 AND bin_id = place.value ->> 1
+       AND NOT EXISTS (SELECT 1 FROM balance b
+         WHERE b.item_id = put_right.item_id AND b.bin_id = put_right.bin_id AND b.quantity < 0)`,
+    [at, JSON.stringify(touched)],
   );
   await doing.tx.insertMany(
     'put_right',
