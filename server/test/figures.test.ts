@@ -5,7 +5,7 @@ import { parseDecimal, type Quantity } from '@yosegi/core/number';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { partLine, TestServer, Workshop } from './harness.ts';
 
-let now = new Date('2026-11-25T09:00:00');
+const now = new Date('2026-11-25T09:00:00');
 let server: TestServer;
 let shop: Workshop;
 beforeAll(async () => {
@@ -275,104 +275,5 @@ describe('a count of something nobody knows the cost of', () => {
     expect(await shop.stockOf(fresh)).toMatchObject({ onHand: '5', value: '7.5' });
     expect(await shop.stockOf(known)).toMatchObject({ onHand: '4', value: '8' });
     expect((await server.refused(api.countCost, tell('2'))).code).toBe('wrong-state');
-  });
-});
-
-describe('what is taken apart', () => {
-  it('comes back by the revision that made it, not by today’s', async () => {
-    const oak = await shop.item('T-OAK');
-    const pine = await shop.item('T-PINE');
-    const shelf = await shop.item('T-SHELF', { source: 'made', tracking: 'serial' });
-    await shop.receive(oak, '9', '4');
-    await shop.receive(pine, '9', '1');
-    const definition = await shop.define(shelf, [[oak, '2']]);
-    const finish = async (serial: string) => {
-      const build = await shop.start(shelf, '1');
-      const body = { version: build.version, good: '1', outputBinId: shop.bin(2), serials: [serial], lines: [] };
-      await server.call(api.finish, { params: { id: build.id }, body });
-      return build;
-    };
-    const first = await finish('X1');
-    const draft = await server.call(api.startRevision, { params: { id: definition.id }, body: {} });
-    const next = draft.revisions[0];
-    await server.call(api.saveRevision, {
-      params: { id: next?.id ?? 0 },
-      body: { version: next?.version ?? 0, outputQuantity: '1', lines: [partLine(pine, '3')] },
-    });
-    await server.call(api.putInUse, {
-      params: { id: next?.id ?? 0 },
-      body: { version: (next?.version ?? 0) + 1 },
-    });
-    await finish('X2');
-    const planOf = (query: object) => server.call(api.apartPlan, { params: { id: shelf.id }, query });
-    const parts = async (query: object) => (await planOf(query)).lines.map(({ code }) => code);
-    expect(await parts({})).toEqual(['T-PINE']);
-    expect(await parts({ serials: 'X1' })).toEqual(['T-OAK']);
-    expect(await parts({ serials: 'X2' })).toEqual(['T-PINE']);
-    expect(await parts({ buildId: first.id })).toEqual(['T-OAK']);
-    expect(await planOf({ serials: 'X1' })).toMatchObject({ build: first.number, revision: 1 });
-    const today = await planOf({});
-    const then = await planOf({ serials: 'X1' });
-    const apart = (plan: typeof today, serials: string[], more: object = {}) => ({
-      body: {
-        itemId: shelf.id,
-        revisionId: plan.revisionId,
-        binId: shop.bin(2),
-        quantity: String(serials.length),
-        serials,
-        leftover: 'spread' as const,
-        lines: plan.lines.map(({ lineId }) => ({ lineId, good: '1', damaged: '0', binId: shop.bin(0) })),
-        ...more,
-      },
-    });
-    expect(await server.refused(api.takeApart, apart(today, ['X1']))).toMatchObject({
-      code: 'made-otherwise',
-      field: 'revisionId',
-    });
-    expect(await server.refused(api.takeApart, apart(then, ['X1', 'X2']))).toMatchObject({
-      code: 'made-differently',
-      field: 'serials',
-    });
-    expect(await server.refused(api.takeApart, apart(today, ['X2'], { buildId: first.id }))).toMatchObject({
-      code: 'not-made-by',
-      field: 'buildId',
-    });
-    const done = await server.call(api.takeApart, apart(then, ['X1'], { buildId: first.id }));
-    expect(done.movements.map(({ code, value }) => `${code} ${value}`)).toEqual(['T-SHELF -8', 'T-OAK 8']);
-  });
-
-  it('does not give back a part that sits in another unit', async () => {
-    const chip = await shop.item('T-CHIP', { tracking: 'serial' });
-    const lamp = await shop.item('T-LAMP', { source: 'made', tracking: 'serial' });
-    await shop.receive(chip, '2', '4', 0, { serials: ['C1', 'C2'] });
-    await shop.define(lamp, [[chip, '1', 'when-finished']]);
-    for (const [unit, part] of [
-      ['Y1', 'C1'],
-      ['Y2', 'C2'],
-    ] as const) {
-      const build = await shop.start(lamp, '1');
-      const lines = [{ lineId: build.lines[0]?.id ?? 0, actual: '1', serials: [part] }];
-      const body = { version: build.version, good: '1', outputBinId: shop.bin(2), serials: [unit], lines };
-      await server.call(api.finish, { params: { id: build.id }, body });
-    }
-    const plan = await server.call(api.apartPlan, { params: { id: lamp.id }, query: { serials: 'Y1' } });
-    const apart = (serial: string) => ({
-      body: {
-        itemId: lamp.id,
-        revisionId: plan.revisionId,
-        binId: shop.bin(2),
-        quantity: '1',
-        serials: ['Y1'],
-        leftover: 'spread' as const,
-        lines: [{ lineId: plan.lines[0]?.lineId ?? 0, good: '1', damaged: '0', binId: shop.bin(0), serials: [serial] }],
-      },
-    });
-    expect(await server.refused(api.takeApart, apart('C2'))).toMatchObject({
-      code: 'serial-elsewhere',
-      field: 'lines.0.serials',
-      facts: { unit: 'Y2' },
-    });
-    await server.call(api.takeApart, apart('C1'));
-    now = new Date('2026-11-25T10:00:00');
   });
 });

@@ -162,6 +162,56 @@ describe('cover', () => {
     expect(cover({ ...input, comingOf: () => [{ itemId: 1, quantity: q('99'), date: null }] }).wholeOn).toBeNull();
   });
 
+  it('is whole at exactly enough, on the last day of all, and lists what is scarcest first', () => {
+    const there = new Map([
+      [1, ['10', '0']],
+      [2, ['10', '4']],
+      [3, ['0', '9']],
+      [4, ['0', '0']],
+    ]);
+    const input: CoverageInput = {
+      wanted: [
+        { itemId: 100, quantity: q('10') },
+        { itemId: 101, quantity: q('3') },
+        { itemId: 102, quantity: q('2') },
+      ],
+      revisionOf: (itemId) => ({
+        outputQuantity: q('1'),
+        lines: { 100: [line(1, '1')], 101: [line(3, '1')], 102: [line(2, '4')] }[itemId] ?? [],
+      }),
+      stockOf: (itemId) => ({ onHand: q(there.get(itemId)?.[0] ?? '0'), promised: q('0') }),
+      comingOf: (itemId) =>
+        itemId === 3
+          ? [
+              { itemId, quantity: q('3'), date: '2026-12-09' },
+              { itemId, quantity: q('6'), date: '2026-12-01' },
+            ]
+          : [],
+      decimalsOf: () => 0,
+    };
+    const answer = cover(input);
+    expect(answer.products.map(({ now, wholeOn, limitedBy }) => [now, wholeOn, limitedBy])).toEqual([
+      [q('10'), '', null],
+      [0, '2026-12-01', 3],
+      [q('2'), '', null],
+    ]);
+    expect(answer.wholeOn).toBe('2026-12-01');
+    expect(answer.components.map(({ itemId, short, wholeOn }) => [itemId, short, wholeOn])).toEqual([
+      [3, 0, '2026-12-01'],
+      [1, 0, ''],
+      [2, 0, ''],
+    ]);
+    const more = cover({ ...input, wanted: [...input.wanted, { itemId: 101, quantity: q('6') }] });
+    expect([more.wholeOn, more.products[3]?.wholeOn]).toEqual(['2026-12-09', '2026-12-09']);
+    const short = cover({ ...input, wanted: [...input.wanted, { itemId: 102, quantity: q('1') }] });
+    expect(short.components.map(({ itemId, short: by }) => [itemId, by])).toEqual([
+      [2, q('2')],
+      [3, 0],
+      [1, 0],
+    ]);
+    expect(short.wholeOn).toBeNull();
+  });
+
   it('knows a product without a definition', () => {
     const input = {
       ...inputOf({ wanted: [], revisions: [], onHand: [], promised: [] }),

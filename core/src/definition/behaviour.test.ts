@@ -73,6 +73,15 @@ describe('faults of a definition', () => {
     ]);
   });
 
+  it('finds nothing in a price that just covers the cost, or in none at all', () => {
+    const below = (price: number | null, unitCost: number | null = 5) =>
+      faultsOf({ ...whole, price: price as Money | null, unitCost: unitCost as Money | null }).map(
+        ({ fault }) => fault,
+      );
+    expect([below(4), below(5), below(null)]).toEqual([['below-cost'], [], []]);
+    expect(below(4, null)).toEqual(['beyond-reckoning']);
+  });
+
   it('asks no price of a rework, nor costs of a record', () => {
     expect(faultsOf({ ...whole, purpose: 'rework', price: 1 as Money })).toEqual([]);
     const unpriced = [{ itemId: 1, unitCost: 0 as Money, archived: false }];

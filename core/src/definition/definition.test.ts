@@ -159,6 +159,14 @@ describe('take-apart shares', () => {
     );
   });
 
+  it('takes a sum that is a hundred to the last digit, and leaves nothing for those who typed none', () => {
+    const typed = (text: string) => ({ typed: percent(text), cost: 3 as Money, comesBack: true });
+    const shares = balanceShares([typed('33.33'), typed('66.67')]);
+    expect(shares).toEqual([percent('33.33'), percent('66.67')]);
+    expect(balanceShares([typed('100'), { ...typed('0'), typed: null }])).toEqual([percent('100'), 0]);
+    expect(balanceShares([{ ...typed('0'), comesBack: false }])).toEqual([0]);
+  });
+
   it('refuses a sum that cannot be a hundred', () => {
     const typed = (text: string) => ({ typed: percent(text), cost: 0 as Money, comesBack: true });
     expect(() => balanceShares([typed('60'), typed('50')])).toThrow(expect.objectContaining({ code: 'shares-over' }));
