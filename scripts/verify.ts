@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import { openData } from '@yosegi/server/db/open';
-import { checkCount, verifyDatabase } from '@yosegi/server/db/verify';
+import { checkNames, verifyDatabase } from '@yosegi/server/db/verify';
 import { databaseFile, tellAndExit } from './data.ts';
 
 /** Compares balances with the ledger and checks that quantity and value are conserved. */
@@ -15,7 +15,7 @@ await database.close();
 for (const { check, rows } of drifts) console.error(`NOT SO: ${check}`, rows);
 console.log(
   drifts.length === 0
-    ? `All ${checkCount} checks hold for ${file}.`
-    : `${drifts.length} of ${checkCount} checks fail for ${file}.`,
+    ? `All ${checkNames.length} checks hold for ${file}.`
+    : `${drifts.length} of ${checkNames.length} checks fail for ${file}.`,
 );
 process.exitCode = drifts.length === 0 ? 0 : 1;

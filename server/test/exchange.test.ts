@@ -318,6 +318,20 @@ describe('all or nothing', () => {
     });
   });
 
+  it('swaps barcodes of two items, which no order of saving them one by one could', async () => {
+    const codes = async (...items: string[]) =>
+      Promise.all(
+        items.map(
+          async (q) => (await server.call(api.items, { query: { q } })).rows.find(({ code }) => code === q)?.barcode,
+        ),
+      );
+    const bring = async (one: string, two: string) =>
+      apply(await check('items', `code,NAME,BarCode\nSWAP-1,One,${one}\nSWAP-2,Two,${two}\n`));
+    await bring('96385074', '036000291452');
+    expect(await bring('036000291452', '96385074')).toMatchObject({ new: 0, changed: 2 });
+    expect(await codes('SWAP-1', 'SWAP-2')).toEqual(['036000291452', '96385074']);
+  });
+
   it('what changed after the check is checked again before anything comes in', async () => {
     const job = await check('items', 'Code,Name\nLATE,Late\n');
     await shop.item('LATE');

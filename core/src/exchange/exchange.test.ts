@@ -65,6 +65,15 @@ describe('cells', () => {
 });
 
 describe('column matching', () => {
+  it('knows a title in any case, with any signs around it', () => {
+    expect(guessMatching(['CODE', 'sell PRICE', ' Reorder-Point ', 'FIELD: Hue'], fileKinds.items.columns)).toEqual([
+      'code',
+      'sellPrice',
+      'reorderPoint',
+      'field:Hue',
+    ]);
+  });
+
   it('takes the same word, another word for it, or the nearest, and none twice', () => {
     const titles = [
       'SKU',
@@ -146,6 +155,62 @@ describe('items', () => {
     expect(fates('items', [{ code: 'OIL', name: 'Tung oil', archived: 'x' }], around)).toEqual([
       ['archived: archive-has-stock'],
     ]);
+  });
+
+  it('may swap barcodes within a file, but not take one that its owner keeps', () => {
+    const record = (code: string, barcode: string) => ({ ...fileKinds.items.defaults, code, name: code, barcode });
+    const around = world({
+      existing: new Map([
+        ['nail', [record('NAIL', '96385074')]],
+        ['pin', [record('PIN', '4006381333931')]],
+      ]),
+      known: [known('NAIL'), known('PIN')],
+      barcodes: new Map([
+        ['96385074', 'NAIL'],
+        ['4006381333931', 'PIN'],
+      ]),
+    });
+    const rows = [
+      { code: 'nail', barcode: '4006381333931' },
+      { code: 'pin', barcode: '96385074' },
+    ];
+    expect(fates('items', rows, around)).toEqual(['changed', 'changed']);
+    const keeping = plan('items', [rows[0] ?? {}, { code: 'pin', name: 'Pin' }], around);
+    expect(keeping.fates[0]?.faults).toMatchObject([
+      { column: 'barcode', code: 'barcode-taken', facts: { by: 'PIN' } },
+    ]);
+    expect(keeping.changes).toEqual([]);
+  });
+
+  it.each<[Parameters<typeof plan>[0], FileRecord, string]>([
+    ['items', { code: 'PEG', name: 'Peg', sellPrice: '-1' }, 'sellPrice: negative'],
+    ['items', { code: 'PEG', name: 'Peg', standardCost: '-0.5' }, 'standardCost: negative'],
+    ['items', { code: 'PEG', name: 'Peg', reorderPoint: '-2' }, 'reorderPoint: negative'],
+    ['items', { code: 'PEG', name: 'Peg', packs: 'box = 0' }, 'packs: pack-shape'],
+    ['items', { code: 'PEG', name: 'Peg', packs: 'box = -12' }, 'packs: negative'],
+    ['prices', { item: 'NAIL', supplier: 'NS', price: '-1' }, 'price: negative'],
+    ['prices', { item: 'NAIL', supplier: 'NS', price: '1', pack: '0' }, 'pack: not-positive'],
+    ['prices', { item: 'NAIL', supplier: 'NS', price: '1', pack: '-6' }, 'pack: negative'],
+    ['prices', { item: 'NAIL', supplier: 'NS', price: '1', minimum: '-6' }, 'minimum: negative'],
+    ['prices', { item: 'NAIL', supplier: 'NS', price: '1', leadDays: '-3' }, 'leadDays: out-of-range'],
+    ['prices', { item: 'NAIL', supplier: 'NS', price: 'n/a' }, 'price: not-a-number'],
+    ['stock', { item: 'NAIL', bin: 'B1', quantity: '-1' }, 'quantity: negative'],
+    ['stock', { item: 'NAIL', bin: 'B1', quantity: '1', unitCost: '-1' }, 'unitCost: negative'],
+    ['definitions', { product: 'BOX', component: 'NAIL', quantity: '0' }, 'quantity: not-positive'],
+    ['definitions', { product: 'BOX', component: 'NAIL', quantity: '-3' }, 'quantity: negative'],
+    ['definitions', { product: 'BOX', makes: '0', component: 'NAIL', quantity: '1' }, 'makes: not-positive'],
+    ['definitions', { product: 'BOX', component: 'NAIL', quantity: '1', waste: '-5 %' }, 'waste: out-of-range'],
+    ['definitions', { product: 'BOX', component: 'NAIL', quantity: '1', share: '100.5' }, 'share: out-of-range'],
+    [
+      'definitions',
+      { product: 'BOX', component: 'NAIL', quantity: '1', alternates: 'PIN x 0' },
+      'alternates: not-positive',
+    ],
+    ['definitions', { product: 'BOX', rate: 'bench hour', quantity: '0' }, 'quantity: not-positive'],
+    ['definitions', { product: 'BOX', quantity: '-1', text: 'Fee' }, 'quantity: negative'],
+  ])('of a %s file are refused where they make no sense: %j', (kind, row, fault) => {
+    const around = world({ known: ['NAIL', 'PIN', 'BOX'].map((code) => known(code)) });
+    expect(fates(kind, [row], around)[0]).toContain(fault);
   });
 
   it('keep what a file has no column for, and clear what it leaves empty', () => {

@@ -54,6 +54,10 @@ describe('serial numbers', () => {
   it('are typed as ranges and lists, and written the shortest way', () => {
     expect(readSerials('SC-0099..0102, X7\nX8')).toEqual(['SC-0099', 'SC-0100', 'SC-0101', 'SC-0102', 'X7', 'X8']);
     expect(readSerials('SC-0101..SC-0103')).toHaveLength(3);
+    // Years and other numbers that end in nines or noughts are numbers like any other.
+    expect(readSerials('SC-1990..1999')).toEqual(Array.from({ length: 10 }, (_, n) => `SC-${1990 + n}`));
+    expect(readSerials('SC-998..1001')).toEqual(['SC-998', 'SC-999', 'SC-1000', 'SC-1001']);
+    expect(readSerials('7..7')).toEqual(['7']);
     expect(writeSerials(['SC-0099', 'SC-0100', 'SC-0101', 'X7', 'AB'])).toBe('SC-0099..0101, X7, AB');
     const code = fc
       .tuple(fc.constantFrom('SC-', 'A', ''), fc.integer({ min: 1, max: 60 }))
@@ -67,6 +71,8 @@ describe('serial numbers', () => {
 
   it.each([
     ['SC-0140..0101', 'serial-range'],
+    ['SC-1998..02', 'serial-range'],
+    ['A1..A2001', 'too-many-serials'],
     ['SC-01..XX-05', 'serial-range'],
     ['SC..', 'serial-range'],
     ['A1, a1', 'serial-twice'],

@@ -1,0 +1,160 @@
+import { api, type PurchaseOrder } from '@yosegi/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { checkNames, type Drift, verifyDatabase } from '../src/db/verify.ts';
+import { TestServer, Workshop } from './harness.ts';
+
+let server: TestServer;
+
+/** A little of everything that the checks are about. */
+beforeAll(async () => {
+  server = await TestServer.start();
+  const shop = await Workshop.open(server);
+  const wax = await shop.item('WAX', { tracking: 'lot' });
+  const scale = await shop.item('SCALE', { tracking: 'serial' });
+  const pin = await shop.item('PIN');
+  const box = await shop.item('BOX', { source: 'made' });
+  await shop.receive(wax, '5', '2', 0, { lot: 'A' });
+  await shop.receive(wax, '5', '2', 0, { lot: 'B' });
+  await shop.receive(scale, '2', '30', 0, { serials: ['S1', 'S2'] });
+  const wrong = await shop.receive(pin, '9', '1');
+  await server.call(api.undoDocument, { params: { id: wrong.id }, body: {} });
+  const { id: supplierId } = await server.call(api.createSupplier, { body: { code: 'N', name: 'North' } });
+  const lines = [{ itemId: pin.id, quantity: '20', price: '1' }];
+  const { orders } = await server.call(api.createOrders, { body: { orders: [{ supplierId, lines }], send: 'print' } });
+  const order = orders[0] as PurchaseOrder;
+  const come = { lineId: order.lines[0]?.id ?? 0, binId: shop.bin(0), quantity: '12', unitCost: '1' };
+  const { document } = await server.call(api.receiveOrder, { params: { id: order.id }, body: { lines: [come] } });
+  const { lines: prices } = await server.call(api.receiptPrices, { params: { id: document.id } });
+  const dearer = { lines: [{ lineId: prices[0]?.lineId ?? 0, unitCost: '1.5' }] };
+  await server.call(api.postPrices, { params: { id: document.id }, body: dearer });
+  await shop.define(box, [[pin, '2']]);
+  const build = await shop.start(box, '3');
+  await shop.pickAll(build.id);
+  const { version } = await server.call(api.build, { params: { id: build.id } });
+  const finish = { version, good: '1', outputBinId: shop.bin(2), lines: [] };
+  await server.call(api.finish, { params: { id: build.id }, body: finish });
+  const over = await shop.start(box, '1');
+  await server.call(api.cancelBuild, { params: { id: over.id }, body: { version: over.version } });
+});
+afterAll(() => server.close());
+
+/** What verify finds once somebody who can write to the file has done this to it; all is as it was afterwards. */
+async function findings(...tampering: string[]): Promise<string[]> {
+  const triggers = await server.database.reader.all<{ name: string }>(
+    "SELECT name FROM sqlite_master WHERE type = 'trigger'",
+  );
+  const { drifts } = await server.database
+    .write(async (tx): Promise<never> => {
+      await tx.run('PRAGMA defer_foreign_keys = ON');
+      for (const { name } of triggers) await tx.run(`DROP TRIGGER ${name}`);
+      for (const sql of tampering) await tx.run(sql);
+      throw Object.assign(new Error('back as it was'), { drifts: await verifyDatabase(tx) });
+    })
+    .catch((error: Error & { drifts?: Drift[] }) => {
+      if (!error.drifts) throw error;
+      return { drifts: error.drifts };
+    });
+  return drifts.map(({ check }) => check);
+}
+
+const BENCH = 'SELECT id FROM build_line WHERE on_bench > 0';
+const item = (code: string) => `(SELECT id FROM item WHERE code = '${code}')`;
+
+/** For each check, what it has to notice. */
+const tampering: Record<string, string[][]> = {
+  'each document conserves value': [
+    ['UPDATE document_value SET amount = amount + 1 WHERE id = 1'],
+    ['DELETE FROM document_value WHERE id = 1'],
+  ],
+  'balances by place equal the ledger': [
+    ['UPDATE balance SET quantity = quantity - 1 WHERE lot_id IS NOT NULL'],
+    ["UPDATE balance SET bin_id = bin_id + 1 WHERE lot_id = (SELECT id FROM lot WHERE code = 'A')"],
+    ['UPDATE balance SET build_id = NULL WHERE build_id IS NOT NULL'],
+    ['DELETE FROM balance WHERE lot_id = 1'],
+    ['UPDATE movement SET lot_id = 2 WHERE lot_id = 1'],
+    ['UPDATE movement SET serial_id = (SELECT max(id) FROM serial) WHERE serial_id IS NOT NULL'],
+    ['DELETE FROM movement WHERE id = 1'],
+  ],
+  'quantity and value by item equal the ledger': [
+    ['UPDATE item_stock SET value = value + 1'],
+    ['UPDATE item_stock SET quantity = quantity + 1 WHERE quantity > 0'],
+    ['UPDATE movement SET value = value + 1 WHERE id = 1'],
+    ['UPDATE movement SET quantity = quantity - 1 WHERE id = 1'],
+  ],
+  'nothing on hand is worth nothing': [[`UPDATE item_stock SET quantity = 0 WHERE item_id = ${item('WAX')}`]],
+  'what is on hand is not worth less than nothing': [
+    [`UPDATE item_stock SET value = -1 WHERE item_id = ${item('WAX')}`],
+  ],
+  'bench quantities of build lines equal the ledger': [
+    [`UPDATE build_line SET on_bench = on_bench + 1 WHERE id IN (${BENCH})`],
+    [`UPDATE movement SET build_line_id = NULL WHERE build_line_id IN (${BENCH})`],
+  ],
+  'use of build lines equals their finishes': [
+    ['UPDATE build_line SET used = used + 1 WHERE used > 0'],
+    ['UPDATE finish_line SET actual = actual - 1'],
+  ],
+  'finished quantities equal their finishes': [
+    ['UPDATE build SET finished = finished + 1 WHERE finished > 0'],
+    ['UPDATE finish SET good = good + 1'],
+  ],
+  'builds that are over promise nothing': [
+    ["UPDATE build_line SET open = 1 WHERE build_id = (SELECT id FROM build WHERE state = 'cancelled')"],
+    ["UPDATE build SET state = 'finished' WHERE state = 'on-bench'"],
+  ],
+  'an undo is the exact opposite': [
+    [
+      `UPDATE movement SET bin_id = bin_id + 1 WHERE document_id = (SELECT id FROM document WHERE reverses_id IS NOT NULL)`,
+    ],
+  ],
+  'a serial is one thing in one place': [
+    ['UPDATE balance SET quantity = 2000000 WHERE serial_id = 1'],
+    [
+      'INSERT INTO balance SELECT item_id, bin_id + 1, lot_id, serial_id, build_id, quantity FROM balance WHERE serial_id = 1',
+    ],
+  ],
+  'serials are worth what the ledger says': [
+    ['UPDATE serial SET value = value + 1 WHERE id = 1'],
+    ['UPDATE serial SET value = NULL WHERE id = 1'],
+  ],
+  'tracked stock names its lot or serial': [
+    ['UPDATE balance SET lot_id = NULL WHERE lot_id = 1'],
+    ['UPDATE balance SET serial_id = NULL WHERE serial_id = 1'],
+    [`UPDATE item SET tracking = 'lot' WHERE code = 'PIN'`],
+  ],
+  'received of orders equals their receipts': [
+    ['UPDATE purchase_order_line SET received = received + 1'],
+    ['DELETE FROM receipt_line WHERE order_line_id IS NOT NULL'],
+  ],
+  'what is open of orders follows from the rest': [
+    ['UPDATE purchase_order_line SET open = open - 1'],
+    ["UPDATE purchase_order SET state = 'cancelled'"],
+    ['UPDATE purchase_order_line SET closed = 1'],
+  ],
+  'price differences are in the ledger': [
+    ['UPDATE price_difference_line SET into_stock = into_stock + 1, gone = gone - 1'],
+  ],
+  'the file is sound': [
+    [
+      'PRAGMA ignore_check_constraints = ON',
+      "UPDATE item SET source = 'stolen' WHERE code = 'PIN'",
+      'PRAGMA ignore_check_constraints = OFF',
+    ],
+  ],
+  'references are whole': [['UPDATE item SET unit_id = 99999'], ['DELETE FROM supplier']],
+};
+
+describe('verify', () => {
+  it('finds nothing where nothing is wrong', async () => expect(await findings()).toEqual([]));
+
+  it('has something to find for every check', () => {
+    expect(Object.keys(tampering)).toEqual(checkNames);
+  });
+
+  it.each(Object.entries(tampering).flatMap(([check, ways]) => ways.map((way) => [check, way] as const)))(
+    'notices where it is not so that %s: %j',
+    async (check, way) => {
+      expect(await findings(...way)).toContain(check);
+      expect(await server.verify()).toEqual([]);
+    },
+  );
+});
