@@ -17,8 +17,8 @@ export async function lastCosts(
   const costs = new Map<number, Money | undefined>();
   for (const itemId of new Set(itemIds)) {
     const steps = await db.all<Step>(
-      `SELECT sum(m.quantity) AS quantity, sum(m.value) AS value, sum(iif(m.quantity > 0, m.quantity, 0)) AS broughtQuantity,
-         sum(iif(m.quantity > 0, m.value, 0)) AS broughtValue
+      `SELECT sum(m.quantity) AS quantity, sum(iif(m.quantity <> 0, m.value, 0)) AS value,
+         sum(iif(m.quantity = 0, m.value, 0)) AS changed
        FROM movement m JOIN document d ON d.id = m.document_id
        WHERE m.item_id = $1 AND d.id <> $2 AND ${STANDS} GROUP BY d.id ORDER BY d.id`,
       [itemId, without],
