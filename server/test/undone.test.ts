@@ -105,6 +105,18 @@ describe('undoing', () => {
     expect(await refusedUndo(receipt)).toMatchObject({ code: 'already-undone' });
   });
 
+  it('a price that was put right once more comes after that one', async () => {
+    const item = await shop.item('M-5');
+    const receipt = await shop.receive(item, '2', '2');
+    const [first, second] = [await price(receipt, '9'), await price(receipt, '8')];
+    expect(await refusedUndo(first)).toMatchObject({ code: 'undo-later-first', facts: { number: second.number } });
+    await undo(second);
+    await undo(first);
+    const third = await price(receipt, '3');
+    expect(third.values.map(({ kind, amount }) => `${kind} ${amount}`)).toEqual(['supplier 2']);
+    expect(await stock(item)).toMatchObject({ onHand: '2', value: '6', latestCost: '3' });
+  });
+
   it('a price difference frees the receipt, which can then be undone itself', async () => {
     const item = await shop.item('M-3');
     const receipt = await shop.receive(item, '5', '2');
@@ -173,7 +185,17 @@ describe('a revaluation', () => {
       server.call(api.revalue, { body: { lines: [{ itemId: item.id, unitCost }], ...more } });
     await revalue('5');
     expect((await shop.stockOf(item)).standardCost).toBe('2');
-    await revalue('6', { asStandard: true });
+    const first = await revalue('6', { asStandard: true });
     expect(await shop.stockOf(item)).toMatchObject({ standardCost: '6', value: '18', latestCost: '1' });
+    const second = await revalue('7', { asStandard: true });
+    await undo(second);
+    expect(await shop.stockOf(item)).toMatchObject({ standardCost: '6', value: '18' });
+    await server.call(api.setPrices, {
+      params: { id: item.id },
+      body: { version: (await shop.stockOf(item)).version, standardCost: '8' },
+    });
+    // Somebody has said otherwise since: that stays.
+    await undo(first);
+    expect(await shop.stockOf(item)).toMatchObject({ standardCost: '8', value: '15' });
   });
 });

@@ -11,6 +11,7 @@ import { keepLatestCosts, lastCosts } from './costs.ts';
 import { readDocument } from './documents.ts';
 import { readStock, writeDocument } from './posting.ts';
 import { withNames } from './shortage.ts';
+import { setStandardsBack } from './worth.ts';
 
 interface Head {
   readonly id: number;
@@ -34,7 +35,7 @@ export async function undoDocument(doing: Doing, id: number, remark: string): Pr
     ),
   );
   refuseFinal(head);
-  if (head.kind === 'receipt') await refuseCorrected(tx, id);
+  await refuseCorrected(tx, id);
   const movements = await movementsOf(tx, id);
   await refuseRevalued(tx, id, movements);
   const itemIds = movements.map((movement) => movement.itemId);
@@ -57,6 +58,7 @@ export async function undoDocument(doing: Doing, id: number, remark: string): Pr
   ]);
   if (head.build_id !== null) await setBuildBack(doing, head, movements);
   if (head.kind === 'receipt') await takeOffOrder(doing, id);
+  if (head.kind === 'revaluation') await setStandardsBack(tx, id);
   if (TELLS_COST.has(head.kind)) await keepLatestCosts(tx, itemIds);
   return readDocument(tx, counter.id);
 }
@@ -70,12 +72,17 @@ function refuseFinal(head: Head): void {
   }
 }
 
-/** A receipt whose price was put right later is undone after that: the goods are worth what both say together. */
+/**
+ * A receipt whose price was put right later is undone after that, and so is a price that was put right once more: the goods
+ * are worth what all of them say together, each told as the difference to the one before.
+ */
 async function refuseCorrected(tx: Writer, documentId: number): Promise<void> {
   const later = await tx.one<{ number: string }>(
-    `SELECT d.number FROM price_difference_line p JOIN receipt_line r ON r.id = p.receipt_line_id
-     JOIN document d ON d.id = p.document_id
-     WHERE r.document_id = $1 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) ORDER BY d.id DESC LIMIT 1`,
+    `SELECT d.number FROM price_difference_line p JOIN document d ON d.id = p.document_id
+     WHERE d.id > $1 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)
+       AND p.receipt_line_id IN (SELECT id FROM receipt_line WHERE document_id = $1
+         UNION ALL SELECT receipt_line_id FROM price_difference_line WHERE document_id = $1)
+     ORDER BY d.id DESC LIMIT 1`,
     [documentId],
   );
   if (later) throw new Refusal('undo-later-first', { number: later.number });

@@ -2,7 +2,7 @@ import type { ReceiptPrices, StockDocument } from '@yosegi/contract';
 import { type Money, type Quantity, unitCostOf, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { Posting, postPriceDifference, postRevaluation, type Standing, stillHere } from '@yosegi/core/stock';
-import type { Reader } from '../db/database.ts';
+import type { Reader, Writer } from '../db/database.ts';
 import { decimal, moneyFromZero } from '../http/amounts.ts';
 import { type Doing, found } from '../http/context.ts';
 import { itemRows } from '../items/store.ts';
@@ -188,10 +188,27 @@ export async function revalue(
   }
   if (!changed) throw new Refusal('no-price-change');
   const { id } = await writeDocument(doing, { kind: 'revaluation', remark: input.remark }, posting.close());
-  if (input.asStandard)
-    await tx.run(
-      'UPDATE item SET standard_cost = v.value ->> 1, version = version + 1 FROM json_each($1) v WHERE item.id = v.value ->> 0',
-      [JSON.stringify(costs)],
-    );
+  if (input.asStandard) await setStandards(tx, id, costs);
   return readDocument(tx, id);
 }
+
+async function setStandards(tx: Writer, documentId: number, costs: readonly [itemId: number, unitCost: Money][]) {
+  await tx.run(
+    `INSERT INTO revalued_standard (document_id, item_id, cost_before, cost_after)
+     SELECT $1, i.id, i.standard_cost, v.value ->> 1 FROM json_each($2) v JOIN item i ON i.id = v.value ->> 0`,
+    [documentId, JSON.stringify(costs)],
+  );
+  await tx.run(
+    `UPDATE item SET standard_cost = s.cost_after, version = version + 1 FROM revalued_standard s
+     WHERE s.document_id = $1 AND item.id = s.item_id`,
+    [documentId],
+  );
+}
+
+/** Standard costs that an undone revaluation had set are again what they were, unless somebody has set others since. */
+export const setStandardsBack = (tx: Writer, documentId: number) =>
+  tx.run(
+    `UPDATE item SET standard_cost = s.cost_before, version = version + 1 FROM revalued_standard s
+     WHERE s.document_id = $1 AND item.id = s.item_id AND item.standard_cost = s.cost_after`,
+    [documentId],
+  );

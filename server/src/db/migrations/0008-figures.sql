@@ -9,3 +9,12 @@ ALTER TABLE stock_count_line ADD COLUMN unit_cost INTEGER CHECK (unit_cost >= 0)
 
 -- The build that what was taken apart came from, where it was known.
 ALTER TABLE take_apart ADD COLUMN build_id INTEGER REFERENCES build;
+
+-- What a revaluation made of standard costs, so that undoing it brings them back.
+CREATE TABLE revalued_standard (
+  document_id INTEGER NOT NULL REFERENCES document,
+  item_id INTEGER NOT NULL REFERENCES item,
+  cost_before INTEGER,
+  cost_after INTEGER NOT NULL,
+  PRIMARY KEY (document_id, item_id)
+) STRICT;
