@@ -54,9 +54,8 @@ export class TestServer {
     this.cookie = (response.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
   }
 
-  call<R extends Route>(route: R, input: Input<R>, sending?: Sending): Promise<Output<R>> {
-    return send(this.fetch, route, input, sending);
-  }
+  call = <R extends Route>(route: R, input: Input<R>, sending?: Sending): Promise<Output<R>> =>
+    send(this.fetch, route, input, sending);
 
   /** The problem that a call is refused with; fails when it is not. */
   async refused<R extends Route>(route: R, input: Input<R>, sending?: Sending) {

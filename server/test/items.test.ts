@@ -1,4 +1,4 @@
-import { api, type ItemDetail, picturePath } from '@yosegi/contract';
+import { api, type Item, type ItemDetail, picturePath } from '@yosegi/contract';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TestServer, Workshop } from './harness.ts';
@@ -275,5 +275,96 @@ describe('units', () => {
     await server.signIn(2);
     expect(await server.refused(api.updateUnit, change(3))).toMatchObject({ code: 'owner-only' });
     await server.signIn(1);
+  });
+
+  describe('keep the decimals that are in use, wherever it is', () => {
+    let made = 0;
+    /** An item in a unit of its own, with one decimal more than is left of it in the end. */
+    const fresh = async (more: object = {}) => {
+      made += 1;
+      const unit = await server.call(api.createUnit, { body: { code: `u${made}`, name: `Unit ${made}`, decimals: 2 } });
+      return { unit, item: await shop.item(`U-${made}`, { unitId: unit.id, ...more }) };
+    };
+    const order = async (item: Item, quantity: string, needs: object[] = []) => {
+      const supplier = await server.call(api.createSupplier, { body: { code: `S${made}`, name: `Supplier ${made}` } });
+      const lines = [{ itemId: item.id, quantity, price: '1', needs }] as never;
+      const body = { orders: [{ supplierId: supplier.id, lines }], send: 'print' as const };
+      return (await server.call(api.createOrders, { body })).orders[0];
+    };
+    const product = async (item: Item, quantity: string) => {
+      const box = await shop.item(`BOX-${made}`, { source: 'made' });
+      await shop.define(box, [[item, quantity]]);
+      return box;
+    };
+
+    it.each<[string, string, () => Promise<Awaited<ReturnType<typeof fresh>>>]>([
+      [
+        'of an open order',
+        '2.5',
+        async () => {
+          const own = await fresh();
+          await order(own.item, '2.5');
+          return own;
+        },
+      ],
+      [
+        'that a supplier confirmed',
+        '1.5',
+        async () => {
+          const own = await fresh();
+          const sent = await order(own.item, '2');
+          const lines = [{ lineId: sent?.lines[0]?.id ?? 0, quantity: '1.5', on: null }];
+          await server.call(api.confirmOrder, {
+            params: { id: sent?.id ?? 0 },
+            body: { version: sent?.version ?? 0, lines },
+          });
+          return own;
+        },
+      ],
+      [
+        'of what an order is needed for',
+        '0.5',
+        async () => {
+          const own = await fresh();
+          const build = await shop.plan(await product(own.item, '1'), '1');
+          await order(own.item, '2', [{ buildId: build.id, quantity: '0.5' }]);
+          return own;
+        },
+      ],
+      [
+        'of an open count',
+        '3.5',
+        async () => {
+          const own = await fresh();
+          await shop.receive(own.item, '3', '1');
+          const { sheet } = await server.call(api.beginCount, { body: { binIds: [shop.bin(0)], q: own.item.code } });
+          await server.call(api.countLine, { params: { id: sheet[0]?.id ?? 0 }, body: { counted: '3.5' } });
+          return own;
+        },
+      ],
+      [
+        'of a definition',
+        '0.5',
+        async () => {
+          const own = await fresh();
+          await product(own.item, '0.5');
+          return own;
+        },
+      ],
+      ['of a reorder point', '7.5', () => fresh({ reorderPoint: '7.5' })],
+      ['of a pack', '0.5', () => fresh({ packs: [{ name: 'half', one: '0.5' }] })],
+    ])('%s', async (_, used, use) => {
+      const { unit, item } = await use();
+      const { code, name, version } = unit;
+      const change = (decimals: number) => ({
+        params: { id: unit.id },
+        body: { code, name, decimals, related: [], version },
+      });
+      expect(await server.refused(api.updateUnit, change(0))).toMatchObject({
+        code: 'unit-decimals-used',
+        facts: { name: item.name, used },
+      });
+      expect(await server.call(api.updateUnit, change(1))).toMatchObject({ decimals: 1 });
+    });
   });
 });

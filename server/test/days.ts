@@ -1,0 +1,275 @@
+import { api, type BuildDetail, type Item, type StockDocument } from '@yosegi/contract';
+import fc from 'fast-check';
+import { type TestServer, Workshop } from './harness.ts';
+import { type Said, SlowBooks } from './slow-books.ts';
+
+/** Something a person does; what they say of it besides what its document shows. */
+export type Step = (world: World) => Promise<Said | undefined>;
+
+/** A small workshop in which anything may happen, with the books kept a second time beside it. */
+export class World {
+  readonly books = new SlowBooks();
+  private seen = 0;
+
+  private constructor(
+    readonly server: TestServer,
+    readonly shop: Workshop,
+    /** A1, A2, B1 and a quarantine bin. */
+    readonly bins: readonly number[],
+    readonly items: Readonly<Record<'wood' | 'glue' | 'box' | 'wax' | 'scale', Item>>,
+    readonly supplierId: number,
+    readonly holdReason: number,
+  ) {}
+
+  static async open(server: TestServer): Promise<World> {
+    const shop = await Workshop.open(server);
+    const wood = await shop.item('WOOD', { reorderPoint: '20' });
+    const glue = await shop.item('GLUE', { unitId: 3 });
+    const box = await shop.item('BOX', { source: 'made', bin: 2 });
+    const wax = await shop.item('WAX', { tracking: 'lot', unitId: 2 });
+    const scale = await shop.item('SCALE', { tracking: 'serial', serialPattern: 'SC-###' });
+    await shop.define(
+      box,
+      [
+        [wood, '3'],
+        [glue, '0.125', 'when-finished'],
+      ],
+      '7',
+    );
+    const supplier = { code: 'SUP', name: 'Supplier', email: 'a@supplier.example' };
+    const { id } = await server.call(api.createSupplier, { body: supplier });
+    const quarantine = { code: 'Q1', walkOrder: 9, kind: 'quarantine' as const };
+    const bin = await server.call(api.createBin, { params: { id: shop.store.id }, body: quarantine });
+    const reasons = await server.call(api.reasons, {});
+    const hold = reasons.find(({ usedFor }) => usedFor === 'hold')?.id ?? 0;
+    return new World(server, shop, [...shop.bins, bin.id], { wood, glue, box, wax, scale }, id, hold);
+  }
+
+  get call() {
+    return this.server.call;
+  }
+  bin = (index: number) => this.bins[index % this.bins.length] as number;
+  plain = (index: number) => (index % 2 ? this.items.glue : this.items.wood);
+
+  /** Whatever was posted since is entered in the slow books too. */
+  async keepBooks(said: Said = {}): Promise<StockDocument[]> {
+    const { rows } = await this.call(api.documents, { query: { limit: 10 } });
+    const fresh = rows.filter(({ id }) => id > this.seen).reverse();
+    const documents = [];
+    for (const { id } of fresh) {
+      const document = await this.call(api.document, { params: { id } });
+      this.books.enter(document, said);
+      documents.push(document);
+      this.seen = id;
+    }
+    return documents;
+  }
+
+  async openBuild(n: number, state: 'planned' | 'on-bench'): Promise<BuildDetail | undefined> {
+    const { rows } = await this.call(api.builds, { query: { state } });
+    const row = rows[n % Math.max(1, rows.length)];
+    return row && this.call(api.build, { params: { id: row.id } });
+  }
+
+  async someDocument(n: number, kind?: StockDocument['kind']) {
+    const { rows } = await this.call(api.documents, { query: { limit: 40, ...(kind ? { kind } : {}) } });
+    return rows[n % Math.max(1, rows.length)];
+  }
+}
+
+const nat = (max: number) => fc.integer({ min: 0, max });
+const from1 = (max: number) => fc.integer({ min: 1, max });
+const money = nat(900).map((cents) => (cents / 100).toFixed(2));
+const override = (on: boolean) => (on ? { override: { reason: 'the owner said so' } } : {});
+const serial = (n: number) => `SC-${String(n).padStart(3, '0')}`;
+const step = <T>(from: fc.Arbitrary<T>, act: (world: World, drawn: T) => Promise<Said | undefined> | Promise<void>) =>
+  from.map(
+    (drawn): Step =>
+      async (world) =>
+        (await act(world, drawn)) ?? undefined,
+  );
+
+const receive = step(
+  fc.tuple(nat(3), from1(40), money, nat(40)),
+  async ({ shop, plain, items }, [kind, n, cost, first]) => {
+    if (kind < 2) await shop.receive(plain(kind), String(n), cost, kind);
+    else if (kind === 2) await shop.receive(items.wax, `${n % 9}.5`, cost, n % 3, { lot: `L${first % 4}` });
+    else {
+      const serials = Array.from({ length: (n % 3) + 1 }, (_, index) => serial(first + index));
+      await shop.receive(items.scale, String(serials.length), cost, 0, { serials });
+    }
+    return { unitCost: cost };
+  },
+);
+
+const plan = step(fc.tuple(nat(9), nat(20)), async ({ shop, items }, [n, days]) => {
+  const due = days > 15 ? null : `2026-12-${String(days + 1).padStart(2, '0')}`;
+  await shop.plan(items.box, String(n + 1), due);
+});
+
+const start = step(fc.tuple(nat(9), fc.boolean(), nat(5)), async (world, [n, force, some]) => {
+  const build = await world.openBuild(n, 'planned');
+  if (!build) return;
+  const quantity = some > 0 && some <= Number(build.quantity) ? { quantity: String(some) } : {};
+  const body = { version: build.version, ...quantity, ...override(force) };
+  await world.call(api.startBuild, { params: { id: build.id }, body });
+});
+
+const pick = step(fc.tuple(nat(9), from1(12), fc.boolean(), nat(1)), async (world, [n, quantity, force, bin]) => {
+  const build = await world.openBuild(n, 'on-bench');
+  const line = build?.lines[0];
+  if (!build || !line) return;
+  const lines = [{ lineId: line.id, binId: world.bin(bin), quantity: String(quantity) }];
+  await world.call(api.pick, { params: { id: build.id }, body: { lines, ...override(force) } });
+});
+
+const finish = step(
+  fc.tuple(nat(9), from1(6), nat(2000), fc.boolean(), fc.boolean()),
+  async (world, [n, good, used, close, force]) => {
+    const build = await world.openBuild(n, 'on-bench');
+    const glue = build?.lines[1];
+    if (!build || !glue) return;
+    const lines = used > 1000 ? [{ lineId: glue.id, actual: ((used - 1000) / 1000).toFixed(3) }] : [];
+    const { version } = build;
+    const body = { version, good: String(good), outputBinId: world.bin(2), lines, close, ...override(force) };
+    await world.call(api.finish, { params: { id: build.id }, body });
+  },
+);
+
+const cancel = step(nat(9), async (world, n) => {
+  const build = await world.openBuild(n, n % 2 ? 'on-bench' : 'planned');
+  if (build) await world.call(api.cancelBuild, { params: { id: build.id }, body: { version: build.version } });
+});
+
+const apart = step(fc.tuple(from1(3), nat(9), fc.boolean()), async (world, [units, good, spread]) => {
+  const { id } = world.items.box;
+  const { revisionId, lines } = await world.call(api.apartPlan, { params: { id } });
+  const back = lines.map((line) => ({
+    lineId: line.lineId,
+    good: line.decimals > 0 ? '0.1' : String(good),
+    damaged: '0',
+    binId: world.bin(1),
+  }));
+  const leftover = spread ? ('spread' as const) : ('written-off' as const);
+  const body = { itemId: id, revisionId, binId: world.bin(2), quantity: String(units), leftover, lines: back };
+  await world.call(api.takeApart, { body });
+});
+
+const move = step(fc.tuple(nat(3), from1(9), nat(3), nat(3), nat(40)), async (world, [kind, n, from, to, named]) => {
+  const { plain, items, bin } = world;
+  const own =
+    kind < 2
+      ? { itemId: plain(kind).id, quantity: String(n) }
+      : kind === 2
+        ? { itemId: items.wax.id, quantity: '1', ...(named % 2 ? { lot: `L${named % 4}` } : {}) }
+        : { itemId: items.scale.id, quantity: '1', serials: [serial(named)] };
+  await world.call(api.transfer, { body: { lines: [{ ...own, fromBinId: bin(from), toBinId: bin(to) }] } });
+});
+
+const adjust = step(
+  fc.tuple(nat(3), fc.integer({ min: -9, max: 5 }), fc.option(money), fc.boolean(), nat(40)),
+  async ({ plain, items, bin, call }, [kind, n, cost, force, named]) => {
+    const unitCost = n > 0 ? cost : null;
+    const own =
+      kind < 2
+        ? { itemId: plain(kind).id, change: String(n), binId: bin(kind) }
+        : kind === 2
+          ? { itemId: items.wax.id, change: `${n}.25`, binId: bin(named % 3), lot: `L${named % 4}` }
+          : { itemId: items.scale.id, change: n > 0 ? '1' : '-1', binId: bin(n > 0 ? 1 : 0), serials: [serial(named)] };
+    await call(api.adjust, { body: { reasonId: 1, lines: [{ ...own, unitCost }], ...override(force) } });
+    return { unitCost };
+  },
+);
+
+/** Of serials, lost here and found there. */
+const lose = step(fc.tuple(nat(9), nat(1)), async ({ items, call, bin, shop }, [n, there]) => {
+  const { rows } = await call(api.serials, { params: { id: items.scale.id } });
+  const row = rows[n % Math.max(1, rows.length)];
+  if (!row) return;
+  const places = await call(api.itemBins, { params: { id: items.scale.id } });
+  const from = places.find(({ pieces }) => pieces.some((piece) => piece.serial === row.code))?.binId;
+  const change = row.inStock ? { change: '-1', binId: from ?? shop.bin(0) } : { change: '1', binId: bin(there) };
+  const line = { itemId: items.scale.id, serials: [row.code], ...change };
+  await call(api.adjust, { body: { reasonId: 1, lines: [line] } });
+});
+
+const hold = step(fc.tuple(nat(9), fc.boolean(), fc.boolean()), async (world, [n, byLot, release]) => {
+  const { items, call, holdReason } = world;
+  const { rows } = byLot
+    ? await call(api.lots, { query: { itemId: items.wax.id } })
+    : await call(api.serials, { params: { id: items.scale.id } });
+  const id = rows[n % Math.max(1, rows.length)]?.id;
+  if (id === undefined) return;
+  const chosen = byLot ? { lotIds: [id] } : { serialIds: [id] };
+  if (release) await call(api.release, { body: chosen });
+  else await call(api.hold, { body: { reasonId: holdReason, ...chosen } });
+});
+
+const price = step(fc.tuple(nat(20), money), async (world, [n, unitCost]) => {
+  const row = await world.someDocument(n, 'receipt');
+  if (!row) return;
+  const { lines } = await world.call(api.receiptPrices, { params: { id: row.id } });
+  const body = { lines: lines.map(({ lineId }) => ({ lineId, unitCost })) };
+  await world.call(api.postPrices, { params: { id: row.id }, body });
+  return { price: { receipt: row.id, unitCost } };
+});
+
+const revalue = step(fc.tuple(nat(4), money, fc.boolean()), async ({ items, call }, [n, unitCost, asStandard]) => {
+  const item = Object.values(items)[n] as Item;
+  await call(api.revalue, { body: { lines: [{ itemId: item.id, unitCost }], asStandard } });
+  return { unitCost };
+});
+
+/** Counts a bin now; approved is it some other time. */
+const count = step(fc.tuple(nat(2), nat(9), nat(40)), async ({ call, bin }, [index, n, extra]) => {
+  const begun = await call(api.beginCount, { body: { binIds: [bin(index)] } });
+  for (const line of begun.sheet) {
+    if (line.tracking !== 'serial') {
+      await call(api.countLine, { params: { id: line.id }, body: { counted: String(n) } });
+      continue;
+    }
+    const { rows } = await call(api.serials, { params: { id: line.itemId } });
+    const seen = rows.filter((_, at) => (at + n) % 3 > 0).map(({ code }) => code);
+    const serials = extra > 30 && !seen.includes(serial(extra)) ? [...seen, serial(extra)] : seen;
+    await call(api.countLine, { params: { id: line.id }, body: { counted: String(serials.length), serials } });
+  }
+});
+
+const approve = step(nat(9), async ({ call }, n) => {
+  const open = (await call(api.counts, {})).filter(({ state }) => state === 'open');
+  const chosen = open[n % Math.max(1, open.length)];
+  if (!chosen) return;
+  const { id, version } = await call(api.count, { params: { id: chosen.id } });
+  await call(api.approveCount, { params: { id }, body: { version } });
+});
+
+const buy = step(fc.tuple(from1(9), from1(12), fc.boolean(), money), async (world, [ordered, came, more, unitCost]) => {
+  const { supplierId, items, call, bin } = world;
+  const order = { supplierId, lines: [{ itemId: items.wood.id, quantity: String(ordered), price: '2' }] };
+  const { orders } = await call(api.createOrders, { body: { orders: [order], send: 'mailbox' } });
+  const [line] = orders[0]?.lines ?? [];
+  const own = { lineId: line?.id ?? 0, binId: bin(0), quantity: String(came), unitCost };
+  await call(api.receiveOrder, { params: { id: orders[0]?.id ?? 0 }, body: { acceptOver: more, lines: [own] } });
+  return { unitCost };
+});
+
+const settle = step(fc.tuple(nat(9), fc.boolean()), async ({ call, bin }, [n, found]) => {
+  const open = await call(api.putRight, {});
+  const row = open[n % Math.max(1, open.length)];
+  if (!row) return;
+  const by = found
+    ? { by: 'adjustment' as const, reasonId: 1 }
+    : { by: 'transfer' as const, fromBinId: row.elsewhere[0]?.binId ?? bin(1) };
+  await call(api.settle, { params: { id: row.id }, body: by });
+});
+
+const undo = step(nat(30), async (world, n) => {
+  const row = await world.someDocument(n);
+  if (row) await world.call(api.undoDocument, { params: { id: row.id }, body: {} });
+});
+
+/** Whatever may happen on a day; undoing more often than anything else, in any order. */
+export const anyStep: fc.Arbitrary<Step> = fc.oneof(
+  ...[receive, receive, receive, plan, start, pick, pick, finish, finish, cancel, apart, move, adjust, adjust],
+  ...[lose, lose, hold, price, price, revalue, count, approve, buy, settle, undo, undo, undo],
+);
