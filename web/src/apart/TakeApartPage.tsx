@@ -28,6 +28,18 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 
+/** Fields that say beside themselves what is wrong with them. */
+const SHOWN = [
+  'quantity',
+  'lot',
+  'serials',
+  'lines.*.good',
+  'lines.*.damaged',
+  'lines.*.lot',
+  'lines.*.serials',
+  'lines.*.bestBefore',
+];
+
 /** Lot or serials in a narrow column. */
 const Narrow = styled.div`> div { padding-left: 0; > * { max-width: 100%; } }`;
 
@@ -349,9 +361,10 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
               </tbody>
             </Grid>
           )}
-          {problem && !/^(quantity|lot|serials|lines\..*)$/.test(problem.field ?? '') && (
+          {problem && (
             <ProblemBox
               error={apart.error}
+              shownAt={SHOWN}
               ways={
                 short &&
                 isOwner &&

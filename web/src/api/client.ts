@@ -211,6 +211,15 @@ export function problemOf(error: unknown): Problem | null {
   };
 }
 
+/** Whether a field is one of these, where a star stands for any one step of its path. */
+export function isAmong(field: string | undefined, fields: readonly string[]): boolean {
+  const path = field?.split('.') ?? [];
+  return fields.some((one) => {
+    const steps = one.split('.');
+    return steps.length === path.length && steps.every((step, at) => step === '*' || step === path[at]);
+  });
+}
+
 /** What a refusal says about one field. */
 export const problemAt = (error: unknown, field: string): string | undefined => {
   const problem = problemOf(error);

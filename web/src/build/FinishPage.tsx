@@ -14,7 +14,7 @@ import { writeSerials } from '@yosegi/core/tracking';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { isAmong, problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useIsOwner } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { InFields } from '../tracked/InFields.tsx';
@@ -184,7 +184,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
             setTrack={(lineId, next) => setTracks(new Map(tracks).set(lineId, next))}
           />
         </AnswerBody>
-        {finish.error && !/^(good|lot|bestBefore|serials)$/.test(problemOf(finish.error)?.field ?? '') && (
+        {finish.error && !isAmong(problemOf(finish.error)?.field, ['good', 'lot', 'bestBefore', 'serials']) && (
           <div style={{ padding: '0 24px 12px', display: 'grid', gap: 10 }}>
             <ProblemBox
               error={finish.error}

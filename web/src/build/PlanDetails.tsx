@@ -1,6 +1,6 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { useState } from 'react';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice, Field, TextArea } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -43,7 +43,6 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
     typed.due !== (build.due ?? '') ||
     typed.outputBinId !== String(build.outputBinId) ||
     typed.remark !== build.remark;
-  const problem = problemOf(change.error);
   return (
     <Form
       $columns={1}
@@ -64,15 +63,26 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
         onChange={(quantity) => setTyped({ ...typed, quantity })}
         error={problemAt(change.error, 'quantity')}
       />
-      <Field label="Due day" type="date" value={typed.due} onChange={(due) => setTyped({ ...typed, due })} />
+      <Field
+        label="Due day"
+        type="date"
+        value={typed.due}
+        onChange={(due) => setTyped({ ...typed, due })}
+        error={problemAt(change.error, 'due')}
+      />
       <Choice
         label="Goes to bin"
         value={typed.outputBinId}
         onChange={(outputBinId) => setTyped({ ...typed, outputBinId })}
         options={shelfOptions(stores.data ?? [])}
       />
-      <TextArea label="Remark" value={typed.remark} onChange={(remark) => setTyped({ ...typed, remark })} />
-      {problem && !problem.field && <ProblemBox error={change.error} />}
+      <TextArea
+        label="Remark"
+        value={typed.remark}
+        onChange={(remark) => setTyped({ ...typed, remark })}
+        error={problemAt(change.error, 'remark')}
+      />
+      <ProblemBox error={change.error} shownAt={['quantity', 'due', 'remark']} />
       <Button type="submit" isDisabled={!dirty} busy={change.isPending}>
         Keep the changes
       </Button>

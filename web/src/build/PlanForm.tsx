@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { coverOf } from '../cover/want.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Field, TextArea } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -66,23 +67,33 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
           autoFocus={itemId !== null}
           error={problemAt(plan.error, 'builds.0.quantity')}
         />
-        <Field label="Due day" type="date" value={due} onChange={setDue} />
+        <Field
+          label="Due day"
+          type="date"
+          value={due}
+          onChange={setDue}
+          error={problemAt(plan.error, 'builds.0.due')}
+        />
         <Wide>
-          <TextArea label="Remark" value={remark} onChange={setRemark} />
+          <TextArea
+            label="Remark"
+            value={remark}
+            onChange={setRemark}
+            error={problemAt(plan.error, 'builds.0.remark')}
+          />
         </Wide>
         <Wide>
-          {problem && !problem.field?.startsWith('builds') && (
-            <ProblemBox
-              error={plan.error}
-              ways={problem.code === 'no-definition-in-use' && <LinkButton to="/define">Open Define</LinkButton>}
-            />
-          )}
+          <ProblemBox
+            error={plan.error}
+            shownAt={['builds.*.itemId', 'builds.*.quantity', 'builds.*.due', 'builds.*.remark']}
+            ways={problem?.code === 'no-definition-in-use' && <LinkButton to="/define">Open Define</LinkButton>}
+          />
           <Row>
             <Button look="go" type="submit" isDisabled={chosen === null} busy={plan.isPending}>
               {purpose === 'rework' ? 'Plan the rework' : 'Plan the build'}
             </Button>
             {chosen !== null && (
-              <LinkButton to={`/cover?want=${chosen}x${quantity}`}>See whether there is enough</LinkButton>
+              <LinkButton to={coverOf([{ itemId: chosen, quantity }])}>See whether there is enough</LinkButton>
             )}
           </Row>
         </Wide>

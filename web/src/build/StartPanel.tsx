@@ -1,6 +1,7 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { useState } from 'react';
 import { problemOf, useCommand } from '../api/client.ts';
+import { coverOf } from '../cover/want.ts';
 import { useIsOwner } from '../shell/person.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -63,7 +64,7 @@ export function StartPanel({ build }: { build: BuildDetail }) {
                     Receive {what}
                   </LinkButton>
                 ) : (
-                  <LinkButton key={part.itemId} to={`/cover?want=${part.itemId}x${part.short}`}>
+                  <LinkButton key={part.itemId} to={coverOf([{ itemId: part.itemId, quantity: part.short }])}>
                     Build {what}
                   </LinkButton>
                 );

@@ -1,7 +1,7 @@
 import type { PurchaseOrder } from '@yosegi/contract';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { problemAt, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -37,7 +37,6 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
     notify({ text: `${after.number} is confirmed.` });
     onDone();
   });
-  const problem = problemOf(confirm.error);
   return (
     <Card
       onSubmit={(event) => {
@@ -96,7 +95,7 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
           ))}
         </tbody>
       </Grid>
-      {problem && !problem.field && <ProblemBox error={confirm.error} />}
+      <ProblemBox error={confirm.error} shownAt={['lines.*.quantity']} />
       <Row>
         <Button look="go" type="submit" busy={confirm.isPending}>
           Confirm {order.number}

@@ -218,10 +218,11 @@ export function DraftOrder({
             </tr>
           </tbody>
         </Grid>
-        {problem && !/^(supplierId|wantedOn|lines\.\d+\.(quantity|price))$/.test(problem.field ?? '') && (
+        {problem && (
           <div style={{ marginTop: 12 }}>
             <ProblemBox
               error={error}
+              shownAt={['supplierId', 'wantedOn', 'lines.*.quantity', 'lines.*.price']}
               ways={
                 problem.code === 'stale-save' && (
                   <Button onPress={() => onReload?.()}>Take the other version instead of what is typed here</Button>

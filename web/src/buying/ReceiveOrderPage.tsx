@@ -25,6 +25,16 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 
+/** Fields that say beside themselves what is wrong with them. */
+const SHOWN = [
+  'lines.*.quantity',
+  'lines.*.unitCost',
+  'lines.*.binId',
+  'lines.*.lot',
+  'lines.*.serials',
+  'lines.*.bestBefore',
+];
+
 /** What comes in for an order: prefilled from what was announced, else from what is open. */
 export function ReceiveOrderPage() {
   const { id } = useParams();
@@ -152,7 +162,6 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
   };
   useScans(takeScan);
   const problem = problemOf(receive.error);
-  const shownAtField = /^lines\.\d+\.(quantity|unitCost|binId|lot|serials|bestBefore)$/.test(problem?.field ?? '');
   return (
     <AnswerPane style={{ height: '100%' }}>
       <AnswerBody>
@@ -307,9 +316,10 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
             Take in {overs.join(' and ')} more than was ordered
           </label>
         )}
-        {problem && !shownAtField && (
+        {problem && (
           <ProblemBox
             error={receive.error}
+            shownAt={SHOWN}
             ways={
               problem.code === 'delivery-received' && (
                 <LinkButton to={`/buying/orders/${order.id}`}>Look at {order.number}</LinkButton>

@@ -1,7 +1,7 @@
 import type { Supplier, SupplierDetail } from '@yosegi/contract';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Field, TextArea } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -201,7 +201,6 @@ function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; onDone?
   const create = useCommand('createSupplier', done);
   const update = useCommand('updateSupplier', done);
   const command = supplier ? update : create;
-  const problem = problemOf(command.error);
   return (
     <Form
       style={{ maxWidth: 640, marginBottom: 16 }}
@@ -220,12 +219,15 @@ function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; onDone?
         onChange={setEmail}
         error={problemAt(command.error, 'email')}
       />
-      <TextArea label="Address, as printed" value={address} onChange={setAddress} />
-      {problem && !problem.field && (
-        <Wide>
-          <ProblemBox error={command.error} />
-        </Wide>
-      )}
+      <TextArea
+        label="Address, as printed"
+        value={address}
+        onChange={setAddress}
+        error={problemAt(command.error, 'address')}
+      />
+      <Wide>
+        <ProblemBox error={command.error} shownAt={['code', 'name', 'email', 'address']} />
+      </Wide>
       <Row>
         <Button type="submit" look="go" busy={command.isPending} isDisabled={!code.trim() || !name.trim()}>
           {supplier ? 'Save' : 'Add'}

@@ -17,3 +17,6 @@ export const wantText = (wants: readonly Want[]) =>
 /** A comma parts the wants, and is also typed in quantities ("1,000" is not "1000" everywhere). */
 const withoutCommas = (quantity: string) => quantity.replace(/[%,]/g, encodeURIComponent);
 const withCommas = (text: string) => text.replace(/%25|%2C/g, decodeURIComponent);
+
+/** The address of Cover with this question. */
+export const coverOf = (wants: readonly Want[]) => `/cover?${new URLSearchParams({ want: wantText(wants) })}`;

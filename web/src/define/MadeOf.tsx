@@ -3,6 +3,7 @@ import { canMake, canMakeWith } from '@yosegi/core/coverage';
 import { marginOf } from '@yosegi/core/definition';
 import { formatDecimal, type Money, type Quantity, readExact } from '@yosegi/core/number';
 import styled from 'styled-components';
+import { coverOf } from '../cover/want.ts';
 import { Block } from '../ui/Block.tsx';
 import { LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -135,7 +136,7 @@ export function MadeOf({
           <LinkButton look="go" to={`/build?plan=${item.id}${purpose === 'rework' ? '&purpose=rework' : ''}`}>
             {purpose === 'rework' ? 'Plan a rework' : 'Plan a build'}
           </LinkButton>
-          {purpose === 'build' && <LinkButton to={`/cover?want=${item.id}x1`}>Cover…</LinkButton>}
+          {purpose === 'build' && <LinkButton to={coverOf([{ itemId: item.id, quantity: '1' }])}>Cover…</LinkButton>}
         </Row>
       )}
       {!inUse && (

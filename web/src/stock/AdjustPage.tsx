@@ -24,6 +24,16 @@ import { shelfOptions } from '../ui/shelves.ts';
 import { Lead, Muted } from '../ui/text.ts';
 import { LineItem, OnHand, RemoveLine, Shorts, useTypedLines } from './typedLines.tsx';
 
+/** Fields that say beside themselves what is wrong with them. */
+const SHOWN = [
+  'lines.*.binId',
+  'lines.*.change',
+  'lines.*.unitCost',
+  'lines.*.lot',
+  'lines.*.serials',
+  'lines.*.bestBefore',
+];
+
 interface AdjustLine {
   readonly key: number;
   readonly item: Item;
@@ -184,8 +194,8 @@ export function AdjustPage() {
             </tr>
           </tbody>
         </Grid>
-        {problem && !problem.field?.startsWith('lines.') && (
-          <ProblemBox error={adjust.error}>
+        {problem && (
+          <ProblemBox error={adjust.error} shownAt={SHOWN}>
             <Shorts facts={problem.facts} />
             {problem.code === 'stock-short' && isOwner && (
               <OverrideForm

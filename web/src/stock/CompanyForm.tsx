@@ -1,5 +1,5 @@
 import { useContext, useState } from 'react';
-import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { problemAt, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, TextArea } from '../ui/Field.tsx';
 import { CompanyContext } from '../ui/format.ts';
@@ -19,7 +19,6 @@ export function CompanyForm() {
     setVersion(saved.version);
     notify({ text: 'Papers say it so from now on.' });
   });
-  const problem = problemOf(update.error);
   return (
     <Form
       $columns={1}
@@ -29,9 +28,14 @@ export function CompanyForm() {
       }}
     >
       <Field label="Name" value={name} onChange={setName} error={problemAt(update.error, 'name')} />
-      <TextArea label="Address, as orders print it" value={address} onChange={setAddress} />
+      <TextArea
+        label="Address, as orders print it"
+        value={address}
+        onChange={setAddress}
+        error={problemAt(update.error, 'address')}
+      />
       <Field label="Mail address" value={email} onChange={setEmail} error={problemAt(update.error, 'email')} />
-      {problem && !problem.field && <ProblemBox error={update.error} />}
+      <ProblemBox error={update.error} shownAt={['name', 'email', 'address']} />
       <div>
         <Button type="submit" busy={update.isPending} isDisabled={!name.trim()}>
           Save

@@ -337,7 +337,7 @@ function FoundBesides({ detail }: { detail: CountDetail }) {
           </Button>
         </Row>
       )}
-      {problemOf(found.error)?.field !== 'lot' && <ProblemBox error={found.error} />}
+      <ProblemBox error={found.error} shownAt={['lot']} />
     </Row>
   );
 }

@@ -2,7 +2,7 @@ import type { CountGroup } from '@yosegi/contract';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
@@ -102,7 +102,6 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
     }
     setChosen(next);
   };
-  const problem = problemOf(begin.error);
   return (
     <Begin aria-label="Begin a count">
       <h2>Count what?</h2>
@@ -177,7 +176,7 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
           Begin to count {count(chosen.size, 'bin')}
         </Button>
       </Row>
-      {problem && problem.field !== 'notSince' && <ProblemBox error={begin.error} />}
+      <ProblemBox error={begin.error} shownAt={['notSince']} />
     </Begin>
   );
 }

@@ -14,6 +14,32 @@ import { Faint, Lead, Row } from '../ui/text.ts';
 import { Fields, Packs, Suppliers, type TypedField, type TypedPack, type TypedSupplier } from './ItemLists.tsx';
 import { PictureField } from './PictureField.tsx';
 
+/** Fields that say beside themselves what is wrong with them. */
+const SHOWN = [
+  'code',
+  'name',
+  'unitId',
+  'homeBinId',
+  'sellPrice',
+  'reorderPoint',
+  'barcode',
+  'tracking',
+  'lotOrder',
+  'serialPattern',
+  'standardCost',
+  'note',
+  'packs.*.name',
+  'packs.*.one',
+  'suppliers.*.supplierId',
+  'suppliers.*.code',
+  'suppliers.*.price',
+  'suppliers.*.pack',
+  'suppliers.*.minimum',
+  'suppliers.*.leadDays',
+  'fields.*.name',
+  'fields.*.value',
+];
+
 /** Adds an item or changes one; what the server refuses shows at its field, and everything typed stays. */
 export function ItemForm({ item }: { item: ItemDetail | null }) {
   const go = useNavigate();
@@ -205,12 +231,13 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
           <Fields rows={fields} onChange={setFields} at={at} />
         </Wide>
         <Wide>
-          <TextArea label="Note" value={typed.note} onChange={set('note')} />
+          <TextArea label="Note" value={typed.note} onChange={set('note')} error={at('note')} />
         </Wide>
         <Wide>
-          {problem && (current || !problem.field) && (
+          {command.error && (
             <ProblemBox
               error={command.error}
+              shownAt={SHOWN}
               ways={
                 current && (
                   <Button

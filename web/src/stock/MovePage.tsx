@@ -23,6 +23,9 @@ import { shelfOptions } from '../ui/shelves.ts';
 import { Faint, Lead, Muted } from '../ui/text.ts';
 import { LineItem, RemoveLine, Shorts, useTypedLines } from './typedLines.tsx';
 
+/** Fields that say beside themselves what is wrong with them. */
+const SHOWN = ['lines.*.quantity', 'lines.*.fromBinId', 'lines.*.toBinId', 'lines.*.lot', 'lines.*.serials'];
+
 interface MoveLine {
   readonly key: number;
   readonly item: Item;
@@ -184,8 +187,8 @@ export function MovePage() {
             </tr>
           </tbody>
         </Grid>
-        {problem && !/\.(quantity|(from|to)BinId|lot|serials)$/.test(problem.field ?? '') && (
-          <ProblemBox error={transfer.error}>
+        {problem && (
+          <ProblemBox error={transfer.error} shownAt={SHOWN}>
             <Shorts facts={problem.facts} />
           </ProblemBox>
         )}

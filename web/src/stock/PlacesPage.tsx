@@ -1,7 +1,7 @@
 import type { Bin, Store } from '@yosegi/contract';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { LabelButton } from '../devices/LabelButton.tsx';
 import { useIsOwner } from '../shell/person.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
@@ -134,6 +134,7 @@ function StoreName({ store, isOwner }: { store: Store; isOwner: boolean }) {
       <Button type="submit" busy={update.isPending}>
         Save
       </Button>
+      <ProblemBox error={update.error} shownAt={['code', 'name']} />
     </Inline>
   );
 }
@@ -180,6 +181,7 @@ function BinForm({ bin }: { bin: Bin }) {
       <Button type="submit" look="ghost" isDisabled={!dirty} busy={update.isPending}>
         Save
       </Button>
+      <ProblemBox error={update.error} shownAt={['code', 'walkOrder']} />
     </BinRow>
   );
 }
@@ -200,6 +202,7 @@ function NewBin({ storeId, walkOrder }: { storeId: number; walkOrder: number }) 
       <Button type="submit" isDisabled={code.trim() === ''} busy={create.isPending}>
         Add
       </Button>
+      <ProblemBox error={create.error} shownAt={['code', 'walkOrder']} />
     </Inline>
   );
 }
@@ -225,6 +228,7 @@ function NewStore() {
       <Button type="submit" isDisabled={code.trim() === '' || name.trim() === ''} busy={create.isPending}>
         Add
       </Button>
+      <ProblemBox error={create.error} shownAt={['code', 'name']} />
     </Inline>
   );
 }
@@ -268,7 +272,7 @@ function Rates({ isOwner }: { isOwner: boolean }) {
               </Button>
             </Inline>
           )}
-          {problemOf(create.error) && !problemOf(create.error)?.field && <ProblemBox error={create.error} />}
+          <ProblemBox error={create.error} shownAt={['name', 'perHour']} />
         </>
       )}
     </Answer>

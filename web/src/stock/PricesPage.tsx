@@ -12,7 +12,7 @@ import {
 } from '@yosegi/core/number';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { MoneyCell } from '../ui/Cells.tsx';
@@ -55,7 +55,6 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
     post.mutate({ params: { id }, body: { remark: remark.trim(), lines } });
   };
   useShortcut('Enter', submit, { ctrl: true });
-  const problem = problemOf(post.error);
   return (
     <AnswerPane style={{ height: '100%' }}>
       <AnswerBody>
@@ -115,7 +114,7 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
             ))}
           </tbody>
         </Grid>
-        {problem && !problem.field?.startsWith('lines.') && <ProblemBox error={post.error} />}
+        <ProblemBox error={post.error} shownAt={['lines.*.unitCost']} />
       </AnswerBody>
       <Foot>
         <div style={{ width: 280 }}>

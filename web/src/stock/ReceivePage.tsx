@@ -3,7 +3,7 @@ import { add, formatDecimal, type Money } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { Fragment, useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { scannedBin } from '../scan/scans.ts';
 import { useScansInto } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
@@ -22,6 +22,16 @@ import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { PricedCells } from './PricedCells.tsx';
 import { readPricedLine } from './pricedLine.ts';
 import { LineItem, OnHand, RemoveLine, useTypedLines } from './typedLines.tsx';
+
+/** Fields that say beside themselves what is wrong with them. */
+const SHOWN = [
+  'lines.*.quantity',
+  'lines.*.unitCost',
+  'lines.*.binId',
+  'lines.*.lot',
+  'lines.*.serials',
+  'lines.*.bestBefore',
+];
 
 interface ReceiptLine {
   readonly key: number;
@@ -93,7 +103,6 @@ export function ReceivePage() {
     });
   };
   useShortcut('Enter', post, { ctrl: true });
-  const problem = problemOf(receive.error);
   return (
     <AnswerPane style={{ height: '100%' }}>
       <AnswerBody>
@@ -206,7 +215,7 @@ export function ReceivePage() {
             </tr>
           </tbody>
         </Grid>
-        {problem && !problem.field?.startsWith('lines.') && <ProblemBox error={receive.error} />}
+        <ProblemBox error={receive.error} shownAt={SHOWN} />
       </AnswerBody>
       <Foot>
         <Muted>

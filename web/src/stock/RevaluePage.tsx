@@ -3,7 +3,7 @@ import { wordsOf } from '@yosegi/contract/problems';
 import { add, formatDecimal, type Money, parseMoney, type Quantity, readExact, worthOf } from '@yosegi/core/number';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { problemAt, useCommand } from '../api/client.ts';
 import { useIsOwner } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
@@ -52,7 +52,6 @@ export function RevaluePage() {
     });
   };
   useShortcut('Enter', post, { ctrl: true });
-  const problem = problemOf(revalue.error);
   if (!isOwner)
     return <EmptyState title="For the owner">Only an owner gives stock a new value. Ask one to.</EmptyState>;
   return (
@@ -122,7 +121,7 @@ export function RevaluePage() {
             </tr>
           </tbody>
         </Grid>
-        {problem && !/^lines\.\d+\.unitCost$/.test(problem.field ?? '') && <ProblemBox error={revalue.error} />}
+        <ProblemBox error={revalue.error} shownAt={['lines.*.unitCost']} />
       </AnswerBody>
       <Foot>
         <label>

@@ -116,7 +116,10 @@ function UnitForm({ unit, onDone }: { unit: Unit | null; onDone?: () => void }) 
           onChange={setRelated}
           error={problem?.field?.startsWith('related') ? problem.detail : undefined}
         />
-        {problem && (!problem.field || problem.code === 'stale-save') && <ProblemBox error={command.error} />}
+        <ProblemBox
+          error={command.error}
+          shownAt={['code', 'name', 'decimals', 'related', 'related.*.name', 'related.*.one']}
+        />
         {dirty && (
           <Row style={{ marginTop: 6 }}>
             <Button type="submit" busy={command.isPending} isDisabled={!code.trim() || !name.trim()}>

@@ -72,21 +72,32 @@ const Area = styled.div`
   display: flex; flex-direction: column; gap: 3px;
   textarea { border: 1px solid var(--line); border-radius: 3px; background: #fff; padding: 6px 9px; resize: vertical; min-height: 58px; }
   label { font-size: 12px; color: var(--ink-2); }
+  textarea[aria-invalid='true'] { border-color: var(--short); }
+  em { color: var(--short-ink); font-size: 12.5px; font-style: normal; }
 `;
 export function TextArea({
   label,
   value,
   onChange,
+  error,
 }: {
   label: string;
   value: string;
   onChange: (value: string) => void;
+  error?: string | undefined;
 }) {
   const id = useId();
   return (
     <Area>
       <label htmlFor={id}>{label}</label>
-      <textarea id={id} value={value} onChange={(event) => onChange(event.target.value)} />
+      <textarea
+        id={id}
+        value={value}
+        aria-invalid={error !== undefined}
+        aria-describedby={`${id}-error`}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      <em id={`${id}-error`}>{error}</em>
     </Area>
   );
 }

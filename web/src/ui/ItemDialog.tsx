@@ -2,7 +2,7 @@ import type { Item } from '@yosegi/contract';
 import { useState } from 'react';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import styled from 'styled-components';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from './Button.tsx';
 import { Choice, Field } from './Field.tsx';
 import { Form, Wide } from './layout.ts';
@@ -35,7 +35,6 @@ export function ItemDialog({
   const [source, setSource] = useState<Item['source']>('bought');
   const [cost, setCost] = useState('');
   const create = useCommand('createItem', onDone);
-  const problem = problemOf(create.error);
   const at = (field: string) => problemAt(create.error, field);
   const submit = () =>
     create.mutate({
@@ -92,7 +91,7 @@ export function ItemDialog({
               error={at('standardCost')}
             />
             <Wide>
-              {problem && !problem.field && <ProblemBox error={create.error} />}
+              <ProblemBox error={create.error} shownAt={['code', 'name', 'standardCost']} />
               <Row style={{ marginTop: 6 }}>
                 <Button look="go" type="submit" busy={create.isPending} isDisabled={!code.trim() || !name.trim()}>
                   Add and use it

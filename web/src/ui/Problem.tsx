@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { problemOf } from '../api/client.ts';
+import { isAmong, problemOf } from '../api/client.ts';
 
 const Box = styled.div`
   border-left: 5px solid var(--short); background: var(--short-wash); color: var(--ink); padding: 10px 14px; border-radius: 2px;
@@ -8,10 +8,19 @@ const Box = styled.div`
 `;
 const Ways = styled.div`display: flex; gap: 8px; flex-wrap: wrap; align-items: center;`;
 
-/** What was refused and why, with the ways out as buttons. */
-export function ProblemBox({ error, children, ways }: { error: unknown; children?: ReactNode; ways?: ReactNode }) {
+interface Props {
+  readonly error: unknown;
+  /** The fields that show beside themselves what is wrong with them, like `lines.*.quantity`; anything else is said here. */
+  readonly shownAt?: readonly string[];
+  readonly children?: ReactNode;
+  /** The ways out, as buttons. */
+  readonly ways?: ReactNode;
+}
+
+/** What was refused and why, unless a field says so itself. */
+export function ProblemBox({ error, shownAt = [], children, ways }: Props) {
   const problem = problemOf(error);
-  if (!problem) return null;
+  if (!problem || (problem.code !== 'stale-save' && isAmong(problem.field, shownAt))) return null;
   return (
     <Box role="alert">
       <span>
