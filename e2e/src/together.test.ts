@@ -37,6 +37,28 @@ describe('two browsers and a bad line', () => {
     await theirs.context.close();
   });
 
+  it('what is typed over something stays while another saves it, and is refused with both versions', async () => {
+    const [mine, theirs] = [await application.open(), await application.open()];
+    for (const { page } of [mine, theirs]) await page.goto('/stock/places');
+    await mine.page.getByLabel('Code of bin A4').fill('A4-NEW');
+    await theirs.page.getByLabel('Walk order of bin A4').fill('77');
+    await theirs.page.getByLabel('Walk order of bin A4').press('Enter');
+    await theirs.notice('Bin A4 is saved.');
+    await theirs.page.getByLabel('Walk order of bin A3').fill('78');
+    await theirs.page.getByLabel('Walk order of bin A3').press('Enter');
+    // What nobody here has typed over follows; by then the other has come too.
+    await expect.poll(() => mine.page.getByLabel('Walk order of bin A3').inputValue()).toBe('78');
+    expect(await mine.page.getByLabel('Code of bin A4').inputValue()).toBe('A4-NEW');
+    await mine.page.getByLabel('Code of bin A4').press('Enter');
+    await mine.page.getByText('Theirs now: A4, walk order 77, shelf.').waitFor();
+    await mine.page.getByRole('button', { name: 'Keep mine, and save over theirs' }).click();
+    await mine.page.getByLabel('Code of bin A4').press('Enter');
+    await mine.notice('Bin A4-NEW is saved.');
+    expect(mine.faults).toEqual([]);
+    await mine.context.close();
+    await theirs.context.close();
+  });
+
   it('a lost connection keeps what was typed, and trying again posts once', async () => {
     const { page, context } = await application.open();
     await page.goto('/stock/receive?item=32&quantity=7');

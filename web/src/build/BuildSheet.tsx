@@ -81,7 +81,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
       </Sheet>
       <Margin aria-label="About this build">
         <h2>{build.state === 'planned' ? 'The plan' : 'About it'}</h2>
-        <PlanDetails key={build.version} build={build} />
+        <PlanDetails key={build.id} build={build} />
         <h2 style={{ marginTop: 22 }}>What was posted</h2>
         {build.documents.length === 0 && <Muted>Nothing yet.</Muted>}
         {build.documents.map((document) => (

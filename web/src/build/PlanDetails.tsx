@@ -1,26 +1,32 @@
 import type { BuildDetail } from '@yosegi/contract';
-import { useState } from 'react';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice, Field, TextArea } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Form, KeyValue } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
+import { SaveProblem } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { useTypedOver } from '../ui/useTypedOver.ts';
+
+const readBuild = (build: BuildDetail | null) => ({
+  quantity: build?.quantity ?? '',
+  due: build?.due ?? '',
+  outputBinId: String(build?.outputBinId ?? ''),
+  remark: build?.remark ?? '',
+});
 
 /** Quantity, due day, output bin and remark: to change while planned, to read afterwards. */
 export function PlanDetails({ build }: { build: BuildDetail }) {
   const format = useFormat();
   const notify = useNotify();
   const stores = useQuestion('stores', {});
-  const [typed, setTyped] = useState({
-    quantity: build.quantity,
-    due: build.due ?? '',
-    outputBinId: String(build.outputBinId),
-    remark: build.remark,
+  const over = useTypedOver(build, readBuild);
+  const { typed } = over;
+  const change = useCommand('updateBuild', (after) => {
+    notify({ text: `${after.number} is changed.` });
+    over.saved(after);
   });
-  const change = useCommand('updateBuild', (after) => notify({ text: `${after.number} is changed.` }));
   if (build.state !== 'planned') {
     return (
       <>
@@ -38,11 +44,6 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
       </>
     );
   }
-  const dirty =
-    typed.quantity !== build.quantity ||
-    typed.due !== (build.due ?? '') ||
-    typed.outputBinId !== String(build.outputBinId) ||
-    typed.remark !== build.remark;
   return (
     <Form
       $columns={1}
@@ -51,7 +52,7 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
         const { quantity, due, outputBinId, remark } = typed;
         change.mutate({
           params: { id: build.id },
-          body: { quantity, due: due || null, outputBinId: Number(outputBinId), remark, version: build.version },
+          body: { quantity, due: due || null, outputBinId: Number(outputBinId), remark, version: over.version },
         });
       }}
     >
@@ -60,30 +61,42 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
         numeric
         value={typed.quantity}
         suffix={build.unit}
-        onChange={(quantity) => setTyped({ ...typed, quantity })}
+        onChange={(quantity) => over.set({ quantity })}
         error={problemAt(change.error, 'quantity')}
       />
       <Field
         label="Due day"
         type="date"
         value={typed.due}
-        onChange={(due) => setTyped({ ...typed, due })}
+        onChange={(due) => over.set({ due })}
         error={problemAt(change.error, 'due')}
       />
       <Choice
         label="Goes to bin"
         value={typed.outputBinId}
-        onChange={(outputBinId) => setTyped({ ...typed, outputBinId })}
+        onChange={(outputBinId) => over.set({ outputBinId })}
         options={shelfOptions(stores.data ?? [])}
       />
       <TextArea
         label="Remark"
         value={typed.remark}
-        onChange={(remark) => setTyped({ ...typed, remark })}
+        onChange={(remark) => over.set({ remark })}
         error={problemAt(change.error, 'remark')}
       />
-      <ProblemBox error={change.error} shownAt={['quantity', 'due', 'remark']} />
-      <Button type="submit" isDisabled={!dirty} busy={change.isPending}>
+      <SaveProblem
+        command={change}
+        over={over}
+        theirs={[
+          format.quantity(build.quantity, build.unit),
+          build.due && format.day(build.due),
+          build.outputBin,
+          build.remark,
+        ]
+          .filter(Boolean)
+          .join(', ')}
+        shownAt={['quantity', 'due', 'remark']}
+      />
+      <Button type="submit" isDisabled={!over.dirty} busy={change.isPending}>
         Keep the changes
       </Button>
     </Form>

@@ -21,12 +21,13 @@ import {
   Wide,
 } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
+import { SaveProblem } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { useTypedOver } from '../ui/useTypedOver.ts';
 import { keptWords, learntWords } from './words.tsx';
 
 /** Who sells us things: the list, and one of them with its prices and how it keeps its promises. */
@@ -112,7 +113,7 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
             <Button onPress={() => setEditing(!editing)}>Change</Button>
           </Row>
         </SheetHead>
-        {editing && <SupplierForm key={supplier.version} supplier={supplier} onDone={() => setEditing(false)} />}
+        {editing && <SupplierForm key={supplier.id} supplier={supplier} onDone={() => setEditing(false)} />}
         <p style={{ margin: '6px 0 12px' }}>
           {learnt === null ? (
             <Muted>Nothing of it has come by order yet, so nothing is learnt of its lead times.</Muted>
@@ -186,15 +187,21 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
   );
 }
 
+const readSupplier = (supplier: Supplier | null) => ({
+  code: supplier?.code ?? '',
+  name: supplier?.name ?? '',
+  email: supplier?.email ?? '',
+  address: supplier?.address ?? '',
+});
+
 function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; onDone?: () => void }) {
   const go = useNavigate();
   const notify = useNotify();
-  const [code, setCode] = useState(supplier?.code ?? '');
-  const [name, setName] = useState(supplier?.name ?? '');
-  const [email, setEmail] = useState(supplier?.email ?? '');
-  const [address, setAddress] = useState(supplier?.address ?? '');
+  const over = useTypedOver(supplier, readSupplier);
+  const { code, name, email, address } = over.typed;
   const done = (saved: Supplier) => {
     notify({ text: `${saved.name} is saved.` });
+    if (supplier) over.saved(saved);
     onDone?.();
     if (!supplier) void go(`/buying/suppliers/${saved.id}`);
   };
@@ -207,26 +214,42 @@ function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; onDone?
       onSubmit={(event) => {
         event.preventDefault();
         const body = { code: code.trim(), name: name.trim(), email: email.trim(), address: address.trim() };
-        if (supplier) update.mutate({ params: { id: supplier.id }, body: { ...body, version: supplier.version } });
+        if (supplier) update.mutate({ params: { id: supplier.id }, body: { ...body, version: over.version } });
         else create.mutate({ body });
       }}
     >
-      <Field label="Code" value={code} onChange={setCode} error={problemAt(command.error, 'code')} autoFocus />
-      <Field label="Name" value={name} onChange={setName} error={problemAt(command.error, 'name')} />
+      <Field
+        label="Code"
+        value={code}
+        onChange={(next) => over.set({ code: next })}
+        error={problemAt(command.error, 'code')}
+        autoFocus
+      />
+      <Field
+        label="Name"
+        value={name}
+        onChange={(next) => over.set({ name: next })}
+        error={problemAt(command.error, 'name')}
+      />
       <Field
         label="Mail address for orders"
         value={email}
-        onChange={setEmail}
+        onChange={(next) => over.set({ email: next })}
         error={problemAt(command.error, 'email')}
       />
       <TextArea
         label="Address, as printed"
         value={address}
-        onChange={setAddress}
+        onChange={(next) => over.set({ address: next })}
         error={problemAt(command.error, 'address')}
       />
       <Wide>
-        <ProblemBox error={command.error} shownAt={['code', 'name', 'email', 'address']} />
+        <SaveProblem
+          command={command}
+          over={over}
+          theirs={[supplier?.code, supplier?.name, supplier?.email, supplier?.address].filter(Boolean).join(', ')}
+          shownAt={['code', 'name', 'email', 'address']}
+        />
       </Wide>
       <Row>
         <Button type="submit" look="go" busy={command.isPending} isDisabled={!code.trim() || !name.trim()}>

@@ -9,9 +9,10 @@ import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { KeyValue, Scroll } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
+import { ProblemBox, SaveProblem } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Lead, Muted } from '../ui/text.ts';
+import { useTypedOver } from '../ui/useTypedOver.ts';
 import { CompanyForm } from './CompanyForm.tsx';
 import { UnitsCard } from './UnitsCard.tsx';
 
@@ -79,9 +80,9 @@ function StoreCard({ store, isOwner }: { store: Store; isOwner: boolean }) {
   const last = shelves.at(-1)?.walkOrder ?? 0;
   return (
     <Card>
-      <StoreName key={store.version} store={store} isOwner={isOwner} />
+      <StoreName store={store} isOwner={isOwner} />
       {shelves.map((bin) =>
-        isOwner ? <BinForm key={`${bin.id}:${bin.version}`} bin={bin} /> : <KeyValue key={bin.id}>{bin.code}</KeyValue>,
+        isOwner ? <BinForm key={bin.id} bin={bin} /> : <KeyValue key={bin.id}>{bin.code}</KeyValue>,
       )}
       {shelves.length > 0 && (
         <LabelButton ask={{ storeId: store.id }} look="ghost">
@@ -102,12 +103,18 @@ function StoreCard({ store, isOwner }: { store: Store; isOwner: boolean }) {
   );
 }
 
+const readStore = (store: Store | null) => ({ code: store?.code ?? '', name: store?.name ?? '' });
+
 function StoreName({ store, isOwner }: { store: Store; isOwner: boolean }) {
   const notify = useNotify();
   const [editing, setEditing] = useState(false);
-  const [code, setCode] = useState(store.code);
-  const [name, setName] = useState(store.name);
-  const update = useCommand('updateStore', (saved) => notify({ text: `${saved.name} is saved.` }));
+  const over = useTypedOver(store, readStore);
+  const { code, name } = over.typed;
+  const update = useCommand('updateStore', (saved) => {
+    notify({ text: `${saved.name} is saved.` });
+    over.saved(saved);
+    setEditing(false);
+  });
   if (!editing) {
     return (
       <KeyValue>
@@ -126,38 +133,55 @@ function StoreName({ store, isOwner }: { store: Store; isOwner: boolean }) {
     <Inline
       onSubmit={(event) => {
         event.preventDefault();
-        update.mutate({ params: { id: store.id }, body: { code, name, version: store.version } });
+        update.mutate({ params: { id: store.id }, body: { code, name, version: over.version } });
       }}
     >
-      <Field label="Code" value={code} onChange={setCode} error={problemAt(update.error, 'code')} />
-      <Field label="Name" value={name} onChange={setName} error={problemAt(update.error, 'name')} />
+      <Field
+        label="Code"
+        value={code}
+        onChange={(next) => over.set({ code: next })}
+        error={problemAt(update.error, 'code')}
+      />
+      <Field
+        label="Name"
+        value={name}
+        onChange={(next) => over.set({ name: next })}
+        error={problemAt(update.error, 'name')}
+      />
       <Button type="submit" busy={update.isPending}>
         Save
       </Button>
-      <ProblemBox error={update.error} shownAt={['code', 'name']} />
+      <SaveProblem command={update} over={over} theirs={`${store.name} · ${store.code}`} shownAt={['code', 'name']} />
     </Inline>
   );
 }
 
+const readBin = (bin: Bin | null) => ({
+  code: bin?.code ?? '',
+  walk: String(bin?.walkOrder ?? ''),
+  kind: bin?.kind === 'quarantine' ? bin.kind : ('shelf' as const),
+});
+
 function BinForm({ bin }: { bin: Bin }) {
   const notify = useNotify();
-  const [code, setCode] = useState(bin.code);
-  const [walk, setWalk] = useState(String(bin.walkOrder));
-  const [kind, setKind] = useState(bin.kind === 'quarantine' ? bin.kind : ('shelf' as const));
-  const update = useCommand('updateBin', (saved) => notify({ text: `Bin ${saved.code} is saved.` }));
-  const dirty = code !== bin.code || walk !== String(bin.walkOrder) || kind !== bin.kind;
+  const over = useTypedOver(bin, readBin);
+  const { code, walk, kind } = over.typed;
+  const update = useCommand('updateBin', (saved) => {
+    notify({ text: `Bin ${saved.code} is saved.` });
+    over.saved(saved);
+  });
   return (
     <BinRow
       onSubmit={(event) => {
         event.preventDefault();
-        update.mutate({ params: { id: bin.id }, body: { code, walkOrder: Number(walk), kind, version: bin.version } });
+        update.mutate({ params: { id: bin.id }, body: { code, walkOrder: Number(walk), kind, version: over.version } });
       }}
     >
       <Field
         label={`Code of bin ${bin.code}`}
         hideLabel
         value={code}
-        onChange={setCode}
+        onChange={(next) => over.set({ code: next })}
         error={problemAt(update.error, 'code')}
       />
       <Field
@@ -165,23 +189,28 @@ function BinForm({ bin }: { bin: Bin }) {
         hideLabel
         numeric
         value={walk}
-        onChange={setWalk}
+        onChange={(next) => over.set({ walk: next })}
         error={problemAt(update.error, 'walkOrder')}
       />
       <Choice
         label={`Use of bin ${bin.code}`}
         hideLabel
         value={kind}
-        onChange={(next) => setKind(next as typeof kind)}
+        onChange={(next) => over.set({ kind: next as typeof kind })}
         options={[
           ['shelf', 'shelf'],
           ['quarantine', 'quarantine'],
         ]}
       />
-      <Button type="submit" look="ghost" isDisabled={!dirty} busy={update.isPending}>
+      <Button type="submit" look="ghost" isDisabled={!over.dirty} busy={update.isPending}>
         Save
       </Button>
-      <ProblemBox error={update.error} shownAt={['code', 'walkOrder']} />
+      <SaveProblem
+        command={update}
+        over={over}
+        theirs={`${bin.code}, walk order ${bin.walkOrder}, ${bin.kind}`}
+        shownAt={['code', 'walkOrder']}
+      />
     </BinRow>
   );
 }

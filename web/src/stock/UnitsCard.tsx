@@ -6,9 +6,10 @@ import { Button } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { KeyValue } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
+import { SaveProblem } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Faint, Muted, Row } from '../ui/text.ts';
+import { useTypedOver } from '../ui/useTypedOver.ts';
 
 const Line = styled.form`display: grid; grid-template-columns: 70px 1fr 96px; gap: 6px; align-items: start; padding: 8px 0; border-top: 1px solid var(--line-soft);`;
 const Whole = styled.div`grid-column: 1 / -1;`;
@@ -23,7 +24,7 @@ export function UnitsCard({ isOwner }: { isOwner: boolean }) {
         <>
           {rows.map((unit) =>
             isOwner ? (
-              <UnitForm key={`${unit.id}:${unit.version}`} unit={unit} />
+              <UnitForm key={unit.id} unit={unit} />
             ) : (
               <KeyValue key={unit.id}>
                 <span>
@@ -47,14 +48,20 @@ export function UnitsCard({ isOwner }: { isOwner: boolean }) {
   );
 }
 
+const readUnit = (unit: Unit | null) => ({
+  code: unit?.code ?? '',
+  name: unit?.name ?? '',
+  decimals: String(unit?.decimals ?? 0),
+  related: (unit?.related ?? []).map((one) => `${one.name} = ${one.one}`).join('; '),
+});
+
 function UnitForm({ unit, onDone }: { unit: Unit | null; onDone?: () => void }) {
   const notify = useNotify();
-  const [code, setCode] = useState(unit?.code ?? '');
-  const [name, setName] = useState(unit?.name ?? '');
-  const [decimals, setDecimals] = useState(String(unit?.decimals ?? 0));
-  const [related, setRelated] = useState((unit?.related ?? []).map((one) => `${one.name} = ${one.one}`).join('; '));
+  const over = useTypedOver(unit, readUnit);
+  const { code, name, decimals, related } = over.typed;
   const done = (saved: Unit) => {
     notify({ text: `${saved.name} is saved.` });
+    over.saved(saved);
     onDone?.();
   };
   const create = useCommand('createUnit', done);
@@ -62,10 +69,7 @@ function UnitForm({ unit, onDone }: { unit: Unit | null; onDone?: () => void }) 
   const command = unit ? update : create;
   const problem = problemOf(command.error);
   const at = (field: string) => problemAt(command.error, field);
-  const before = unit
-    ? [unit.code, unit.name, String(unit.decimals), unit.related.map((one) => `${one.name} = ${one.one}`).join('; ')]
-    : [];
-  const dirty = [code, name, decimals, related].some((text, index) => text !== before[index]);
+  const dirty = !unit || over.dirty;
   const submit = () => {
     const body = {
       code: code.trim(),
@@ -79,7 +83,7 @@ function UnitForm({ unit, onDone }: { unit: Unit | null; onDone?: () => void }) 
           return { name: measure, one: one || '0' };
         }),
     };
-    if (unit) update.mutate({ params: { id: unit.id }, body: { ...body, version: unit.version } });
+    if (unit) update.mutate({ params: { id: unit.id }, body: { ...body, version: over.version } });
     else create.mutate({ body });
   };
   const named = unit?.code ?? 'new unit';
@@ -90,20 +94,27 @@ function UnitForm({ unit, onDone }: { unit: Unit | null; onDone?: () => void }) 
         submit();
       }}
     >
-      <Field label={`Code of ${named}`} hideLabel placeholder="kg" value={code} onChange={setCode} error={at('code')} />
+      <Field
+        label={`Code of ${named}`}
+        hideLabel
+        placeholder="kg"
+        value={code}
+        onChange={(next) => over.set({ code: next })}
+        error={at('code')}
+      />
       <Field
         label={`Name of ${named}`}
         hideLabel
         placeholder="kilogram"
         value={name}
-        onChange={setName}
+        onChange={(next) => over.set({ name: next })}
         error={at('name')}
       />
       <Choice
         label={`Decimals of ${named}`}
         hideLabel
         value={decimals}
-        onChange={setDecimals}
+        onChange={(next) => over.set({ decimals: next })}
         options={[0, 1, 2, 3, 4].map((n) => [String(n), n === 1 ? '1 decimal' : `${n} decimals`] as const)}
         error={at('decimals')}
       />
@@ -113,11 +124,13 @@ function UnitForm({ unit, onDone }: { unit: Unit | null; onDone?: () => void }) 
           hideLabel
           placeholder="also typed as: g = 0.001"
           value={related}
-          onChange={setRelated}
+          onChange={(next) => over.set({ related: next })}
           error={problem?.field?.startsWith('related') ? problem.detail : undefined}
         />
-        <ProblemBox
-          error={command.error}
+        <SaveProblem
+          command={command}
+          over={over}
+          theirs={`${unit?.code}, ${unit?.name}, ${unit?.decimals} decimals`}
           shownAt={['code', 'name', 'decimals', 'related', 'related.*.name', 'related.*.one']}
         />
         {dirty && (

@@ -1,6 +1,8 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { isAmong, problemOf } from '../api/client.ts';
+import { Button } from './Button.tsx';
+import type { TypedOver } from './useTypedOver.ts';
 
 const Box = styled.div`
   border-left: 5px solid var(--short); background: var(--short-wash); color: var(--ink); padding: 10px 14px; border-radius: 2px;
@@ -29,5 +31,37 @@ export function ProblemBox({ error, shownAt = [], children, ways }: Props) {
       {children}
       {ways && <Ways>{ways}</Ways>}
     </Box>
+  );
+}
+
+interface SaveProps extends Pick<Props, 'shownAt'> {
+  readonly command: { readonly error: unknown; reset(): void };
+  readonly over: Pick<TypedOver<never, unknown>, 'keepMine' | 'takeTheirs'>;
+  /** What the record is now, in a few words. */
+  readonly theirs: string;
+}
+
+/** What was refused of a save; over what somebody else saved meanwhile, both versions and the choice. */
+export function SaveProblem({ command, over, theirs, shownAt = [] }: SaveProps) {
+  const choose = (choice: () => void) => () => {
+    choice();
+    command.reset();
+  };
+  const isStale = problemOf(command.error)?.code === 'stale-save';
+  return (
+    <ProblemBox
+      error={command.error}
+      shownAt={shownAt}
+      ways={
+        isStale && (
+          <>
+            <Button onPress={choose(over.keepMine)}>Keep mine, and save over theirs</Button>
+            <Button onPress={choose(over.takeTheirs)}>Take theirs</Button>
+          </>
+        )
+      }
+    >
+      {isStale && <span>Theirs now: {theirs}.</span>}
+    </ProblemBox>
   );
 }
