@@ -1,8 +1,6 @@
 import type { ApartPlan, Item } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, type Money, mulDiv, type Percent, type Quantity, readExact, SCALE } from '@yosegi/core/number';
-import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
-import { readSerials, writeSerials } from '@yosegi/core/tracking';
+import { formatDecimal, type Quantity, SCALE } from '@yosegi/core/number';
+import type { Leftover } from '@yosegi/core/takeapart';
 import { Fragment, type KeyboardEvent, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
@@ -18,7 +16,7 @@ import { Choice, Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { AnswerBody, AnswerPane, Ask, AskAnswer, Cell, Foot, Grid } from '../ui/layout.ts';
-import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -27,6 +25,8 @@ import { shelfOptions } from '../ui/shelves.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+
+import { asWentIn, partOf, readable, reckonApart, type Typed } from './reckonApart.ts';
 
 /** Fields that say beside themselves what is wrong with them. */
 const SHOWN = [
@@ -99,13 +99,6 @@ export function TakeApartPage() {
       )}
     </Answer>
   );
-}
-
-interface Typed {
-  readonly good?: string;
-  readonly damaged?: string;
-  readonly binId?: string;
-  readonly track?: TypedTrack;
 }
 
 function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker: React.ReactNode }) {
@@ -394,89 +387,4 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
       </AnswerPane>
     </AskAnswer>
   );
-}
-
-/** Serials of the address while they are whole; what is half typed asks nothing yet. */
-function readable(serials: string | null): string | undefined {
-  try {
-    return serials && readSerials(serials).length > 0 ? serials : undefined;
-  } catch {
-    return undefined;
-  }
-}
-
-const partOf = (line: ApartPlan['lines'][number]) => ({ id: line.itemId, name: line.name, tracking: line.tracking });
-
-/** The lot or the serials that went into the unit, as many as are good. */
-function asWentIn(line: ApartPlan['lines'][number], good: Quantity): TypedTrack {
-  const codes = line.wentIn.flatMap((piece) => piece.serial ?? []).slice(0, good / SCALE);
-  return { ...NOTHING_TYPED, lot: line.wentIn[0]?.lot ?? '', serials: writeSerials(codes) };
-}
-
-function expectedOrFault(
-  need: Parameters<typeof expectedBack>[0],
-  quantity: Quantity,
-  output: Quantity,
-  faults: Map<string, string>,
-): Quantity {
-  try {
-    return expectedBack(need, quantity, output);
-  } catch (error) {
-    faults.set('quantity', wordsOf(error) ?? 'This cannot be worked out.');
-    return 0 as Quantity;
-  }
-}
-
-/** What comes back and what it is worth, at every key press. Expected parts count as good until said otherwise. */
-function reckonApart(plan: ApartPlan, quantityText: string, typed: ReadonlyMap<number, Typed>, leftover: Leftover) {
-  const faults = new Map<string, string>();
-  const read = (field: string, text: string, item: Pick<ApartPlan, 'unit' | 'decimals' | 'measures'>): Quantity => {
-    try {
-      const value = readTyped(text, item);
-      if (value < 0) faults.set(field, 'This cannot be below zero.');
-      return Math.max(0, value) as Quantity;
-    } catch (error) {
-      faults.set(field, wordsOf(error) ?? 'This cannot be read.');
-      return 0 as Quantity;
-    }
-  };
-  const quantity = read('quantity', quantityText, plan);
-  if (quantity === 0 && !faults.has('quantity')) faults.set('quantity', 'Type how many.');
-  const output = readExact(plan.outputQuantity) as Quantity;
-  const stock = { quantity: readExact(plan.stockQuantity), value: readExact(plan.stockValue) };
-  const value = (
-    plan.ownValue !== null
-      ? readExact(plan.ownValue)
-      : stock.quantity > 0
-        ? mulDiv(stock.value, Math.min(quantity, stock.quantity), stock.quantity, 'nearest')
-        : 0
-  ) as Money;
-  const rows = plan.lines.map((line, index) => {
-    const need = { basis: line.basis, quantity: readExact(line.quantity) as Quantity, decimals: line.decimals };
-    const expected = expectedOrFault(need, quantity, output, faults);
-    const said = typed.get(line.lineId);
-    const damaged = said?.damaged === undefined ? (0 as Quantity) : read(`lines.${index}.damaged`, said.damaged, line);
-    const good =
-      said?.good === undefined
-        ? (Math.max(0, expected - damaged) as Quantity)
-        : read(`lines.${index}.good`, said.good, line);
-    return { line, share: readExact(line.share) as Percent, expected, good, damaged };
-  });
-  try {
-    const split = takeApart(value, rows, leftover);
-    return {
-      faults,
-      value,
-      writtenOff: split.writtenOff,
-      rows: rows.map((row, index) => ({
-        ...row,
-        missing: split.lines[index]?.missing ?? 0,
-        value: split.lines[index]?.value ?? 0,
-      })),
-    };
-  } catch (error) {
-    const field = (error as { field?: string }).field ?? 'quantity';
-    faults.set(field, wordsOf(error) ?? 'This cannot be right.');
-    return { faults, value, writtenOff: value, rows: rows.map((row) => ({ ...row, missing: 0, value: 0 })) };
-  }
 }
