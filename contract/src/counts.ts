@@ -27,6 +27,7 @@ export const CountLine = z.object({
   tracking: Tracking,
   lot: z.string().nullable(),
   bestBefore: z.string().nullable(),
+  binId: Id,
   bin: z.string(),
   store: z.string(),
   /** Serials that were seen; of items that are kept by serial, once counted. */

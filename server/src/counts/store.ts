@@ -99,6 +99,7 @@ export async function readCount(db: Reader, id: number): Promise<CountDetail> {
         seen,
         missing: missing.map(({ code }) => code),
         found,
+        binId: row.bin_id,
         bin: row.bin,
         store: row.store,
         counted: decimalOrNull(row.counted),

@@ -10,20 +10,19 @@ import { useIsOwner } from '../shell/person.ts';
 import { InFields } from '../tracked/InFields.tsx';
 import { NOTHING_TYPED, namedInOf, readTrack, scannedLabel, withScan } from '../tracked/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { AnswerBody, AnswerPane, Cell, Foot } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
-import { SignedQuantity } from './SignedQuantity.tsx';
+import { CountDifferences } from './CountDifferences.tsx';
 import { Shorts } from './typedLines.tsx';
 
 /** A line that stays readable on a phone: the bin, the item, and one large box. */
@@ -71,7 +70,11 @@ function Sheet({ detail }: { detail: CountDetail }) {
                 : differences
                   ? off.length === 0
                     ? 'Nothing differs so far.'
-                    : `${count(off.length, 'line')} differ${off.length === 1 ? 's' : ''}, ${format.money(formatDecimal(total < 0n ? -total : total))} ${total < 0 ? 'less' : 'more'} than in the books.`
+                    : `${count(off.length, 'line')} differ${off.length === 1 ? 's' : ''}, ${
+                        off.some((line) => line.needsCost)
+                          ? 'and what was found has no cost yet.'
+                          : `${format.money(formatDecimal(total < 0n ? -total : total))} ${total < 0n ? 'less' : 'more'} than in the books.`
+                      }`
                   : left === 0
                     ? 'Everything is counted.'
                     : `${count(left, 'line')} to count.`}
@@ -105,7 +108,11 @@ function Sheet({ detail }: { detail: CountDetail }) {
             </>
           )}
         </Row>
-        {differences ? <Differences detail={detail} open={open} refused={approve.error} /> : <Blind detail={detail} />}
+        {differences ? (
+          <CountDifferences detail={detail} open={open} refused={approve.error} />
+        ) : (
+          <Blind detail={detail} />
+        )}
         {problem && (
           <ProblemBox error={approve.error}>
             <Shorts facts={problem.facts} />
@@ -306,7 +313,8 @@ function FoundBesides({ detail }: { detail: CountDetail }) {
     const { lot, bestBefore } = namedInOf(item, track);
     found.mutate({ params: { id: detail.id }, body: { itemId: item.id, binId: Number(bin), lot, bestBefore } });
   };
-  const bin = binId || shelves[0]?.[0] || '';
+  // Whoever counts stands at a bin of this count.
+  const bin = binId || String(detail.sheet[0]?.binId ?? '');
   return (
     <Row $wrap $gap={10} style={{ marginTop: 16, alignItems: 'end' }}>
       <div style={{ width: 300 }}>
@@ -339,115 +347,5 @@ function FoundBesides({ detail }: { detail: CountDetail }) {
       )}
       <ProblemBox error={found.error} shownAt={['lot']} />
     </Row>
-  );
-}
-
-/** What one of what was found is worth, where nobody ever said what it costs; zero is said openly. */
-function FoundCost({ line, refused }: { line: CountLine; refused: unknown }) {
-  const format = useFormat();
-  const [text, setText] = useState(line.unitCost ?? '');
-  const say = useCommand('countCost');
-  const keep = () => {
-    const unitCost = text.trim() === '' ? null : text.trim();
-    if (unitCost !== line.unitCost) say.mutate({ params: { id: line.id }, body: { unitCost } });
-  };
-  return (
-    <Field
-      label={`What is one ${line.name} worth?`}
-      numeric
-      value={text}
-      suffix={format.currencySign}
-      onChange={setText}
-      onBlur={keep}
-      onKeyDown={(event) => event.key === 'Enter' && keep()}
-      error={problemOf(say.error)?.detail ?? problemAt(refused, `sheet.${line.id}.unitCost`)}
-    />
-  );
-}
-
-function Differences({ detail, open, refused }: { detail: CountDetail; open: boolean; refused: unknown }) {
-  const format = useFormat();
-  const again = useCommand('countLine');
-  const counted = detail.sheet.filter((line) => line.counted !== null);
-  if (counted.length === 0) return <Lead>Nobody has counted a line yet.</Lead>;
-  const differing = [...counted].sort((a, b) => Math.abs(Number(b.value ?? 0)) - Math.abs(Number(a.value ?? 0)));
-  return (
-    <>
-      <ProblemBox error={again.error} />
-      <Grid>
-        <thead>
-          <tr>
-            <th>Item</th>
-            <th>Bin</th>
-            <th className="num">In the books then</th>
-            <th className="num">Counted</th>
-            <th className="num">Difference</th>
-            <th className="num">Value</th>
-            <th>Who</th>
-            {open && <th aria-label="Again" />}
-          </tr>
-        </thead>
-        <tbody>
-          {differing.map((line) => (
-            <tr key={line.id} {...(line.difference === '0' && line.missing.length === 0 ? { 'data-quiet': true } : {})}>
-              <td>
-                <Cell>
-                  <Tile code={line.code} size={26} />
-                  <span>
-                    <b>{line.name}</b> <Faint>{line.code}</Faint>
-                    {line.lot && <Faint> · lot {line.lot}</Faint>}
-                    {line.missing.length > 0 && (
-                      <>
-                        <br />
-                        <Late>not seen: {writeSerials(line.missing)}</Late>
-                      </>
-                    )}
-                    {line.found.length > 0 && (
-                      <>
-                        <br />
-                        <Faint>not booked here: {writeSerials(line.found)}</Faint>
-                      </>
-                    )}
-                  </span>
-                </Cell>
-              </td>
-              <td>
-                {line.bin} <Faint>{line.store}</Faint>
-              </td>
-              <td className="num">{format.quantity(line.expected ?? '0', line.unit, line.decimals)}</td>
-              <td className="num">{format.quantity(line.counted ?? '0', line.unit, line.decimals)}</td>
-              <td className="num">
-                {line.difference === '0' && line.missing.length + line.found.length === 0 ? (
-                  <Chip $tone="ok">right</Chip>
-                ) : (
-                  <SignedQuantity quantity={line.difference ?? '0'} unit={line.unit} decimals={line.decimals} />
-                )}
-              </td>
-              <td className="num">
-                {open && line.needsCost ? (
-                  <FoundCost key={line.unitCost} line={line} refused={refused} />
-                ) : Number(line.value ?? 0) < 0 ? (
-                  <Late>{format.money(line.value ?? '0')}</Late>
-                ) : (
-                  format.money(line.value ?? '0')
-                )}
-              </td>
-              <td>{line.countedBy}</td>
-              {open && (
-                <td>
-                  <Button
-                    look="ghost"
-                    aria-label={`Count ${line.name} in ${line.bin} again`}
-                    onPress={() => again.mutate({ params: { id: line.id }, body: { counted: null } })}
-                  >
-                    Count again
-                  </Button>
-                </td>
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </Grid>
-    </>
   );
 }

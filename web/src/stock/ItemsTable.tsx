@@ -106,7 +106,7 @@ export function ItemsTable() {
               ]}
             />
           </div>
-          <div style={{ width: 130 }}>
+          <div style={{ width: 150 }}>
             <Choice
               label="How they come"
               hideLabel
