@@ -73,7 +73,7 @@ const SOURCES = {
   both: ['made and bought', 'bought and made', 'make and buy', 'either'],
 } as const;
 const TRACKINGS = {
-  none: ['', 'no', 'n', 'not tracked', '-', 'untracked'],
+  none: ['', 'no', 'n', 'not tracked', 'untracked'],
   lot: ['lots', 'batch', 'batches', 'lot number', 'batch number', 'by lot'],
   serial: ['serials', 'serial number', 'serial numbers', 'serialised', 'serialized', 'by serial'],
 } as const;

@@ -250,11 +250,14 @@ export function readText(cell: string, most: number): string {
 
 /** One of a few words, also by what others call them. @throws Refusal `word-unknown` with the `known` ones */
 export function readWord<T extends string>(cell: string, words: Readonly<Record<T, readonly string[]>>): T {
-  const asked = cell.toLowerCase().replace(/[\s_-]+/g, ' ');
+  const asked = cell
+    .toLowerCase()
+    .replace(/[\s_-]+/g, ' ')
+    .trim();
   for (const [word, others] of Object.entries<readonly string[]>(words))
     if (word === asked || others.includes(asked)) return word as T;
   throw new Refusal('word-unknown', { typed: cell.slice(0, 40), known: Object.keys(words) });
 }
 
-const YES_NO = { yes: ['y', 'true', '1', 'x', 'on'], no: ['n', 'false', '0', '', 'off', '-'] } as const;
+const YES_NO = { yes: ['y', 'true', '1', 'x', 'on'], no: ['n', 'false', '0', '', 'off'] } as const;
 export const readYesNo = (cell: string) => readWord(cell, YES_NO);
