@@ -62,6 +62,36 @@ describe('canMake', () => {
     );
   });
 
+  it('counts the smallest steps of the product, of parts that are needed more than once, and of none', () => {
+    const made = (lines: PartLine[], free: Record<number, string>, decimals = 0) =>
+      canMake({ outputQuantity: q('1'), lines }, (id) => q(free[id] ?? '0'), decimals);
+    const none = { quantity: null, limitedBy: null };
+    expect(made([], {})).toEqual(none);
+    expect(made([line(1, '0')], {})).toEqual(none);
+    expect(made([line(1, '0'), line(1, '0')], { 1: '5' })).toEqual(none);
+    expect(made([line(1, '2', { basis: 'per-run' })], { 1: '2' })).toEqual(none);
+    expect(made([line(1, '1', { basis: 'per-run' }), line(1, '1', { basis: 'per-run' })], { 1: '2' })).toEqual(none);
+    expect(made([line(1, '1', { basis: 'per-run' }), line(1, '2')], { 1: '6' })).toEqual({
+      quantity: q('2'),
+      limitedBy: 1,
+    });
+    expect(made([line(1, '1'), line(1, '2')], { 1: '3' })).toEqual({ quantity: q('1'), limitedBy: 1 });
+    expect(made([line(1, '1'), line(1, '2')], { 1: '2' })).toEqual({ quantity: 0, limitedBy: 1 });
+    expect(made([line(1, '0.5', { decimals: 3 })], { 1: '1.3' }, 1)).toEqual({ quantity: q('2.6'), limitedBy: 1 });
+    expect(made([line(1, '0.5', { decimals: 3 }), line(1, '0.5', { decimals: 3 })], { 1: '1.3' }, 1)).toEqual({
+      quantity: q('1.3'),
+      limitedBy: 1,
+    });
+    expect(made([line(2, '1'), line(1, '1')], { 1: '4', 2: '4' }).limitedBy).toBe(2);
+    expect(made([line(1, '1')], { 1: '-3' })).toEqual({ quantity: 0, limitedBy: 1 });
+    // Labour and charges need no parts.
+    const labour = { kind: 'labour' as const, basis: 'per-output' as const, minutes: q('5'), ratePerHour: 0 as never };
+    expect(canMake({ outputQuantity: q('1'), lines: [labour, line(1, '1')] }, () => q('7'), 0)).toEqual({
+      quantity: q('7'),
+      limitedBy: 1,
+    });
+  });
+
   it('is limited by the part that runs out first', () => {
     const revision = {
       outputQuantity: q('1'),
@@ -222,6 +252,51 @@ describe('cover', () => {
 });
 
 describe('allot', () => {
+  const one = (id: number, need: string, due: string | null = '2026-12-01'): OpenBuild => ({
+    id,
+    onBench: false,
+    due,
+    needs: new Map([[1, q(need)]]),
+  });
+  const come = (quantity: string, date: string | null, buildId: number | null = null) => ({
+    itemId: 1,
+    quantity: q(quantity),
+    date,
+    buildId,
+  });
+
+  it('lacks nothing where all is there, and waits for just what it lacks', () => {
+    const [first, second] = allot([one(1, '3'), one(2, '3')], new Map([[1, q('3')]]), [come('3', '2026-12-05')]);
+    expect([first?.short.size, first?.got.get(1)]).toEqual([0, q('3')]);
+    expect(second?.short.get(1)).toEqual({ quantity: q('3'), isComing: true, wholeOn: '2026-12-05' });
+    const [all] = allot([one(1, '3')], new Map(), []);
+    expect(all?.short.get(1)).toEqual({ quantity: q('3'), isComing: false, wholeOn: null });
+    const [part] = allot([one(1, '3')], new Map(), [come('2', '2026-12-05')]);
+    expect(part?.short.get(1)).toEqual({ quantity: q('3'), isComing: true, wholeOn: null });
+  });
+
+  it('never waits for what it makes itself, and leaves that to others', () => {
+    const arrivals = [come('9', '2026-12-02', 1), come('9', '2026-12-07')];
+    const [maker, other] = allot([one(1, '3'), one(2, '3')], new Map(), arrivals);
+    expect(maker?.short.get(1)?.wholeOn).toBe('2026-12-07');
+    expect(other?.short.get(1)?.wholeOn).toBe('2026-12-02');
+    // What is given to one is not there for the next; what comes without a day comes last.
+    const used = allot([one(1, '9'), one(2, '1'), one(3, '1')], new Map(), [
+      come('1', null),
+      come('9', '2026-12-01'),
+      come('1', '2026-12-03'),
+    ]);
+    expect(used.map(({ short }) => short.get(1)?.wholeOn)).toEqual(['2026-12-01', '2026-12-03', null]);
+    expect(used[2]?.short.get(1)?.isComing).toBe(true);
+  });
+
+  it('serves the older of two that are due on one day, and none without a day before one with', () => {
+    const order = (...builds: OpenBuild[]) => allot(builds, new Map()).map(({ buildId }) => buildId);
+    expect(order(one(9, '1'), one(4, '1'), one(7, '1', null), one(5, '1', null), one(8, '1', '9998-01-01'))).toEqual([
+      4, 9, 8, 5, 7,
+    ]);
+  });
+
   const build = fc.record({
     onBench: fc.boolean(),
     due: fc.constantFrom(null, '2026-11-20', '2026-12-01'),

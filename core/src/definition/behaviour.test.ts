@@ -49,6 +49,48 @@ describe('the switches of a kit', () => {
   });
 });
 
+describe('a contradiction', () => {
+  const packed: Behaviour = {
+    made: 'packed-per-order',
+    paperwork: 'one-line',
+    onOrder: 'locked',
+    swapFor: 'listed',
+    price: 'own',
+    discount: 0 as never,
+  };
+  const free: Surroundings = {
+    purpose: 'build',
+    tracking: 'none',
+    hasStock: false,
+    openBuilds: [],
+    partOf: [],
+    hasAlternates: false,
+  };
+  const told = (behaviour: Partial<Behaviour>, around: Partial<Surroundings>) => {
+    try {
+      refuseContradiction({ ...packed, ...behaviour }, { ...free, ...around });
+      return null;
+    } catch (error) {
+      const { code, field, facts } = error as { code: string; field: string; facts: object };
+      return [field, code, facts];
+    }
+  };
+  it('names the switch, and what stands against it', () => {
+    expect(told({}, {})).toBeNull();
+    expect(told({}, { purpose: 'rework' })).toEqual(['made', 'kit-purpose', { purpose: 'rework' }]);
+    expect(told({}, { hasStock: true })).toEqual(['made', 'kit-has-stock', {}]);
+    expect(told({}, { openBuilds: ['B-1'] })).toEqual(['made', 'kit-has-builds', { builds: ['B-1'] }]);
+    expect(told({}, { partOf: ['BOX'] })).toEqual(['made', 'kit-is-part', { products: ['BOX'] }]);
+    expect(told({}, { tracking: 'lot' })).toEqual(['made', 'kit-is-tracked', { tracking: 'lot' }]);
+    expect(told({ onOrder: 'swaps' }, {})).toEqual(['onOrder', 'kit-no-alternates', {}]);
+    expect(told({ onOrder: 'swaps', swapFor: 'anything' }, {})).toBeNull();
+    expect(told({ onOrder: 'swaps' }, { hasAlternates: true })).toBeNull();
+    expect(
+      told({ made: 'ahead' }, { hasStock: true, tracking: 'lot', openBuilds: ['B-1'], partOf: ['BOX'] }),
+    ).toBeNull();
+  });
+});
+
 describe('faults of a definition', () => {
   const whole = {
     purpose: 'build',

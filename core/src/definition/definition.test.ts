@@ -167,6 +167,16 @@ describe('take-apart shares', () => {
     expect(balanceShares([{ ...typed('0'), comesBack: false }])).toEqual([0]);
   });
 
+  it('says what the typed ones come to where that cannot be', () => {
+    const typed = (text: string) => ({ typed: percent(text), cost: 0 as Money, comesBack: true });
+    expect(() => balanceShares([typed('60'), typed('50')])).toThrow(
+      expect.objectContaining({ code: 'shares-over', field: 'share', facts: { sum: percent('110') } }),
+    );
+    expect(() => balanceShares([typed('60')])).toThrow(
+      expect.objectContaining({ code: 'shares-under', field: 'share', facts: { sum: percent('60') } }),
+    );
+  });
+
   it('refuses a sum that cannot be a hundred', () => {
     const typed = (text: string) => ({ typed: percent(text), cost: 0 as Money, comesBack: true });
     expect(() => balanceShares([typed('60'), typed('50')])).toThrow(expect.objectContaining({ code: 'shares-over' }));

@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { formatDecimal, mulDiv, parseDecimal, splitByWeight } from './index.ts';
+import {
+  divide,
+  formatDecimal,
+  mulDiv,
+  parseDecimal,
+  readExact,
+  readForText,
+  splitByWeight,
+  unitCostOf,
+  worthOf,
+} from './index.ts';
 
 const scaled = fc.integer({ min: -999_999_999_000_000, max: 999_999_999_000_000 });
 const refusal = (code: string) => expect.objectContaining({ code });
@@ -35,8 +45,21 @@ describe('decimals', () => {
     expect(parseDecimal('1.500', 1)).toBe(1_500_000);
   });
 
-  it('refuses a thousand million', () => {
-    expect(() => parseDecimal('1000000000')).toThrow(refusal('too-large'));
+  it('refuses a thousand million, of either sign, and takes all below', () => {
+    const tooLarge = expect.objectContaining({ code: 'too-large', field: 'price', facts: { largest: '999999999' } });
+    for (const text of ['1000000000', '-1000000000']) expect(() => parseDecimal(text, 6, 'price')).toThrow(tooLarge);
+    expect(parseDecimal('999999999.999999')).toBe(999_999_999_999_999);
+    expect(parseDecimal('-999999999.999999')).toBe(-999_999_999_999_999);
+    const long = 'x'.repeat(60);
+    expect(() => parseDecimal(long)).toThrow(expect.objectContaining({ facts: { typed: long.slice(0, 40) } }));
+    expect(() => parseDecimal(`0.${'1'.repeat(60)}`)).toThrow(
+      expect.objectContaining({ facts: { typed: `0.${'1'.repeat(38)}`, decimals: 6 } }),
+    );
+    expect(() => readExact('9007199254.740992')).toThrow(
+      expect.objectContaining({ code: 'too-large', facts: { largest: '9007199254.740991' } }),
+    );
+    expect(readExact('9007199254.740991')).toBe(Number.MAX_SAFE_INTEGER);
+    expect(readForText('9007199254740993.5')).toBe(9_007_199_254_740_993_500_000n);
     expect(parseDecimal('999999999')).toBe(999_999_999_000_000);
   });
 
@@ -48,6 +71,37 @@ describe('decimals', () => {
 });
 
 describe('mulDiv', () => {
+  it.each([
+    [7n, 2n, 3n, 4n, 4n],
+    [-7n, 2n, -4n, -3n, -4n],
+    [7n, -2n, -4n, -3n, -4n],
+    [-7n, -2n, 3n, 4n, 4n],
+    [1n, 3n, 0n, 1n, 0n],
+    [2n, 3n, 0n, 1n, 1n],
+    [-1n, 3n, -1n, 0n, 0n],
+    [-2n, 3n, -1n, 0n, -1n],
+    [6n, 3n, 2n, 2n, 2n],
+    [-6n, 3n, -2n, -2n, -2n],
+    [0n, 3n, 0n, 0n, 0n],
+    [1n, 2n, 0n, 1n, 1n],
+    [-1n, 2n, -1n, 0n, -1n],
+  ])('%d ÷ %d is %d down, %d up and %d nearest', (top, bottom, down, up, nearest) => {
+    expect([divide(top, bottom, 'down'), divide(top, bottom, 'up'), divide(top, bottom, 'nearest')]).toEqual([
+      down,
+      up,
+      nearest,
+    ]);
+  });
+
+  it('costs and worths are rounded to the nearest millionth, and none is the cost of nothing', () => {
+    expect(worthOf(1_500_000 as never, 1 as never)).toBe(2);
+    expect(worthOf(-1_500_000 as never, 1 as never)).toBe(-2);
+    expect(unitCostOf(10 as never, 3_000_000 as never)).toBe(3);
+    expect(unitCostOf(11 as never, 3_000_000 as never)).toBe(4);
+    expect(unitCostOf(11 as never, 0 as never)).toBe(0);
+    expect(formatDecimal(0)).toBe('0');
+  });
+
   it('rounds as asked, within one of the exact result', () => {
     fc.assert(
       fc.property(scaled, fc.integer({ min: -9999, max: 9999 }), fc.integer({ min: 10_000, max: 1e9 }), (a, b, c) => {

@@ -41,8 +41,57 @@ describe('GS1 element strings', () => {
     else expect(() => readGs1(scan, TODAY)).toThrow(expect.objectContaining({ code }));
   });
 
+  it('says where it could not be read, and what a check digit should be', () => {
+    const facts = (scan: string) => {
+      try {
+        return readGs1(scan, TODAY);
+      } catch (error) {
+        return (error as { facts: object }).facts;
+      }
+    };
+    expect(facts('(10)A(10)B')).toEqual({ at: '(10) twice' });
+    expect(facts('(01)04006381333932')).toEqual({ typed: '04006381333932', right: '1' });
+    expect(facts(`]C110A${GS}99${'x'.repeat(40)}`)).toEqual({ at: `99${'x'.repeat(28)}` });
+    expect(facts(`]C110Ä${GS}21S`)).toEqual({ at: '10Ä␝21S' });
+    expect(facts('(17)271331')).toEqual({ at: '(17)271331' });
+    expect(facts('(17)2713310')).toEqual({ at: '(17)2713310' });
+    expect(facts('(01)104006381333931')).toEqual({ at: '(01)104006381333931' });
+    expect(facts('oops (10)A')).toMatchObject({ at: 'oops (10)A' });
+    expect(() => writeGs1({ lot: 'zu lang für ein Los' })).toThrow(
+      expect.objectContaining({ facts: { at: '(10)zu lang für ein Los' } }),
+    );
+  });
+
+  it('holds only what was said, with a separator only where more follows a value without end', () => {
+    expect(readGs1('(21)S', TODAY)).toEqual({ serial: 'S' });
+    expect(readGs1(`]C1${GS}10A${GS}`, TODAY)).toEqual({ lot: 'A' });
+    expect(readGs1(`10A${GS}17270101`, TODAY)).toEqual({ lot: 'A', expires: '2027-01-01' });
+    expect(scanOf({ lot: 'A', serial: 'S' })).toBe(`10A${GS}21S`);
+    expect(scanOf({ gtin: '4006381333931', expires: '2027-01-01', serial: 'S' })).toBe(
+      '010400638133393117270101' + '21S',
+    );
+    expect(writeGs1({ gtin: '96385074' })).toBe('(01)00000096385074');
+    expect(readGs1('(10)A\nB'.replace('\n', ''), TODAY)).toEqual({ lot: 'AB' });
+  });
+
+  it('lies in the century that is nearest to today', () => {
+    const year = (two: string, today: string) => readGs1(`(17)${two}0101`, today).expires?.slice(0, 4);
+    expect([year('76', '2026-01-01'), year('77', '2026-01-01'), year('78', '2026-01-01')]).toEqual([
+      '2076',
+      '1977',
+      '1978',
+    ]);
+    expect([year('49', '2099-01-01'), year('48', '2099-01-01'), year('50', '2099-01-01')]).toEqual([
+      '2149',
+      '2148',
+      '2050',
+    ]);
+  });
+
   it('says plain codes from its own', () => {
-    expect(['HB-0042', '4006381333931', '96385074', '(no)'].map(looksLikeGs1)).toEqual([false, false, false, false]);
+    const plain = ['HB-0042', '4006381333931', '96385074', '(no)', 'x(10)A', '9010400638133393110AB'];
+    expect(plain.filter(looksLikeGs1)).toEqual([]);
+    expect([']d2', `A${GS}B`, '(10)A', '(3103)1', '010400638133393110A'].every(looksLikeGs1)).toBe(true);
   });
 
   it('reads back what it writes, as printed and as scanned', () => {

@@ -42,6 +42,39 @@ describe('take apart', () => {
   });
 
   it('refuses more than went in', () => {
+    const refused = (good: string, damaged: string) => {
+      try {
+        takeApart(money('1'), [line('50', '2', '1', '0'), line('50', '2', good, damaged)], 'spread');
+        return null;
+      } catch (error) {
+        const { code, field } = error as { code: string; field: string };
+        return `${field}: ${code}`;
+      }
+    };
+    expect([
+      refused('-1', '0'),
+      refused('0', '-1'),
+      refused('3', '0'),
+      refused('0', '3'),
+      refused('2', '1'),
+      refused('1', '1'),
+    ]).toEqual([
+      'lines.1.good: negative',
+      'lines.1.damaged: negative',
+      'lines.1.good: more-than-expected',
+      'lines.1.damaged: more-than-expected',
+      'lines.1.damaged: more-than-expected',
+      null,
+    ]);
+    // What was expected to be none is worth nothing, and nothing good of something is too.
+    const none = takeApart(money('4'), [line('50', '0', '0', '0'), line('50', '2', '0', '1')], 'written-off');
+    expect(none).toEqual({
+      lines: [
+        { missing: 0, value: 0, writtenOff: money('2') },
+        { missing: q('1'), value: 0, writtenOff: money('2') },
+      ],
+      writtenOff: money('4'),
+    });
     expect(() => takeApart(money('1'), [line('100', '2', '2', '1')], 'spread')).toThrow(
       expect.objectContaining({ code: 'more-than-expected', field: 'lines.0.damaged', facts: { expected: q('2') } }),
     );

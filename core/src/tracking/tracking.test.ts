@@ -9,6 +9,7 @@ import {
   parsePattern,
   passedOver,
   readSerials,
+  refuseTooManySerials,
   serialAt,
   writeSerials,
 } from './index.ts';
@@ -33,6 +34,79 @@ describe('serial numbers', () => {
     expect(numberIn(pattern, 'SC-00042/A')).toBeNull();
   });
 
+  it('are told from a pattern part by part, in any case', () => {
+    const [both, none] = [parsePattern(' SC-##/A '), parsePattern('###')];
+    expect([both, none]).toEqual([
+      { before: 'SC-', digits: 2, after: '/A' },
+      { before: '', digits: 3, after: '' },
+    ]);
+    expect(parsePattern(`${'x'.repeat(31)}#########`).digits).toBe(9);
+    expect(() => parsePattern(`${'x'.repeat(32)}#########`)).toThrow(
+      expect.objectContaining({ code: 'serial-pattern', facts: { typed: `${'x'.repeat(32)}########` } }),
+    );
+    expect(
+      ['sc-07/a', 'SC-7/A', 'SC-07/B', 'SC-0x/A', 'SC-x7/A', 'SC-07', '/A', 'SC-/A'].map((code) =>
+        numberIn(both, code),
+      ),
+    ).toEqual([7, ...Array<null>(7).fill(null)]);
+    expect(['007', '7', '1234', '0123', 'A07', '07A'].map((code) => numberIn(none, code))).toEqual([
+      7,
+      null,
+      1234,
+      null,
+      null,
+      null,
+    ]);
+    expect(numberIn(none, '9'.repeat(17))).toBeNull();
+  });
+
+  it('are no more than can be named at once', () => {
+    const of = (n: number) => (n * 1_000_000) as Quantity;
+    const refused = expect.objectContaining({ code: 'too-many-serials', field: 'quantity', facts: { most: 2000 } });
+    expect(() => refuseTooManySerials('serial', of(2001), 'quantity')).toThrow(refused);
+    for (const fine of [
+      () => refuseTooManySerials('serial', of(2000)),
+      () => refuseTooManySerials('lot', of(2001)),
+      () => refuseTooManySerials('none', of(9999)),
+    ])
+      expect(fine).not.toThrow();
+    expect(readSerials('A1..A2000')).toHaveLength(2000);
+    expect(() => readSerials('A1..A2000 B1')).toThrow(
+      expect.objectContaining({ code: 'too-many-serials', facts: { most: 2000 } }),
+    );
+    expect(() => readSerials('A1..A2000 B1..B2')).toThrow(refusal('too-many-serials'));
+    expect(() => readSerials('A1..A2002')).toThrow(expect.objectContaining({ facts: { most: 2000 } }));
+  });
+
+  it('are typed with any signs between them, and a wrong one is told', () => {
+    expect(readSerials(' A1,, A2;\n\tA3 ')).toEqual(['A1', 'A2', 'A3']);
+    expect(readSerials('   ')).toEqual([]);
+    const typed = (text: string) => {
+      try {
+        return readSerials(text);
+      } catch (error) {
+        return (error as { facts: object }).facts;
+      }
+    };
+    expect(typed('A1 a1')).toEqual({ code: 'a1' });
+    expect(typed(`${'x'.repeat(70)}..`)).toEqual({ typed: 'x'.repeat(60) });
+    expect(typed(`${'x'.repeat(70)}9..1`)).toEqual({ typed: 'x'.repeat(60) });
+    expect(typed('7..9')).toEqual(['7', '8', '9']);
+    expect(typed('A8..a10')).toEqual(['A8', 'A9', 'A10']);
+    expect(typed('A10..9')).toEqual({ typed: 'A10..9' });
+    expect(typed('A098..101')).toEqual(['A098', 'A099', 'A100', 'A101']);
+    expect(typed('A98..0101')).toEqual(['A98', 'A99', 'A100', 'A101']);
+  });
+
+  it('are written as runs only where a run reads back the same', () => {
+    expect(writeSerials(['A1', 'A2', 'A3'])).toBe('A1..3');
+    expect(writeSerials(['A9', 'A10'])).toBe('A9, A10');
+    expect(writeSerials(['A', 'B', '1x', '2x'])).toBe('A, B, 1x, 2x');
+    expect(writeSerials(['x', '0'])).toBe('x, 0');
+    expect(writeSerials(['A01', 'A2', 'A3'])).toBe('A01, A2..3');
+    expect(writeSerials([])).toBe('');
+  });
+
   it.each(['', 'SC-', 'A#B#', 'SC ##', '#'.repeat(10)])('refuse the pattern %j', (text) => {
     expect(() => parsePattern(text)).toThrow(refusal('serial-pattern'));
   });
@@ -41,6 +115,8 @@ describe('serial numbers', () => {
     expect(nextFreeBlock([], 5)).toBe(1);
     expect(nextFreeBlock([1, 2, 3, 9], 5)).toBe(4);
     expect(nextFreeBlock([1, 2, 3, 8], 5)).toBe(9);
+    expect(nextFreeBlock([1, 2, 12, 3], 2, 10)).toBe(10);
+    expect(nextFreeBlock([11, 10, 5], 2, 10)).toBe(12);
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 1, max: 40 })), fc.integer({ min: 1, max: 9 }), (taken, count) => {
         const start = nextFreeBlock(taken, count);
