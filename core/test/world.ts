@@ -49,3 +49,18 @@ export const plan = (kind: FileKindName, rows: FileRecord[], around: ImportWorld
     around,
     sign,
   );
+
+/** The same company with four items in it. */
+export const company = (more: Parameters<typeof world>[0] = {}) =>
+  world({ known: ['NAIL', 'PIN', 'BOX', 'SET'].map((code) => known(code)), ...more });
+
+/** Everything that is wrong with each row of a file: "column: code {facts}". */
+export const faults = (
+  kind: FileKindName,
+  rows: FileRecord[],
+  around: ImportWorld = company(),
+  sign: 'point' | 'comma' = 'point',
+) =>
+  plan(kind, rows, around, sign).fates.map((fate) =>
+    fate.faults.map(({ column, code, facts }) => `${column}: ${code} ${JSON.stringify(facts)}`),
+  );
