@@ -1,3 +1,7 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { api, EXPORTS_PATH, type FileKindName, IMPORTS_PATH, type ImportJob, labelPdfPath } from '@yosegi/contract';
 import exceljs from 'exceljs';
 import JSZip from 'jszip';
@@ -110,6 +114,16 @@ describe('a file whose bringing in fails at the end', () => {
     expect(await settled(job)).toMatchObject({ state: 'done' });
     expect((await server.refused(api.applyImport, apply(job))).code).toBe('wrong-state');
   });
+});
+
+it('files of a server that has died are gone with the next one, those of a living one stay', async () => {
+  const dead = spawnSync('node', ['-e', '']).pid;
+  const [left, living] = [dead, process.ppid].map((pid) => mkdtempSync(join(tmpdir(), `yosegi-import-${pid}-`)));
+  for (const folder of [left, living]) writeFileSync(join(folder ?? '', 'upload'), 'Code,Name');
+  const next = await TestServer.start();
+  expect([left, living].map((folder) => existsSync(folder ?? ''))).toEqual([false, true]);
+  await next.close();
+  rmSync(living ?? '', { recursive: true });
 });
 
 describe('files of several people', () => {

@@ -181,6 +181,10 @@ export function useCommand<N extends Name>(
       intention.current = null;
       return output as Output<RouteOf<N>>;
     },
+    // What stands there now is to be seen beside what was typed, even where no event has told of it.
+    onError: (error) => {
+      if (problemOf(error)?.code === 'stale-save') refetch(topics, client);
+    },
     onSuccess: (output, input) => {
       const answered = answersWith[name]?.(output);
       if (answered) client.setQueryData([answered.question, { params: { id: answered.record.id } }], answered.record);
