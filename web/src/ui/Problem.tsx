@@ -5,7 +5,7 @@ import { Button } from './Button.tsx';
 import type { TypedOver } from './useTypedOver.ts';
 
 const Box = styled.div`
-  border-left: 5px solid var(--short); background: var(--short-wash); color: var(--ink); padding: 10px 14px; border-radius: 2px;
+  grid-column: 1 / -1; border-left: 5px solid var(--short); background: var(--short-wash); color: var(--ink); padding: 10px 14px; border-radius: 2px;
   display: flex; flex-direction: column; gap: 8px; b { color: var(--short-ink); }
 `;
 const Ways = styled.div`display: flex; gap: 8px; flex-wrap: wrap; align-items: center;`;
