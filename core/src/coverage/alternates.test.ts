@@ -82,6 +82,27 @@ describe('alternates', () => {
     expect(canMakeWith(shared, of({ 1: '0', 2: '0', 3: '9' }), 0, q('99')).quantity).toBe(q('3'));
   });
 
+  it('make as many as can be made where nothing bounds it, and take labour for no part', () => {
+    const labour = { kind: 'labour' as const, basis: 'per-output' as const, minutes: q('5'), ratePerHour: 0 as never };
+    expect(canMakeWith({ outputQuantity: q('1'), lines: [labour] }, of({}), 0, null)).toEqual({
+      quantity: null,
+      left: new Map(),
+    });
+    expect(canMakeWith({ outputQuantity: q('1'), lines: [labour] }, of({}), 0, q('7')).quantity).toBe(q('7'));
+    const made = { outputQuantity: q('1'), lines: [labour, part(1, '1', [alternate(2, '1', 3)]), part(3, '1')] };
+    expect(canMakeWith(made, of({ 1: '2', 2: '1.5', 3: '9' }), 0, null)).toEqual({
+      quantity: q('3'),
+      left: new Map([
+        [1, 0],
+        [2, q('0.5')],
+        [3, q('6')],
+      ]),
+    });
+    // Of a part in tenths an alternate does for tenths.
+    const tenths = revision(part(1, '0.1', [alternate(2)], 1), part(3, '1', [], 0));
+    expect(canMakeWith(tenths, of({ 1: '0.3', 2: '1', 3: '99' }), 0, null).quantity).toBe(q('13'));
+  });
+
   it('agree with counting up one at a time', () => {
     const ratio = fc.constantFrom('1', '2', '0.5', '1.5', '0.333');
     const line = fc

@@ -240,6 +240,28 @@ describe('cover', () => {
       [1, 0],
     ]);
     expect(short.wholeOn).toBeNull();
+    expect(cover({ ...input, wanted: [] })).toEqual({ products: [], components: [], wholeOn: '' });
+    // Those without a day come after all that have one, and short before coming, each by item.
+    const later = cover({
+      ...input,
+      wanted: [4, 3, 5, 2, 1].map((n) => ({ itemId: 100 + n, quantity: q('2') })),
+      revisionOf: (itemId) => ({ outputQuantity: q('1'), lines: [line(itemId - 100, '1')] }),
+      stockOf: (itemId) => ({ onHand: q(itemId === 5 ? '2' : '0'), promised: q('0') }),
+      comingOf: (itemId) =>
+        itemId === 3 || itemId === 1
+          ? [
+              { itemId, quantity: q('1'), date: null },
+              { itemId, quantity: q('1'), date: '2026-12-01' },
+            ]
+          : [],
+    });
+    expect(later.components.map(({ itemId, wholeOn }) => [itemId, wholeOn])).toEqual([
+      [2, null],
+      [4, null],
+      [1, null],
+      [3, null],
+      [5, ''],
+    ]);
   });
 
   it('knows a product without a definition', () => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Money, Percent } from '../number/index.ts';
-import { type Behaviour, faultsOf, refuseContradiction, type Surroundings } from './index.ts';
+import { type Behaviour, faultsOf, priceFromParts, refuseContradiction, type Surroundings } from './index.ts';
 
 const stocked: Behaviour = {
   made: 'ahead',
@@ -46,6 +46,23 @@ describe('the switches of a kit', () => {
     const free = { ...stocked, onOrder: 'swaps', swapFor: 'anything' } as const;
     const around = { ...alone, hasStock: true, openBuilds: ['B-1'], partOf: ['X'], tracking: 'lot' } as const;
     expect(() => refuseContradiction(free, around)).not.toThrow();
+  });
+});
+
+describe('the price of a kit by its parts', () => {
+  const of = (quantity: number, price: number | null) => ({
+    quantity: (quantity * 1e6) as never,
+    price: price === null ? null : ((price * 1e6) as Money),
+  });
+  it('is what they sell at for one, less the discount; none while any has no price', () => {
+    const price = (parts: ReturnType<typeof of>[], discount = 0, output = 1) =>
+      priceFromParts(parts, (output * 1e6) as never, (discount * 1e6) as never);
+    expect(price([of(2, 5), of(1, 2.5)])).toBe(12_500_000);
+    expect(price([of(2, 5), of(1, 2.5)], 10)).toBe(11_250_000);
+    expect(price([of(1, 1)], 0, 3)).toBe(333_333);
+    expect(price([of(2, 5), of(1, null)])).toBeNull();
+    expect(price([of(1, 0)])).toBe(0);
+    expect(price([], 10)).toBe(0);
   });
 });
 

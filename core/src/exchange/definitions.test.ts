@@ -101,6 +101,53 @@ describe('definitions', () => {
     expect(alternatesOf({})).toEqual([]);
   });
 
+  it('are changed where a line is, also when there are more or fewer', () => {
+    const rows = [part(), part({ component: 'PIN' }), { product: 'BOX', rate: 'Bench hour', quantity: '5' }];
+    const before = plan('definitions', rows, around()).changes[0]?.rows ?? [];
+    const fate = (next: FileRecord[]) =>
+      plan('definitions', next, around({ existing: new Map([[definitionKey('BOX', 'build'), before]]) })).fates.map(
+        (one) => [one.fate, ...one.changes].join(' '),
+      );
+    expect(fate(rows)).toEqual(['same', 'same', 'same']);
+    expect(fate(rows.slice(0, 2))).toEqual(['changed', 'changed']);
+    expect(fate([...rows, { product: 'BOX', text: 'A note' }])).toEqual(['changed', 'changed', 'changed', 'changed']);
+    expect(fate([part(), part({ component: 'PIN', quantity: '3' }), rows[2] as FileRecord])).toEqual([
+      'changed',
+      'changed quantity',
+      'changed',
+    ]);
+  });
+
+  it('may be of labour alone, and of waste with or without a space before its sign', () => {
+    expect(only('definitions', { product: 'BOX', rate: 'Bench hour', quantity: '5' })).toEqual([]);
+    const waste = (cell: string) => plan('definitions', [part({ waste: cell })], around()).changes[0]?.rows[0]?.waste;
+    expect(['4%', '4 %', '4.5  %', '4'].map(waste)).toEqual(['4', '4', '4.5', '4']);
+    expect(only('definitions', part({ waste: '4%5' }))?.[0]).toContain('waste: not-a-number');
+    expect(
+      only(
+        'definitions',
+        part({ makes: '', from: '', waste: '', share: '', partsDiscount: '', alternates: '', rate: '' }),
+      ),
+    ).toEqual([]);
+  });
+
+  it('have their faults told at the very line, however far down', () => {
+    const many = Array.from({ length: 12 }, () => part({ quantity: '1' }));
+    const told = faults('definitions', [...many, part({ component: 'PIN', makes: '3' })]);
+    expect(told.slice(0, 12).flat()).toEqual([]);
+    expect(told[12]).toEqual(['makes: shared-differs {"first":"1"}']);
+  });
+
+  it('that are only recorded tie nothing together', () => {
+    const rows = [part({ component: 'SET' }), { product: 'SET', component: 'BOX', quantity: '1', purpose: 'record' }];
+    expect(faults('definitions', rows).flat()).toEqual([]);
+    const packed = [
+      part({ made: 'packed per order' }),
+      { product: 'SET', component: 'PIN', quantity: '1', purpose: 'record' },
+    ];
+    expect(faults('definitions', packed).flat()).toEqual([]);
+  });
+
   it('take up to 200 lines, and the shares of what comes back', () => {
     const many = (n: number) => Array.from({ length: n }, () => part({ quantity: '1' }));
     expect(faults('definitions', many(200)).flat()).toEqual([]);

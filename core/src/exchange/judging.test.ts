@@ -176,6 +176,24 @@ describe('items', () => {
     });
   });
 
+  it('are read without the spaces around them, up to the most that is kept', () => {
+    const trimmed = record('items', { code: '  PEG ', name: ' Peg ', note: ' x ', 'field:Hue': ' red ' });
+    expect(trimmed).toMatchObject({ code: 'PEG', name: 'Peg', note: 'x', 'field:Hue': 'red' });
+    expect(
+      plan(
+        'items',
+        [
+          { code: ' peg ', name: 'Peg' },
+          { code: 'PEG', name: 'Peg' },
+        ],
+        around(),
+      ).fates.map(({ fate }) => fate),
+    ).toEqual(['new', 'refused']);
+    expect(
+      only('items', { ...row, name: long(120), note: long(2000), 'field:Hue': long(200), [`field:${long(60)}`]: 'x' }),
+    ).toEqual([]);
+  });
+
   it('know their fields in any case, and forget those that a file leaves empty', () => {
     const before = { ...fileKinds.items.defaults, ...row, 'field:Hue': 'red', 'field:Size': 'L' };
     const existing = new Map([['peg', [before]]]);

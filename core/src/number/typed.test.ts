@@ -61,4 +61,37 @@ describe('typed quantities', () => {
       }),
     );
   });
+
+  it('says what it could not read, and takes names with the endings of many', () => {
+    const measuring = {
+      unit: 'kg',
+      decimals: 3,
+      measures: [
+        { name: 'box', one: 2_000_000 as Quantity },
+        { name: 'sack', one: 5_000_000 as Quantity },
+      ],
+    };
+    const read = (text: string) => {
+      try {
+        return readQuantity(text, measuring, 'quantity');
+      } catch (error) {
+        const { code, field, facts } = error as { code: string; field: string; facts: object };
+        return [code, field, facts];
+      }
+    };
+    expect([read('2 boxes'), read('3 SACKS'), read(' 1 kgs ')]).toEqual([4_000_000, 15_000_000, 1_000_000]);
+    expect(read('2 boxsets')).toEqual([
+      'unknown-measure',
+      'quantity',
+      { name: 'boxsets', known: ['kg', 'box', 'sack'] },
+    ]);
+    expect(read(' a lot ')).toEqual(['not-a-number', 'quantity', { typed: 'a lot' }]);
+    expect(read('x'.repeat(80))).toEqual(['not-a-number', 'quantity', { typed: 'x'.repeat(60) }]);
+    expect(read('1/0 kg')).toEqual(['not-a-number', 'quantity', { typed: '1/0 kg' }]);
+    expect(read('0.0005 kg')).toEqual(['too-many-decimals', 'quantity', { typed: '0.0005 kg', decimals: 3 }]);
+    expect(read('999999999')).toBe(999_999_999_000_000);
+    expect(read('999999999.001')).toEqual(['too-large', 'quantity', { largest: '999999999' }]);
+    expect(read('499999999.5 box')).toBe(999_999_999_000_000);
+    expect(read('500000000 box')).toEqual(['too-large', 'quantity', { largest: '999999999' }]);
+  });
 });

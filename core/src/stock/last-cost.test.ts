@@ -38,6 +38,15 @@ describe('the last cost that was known', () => {
     expect(cost(step(2, 20), step(0, 6))).toBe(13);
   });
 
+  it('is told by what came last, whatever was owed or there before', () => {
+    expect(cost(step(10, 20), step(-10, -20), step(4, 12, 5))).toBe(3);
+    expect(cost(step(10, 20), step(-12, -24), step(2, 8, -4))).toBe(4);
+    expect(cost(step(10, 20), step(-12, -24), step(2, 8, -4), step(3, 3))).toBe(1);
+    expect(cost(step(3, 1), step(-1, -0.333333), step(1, 1))).toBe(0.555556);
+    expect(cost(step(10, 20), step(0, 5, -5), step(0, 3, 2))).toBe(2.5);
+    expect(cost(step(10, 20), step(-20, -40), step(0, 0, 9))).toBe(2);
+  });
+
   it('holds nothing of what was undone, though others left at an average that did', () => {
     // 10 at 2 stand; 10 at 10 were undone, after ten had left at the average of 6.
     expect(cost(step(10, 20), step(-9, -54), step(-1, -6))).toBe(2);

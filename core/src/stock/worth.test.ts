@@ -208,6 +208,53 @@ describe('what is owed', () => {
     );
   });
 
+  it('and what an undo leaves over without goods is a difference in cost of that item alone', () => {
+    const shelf = new Shelf();
+    const other = (binId: number) => bin(binId, { itemId: 2 });
+    const both = shelf.post((posting) => {
+      posting.addValue('supplier', money('12'));
+      posting.bringIn(bin(1), q('2'), money('4'));
+      posting.bringIn(other(1), q('2'), money('8'));
+    });
+    shelf.post((posting) => {
+      posting.addWorth(other(1), money('3'));
+      posting.addValue('revalued', money('3'), { itemId: 2 });
+    });
+    const undone = shelf.post((posting) => posting.reverse(both.movements, both.values));
+    expect(lines(undone)).toEqual([
+      ['supplier', -12, null],
+      ['cost-difference', -3, 2],
+    ]);
+    expect(undone.movements.at(-1)).toEqual({ ...other(1), quantity: 0, value: -money('3'), buildLineId: null });
+    expect([...shelf.items.values()].map(({ quantity, value }) => [quantity, value])).toEqual([
+      [0, 0],
+      [0, 0],
+    ]);
+  });
+
+  it('may not be worth something: an undo that would leave it so is refused', () => {
+    const shelf = new Shelf();
+    shelf.receive([{ place: bin(1), quantity: q('2') }], '2');
+    const out = shelf.take(bin(1), '2');
+    shelf.take(bin(2), '3', true);
+    // 3 are owed at 1; without the taking of 2 only one is, and all of it was worth 2.
+    shelf.post((posting) => posting.reverse(out.movements, out.values));
+    expect(shelf.stock).toEqual([-1, -1, 1]);
+    const dear = shelf.post((posting) => {
+      posting.addWorth(bin(2), -money('4') as Money);
+      posting.addValue('revalued', -money('4') as Money, { itemId: 1 });
+    });
+    expect(shelf.stock).toEqual([-1, -5, 1]);
+    const cheap = shelf.post((posting) => {
+      posting.addWorth(bin(2), money('5'));
+      posting.addValue('revalued', money('5'), { itemId: 1 });
+    });
+    expect(() => shelf.post((posting) => posting.reverse(dear.movements, dear.values))).toThrow(
+      refusal('undo-value-gone', { itemIds: [1] }),
+    );
+    shelf.post((posting) => posting.reverse(cheap.movements, cheap.values));
+  });
+
   it('is costed anew by what stands once the price it was known by is undone', () => {
     const shelf = new Shelf();
     shelf.receive([{ place: bin(1), quantity: q('2') }], '4');
