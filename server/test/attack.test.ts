@@ -68,9 +68,16 @@ describe('who is asking', () => {
   });
 
   it('is out at once when they are not active any more', async () => {
-    await server.database.write((tx) => tx.run('UPDATE person SET active = 0 WHERE id = 2'));
     const owner = server.cookie;
     await server.signIn(2);
+    const signedIn = server.cookie;
+    expect(await server.call(api.stores, {})).toEqual(expect.any(Array));
+    await server.database.write((tx) => tx.run('UPDATE person SET active = 0 WHERE id = 2'));
+    // What was signed in is out, and does not come in again.
+    expect((await server.refused(api.items, {})).code).toBe('sign-in');
+    await server.signIn(2);
+    expect(server.cookie).toBe('');
+    server.cookie = signedIn;
     expect((await server.refused(api.items, {})).code).toBe('sign-in');
     server.cookie = owner;
     const bench = await server.call(api.people, {});
