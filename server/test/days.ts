@@ -155,15 +155,20 @@ const apart = step(fc.tuple(from1(3), nat(9), fc.boolean()), async (world, [unit
   await world.call(api.takeApart, { body });
 });
 
-const move = step(fc.tuple(nat(3), from1(9), nat(3), nat(3), nat(40)), async (world, [kind, n, from, to, named]) => {
-  const { plain, items, bin } = world;
-  const own =
-    kind < 2
-      ? { itemId: plain(kind).id, quantity: String(n) }
-      : kind === 2
-        ? { itemId: items.wax.id, quantity: '1', ...(named % 2 ? { lot: `L${named % 4}` } : {}) }
-        : { itemId: items.scale.id, quantity: '1', serials: [serial(named)] };
-  await world.call(api.transfer, { body: { lines: [{ ...own, fromBinId: bin(from), toBinId: bin(to) }] } });
+/** From where some stands, most of the time, to anywhere. */
+const move = step(fc.tuple(nat(3), from1(9), nat(9), nat(3), nat(40)), async ({ items, plain, bin, call }, drawn) => {
+  const [kind, n, from, to, named] = drawn;
+  const item = kind < 2 ? plain(kind) : kind === 2 ? items.wax : items.scale;
+  const places = (await call(api.itemBins, { params: { id: item.id } })).filter((place) => place.kind !== 'bench');
+  const place = places[from % Math.max(1, places.length)];
+  const piece = place?.pieces[named % Math.max(1, place.pieces.length)];
+  const which = {
+    none: { quantity: String(n) },
+    lot: { quantity: '1', ...(named % 2 && piece ? { lot: piece.lot ?? '' } : {}) },
+    serial: { quantity: '1', serials: [piece?.serial ?? serial(named)] },
+  }[item.tracking];
+  const fromBinId = from > 7 ? bin(from) : (place?.binId ?? bin(from));
+  await call(api.transfer, { body: { lines: [{ itemId: item.id, ...which, fromBinId, toBinId: bin(to) }] } });
 });
 
 const adjust = step(
@@ -270,6 +275,6 @@ const undo = step(nat(30), async (world, n) => {
 
 /** Whatever may happen on a day; undoing more often than anything else, in any order. */
 export const anyStep: fc.Arbitrary<Step> = fc.oneof(
-  ...[receive, receive, receive, plan, start, pick, pick, finish, finish, cancel, apart, move, adjust, adjust],
+  ...[receive, receive, receive, plan, start, pick, pick, finish, finish, cancel, apart, move, move, adjust, adjust],
   ...[lose, lose, hold, price, price, revalue, count, approve, buy, settle, undo, undo, undo],
 );

@@ -176,6 +176,34 @@ describe('what was undone', () => {
     expect((await shop.stockOf(item)).latestCost).toBe('9');
   });
 
+  it('is nothing where the goods turned out to cost nothing, for what is taken as for what is shown', async () => {
+    const item = await shop.item('U-6', { standardCost: '7' });
+    expect(await shop.stockOf(item)).toMatchObject({ averageCost: '7', costFrom: 'standard' });
+    const receipt = await shop.receive(item, '2', '3');
+    await price(receipt.id, '0');
+    const out = await adjust(item, '-5');
+    expect(out.movements[0]?.value).toBe('0');
+    expect(await shop.stockOf(item)).toMatchObject({
+      onHand: '-3',
+      averageCost: '0',
+      costFrom: 'last',
+      latestCost: '0',
+    });
+    const other = await shop.item('U-7', { standardCost: '7' });
+    await shop.receive(other, '2', '3');
+    await server.call(api.revalue, { body: { lines: [{ itemId: other.id, unitCost: '0' }] } });
+    await adjust(other, '-5');
+    expect(await shop.stockOf(other)).toMatchObject({
+      value: '0',
+      averageCost: '0',
+      costFrom: 'last',
+      latestCost: '3',
+    });
+    const { rows } = await server.call(api.items, { query: { q: 'U-', sort: 'averageCost' } });
+    const costs = rows.map(({ averageCost }) => Number(averageCost));
+    expect(costs).toEqual([...costs].sort((a, b) => a - b));
+  });
+
   it('comes after the revaluation that made it worth something else', async () => {
     const item = await shop.item('U-5');
     const receipt = await shop.receive(item, '10', '2');

@@ -69,22 +69,27 @@ export const knownCostOf = (row: Pick<ItemRow, 'quantity' | 'value' | 'last_cost
 
 type Costs = Pick<ItemRow, 'quantity' | 'value' | 'last_cost' | 'latest_cost' | 'standard_cost'>;
 
-/** The moving average; while there is no stock, the last cost known, and before there ever was any the standard. */
+/**
+ * The moving average; while there is no stock, the last cost known, and before there ever was any the standard. What came
+ * for nothing, or was made worth nothing, is known to cost nothing.
+ */
 export const averageCostOf = (row: Costs): Money =>
   row.quantity > 0
     ? unitCostOf(row.value as Money, row.quantity as Quantity)
-    : ((row.last_cost || row.latest_cost || row.standard_cost || 0) as Money);
+    : ((isCostKnown(row) ? row.last_cost : (row.standard_cost ?? 0)) as Money);
+
+const isCostKnown = (row: Costs) => row.last_cost !== 0 || row.latest_cost !== null;
 
 /** Which of its costs {@link averageCostOf} is. */
 export function costFrom(row: Costs): Item['costFrom'] {
   if (row.quantity > 0) return 'average';
-  if (row.last_cost || row.latest_cost) return 'last';
+  if (isCostKnown(row)) return 'last';
   return row.standard_cost ? 'standard' : 'none';
 }
 
 /** The same as {@link averageCostOf} for sorting. */
-export const AVERAGE_COST =
-  'CASE WHEN quantity > 0 THEN 1.0 * value / quantity ELSE coalesce(nullif(last_cost, 0), nullif(latest_cost, 0), standard_cost, 0) / 1e6 END';
+export const AVERAGE_COST = `CASE WHEN quantity > 0 THEN 1.0 * value / quantity
+     WHEN last_cost <> 0 OR latest_cost IS NOT NULL THEN last_cost / 1e6 ELSE ifnull(standard_cost, 0) / 1e6 END`;
 
 /** What a new build may count on; below zero when more is promised than is there. */
 export const freeOf = (row: Pick<ItemRow, 'usable' | 'promised'>) => (row.usable - row.promised) as Quantity;
