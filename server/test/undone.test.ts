@@ -117,6 +117,17 @@ describe('undoing', () => {
     expect(await stock(item)).toMatchObject({ onHand: '2', value: '6', latestCost: '3' });
   });
 
+  it('a price of goods that are all gone is forgotten with it too', async () => {
+    const item = await shop.item('M-6');
+    const receipt = await shop.receive(item, '2', '2');
+    await adjust(item, '-2');
+    const later = await price(receipt, '9');
+    expect(later.movements).toEqual([]);
+    expect((await stock(item)).latestCost).toBe('9');
+    await undo(later);
+    expect((await stock(item)).latestCost).toBe('2');
+  });
+
   it('a price difference frees the receipt, which can then be undone itself', async () => {
     const item = await shop.item('M-3');
     const receipt = await shop.receive(item, '5', '2');

@@ -59,7 +59,7 @@ export async function undoDocument(doing: Doing, id: number, remark: string): Pr
   if (head.build_id !== null) await setBuildBack(doing, head, movements);
   if (head.kind === 'receipt') await takeOffOrder(doing, id);
   if (head.kind === 'revaluation') await setStandardsBack(tx, id);
-  if (TELLS_COST.has(head.kind)) await keepLatestCosts(tx, itemIds);
+  if (TELLS_COST.has(head.kind)) await keepLatestCosts(tx, [...itemIds, ...(await pricedItems(tx, id))]);
   return readDocument(tx, counter.id);
 }
 
@@ -104,6 +104,16 @@ async function refuseRevalued(tx: Writer, documentId: number, movements: readonl
     [documentId, JSON.stringify(touched.map(({ itemId }) => itemId))],
   );
   if (later) throw new Refusal('undo-later-first', { number: later.number });
+}
+
+/** Whose price a document put right: where all of it is gone, nothing moved for it. */
+async function pricedItems(tx: Writer, documentId: number): Promise<number[]> {
+  const rows = await tx.all<{ item_id: number }>(
+    `SELECT DISTINCT r.item_id FROM price_difference_line p JOIN receipt_line r ON r.id = p.receipt_line_id
+     WHERE p.document_id = $1`,
+    [documentId],
+  );
+  return rows.map(({ item_id }) => item_id);
 }
 
 async function setBuildBack(doing: Doing, head: Head, movements: readonly Movement[]): Promise<void> {
