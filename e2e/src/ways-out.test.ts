@@ -76,7 +76,7 @@ describe('ways out and ways around', () => {
     await page.getByRole('button', { name: 'Undo this posting' }).click();
     await page
       .getByRole('alert')
-      .getByText(/have been used or moved since. Undo what used them first/)
+      .getByText(/RV-0001 has changed what this is worth since. Undo that one first/)
       .waitFor();
     expect(await application.verify()).toEqual([]);
     expect(visit.faults).toEqual([]);
