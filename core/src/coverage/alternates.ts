@@ -75,6 +75,7 @@ export function canMakeWith(
   outputDecimals: number,
   most: Quantity | null,
 ): { readonly quantity: Quantity | null; readonly left: ReadonlyMap<number, Quantity> } {
+  if (!hasAlternates(revision)) return canMakeAlone(revision, free, outputDecimals, most);
   const step = stepOf(outputDecimals);
   const bound = canMake(revision, (itemId) => reachOf(revision, itemId, free), outputDecimals).quantity ?? most;
   if (bound === null) return { quantity: null, left: new Map() };
@@ -87,6 +88,18 @@ export function canMakeWith(
   }
   const quantity = (low * step) as Quantity;
   return { quantity, left: take(revision, quantity, free) ?? new Map() };
+}
+
+/** Whether anything may stand in for a part of it. */
+export const hasAlternates = (revision: Revision) =>
+  partLines(revision).some(({ alternates }) => (alternates?.length ?? 0) > 0);
+
+/** The same where nothing stands in for anything: found at once instead of searched for. */
+function canMakeAlone(revision: Revision, free: FreeLeft, outputDecimals: number, most: Quantity | null) {
+  const can = canMake(revision, free, outputDecimals).quantity;
+  const quantity = can === null || (most !== null && most < can) ? most : can;
+  const needs = quantity === null ? new Map<number, Quantity>() : needsOf(revision, quantity);
+  return { quantity, left: new Map([...needs].map(([itemId, need]) => [itemId, (free(itemId) - need) as Quantity])) };
 }
 
 /** More than any amount that is kept: what an alternate could do for is not counted beyond it. */

@@ -1,6 +1,6 @@
 import type { Revision } from '../definition/index.ts';
 import { add, type Quantity } from '../number/index.ts';
-import { alternatesOf, canMakeWith, coverByAlternates, type StandIn } from './alternates.ts';
+import { alternatesOf, canMakeWith, coverByAlternates, hasAlternates, type StandIn } from './alternates.ts';
 import { canMake, needsOf } from './make.ts';
 
 /** Stock of one item as coverage sees it. */
@@ -138,6 +138,7 @@ function withAlternates(
   input: CoverageInput,
   components: readonly Omit<ComponentCover, 'alternates'>[],
 ): ComponentCover[] {
+  if (!anyAlternates(input)) return components.map((own) => ({ ...own, alternates: [] }));
   const left = new Map(components.map(({ itemId, free, needed }) => [itemId, Math.max(0, free - needed) as Quantity]));
   const freeLeft = (itemId: number) => left.get(itemId) ?? (Math.max(0, freeOf(input.stockOf(itemId))) as Quantity);
   const lines = input.wanted.flatMap(({ itemId }) => input.revisionOf(itemId)?.lines ?? []);
@@ -155,12 +156,19 @@ function withAlternates(
   });
 }
 
+const anyAlternates = ({ wanted, revisionOf }: CoverageInput) =>
+  wanted.some(({ itemId }) => {
+    const revision = revisionOf(itemId);
+    return revision !== undefined && hasAlternates(revision);
+  });
+
 type ProductNow = Omit<ProductCover, 'wholeOn'>;
 
 /** How many of each can be made now, in turn. */
 function productsNow(input: CoverageInput): ProductNow[] {
   const left = new Map<number, Quantity>();
-  const leftWith = new Map<number, Quantity>();
+  // Where nothing stands in for anything, both are the same.
+  const leftWith = anyAlternates(input) ? new Map<number, Quantity>() : left;
   const of = (rests: ReadonlyMap<number, Quantity>) => (itemId: number) =>
     rests.get(itemId) ?? (Math.max(0, freeOf(input.stockOf(itemId))) as Quantity);
   return input.wanted.map(({ itemId, quantity }): ProductNow => {
@@ -173,13 +181,17 @@ function productsNow(input: CoverageInput): ProductNow[] {
     const can = canMake(revision, of(left), decimals);
     const now = Math.min(quantity, can.quantity ?? quantity) as Quantity;
     for (const [part, need] of needsOf(revision, now)) left.set(part, (of(left)(part) - need) as Quantity);
-    const withOthers = canMakeWith(revision, of(leftWith), decimals, quantity);
-    for (const [part, rest] of withOthers.left) leftWith.set(part, rest);
+    let nowWithAlternates = now;
+    if (leftWith !== left) {
+      const withOthers = canMakeWith(revision, of(leftWith), decimals, quantity);
+      for (const [part, rest] of withOthers.left) leftWith.set(part, rest);
+      nowWithAlternates = withOthers.quantity ?? quantity;
+    }
     return {
       itemId,
       quantity,
       now,
-      nowWithAlternates: withOthers.quantity ?? quantity,
+      nowWithAlternates,
       limitedBy: now >= quantity ? null : can.limitedBy,
       hasDefinition: true,
     };
