@@ -4,6 +4,8 @@ const node = (name: string, include: string[]) => ({ test: { name, include, envi
 
 export default defineConfig({
   test: {
+    // Files know nothing of each other, and most of them wait for a server half of the time.
+    maxWorkers: 2,
     projects: [
       node('unit', ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/src/**/*.test.ts', 'devices/**/*.test.ts']),
       node('server', ['server/**/*.test.ts', 'demo/**/*.test.ts']),
