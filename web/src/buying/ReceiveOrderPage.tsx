@@ -9,7 +9,7 @@ import { scannedBin, scanOfItem } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { PricedCells } from '../stock/PricedCells.tsx';
-import { readPricedLine } from '../stock/pricedLine.ts';
+import { RECEIVED_FIELDS, readPricedLine } from '../stock/pricedLine.ts';
 import { LineItem, useTypedLines } from '../stock/typedLines.tsx';
 import { InFields } from '../tracked/InFields.tsx';
 import { countOf, NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
@@ -24,16 +24,6 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
-
-/** Fields that say beside themselves what is wrong with them. */
-const SHOWN = [
-  'lines.*.quantity',
-  'lines.*.unitCost',
-  'lines.*.binId',
-  'lines.*.lot',
-  'lines.*.serials',
-  'lines.*.bestBefore',
-];
 
 /** What comes in for an order: prefilled from what was announced, else from what is open. */
 export function ReceiveOrderPage() {
@@ -319,7 +309,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
         {problem && (
           <ProblemBox
             error={receive.error}
-            shownAt={SHOWN}
+            shownAt={RECEIVED_FIELDS}
             ways={
               problem.code === 'delivery-received' && (
                 <LinkButton to={`/buying/orders/${order.id}`}>Look at {order.number}</LinkButton>

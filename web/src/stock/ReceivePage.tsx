@@ -20,18 +20,8 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { PricedCells } from './PricedCells.tsx';
-import { readPricedLine } from './pricedLine.ts';
+import { RECEIVED_FIELDS, readPricedLine } from './pricedLine.ts';
 import { LineItem, OnHand, RemoveLine, useTypedLines } from './typedLines.tsx';
-
-/** Fields that say beside themselves what is wrong with them. */
-const SHOWN = [
-  'lines.*.quantity',
-  'lines.*.unitCost',
-  'lines.*.binId',
-  'lines.*.lot',
-  'lines.*.serials',
-  'lines.*.bestBefore',
-];
 
 interface ReceiptLine {
   readonly key: number;
@@ -215,7 +205,7 @@ export function ReceivePage() {
             </tr>
           </tbody>
         </Grid>
-        <ProblemBox error={receive.error} shownAt={SHOWN} />
+        <ProblemBox error={receive.error} shownAt={RECEIVED_FIELDS} />
       </AnswerBody>
       <Foot>
         <Muted>

@@ -11,6 +11,11 @@ export interface PricedLine {
   readonly costError?: string;
 }
 
+/** Fields of a line that is received which say beside themselves what is wrong with them. */
+export const RECEIVED_FIELDS = ['quantity', 'unitCost', 'binId', 'lot', 'serials', 'bestBefore'].map(
+  (field) => `lines.*.${field}`,
+);
+
 /**
  * Reads a line of something that is bought: how much of it, and what one costs.
  * @param mayBeEmpty nothing typed, or zero, means that the line does not count
