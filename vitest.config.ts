@@ -8,7 +8,14 @@ export default defineConfig({
     maxWorkers: 2,
     projects: [
       node('unit', ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/src/**/*.test.ts', 'devices/**/*.test.ts']),
-      node('server', ['server/**/*.test.ts', 'demo/**/*.test.ts']),
+      {
+        // Each has a server and a real file of its own: a slow disk is no fault of theirs.
+        test: {
+          ...node('server', ['server/**/*.test.ts', 'demo/**/*.test.ts']).test,
+          testTimeout: 30_000,
+          hookTimeout: 60_000,
+        },
+      },
       node('fuzz', ['fuzz/**/*.test.ts']),
       {
         test: {

@@ -1,8 +1,7 @@
-import { join, resolve } from 'node:path';
+import { databaseIn, readConfig } from '@yosegi/server/config';
 
 /** The database that a command is about: `--demo`, or YOSEGI_DATA, or ./data. */
-export const databaseFile = () =>
-  join(resolve(process.env.YOSEGI_DATA ?? (process.argv.includes('--demo') ? 'data/demo' : 'data')), 'yosegi.sqlite');
+export const databaseFile = () => databaseIn(readConfig(process.argv.includes('--demo') ? 'data/demo' : 'data'));
 
 /** The first argument that is not an option. */
 export const fileArgument = () => process.argv.slice(2).find((text) => !text.startsWith('--'));

@@ -39,14 +39,19 @@ if (!chosen) {
 }
 await chosen();
 
-/** Installs the locked packages when they are missing, were installed for another lock, or sqlite3 is not compiled. */
-function install() {
+/**
+ * Installs the locked packages when they are missing, were installed for another lock, or sqlite3 is not compiled.
+ * @param toWork also what only working on the code needs, whatever NODE_ENV says
+ */
+function install(toWork = true) {
   const installed = 'node_modules/.package-lock.json';
   const fresh = existsSync(installed) && statSync(installed).mtimeMs >= statSync('package-lock.json').mtimeMs;
-  if (fresh && existsSync('node_modules/sqlite3/build/Release/node_sqlite3.node')) return;
+  const whole = !toWork || existsSync('node_modules/vitest');
+  if (fresh && whole && existsSync('node_modules/sqlite3/build/Release/node_sqlite3.node')) return;
   console.log('Installing packages; compiling SQLite takes a few minutes the first time…');
   // Not `npm ci`: it refuses a lock file made where the packages of other platforms were not to be had.
-  must('npm', ['install', '--no-audit', '--no-fund']);
+  const include = toWork ? ['--include=dev'] : [];
+  must('npm', ['install', '--no-audit', '--no-fund', ...include], { ...process.env, JOBS: 'max' });
 }
 
 /** Builds the web application when a source is newer than the build. */
@@ -87,7 +92,7 @@ function chromium() {
 }
 
 function serve(script, args) {
-  install();
+  install(false);
   buildWeb();
   return forward('node', ['--import', 'tsx', script, ...args]);
 }
@@ -153,7 +158,7 @@ function browserScript(script) {
 }
 
 function tool(script) {
-  install();
+  install(false);
   node(`scripts/${script}`, rest);
 }
 

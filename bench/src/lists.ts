@@ -30,7 +30,7 @@ const movesOf = (
     l.code AS lot, c.code AS serial, b.number AS build, m.quantity, m.value
   FROM movement m JOIN document d ON d.id = m.document_id JOIN person p ON p.id = d.person_id JOIN item i ON i.id = m.item_id
   JOIN unit u ON u.id = i.unit_id JOIN bin n ON n.id = m.bin_id JOIN store s ON s.id = n.store_id
-  LEFT JOIN lot l ON l.id = m.lot_id LEFT JOIN serial c ON c.id = m.serial_id LEFT JOIN build b ON b.id = m.build_id
+  LEFT JOIN lot l ON l.id = m.lot_id LEFT JOIN serial c ON c.id = m.serial_id LEFT JOIN build b ON b.id = m.holder_id AND m.holder_kind = 'build'
   WHERE m.id IN (${ids}) ORDER BY m.id DESC`;
 
 const pairs: readonly Pair[] = [
@@ -76,10 +76,10 @@ const pairs: readonly Pair[] = [
     name: 'items, first page',
     path: '/api/items',
     sql: `SELECT i.*, u.code, b.code, s.quantity, s.value,
-        (SELECT sum(quantity) FROM balance WHERE item_id = i.id AND build_id IS NOT NULL) AS benches,
+        (SELECT sum(quantity) FROM balance WHERE item_id = i.id AND holder_id IS NOT NULL) AS benches,
         (SELECT sum(quantity) FROM usable WHERE item_id = i.id) AS usable,
         (SELECT sum(open) FROM build_line WHERE item_id = i.id AND open > 0) AS promised,
-        (SELECT sum(quantity) FROM purchase_coming WHERE item_id = i.id) AS ordered
+        (SELECT sum(quantity) FROM coming_bought WHERE item_id = i.id) AS ordered
       FROM item i JOIN unit u ON u.id = i.unit_id LEFT JOIN bin b ON b.id = i.home_bin_id LEFT JOIN item_stock s ON s.item_id = i.id
       ORDER BY i.code COLLATE NOCASE LIMIT 101`,
   },
@@ -88,7 +88,7 @@ const pairs: readonly Pair[] = [
     path: '/api/stock-places?limit=40',
     sql: `SELECT i.code, i.name, n.code AS bin, s.code AS store, n.kind, l.code AS lot, l.best_before, c.code AS serial, b.quantity,
         (SELECT sum(open) FROM build_line WHERE item_id = i.id AND open > 0) AS promised,
-        (SELECT sum(quantity) FROM purchase_coming WHERE item_id = i.id) AS ordered,
+        (SELECT sum(quantity) FROM coming_bought WHERE item_id = i.id) AS ordered,
         (SELECT sum(quantity) FROM usable WHERE item_id = i.id) AS usable
       FROM (SELECT id, code, name FROM item i WHERE EXISTS (SELECT 1 FROM balance WHERE item_id = i.id) ORDER BY code COLLATE NOCASE LIMIT 41) i
       JOIN balance b ON b.item_id = i.id JOIN bin n ON n.id = b.bin_id JOIN store s ON s.id = n.store_id

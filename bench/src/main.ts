@@ -1,10 +1,17 @@
 import { coverageBench } from './coverage.ts';
 import { importBench } from './importing.ts';
 import { listBench } from './lists.ts';
+import { peggingBench } from './pegging.ts';
 import { postingBench } from './posting.ts';
 
 /** Every benchmark with its baseline of the same run. Fails when a promise is broken. */
-const results = [await postingBench(), await coverageBench(), await importBench(), ...(await listBench())];
+const results = [
+  await postingBench(),
+  await coverageBench(),
+  await peggingBench(),
+  await importBench(),
+  ...(await listBench()),
+];
 for (const { name, measured, baseline, ratio, promise, holds } of results) {
   console.log(
     `${holds ? 'holds ' : 'BROKEN'}  ${name}\n        ${measured}; ${baseline}; ${ratio}; promised: ${promise}`,

@@ -1,11 +1,13 @@
+import { buildStates } from '@yosegi/core/builds';
+import { lineKinds } from '@yosegi/core/definitions';
 import { z } from 'zod';
+import { FromZero, Positive } from './amounts.ts';
 import { Day, Decimal, Id, IdParams, PageQuery, pageOf, Remark, route, Version } from './common.ts';
-import { PlanLine } from './coverage.ts';
-import { Basis, PartItem, Taken } from './definitions.ts';
+import { Basis, Definition, PartItem, Taken } from './definitions.ts';
 import { Tracking } from './items.ts';
-import { BinQuantity, Piece, Tracked, TrackedIn } from './tracked.ts';
+import { BinQuantity, Piece, Tracked, TrackedIn } from './tracking.ts';
 
-export const BuildState = z.enum(['planned', 'on-bench', 'finished', 'cancelled']);
+export const BuildState = z.enum(buildStates);
 
 /** A part that a build waits for. */
 export const Waiting = z.object({
@@ -45,7 +47,7 @@ export type BuildRow = z.infer<typeof BuildRow>;
 
 export const BuildLine = z.object({
   id: Id,
-  kind: z.enum(['part', 'labour', 'charge', 'note']),
+  kind: z.enum(lineKinds),
   text: z.string(),
   item: PartItem.nullable(),
   basis: Basis,
@@ -98,14 +100,24 @@ export type BuildDetail = z.infer<typeof BuildDetail>;
 /** An owner's reason to go below zero. */
 export const Override = z.object({ reason: z.string().trim().min(3).max(500) });
 
+const PlanLine = z.object({
+  itemId: Id,
+  /** A rework takes the item itself in and gives it back refreshed. */
+  purpose: z.enum(['build', 'rework']).default('build'),
+  quantity: Positive,
+  due: Day.nullable(),
+  remark: z.string().trim().max(2000).default(''),
+});
+
 export const buildRoutes = {
   builds: route({
     method: 'GET',
     path: '/api/builds',
     tag: 'Build',
+    right: 'look',
     summary: 'Builds: open ones by due day, others newest first',
     query: PageQuery.extend({
-      state: z.enum(['open', 'planned', 'on-bench', 'finished', 'cancelled']).default('open'),
+      state: z.enum(['open', ...buildStates]).default('open'),
       q: z.string().max(100).optional(),
     }),
     response: pageOf(BuildRow),
@@ -114,6 +126,7 @@ export const buildRoutes = {
     method: 'GET',
     path: '/api/builds/:id',
     tag: 'Build',
+    right: 'look',
     summary: 'One build with its lines and documents',
     params: IdParams,
     response: BuildDetail,
@@ -122,11 +135,12 @@ export const buildRoutes = {
     method: 'POST',
     path: '/api/builds',
     tag: 'Build',
+    right: 'plan',
     summary: 'Plan builds; their parts are promised from now on',
     body: z.object({
       builds: z.array(PlanLine).min(1).max(100),
       /** How many of each the person was told can be made now; refused when that has changed. */
-      seen: z.array(Decimal).optional(),
+      seen: z.array(FromZero).optional(),
     }),
     response: z.object({ builds: z.array(BuildRow) }),
   }),
@@ -134,61 +148,60 @@ export const buildRoutes = {
     method: 'PUT',
     path: '/api/builds/:id',
     tag: 'Build',
+    right: 'plan',
     summary: 'Change the quantity, due day, output bin or remark of a planned build',
     params: IdParams,
-    body: z.object({ quantity: Decimal, due: Day.nullable(), outputBinId: Id, remark: Remark, version: Version }),
+    body: z.object({ quantity: Positive, due: Day.nullable(), outputBinId: Id, remark: Remark, version: Version }),
     response: BuildDetail,
   }),
   startBuild: route({
     method: 'POST',
     path: '/api/builds/:id/start',
     tag: 'Build',
+    right: 'build',
     summary: 'Send a build, or a part of it, to the bench',
     params: IdParams,
-    body: z.object({ version: Version, quantity: Decimal.optional(), override: Override.optional() }),
+    body: z.object({ version: Version, quantity: Positive.optional(), override: Override.optional() }),
     response: BuildDetail,
   }),
   cancelBuild: route({
     method: 'POST',
     path: '/api/builds/:id/cancel',
     tag: 'Build',
+    right: 'plan',
     summary: 'Cancel a build; what stands on the bench for it goes back to its bins',
     params: IdParams,
     body: z.object({ version: Version }),
     response: BuildDetail,
   }),
-  pick: route({
-    method: 'POST',
-    path: '/api/builds/:id/picks',
-    tag: 'Pick',
-    summary: 'Bring parts from bins to the bench',
-    params: IdParams,
-    body: z.object({
-      lines: z
-        .array(z.object({ lineId: Id, binId: Id, quantity: Decimal, ...Tracked }))
-        .min(1)
-        .max(200),
-      override: Override.optional(),
-    }),
-    response: z.object({ documentId: Id, number: z.string(), build: BuildDetail }),
-  }),
   finish: route({
     method: 'POST',
     path: '/api/builds/:id/finish',
     tag: 'Build',
+    right: 'build',
     summary: 'Finish some or all of a build with what was really used',
     params: IdParams,
     body: z.object({
       version: Version,
-      good: Decimal,
+      good: Positive,
       outputBinId: Id,
       /** The lot or the serials of the good units. */
       ...TrackedIn,
-      lines: z.array(z.object({ lineId: Id, actual: Decimal, ...Tracked })).max(200),
+      lines: z.array(z.object({ lineId: Id, actual: FromZero, ...Tracked })).max(200),
       /** Close the build even though fewer than planned were made. */
       close: z.boolean().default(false),
       override: Override.optional(),
     }),
     response: z.object({ documentId: Id, number: z.string(), unitCost: Decimal, build: BuildDetail }),
+  }),
+  moveBuilds: route({
+    method: 'POST',
+    path: '/api/definitions/:id/move-builds',
+    tag: 'Define',
+    right: 'plan',
+    summary: 'Let planned builds take the revision in use instead of the one they took',
+    params: IdParams,
+    body: z.object({ buildIds: z.array(Id).min(1).max(200) }),
+    response: Definition,
   }),
 };

@@ -1,13 +1,15 @@
+import { orderStates, sentHows } from '@yosegi/core/buying';
 import { z } from 'zod';
+import { Change, FromZero, Positive, Price } from './amounts.ts';
 import { Code, Day, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route, Version } from './common.ts';
 import { Measure, Supplier, Tracking } from './items.ts';
+import { Posted } from './ledger.ts';
 import { Announced, Mail } from './mail.ts';
-import { StockDocument } from './stock.ts';
-import { TrackedIn } from './tracked.ts';
+import { TrackedIn } from './tracking.ts';
 
-export const OrderState = z.enum(['draft', 'sent', 'confirmed', 'partly-received', 'closed', 'cancelled']);
+export const OrderState = z.enum(orderStates);
 export type OrderState = z.infer<typeof OrderState>;
-export const SentHow = z.enum(['mailbox', 'print', 'csv', 'ubl']);
+export const SentHow = z.enum(sentHows);
 export type SentHow = z.infer<typeof SentHow>;
 
 /** What deliveries of the past say of the next; null while there was none. Days from sending to coming in. */
@@ -103,11 +105,11 @@ export type PurchaseOrder = z.infer<typeof PurchaseOrder>;
 
 export const PurchaseLineInput = z.object({
   itemId: Id,
-  quantity: Decimal,
-  price: Decimal,
+  quantity: Positive,
+  price: Price,
   wantedOn: Day.nullable().default(null),
   needs: z
-    .array(z.object({ buildId: Id, quantity: Decimal }))
+    .array(z.object({ buildId: Id, quantity: Change }))
     .max(100)
     .default([]),
 });
@@ -193,10 +195,6 @@ export type SupplierInput = z.infer<typeof SupplierInput>;
 const Versioned = z.object({ version: Version });
 const BUYING = { tag: 'Buying' } as const;
 
-/** Where the order is read as a file: `csv` for a spreadsheet, `xml` as a UBL 2.3 Order. */
-export const orderFilePath = (id: number | ':id', format: 'csv' | 'xml') =>
-  `/api/purchase-orders/${id}/order.${format}`;
-
 /** Some of an item that will come: an order of ours or a build. */
 export const ComingRow = z.object({
   source: z.enum(['order', 'build']),
@@ -213,14 +211,24 @@ export type ComingRow = z.infer<typeof ComingRow>;
 export const buyingRoutes = {
   coming: route({
     ...BUYING,
+    right: 'look',
     method: 'GET',
     path: '/api/items/:id/coming',
     summary: 'What of an item is on order and being built, the first to come first',
     params: IdParams,
     response: z.array(ComingRow),
   }),
+  suppliers: route({
+    method: 'GET',
+    path: '/api/suppliers',
+    tag: 'Items',
+    right: 'look',
+    summary: 'Suppliers, by code',
+    response: z.array(Supplier),
+  }),
   supplier: route({
     ...BUYING,
+    right: 'look',
     method: 'GET',
     path: '/api/suppliers/:id',
     summary: 'A supplier with its prices, stated lead days and those learnt from its deliveries',
@@ -229,6 +237,7 @@ export const buyingRoutes = {
   }),
   createSupplier: route({
     ...BUYING,
+    right: 'buy',
     method: 'POST',
     path: '/api/suppliers',
     summary: 'Add a supplier',
@@ -237,6 +246,7 @@ export const buyingRoutes = {
   }),
   updateSupplier: route({
     ...BUYING,
+    right: 'buy',
     method: 'PUT',
     path: '/api/suppliers/:id',
     summary: 'Change a supplier’s code, name, address or mail',
@@ -246,6 +256,7 @@ export const buyingRoutes = {
   }),
   buyList: route({
     ...BUYING,
+    right: 'look',
     method: 'GET',
     path: '/api/buy-list',
     summary: 'What has to be bought for every promise and reorder point, with offers and what it is for',
@@ -254,6 +265,7 @@ export const buyingRoutes = {
   }),
   orders: route({
     ...BUYING,
+    right: 'look',
     method: 'GET',
     path: '/api/purchase-orders',
     summary: 'Purchase orders, the newest first',
@@ -267,6 +279,7 @@ export const buyingRoutes = {
   }),
   order: route({
     ...BUYING,
+    right: 'look',
     method: 'GET',
     path: '/api/purchase-orders/:id',
     summary: 'One purchase order with its lines, receipts and mail',
@@ -275,6 +288,7 @@ export const buyingRoutes = {
   }),
   createOrders: route({
     ...BUYING,
+    right: 'buy',
     method: 'POST',
     path: '/api/purchase-orders',
     summary: 'Draft purchase orders, one or several at once, and send them if told how',
@@ -283,6 +297,7 @@ export const buyingRoutes = {
   }),
   saveOrder: route({
     ...BUYING,
+    right: 'buy',
     method: 'PUT',
     path: '/api/purchase-orders/:id',
     summary: 'Change a draft, and send it if told how',
@@ -292,6 +307,7 @@ export const buyingRoutes = {
   }),
   sendOrder: route({
     ...BUYING,
+    right: 'buy',
     method: 'POST',
     path: '/api/purchase-orders/:id/send',
     summary: 'Send an order: to the supplier’s mailbox, or as what is printed or handed over as a file',
@@ -301,6 +317,7 @@ export const buyingRoutes = {
   }),
   confirmOrder: route({
     ...BUYING,
+    right: 'buy',
     method: 'POST',
     path: '/api/purchase-orders/:id/confirm',
     summary: 'Enter what the supplier promised by phone or letter',
@@ -308,7 +325,7 @@ export const buyingRoutes = {
     body: Versioned.extend({
       reference: z.string().trim().max(60).default(''),
       lines: z
-        .array(z.object({ lineId: Id, quantity: Decimal, on: Day.nullable() }))
+        .array(z.object({ lineId: Id, quantity: FromZero, on: Day.nullable() }))
         .min(1)
         .max(500),
     }),
@@ -316,6 +333,7 @@ export const buyingRoutes = {
   }),
   closeOrder: route({
     ...BUYING,
+    right: 'buy',
     method: 'POST',
     path: '/api/purchase-orders/:id/close',
     summary: 'Say that what is still open will not come, of some lines or of all',
@@ -325,6 +343,7 @@ export const buyingRoutes = {
   }),
   cancelOrder: route({
     ...BUYING,
+    right: 'buy',
     method: 'POST',
     path: '/api/purchase-orders/:id/cancel',
     summary: 'Cancel an order of which nothing has come',
@@ -334,6 +353,7 @@ export const buyingRoutes = {
   }),
   receiveOrder: route({
     ...BUYING,
+    right: 'receive',
     method: 'POST',
     path: '/api/purchase-orders/:id/receipts',
     summary: 'Receive some or all of an order',
@@ -350,8 +370,8 @@ export const buyingRoutes = {
           z.object({
             lineId: Id,
             binId: Id,
-            quantity: Decimal,
-            unitCost: Decimal,
+            quantity: Positive,
+            unitCost: Price,
             ...TrackedIn,
             /** What is still open after this will not come. */
             closeRest: z.boolean().default(false),
@@ -360,6 +380,6 @@ export const buyingRoutes = {
         .min(1)
         .max(500),
     }),
-    response: z.object({ order: PurchaseOrder, document: StockDocument }),
+    response: z.object({ order: PurchaseOrder, document: Posted }),
   }),
 };

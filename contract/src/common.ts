@@ -1,5 +1,6 @@
 import { isDay, isVisible } from '@yosegi/core/text';
 import { z } from 'zod';
+import type { Right } from './rights.ts';
 import './said.ts';
 
 /** A plain decimal as text, so that no float ever carries an amount. How many decimals are allowed is the core's to say. */
@@ -54,8 +55,8 @@ export interface Route {
   readonly tag: string;
   /** A POST that only asks, because the question is too long for an address: it changes nothing and needs no key. */
   readonly asks?: true;
-  /** Who may call it; every route but the open ones needs a person. */
-  readonly access?: 'open' | 'person' | 'owner';
+  /** What whoever calls it must be allowed. */
+  readonly right: Right;
   readonly params?: z.ZodType;
   readonly query?: z.ZodType;
   readonly body?: z.ZodType;

@@ -1,14 +1,16 @@
+import { countGroups, countStates } from '@yosegi/core/counts';
 import { z } from 'zod';
+import { FromZero, Price } from './amounts.ts';
 import { Day, Decimal, Id, IdParams, route, Version } from './common.ts';
 import { Measure, Tracking } from './items.ts';
-import { TrackedIn } from './tracked.ts';
+import { TrackedIn } from './tracking.ts';
 
 export const CountRow = z.object({
   id: Id,
   number: z.string(),
   /** What is counted, in words. */
   scope: z.string(),
-  state: z.enum(['open', 'approved', 'cancelled']),
+  state: z.enum(countStates),
   begunAt: z.string(),
   begunBy: z.string(),
   lines: z.number().int(),
@@ -53,7 +55,7 @@ export const CountDetail = CountRow.extend({ sheet: z.array(CountLine), document
 export type CountDetail = z.infer<typeof CountDetail>;
 
 /** Groups of items that are counted together. */
-export const CountGroup = z.enum(['bought', 'made', 'lot', 'serial']);
+export const CountGroup = z.enum(countGroups);
 export type CountGroup = z.infer<typeof CountGroup>;
 
 export const countRoutes = {
@@ -61,6 +63,7 @@ export const countRoutes = {
     method: 'GET',
     path: '/api/counts',
     tag: 'Stock',
+    right: 'look',
     summary: 'Counts, the newest first',
     response: z.array(CountRow),
   }),
@@ -68,6 +71,7 @@ export const countRoutes = {
     method: 'GET',
     path: '/api/counts/:id',
     tag: 'Stock',
+    right: 'look',
     summary: 'One count with its sheet, in walking order',
     params: IdParams,
     response: CountDetail,
@@ -76,6 +80,7 @@ export const countRoutes = {
     method: 'POST',
     path: '/api/counts',
     tag: 'Stock',
+    right: 'count',
     summary: 'Begin a count of bins: of everything in them, of some items, or of what was not counted since a day',
     body: z.object({
       binIds: z.array(Id).min(1).max(500),
@@ -92,24 +97,27 @@ export const countRoutes = {
     method: 'PUT',
     path: '/api/count-lines/:id',
     tag: 'Stock',
+    right: 'count',
     summary: 'Say what was counted, or take it back to count it again',
     params: IdParams,
-    body: z.object({ counted: Decimal.nullable(), serials: TrackedIn.serials }),
+    body: z.object({ counted: FromZero.nullable(), serials: TrackedIn.serials }),
     response: CountDetail,
   }),
   countCost: route({
     method: 'PUT',
     path: '/api/count-lines/:id/cost',
     tag: 'Stock',
+    right: 'count',
     summary: 'Say what one of what was found is worth; zero is said openly',
     params: IdParams,
-    body: z.object({ unitCost: Decimal.nullable() }),
+    body: z.object({ unitCost: Price.nullable() }),
     response: CountDetail,
   }),
   addCountLine: route({
     method: 'POST',
     path: '/api/counts/:id/lines',
     tag: 'Stock',
+    right: 'count',
     summary: 'Add an item found where the books have none',
     params: IdParams,
     body: z.object({ itemId: Id, binId: Id, lot: TrackedIn.lot, bestBefore: TrackedIn.bestBefore }),
@@ -119,7 +127,7 @@ export const countRoutes = {
     method: 'POST',
     path: '/api/counts/:id/approve',
     tag: 'Stock',
-    access: 'owner',
+    right: 'approve-count',
     summary: 'Post the differences of what was counted in one document',
     params: IdParams,
     body: z.object({ version: Version }),
@@ -129,6 +137,7 @@ export const countRoutes = {
     method: 'POST',
     path: '/api/counts/:id/cancel',
     tag: 'Stock',
+    right: 'count',
     summary: 'Give a count up; nothing is posted',
     params: IdParams,
     body: z.object({ version: Version }),

@@ -1,5 +1,5 @@
 import { cover } from '@yosegi/core/coverage';
-import { definitionCost } from '@yosegi/core/definition';
+import { definitionCost } from '@yosegi/core/definitions';
 import { formatDecimal, parseDecimal, type Quantity } from '@yosegi/core/number';
 import { describe, expect, it } from 'vitest';
 import type { Snapshot } from './coverage.ts';

@@ -1,5 +1,5 @@
 import type { CoverageInput, Wanted } from '@yosegi/core/coverage';
-import type { Revision } from '@yosegi/core/definition';
+import type { Revision } from '@yosegi/core/definitions';
 import { type Money, type Percent, parseDecimal, type Quantity, readExact } from '@yosegi/core/number';
 import type { Snapshot } from './coverage.ts';
 

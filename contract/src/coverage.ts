@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Day, Decimal, Id, route } from './common.ts';
+import { Decimal, Id, route } from './common.ts';
 import { Basis, Taken } from './definitions.ts';
 import { Measure } from './items.ts';
 
@@ -45,20 +45,12 @@ export const Snapshot = z.object({
 });
 export type Snapshot = z.infer<typeof Snapshot>;
 
-export const PlanLine = z.object({
-  itemId: Id,
-  /** A rework takes the item itself in and gives it back refreshed. */
-  purpose: z.enum(['build', 'rework']).default('build'),
-  quantity: Decimal,
-  due: Day.nullable(),
-  remark: z.string().trim().max(2000).default(''),
-});
-
 export const coverageRoutes = {
   snapshot: route({
     method: 'GET',
     path: '/api/coverage/snapshot',
     tag: 'Cover',
+    right: 'look',
     summary: 'Stock, definitions in use and what is coming, for computing coverage',
     response: Snapshot,
   }),

@@ -1,27 +1,40 @@
+import { openBuildStates } from '@yosegi/core/builds';
+import {
+  bases,
+  madeHows,
+  onOrders,
+  paperworks,
+  pricesFrom,
+  purposes,
+  revisionStates,
+  swapFors,
+  takens,
+} from '@yosegi/core/definitions';
 import { z } from 'zod';
+import { Minutes, Positive, Price, percentUpTo } from './amounts.ts';
 import { Day, Decimal, Id, IdParams, PageQuery, pageOf, route, Version } from './common.ts';
 import { Item } from './items.ts';
 
-export const Basis = z.enum(['per-output', 'per-run']);
-export const Taken = z.enum(['picked-first', 'when-finished']);
+export const Basis = z.enum(bases);
+export const Taken = z.enum(takens);
 
 const PartInput = z.object({
   kind: z.literal('part'),
   itemId: Id,
   basis: Basis,
   /** In the part's unit, for the output quantity or for a run. */
-  quantity: Decimal,
+  quantity: Positive,
   /** Percent added for waste. */
-  waste: Decimal,
+  waste: percentUpTo(1000),
   taken: Taken,
   /** Take-apart share in percent as typed; null lets it follow cost. */
-  share: Decimal.nullable(),
+  share: percentUpTo(100).nullable(),
   comesBack: z.boolean(),
   /** The bin it is taken from before all others; null leaves the choice to whoever picks. */
   fromBinId: Id.nullable().default(null),
   /** What may stand in for it, the best first; `ratio` is how much of it does for one of the part. */
   alternates: z
-    .array(z.object({ itemId: Id, ratio: Decimal }))
+    .array(z.object({ itemId: Id, ratio: Positive }))
     .max(10)
     .default([]),
 });
@@ -29,19 +42,20 @@ const LabourInput = z.object({
   kind: z.literal('labour'),
   text: z.string().trim().max(200),
   basis: Basis,
-  minutes: Decimal,
+  minutes: Minutes,
   rateId: Id,
 });
 const ChargeInput = z.object({
   kind: z.literal('charge'),
   text: z.string().trim().min(1).max(200),
   basis: Basis,
-  amount: Decimal,
+  amount: Price,
 });
 const NoteInput = z.object({ kind: z.literal('note'), text: z.string().trim().min(1).max(1000) });
 
 export const LineInput = z.discriminatedUnion('kind', [PartInput, LabourInput, ChargeInput, NoteInput]);
-export type LineInput = z.output<typeof LineInput>;
+/** A line as it is sent. */
+export type LineInput = z.input<typeof LineInput>;
 
 /** What a screen shows of the item on a part line. */
 export const PartItem = Item.pick({
@@ -68,11 +82,14 @@ export type PartItem = z.infer<typeof PartItem>;
 
 export const Line = z.discriminatedUnion('kind', [
   PartInput.extend({
+    quantity: Decimal,
+    waste: Decimal,
+    share: Decimal.nullable(),
     item: PartItem,
     alternates: z.array(z.object({ itemId: Id, ratio: Decimal, item: PartItem })),
   }),
-  LabourInput.extend({ ratePerHour: Decimal }),
-  ChargeInput,
+  LabourInput.extend({ minutes: Decimal, ratePerHour: Decimal }),
+  ChargeInput.extend({ amount: Decimal }),
   NoteInput,
 ]);
 export type Line = z.infer<typeof Line>;
@@ -80,7 +97,7 @@ export type Line = z.infer<typeof Line>;
 export const Revision = z.object({
   id: Id,
   number: z.number().int(),
-  state: z.enum(['draft', 'in-use', 'retired']),
+  state: z.enum(revisionStates),
   outputQuantity: Decimal,
   /** The day it came into use; of a draft, the day it will. Until then such a draft is frozen too. */
   inUseFrom: z.string().nullable(),
@@ -89,16 +106,16 @@ export const Revision = z.object({
 });
 export type Revision = z.infer<typeof Revision>;
 
-export const Purpose = z.enum(['build', 'rework', 'record']);
+export const Purpose = z.enum(purposes);
 export type Purpose = z.infer<typeof Purpose>;
 
 /** The switches of a kit, and where its price comes from. */
 export const Behaviour = z.object({
-  made: z.enum(['ahead', 'packed-per-order']),
-  paperwork: z.enum(['one-line', 'contents']),
-  onOrder: z.enum(['locked', 'quantities', 'swaps']),
-  swapFor: z.enum(['listed', 'anything']),
-  price: z.enum(['own', 'parts']),
+  made: z.enum(madeHows),
+  paperwork: z.enum(paperworks),
+  onOrder: z.enum(onOrders),
+  swapFor: z.enum(swapFors),
+  price: z.enum(pricesFrom),
   /** Percent taken off the sum of the parts' prices. */
   discount: Decimal,
 });
@@ -108,7 +125,7 @@ export type Behaviour = z.infer<typeof Behaviour>;
 export const KeptBuild = z.object({
   id: Id,
   number: z.string(),
-  state: z.enum(['planned', 'on-bench']),
+  state: z.enum(openBuildStates),
   quantity: Decimal,
   revisionId: Id,
   revision: z.number().int(),
@@ -191,13 +208,28 @@ export const Replacement = z.object({
   problem: z.string().nullable(),
 });
 export type Replacement = z.infer<typeof Replacement>;
-const ReplaceInput = z.object({ partId: Id, byId: Id, ratio: Decimal });
+const ReplaceInput = z.object({ partId: Id, byId: Id, ratio: Positive });
+
+/** What a definition would cost if one of its parts had another unit cost. */
+export const CostEffect = z.object({
+  definitionId: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  /** Null where it is more than can be kept. */
+  before: Decimal.nullable(),
+  after: Decimal.nullable(),
+  sellPrice: Decimal.nullable(),
+});
+export type CostEffect = z.infer<typeof CostEffect>;
 
 export const definitionRoutes = {
   definitions: route({
     method: 'GET',
     path: '/api/definitions',
     tag: 'Define',
+    right: 'look',
     summary: 'Bills of materials, by code',
     query: PageQuery.extend({ q: z.string().max(100).optional() }),
     response: pageOf(DefinitionRow),
@@ -206,6 +238,7 @@ export const definitionRoutes = {
     method: 'GET',
     path: '/api/definitions/:id',
     tag: 'Define',
+    right: 'look',
     summary: 'One bill of materials with its revisions',
     params: IdParams,
     response: Definition,
@@ -214,6 +247,7 @@ export const definitionRoutes = {
     method: 'POST',
     path: '/api/definitions',
     tag: 'Define',
+    right: 'define',
     summary: 'Start a bill of materials for an item, with revision 1 as a draft: empty, or a copy of another revision',
     body: z.object({ itemId: Id, purpose: Purpose.default('build'), copyOf: Id.nullable().default(null) }),
     response: Definition,
@@ -222,6 +256,7 @@ export const definitionRoutes = {
     method: 'POST',
     path: '/api/definitions/:id/revisions',
     tag: 'Define',
+    right: 'define',
     summary: 'Start a draft from the revision in use',
     params: IdParams,
     body: z.object({}),
@@ -231,15 +266,17 @@ export const definitionRoutes = {
     method: 'PUT',
     path: '/api/revisions/:id',
     tag: 'Define',
+    right: 'define',
     summary: 'Save a draft',
     params: IdParams,
-    body: z.object({ version: Version, outputQuantity: Decimal, lines: z.array(LineInput).max(200) }),
+    body: z.object({ version: Version, outputQuantity: Positive, lines: z.array(LineInput).max(200) }),
     response: Definition,
   }),
   putInUse: route({
     method: 'POST',
     path: '/api/revisions/:id/use',
     tag: 'Define',
+    right: 'define',
     summary: 'Put a draft in use, now or from a day on, and retire the one before it then',
     params: IdParams,
     body: z.object({ version: Version, from: Day.nullable().default(null) }),
@@ -249,6 +286,7 @@ export const definitionRoutes = {
     method: 'POST',
     path: '/api/revisions/:id/hold-back',
     tag: 'Define',
+    right: 'define',
     summary: 'Take back the day from which a draft would be in use',
     params: IdParams,
     body: z.object({ version: Version }),
@@ -258,6 +296,7 @@ export const definitionRoutes = {
     method: 'POST',
     path: '/api/revisions/:id/retire',
     tag: 'Define',
+    right: 'define',
     summary: 'Retire the revision in use without another in its place',
     params: IdParams,
     body: z.object({ version: Version }),
@@ -267,24 +306,17 @@ export const definitionRoutes = {
     method: 'PUT',
     path: '/api/definitions/:id/behaviour',
     tag: 'Define',
+    right: 'define',
     summary: 'Set how a kit behaves on orders, pick lists, shelves and paperwork',
     params: IdParams,
-    body: Behaviour.extend({ version: Version }),
-    response: Definition,
-  }),
-  moveBuilds: route({
-    method: 'POST',
-    path: '/api/definitions/:id/move-builds',
-    tag: 'Define',
-    summary: 'Let planned builds take the revision in use instead of the one they took',
-    params: IdParams,
-    body: z.object({ buildIds: z.array(Id).min(1).max(200) }),
+    body: Behaviour.extend({ discount: percentUpTo(100), version: Version }),
     response: Definition,
   }),
   definitionFaults: route({
     method: 'GET',
     path: '/api/definition-faults',
     tag: 'Define',
+    right: 'look',
     summary: 'Definitions with something to put right',
     response: z.array(FaultRow),
   }),
@@ -292,14 +324,16 @@ export const definitionRoutes = {
     method: 'GET',
     path: '/api/replacements',
     tag: 'Define',
+    right: 'look',
     summary: 'What replacing a part by another would do to every definition in use',
-    query: z.object({ partId: z.coerce.number().int(), byId: z.coerce.number().int(), ratio: Decimal.default('1') }),
+    query: z.object({ partId: z.coerce.number().int(), byId: z.coerce.number().int(), ratio: Positive.prefault('1') }),
     response: z.array(Replacement),
   }),
   replacePart: route({
     method: 'POST',
     path: '/api/replacements',
     tag: 'Define',
+    right: 'define',
     summary: 'Start drafts in which a part is replaced by another',
     body: ReplaceInput.extend({ definitionIds: z.array(Id).min(1).max(500) }),
     response: z.object({
@@ -310,6 +344,7 @@ export const definitionRoutes = {
     method: 'DELETE',
     path: '/api/revisions/:id',
     tag: 'Define',
+    right: 'define',
     summary: 'Throw a draft away',
     params: IdParams,
     response: z.object({ definitionId: Id.nullable() }),
@@ -318,8 +353,19 @@ export const definitionRoutes = {
     method: 'GET',
     path: '/api/items/:id/used-in',
     tag: 'Define',
+    right: 'look',
     summary: 'Definitions in use or drafted that contain an item, also as an alternate',
     params: IdParams,
     response: z.array(DefinitionUse),
+  }),
+  costEffect: route({
+    method: 'GET',
+    path: '/api/items/:id/cost-effect',
+    tag: 'Items',
+    right: 'look',
+    summary: 'What every definition in use that contains an item would cost if it cost so much',
+    params: IdParams,
+    query: z.object({ cost: Price }),
+    response: z.array(CostEffect),
   }),
 };

@@ -1,8 +1,9 @@
+import { labelJobStates, labelSymbols } from '@yosegi/core/devices';
 import { z } from 'zod';
 import { Id, IdParams, PageQuery, pageOf, route } from './common.ts';
 
 /** Symbols that a label can carry. */
-export const LabelSymbol = z.enum(['code128', 'gs1-128', 'gs1datamatrix']);
+export const LabelSymbol = z.enum(labelSymbols);
 export type LabelSymbol = z.infer<typeof LabelSymbol>;
 
 /** One label as it is printed. */
@@ -22,7 +23,7 @@ export const LabelJob = z.object({
   at: z.string(),
   person: z.string(),
   title: z.string(),
-  state: z.enum(['waiting', 'printed', 'cancelled']),
+  state: z.enum(labelJobStates),
   printedAt: z.string().nullable(),
   count: z.number().int(),
 });
@@ -43,13 +44,11 @@ export const LabelsOf = z.union([
 ]);
 export type LabelsOf = z.input<typeof LabelsOf>;
 
-/** Where the printer puts a job out as PDF, a page a label. */
-export const labelPdfPath = (id: number | ':id') => `/api/label-jobs/${id}/labels.pdf`;
-
 const DEVICES = { tag: 'Devices' } as const;
 export const deviceRoutes = {
   labelJobs: route({
     ...DEVICES,
+    right: 'look',
     method: 'GET',
     path: '/api/label-jobs',
     summary: 'The label printer’s queue and what it has printed, the newest first',
@@ -58,6 +57,7 @@ export const deviceRoutes = {
   }),
   labelJob: route({
     ...DEVICES,
+    right: 'look',
     method: 'GET',
     path: '/api/label-jobs/:id',
     summary: 'One job with its labels, for a preview',
@@ -66,6 +66,7 @@ export const deviceRoutes = {
   }),
   createLabelJob: route({
     ...DEVICES,
+    right: 'print',
     method: 'POST',
     path: '/api/label-jobs',
     summary: 'Put labels into the printer’s queue',
@@ -74,6 +75,7 @@ export const deviceRoutes = {
   }),
   endLabelJob: route({
     ...DEVICES,
+    right: 'print',
     method: 'POST',
     path: '/api/label-jobs/:id/end',
     summary: 'Say that a waiting job was printed, or take it out of the queue',

@@ -1,21 +1,22 @@
-import { apartRoutes } from './apart.ts';
 import { buildRoutes } from './builds.ts';
 import { buyingRoutes } from './buying.ts';
 import { countRoutes } from './counts.ts';
 import { coverageRoutes } from './coverage.ts';
 import { definitionRoutes } from './definitions.ts';
 import { deviceRoutes } from './devices.ts';
-import { importRoutes } from './imports.ts';
+import { importRoutes } from './exchange.ts';
 import { itemRoutes } from './items.ts';
+import { ledgerRoutes } from './ledger.ts';
 import { mailRoutes } from './mail-routes.ts';
 import { peopleRoutes } from './people.ts';
+import { pickRoutes } from './picking.ts';
 import { placeRoutes } from './places.ts';
+import { receiptRoutes } from './receipts.ts';
 import { stockRoutes } from './stock.ts';
+import { apartRoutes } from './takeapart.ts';
 import { todayRoutes } from './today.ts';
-import { trackedRoutes } from './tracked.ts';
-import { worthRoutes } from './worth.ts';
+import { trackedRoutes } from './tracking.ts';
 
-export * from './apart.ts';
 export * from './builds.ts';
 export * from './buying.ts';
 export * from './common.ts';
@@ -23,17 +24,23 @@ export * from './counts.ts';
 export * from './coverage.ts';
 export * from './definitions.ts';
 export * from './devices.ts';
-export * from './imports.ts';
+export * from './document-kinds.ts';
+export * from './exchange.ts';
+export * from './files.ts';
 export * from './items.ts';
+export * from './ledger.ts';
 export * from './live.ts';
 export * from './mail.ts';
 export * from './mail-routes.ts';
 export * from './people.ts';
+export * from './picking.ts';
 export * from './places.ts';
+export * from './receipts.ts';
+export * from './rights.ts';
 export * from './stock.ts';
+export * from './takeapart.ts';
 export * from './today.ts';
-export * from './tracked.ts';
-export * from './worth.ts';
+export * from './tracking.ts';
 
 /** Every request the server answers. The server mounts this table and the browser calls through it. */
 export const api = {
@@ -45,11 +52,13 @@ export const api = {
   ...countRoutes,
   ...coverageRoutes,
   ...buildRoutes,
+  ...pickRoutes,
   ...buyingRoutes,
   ...mailRoutes,
   ...deviceRoutes,
   ...stockRoutes,
-  ...worthRoutes,
+  ...ledgerRoutes,
+  ...receiptRoutes,
   ...apartRoutes,
   ...todayRoutes,
   ...trackedRoutes,

@@ -1,4 +1,6 @@
+import { lotOrders, sources, trackings } from '@yosegi/core/items';
 import { z } from 'zod';
+import { FromZero, Positive, Price } from './amounts.ts';
 import { Code, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route, Version } from './common.ts';
 
 /** What may be typed instead of a stock unit, and how much of it one is: { name: 'g', one: '0.001' }. */
@@ -11,7 +13,7 @@ const MeasureName = z
   .min(1)
   .max(20)
   .regex(/^\p{L}[\p{L}\p{N}.²³-]*$/u, 'Letters and digits, beginning with a letter.');
-const MeasureInput = z.object({ name: MeasureName, one: Decimal });
+const MeasureInput = z.object({ name: MeasureName, one: Positive });
 
 export const Unit = z.object({
   id: Id,
@@ -46,10 +48,10 @@ export type Supplier = z.infer<typeof Supplier>;
 export const Rate = z.object({ id: Id, name: z.string(), perHour: Decimal });
 export type Rate = z.infer<typeof Rate>;
 
-export const Source = z.enum(['bought', 'made', 'both']);
-export const Tracking = z.enum(['none', 'lot', 'serial']);
+export const Source = z.enum(sources);
+export const Tracking = z.enum(trackings);
 /** Whether the first lot to expire has to go first, or is only suggested. */
-export const LotOrder = z.enum(['prescribed', 'free']);
+export const LotOrder = z.enum(lotOrders);
 
 /** An item with where it stands: quantities in its unit, costs per unit. */
 export const Item = z.object({
@@ -104,9 +106,9 @@ export type Item = z.infer<typeof Item>;
 const ItemSupplier = z.object({
   supplierId: Id,
   code: z.string().trim().max(60).default(''),
-  price: Decimal,
-  pack: Decimal.default('1'),
-  minimum: Decimal.default('0'),
+  price: Price,
+  pack: Positive.prefault('1'),
+  minimum: FromZero.prefault('0'),
   leadDays: z.number().int().min(0).max(999).nullable().default(null),
 });
 const ItemField = z.object({ name: z.string().trim().min(1).max(60), value: z.string().trim().min(1).max(200) });
@@ -114,7 +116,15 @@ const ItemField = z.object({ name: z.string().trim().min(1).max(60), value: z.st
 /** Everything that is kept of an item itself. */
 export const ItemDetail = Item.extend({
   packs: z.array(Measure),
-  suppliers: z.array(ItemSupplier.extend({ supplier: z.string(), name: z.string() })),
+  suppliers: z.array(
+    ItemSupplier.extend({
+      price: Decimal,
+      pack: Decimal,
+      minimum: Decimal,
+      supplier: z.string(),
+      name: z.string(),
+    }),
+  ),
   fields: z.array(ItemField),
   /** Whether it can only be archived, not deleted, and its unit cannot change. */
   hasHistory: z.boolean(),
@@ -132,9 +142,9 @@ export const ItemInput = z.object({
   taxFree: z.boolean().default(false),
   barcode: z.string().trim().max(60).nullable().default(null),
   homeBinId: Id.nullable(),
-  sellPrice: Decimal.nullable(),
-  reorderPoint: Decimal.nullable(),
-  standardCost: Decimal.nullable(),
+  sellPrice: Price.nullable(),
+  reorderPoint: FromZero.nullable(),
+  standardCost: Price.nullable(),
   note: Remark,
   packs: z.array(MeasureInput).max(20).default([]),
   suppliers: z.array(ItemSupplier).max(20).default([]),
@@ -163,36 +173,37 @@ export type SavedView = z.infer<typeof SavedView>;
 export const Match = z.object({ text: z.string(), item: Item.nullable(), likely: z.array(Item) });
 export type Match = z.infer<typeof Match>;
 
-/** What a definition would cost if one of its parts had another unit cost. */
-export const CostEffect = z.object({
-  definitionId: Id,
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  /** Null where it is more than can be kept. */
-  before: Decimal.nullable(),
-  after: Decimal.nullable(),
-  sellPrice: Decimal.nullable(),
-});
-export type CostEffect = z.infer<typeof CostEffect>;
-
 export const itemRoutes = {
-  units: route({ method: 'GET', path: '/api/units', tag: 'Items', summary: 'Stock units', response: z.array(Unit) }),
-  rates: route({ method: 'GET', path: '/api/rates', tag: 'Items', summary: 'Labour rates', response: z.array(Rate) }),
+  units: route({
+    method: 'GET',
+    path: '/api/units',
+    tag: 'Items',
+    right: 'look',
+    summary: 'Stock units',
+    response: z.array(Unit),
+  }),
+  rates: route({
+    method: 'GET',
+    path: '/api/rates',
+    tag: 'Items',
+    right: 'look',
+    summary: 'Labour rates',
+    response: z.array(Rate),
+  }),
   createRate: route({
     method: 'POST',
     path: '/api/rates',
     tag: 'Items',
-    access: 'owner',
+    right: 'set-up',
     summary: 'Add a labour rate',
-    body: z.object({ name: Name, perHour: Decimal }),
+    body: z.object({ name: Name, perHour: Price }),
     response: Rate,
   }),
   items: route({
     method: 'GET',
     path: '/api/items',
     tag: 'Items',
+    right: 'look',
     summary: 'Items with their stock, by code',
     query: ItemQuery,
     response: pageOf(Item),
@@ -201,6 +212,7 @@ export const itemRoutes = {
     method: 'GET',
     path: '/api/item-counts',
     tag: 'Items',
+    right: 'look',
     summary: 'How many items there are, and how many need an eye',
     response: z.object({ all: z.number(), low: z.number(), overdrawn: z.number(), archived: z.number() }),
   }),
@@ -208,6 +220,7 @@ export const itemRoutes = {
     method: 'GET',
     path: '/api/items/:id',
     tag: 'Items',
+    right: 'look',
     summary: 'One item with everything kept of it',
     params: IdParams,
     response: ItemDetail,
@@ -216,6 +229,7 @@ export const itemRoutes = {
     method: 'POST',
     path: '/api/items',
     tag: 'Items',
+    right: 'define',
     summary: 'Add an item',
     body: ItemInput,
     response: ItemDetail,
@@ -224,6 +238,7 @@ export const itemRoutes = {
     method: 'PUT',
     path: '/api/items/:id',
     tag: 'Items',
+    right: 'define',
     summary: 'Change an item',
     params: IdParams,
     body: ItemInput.extend({ version: Version }),
@@ -233,15 +248,17 @@ export const itemRoutes = {
     method: 'PUT',
     path: '/api/items/:id/prices',
     tag: 'Items',
+    right: 'define',
     summary: "Change an item's sell price or standard cost and leave the rest",
     params: IdParams,
-    body: z.object({ sellPrice: Decimal.optional(), standardCost: Decimal.optional(), version: Version }),
+    body: z.object({ sellPrice: Price.optional(), standardCost: Price.optional(), version: Version }),
     response: ItemDetail,
   }),
   archiveItem: route({
     method: 'POST',
     path: '/api/items/:id/archive',
     tag: 'Items',
+    right: 'define',
     summary: 'Take an item out of use, or bring it back',
     params: IdParams,
     body: z.object({ archived: z.boolean(), version: Version }),
@@ -251,6 +268,7 @@ export const itemRoutes = {
     method: 'DELETE',
     path: '/api/items/:id',
     tag: 'Items',
+    right: 'define',
     summary: 'Delete an item that has no history',
     params: IdParams,
     response: z.object({ id: Id }),
@@ -259,6 +277,7 @@ export const itemRoutes = {
     method: 'GET',
     path: '/api/pictures',
     tag: 'Items',
+    right: 'look',
     summary: 'Items that have a picture, which stands in for their tile',
     response: z.array(z.object({ itemId: Id, code: z.string(), hash: z.string() })),
   }),
@@ -266,6 +285,7 @@ export const itemRoutes = {
     method: 'DELETE',
     path: '/api/items/:id/picture',
     tag: 'Items',
+    right: 'define',
     summary: "Remove an item's picture",
     params: IdParams,
     response: ItemDetail,
@@ -274,25 +294,17 @@ export const itemRoutes = {
     method: 'POST',
     path: '/api/items/match',
     tag: 'Items',
+    right: 'look',
     asks: true,
     summary: 'Which items texts mean: codes, barcodes, names or parts of either',
     body: z.object({ texts: z.array(z.string().max(200)).min(1).max(200) }),
     response: z.array(Match),
   }),
-  costEffect: route({
-    method: 'GET',
-    path: '/api/items/:id/cost-effect',
-    tag: 'Items',
-    summary: 'What every definition in use that contains an item would cost if it cost so much',
-    params: IdParams,
-    query: z.object({ cost: Decimal }),
-    response: z.array(CostEffect),
-  }),
   createUnit: route({
     method: 'POST',
     path: '/api/units',
     tag: 'Items',
-    access: 'owner',
+    right: 'set-up',
     summary: 'Add a stock unit',
     body: UnitInput,
     response: Unit,
@@ -301,23 +313,17 @@ export const itemRoutes = {
     method: 'PUT',
     path: '/api/units/:id',
     tag: 'Items',
-    access: 'owner',
+    right: 'set-up',
     summary: 'Rename a stock unit, change its decimals and what may be typed instead',
     params: IdParams,
     body: UnitInput.extend({ version: Version }),
     response: Unit,
   }),
-  suppliers: route({
-    method: 'GET',
-    path: '/api/suppliers',
-    tag: 'Items',
-    summary: 'Suppliers, by code',
-    response: z.array(Supplier),
-  }),
   views: route({
     method: 'GET',
     path: '/api/views',
     tag: 'Items',
+    right: 'look',
     summary: 'Filters the person has saved',
     response: z.array(SavedView),
   }),
@@ -325,6 +331,7 @@ export const itemRoutes = {
     method: 'POST',
     path: '/api/views',
     tag: 'Items',
+    right: 'look',
     summary: 'Save a filter under a name, or change the one of that name',
     body: z.object({ list: z.string().max(20), name: Name, search: z.string().max(1000) }),
     response: SavedView,
@@ -333,6 +340,7 @@ export const itemRoutes = {
     method: 'DELETE',
     path: '/api/views/:id',
     tag: 'Items',
+    right: 'look',
     summary: 'Forget a saved filter',
     params: IdParams,
     response: z.object({ id: Id }),

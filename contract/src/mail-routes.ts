@@ -6,6 +6,7 @@ import { Mail } from './mail.ts';
 export const mailRoutes = {
   mail: route({
     tag: 'Buying',
+    right: 'look',
     method: 'GET',
     path: '/api/mail',
     summary: 'What went to suppliers and came from them, the newest first',
@@ -14,6 +15,7 @@ export const mailRoutes = {
   }),
   mailContent: route({
     tag: 'Buying',
+    right: 'look',
     method: 'GET',
     path: '/api/mail/:id',
     summary: 'One message as it was sent',
@@ -22,6 +24,7 @@ export const mailRoutes = {
   }),
   takeMail: route({
     tag: 'Buying',
+    right: 'buy',
     method: 'POST',
     path: '/api/mail',
     summary: 'Take in what a supplier sent: a UBL OrderResponse or DespatchAdvice',
@@ -31,6 +34,7 @@ export const mailRoutes = {
   answerAsSupplier: route({
     method: 'POST',
     tag: 'Devices',
+    right: 'buy',
     path: '/api/devices/mailbox/:id/answer',
     summary: 'Let the stand-in for a supplier’s mailbox answer an order: confirm, delay, or send the goods off',
     params: IdParams,

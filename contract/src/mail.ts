@@ -1,3 +1,4 @@
+import { mailDirections, mailKinds } from '@yosegi/core/buying';
 import { z } from 'zod';
 import { Decimal, Id } from './common.ts';
 
@@ -6,8 +7,8 @@ export const Mail = z.object({
   orderId: Id,
   order: z.string(),
   supplier: z.string(),
-  direction: z.enum(['out', 'in']),
-  kind: z.enum(['order', 'order-response', 'despatch-advice', 'change', 'cancellation']),
+  direction: z.enum(mailDirections),
+  kind: z.enum(mailKinds),
   at: z.string(),
   subject: z.string(),
   content: z.string(),

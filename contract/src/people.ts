@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { Id, Name, route, Version } from './common.ts';
+import { roles } from './rights.ts';
 
-export const Role = z.enum(['owner', 'bench']);
-export const Person = z.object({ id: Id, name: z.string(), initials: z.string(), role: Role });
+export const Person = z.object({ id: Id, name: z.string(), initials: z.string(), role: z.enum(roles) });
 export type Person = z.infer<typeof Person>;
 
 export const Company = z.object({
@@ -24,7 +24,7 @@ export const peopleRoutes = {
     method: 'GET',
     path: '/api/health',
     tag: 'System',
-    access: 'open',
+    right: 'anyone',
     summary: 'Whether the server and its database answer',
     response: z.object({ status: z.literal('ok'), schema: z.string() }),
   }),
@@ -32,7 +32,7 @@ export const peopleRoutes = {
     method: 'GET',
     path: '/api/people',
     tag: 'People',
-    access: 'open',
+    right: 'anyone',
     summary: 'Everyone who can be chosen at sign-in',
     response: z.array(Person),
   }),
@@ -40,7 +40,7 @@ export const peopleRoutes = {
     method: 'GET',
     path: '/api/session',
     tag: 'People',
-    access: 'open',
+    right: 'anyone',
     summary: 'Who is signed in, and the company',
     response: Session,
   }),
@@ -48,7 +48,7 @@ export const peopleRoutes = {
     method: 'PUT',
     path: '/api/company',
     tag: 'People',
-    access: 'owner',
+    right: 'set-up',
     summary: 'Change the company’s name and address, as its papers say them',
     body: z.object({
       name: Name,
@@ -62,7 +62,7 @@ export const peopleRoutes = {
     method: 'POST',
     path: '/api/session',
     tag: 'People',
-    access: 'open',
+    right: 'anyone',
     summary: 'Choose who is working here',
     body: z.object({ personId: Id }),
     response: Session,

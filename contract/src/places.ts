@@ -1,7 +1,8 @@
+import { binKinds } from '@yosegi/core/places';
 import { z } from 'zod';
 import { Code, Id, IdParams, Name, route, Version } from './common.ts';
 
-export const BinKind = z.enum(['shelf', 'bench', 'quarantine']);
+export const BinKind = z.enum(binKinds);
 export const Bin = z.object({
   id: Id,
   storeId: Id,
@@ -21,6 +22,7 @@ export const placeRoutes = {
     method: 'GET',
     path: '/api/stores',
     tag: 'Places',
+    right: 'look',
     summary: 'Stores with their bins in walking order',
     response: z.array(Store),
   }),
@@ -28,7 +30,7 @@ export const placeRoutes = {
     method: 'POST',
     path: '/api/stores',
     tag: 'Places',
-    access: 'owner',
+    right: 'set-up',
     summary: 'Add a store, with a bench of its own',
     body: z.object({ code: Code, name: Name }),
     response: Store,
@@ -37,7 +39,7 @@ export const placeRoutes = {
     method: 'PUT',
     path: '/api/stores/:id',
     tag: 'Places',
-    access: 'owner',
+    right: 'set-up',
     summary: 'Rename a store',
     params: IdParams,
     body: z.object({ code: Code, name: Name, version: Version }),
@@ -47,7 +49,7 @@ export const placeRoutes = {
     method: 'POST',
     path: '/api/stores/:id/bins',
     tag: 'Places',
-    access: 'owner',
+    right: 'set-up',
     summary: 'Add a bin to a store',
     params: IdParams,
     body: z.object({
@@ -61,7 +63,7 @@ export const placeRoutes = {
     method: 'PUT',
     path: '/api/bins/:id',
     tag: 'Places',
-    access: 'owner',
+    right: 'set-up',
     summary: 'Rename a bin or move it in the walk',
     params: IdParams,
     body: z.object({

@@ -1,102 +1,12 @@
+import { reasonUses } from '@yosegi/core/stock';
 import { z } from 'zod';
+import { Change, Positive, Price } from './amounts.ts';
 import { Override } from './builds.ts';
 import { Day, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route } from './common.ts';
 import { Item } from './items.ts';
+import { Posted } from './ledger.ts';
 import { BinKind } from './places.ts';
-import { BinQuantity, Tracked, TrackedIn } from './tracked.ts';
-
-export const DocumentKind = z.enum([
-  'opening',
-  'receipt',
-  'transfer',
-  'adjustment',
-  'count',
-  'pick',
-  'put-back',
-  'finish',
-  'take-apart',
-  'price-difference',
-  'revaluation',
-  'undo',
-]);
-export type DocumentKind = z.infer<typeof DocumentKind>;
-
-export const Movement = z.object({
-  id: Id,
-  documentId: Id,
-  document: z.string(),
-  kind: DocumentKind,
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  bin: z.string(),
-  lot: z.string().nullable(),
-  serial: z.string().nullable(),
-  /** The build on whose bench it stands or stood. */
-  build: z.string().nullable(),
-  quantity: Decimal,
-  value: Decimal,
-  at: z.string(),
-  person: z.string(),
-});
-export type Movement = z.infer<typeof Movement>;
-
-export const StockDocument = z.object({
-  id: Id,
-  number: z.string(),
-  kind: DocumentKind,
-  at: z.string(),
-  person: z.string(),
-  remark: z.string(),
-  buildId: Id.nullable(),
-  build: z.string().nullable(),
-  /** Why stock was adjusted, in the owner's words; null for every other kind. */
-  reason: z.string().nullable(),
-  overrideReason: z.string().nullable(),
-  /** Who brought it, and for which order of ours; null where that is unknown or nothing was received. */
-  receipt: z
-    .object({
-      supplierId: Id.nullable(),
-      supplier: z.string().nullable(),
-      orderId: Id.nullable(),
-      order: z.string().nullable(),
-      deliveryNote: z.string(),
-    })
-    .nullable(),
-  /** The receipts whose price this puts right, or the documents that put the price of this receipt right. */
-  prices: z.array(z.object({ id: Id, number: z.string() })),
-  reverses: z.object({ id: Id, number: z.string() }).nullable(),
-  reversedBy: z.object({ id: Id, number: z.string() }).nullable(),
-  movements: z.array(Movement),
-  values: z.array(
-    z.object({ kind: z.string(), amount: Decimal, item: z.string().nullable(), text: z.string().nullable() }),
-  ),
-  uses: z.array(
-    z.object({
-      text: z.string(),
-      unit: z.string(),
-      planned: Decimal,
-      actual: Decimal,
-      cost: Decimal,
-      plannedCost: Decimal,
-    }),
-  ),
-});
-export type StockDocument = z.infer<typeof StockDocument>;
-
-export const DocumentRow = StockDocument.pick({
-  id: true,
-  number: true,
-  kind: true,
-  at: true,
-  person: true,
-  remark: true,
-}).extend({
-  value: Decimal,
-  undone: z.boolean(),
-});
-export type DocumentRow = z.infer<typeof DocumentRow>;
+import { BinQuantity, Tracked, TrackedIn } from './tracking.ts';
 
 /** Everything that stands anywhere of some items: bin by bin, lot by lot. */
 export const StockPlaces = pageOf(
@@ -138,15 +48,42 @@ export const StockThen = z.object({
 export type StockThen = z.infer<typeof StockThen>;
 
 /** Why stock is adjusted or held, in the owner's words. */
-export const ReasonUse = z.enum(['adjustment', 'hold']);
+export const ReasonUse = z.enum(reasonUses);
 export const Reason = z.object({ id: Id, name: z.string(), usedFor: ReasonUse });
 export type Reason = z.infer<typeof Reason>;
+
+/** Something that was overridden and has not been put right, with what would settle it. */
+export const PutRight = z.object({
+  id: Id,
+  itemId: Id.nullable(),
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  binId: Id.nullable(),
+  bin: z.string().nullable(),
+  /** What the books have there now: below zero while it is not settled. */
+  quantity: Decimal.nullable(),
+  /** What is there of it in other bins: it may be there that it was taken from. */
+  elsewhere: z.array(z.object({ binId: Id, bin: z.string(), quantity: Decimal })),
+  /** An open order that would settle it when it comes. */
+  orderId: Id.nullable(),
+  order: z.string().nullable(),
+  reason: z.string(),
+  person: z.string(),
+  at: z.string(),
+  documentId: Id.nullable(),
+  buildId: Id.nullable(),
+  source: z.string(),
+});
+export type PutRight = z.infer<typeof PutRight>;
 
 export const stockRoutes = {
   reasons: route({
     method: 'GET',
     path: '/api/reasons',
     tag: 'Stock',
+    right: 'look',
     summary: 'Why stock is adjusted or held',
     response: z.array(Reason),
   }),
@@ -154,7 +91,7 @@ export const stockRoutes = {
     method: 'POST',
     path: '/api/reasons',
     tag: 'Stock',
-    access: 'owner',
+    right: 'set-up',
     summary: 'Add a reason for adjustments or holds',
     body: z.object({ name: Name, usedFor: ReasonUse.default('adjustment') }),
     response: Reason,
@@ -163,21 +100,23 @@ export const stockRoutes = {
     method: 'POST',
     path: '/api/transfers',
     tag: 'Stock',
+    right: 'move-stock',
     summary: 'Move goods between bins; value goes with them',
     body: z.object({
       remark: Remark.default(''),
       lines: z
-        .array(z.object({ itemId: Id, fromBinId: Id, toBinId: Id, quantity: Decimal, ...Tracked }))
+        .array(z.object({ itemId: Id, fromBinId: Id, toBinId: Id, quantity: Positive, ...Tracked }))
         .min(1)
         .max(500),
       override: Override.optional(),
     }),
-    response: StockDocument,
+    response: Posted,
   }),
   adjust: route({
     method: 'POST',
     path: '/api/adjustments',
     tag: 'Stock',
+    right: 'move-stock',
     summary: 'Bring the books to what is really there, with a reason',
     body: z.object({
       reasonId: Id,
@@ -188,9 +127,9 @@ export const stockRoutes = {
             itemId: Id,
             binId: Id,
             /** What is found (above zero) or gone (below zero). */
-            change: Decimal,
+            change: Change,
             /** What one of what is found is worth; its moving average when left out. */
-            unitCost: Decimal.nullable().default(null),
+            unitCost: Price.nullable().default(null),
             ...TrackedIn,
           }),
         )
@@ -198,38 +137,22 @@ export const stockRoutes = {
         .max(500),
       override: Override.optional(),
     }),
-    response: StockDocument,
+    response: Posted,
   }),
   itemBins: route({
     method: 'GET',
     path: '/api/items/:id/bins',
     tag: 'Stock',
+    right: 'look',
     summary: 'Where an item stands, bin by bin, with benches',
     params: IdParams,
     response: z.array(BinQuantity.extend({ kind: BinKind, build: z.string().nullable() })),
-  }),
-  movements: route({
-    method: 'GET',
-    path: '/api/movements',
-    tag: 'Stock',
-    summary: 'Movements, the newest first',
-    query: PageQuery.extend({
-      itemId: z.coerce.number().int().positive().optional(),
-      kind: DocumentKind.optional(),
-      binId: z.coerce.number().int().positive().optional(),
-      personId: z.coerce.number().int().positive().optional(),
-      /** First and last day, both included. */
-      from: Day.optional(),
-      to: Day.optional(),
-      /** A part of an item's code or name, of a document's number or remark. */
-      q: z.string().max(100).optional(),
-    }),
-    response: pageOf(Movement),
   }),
   stockPlaces: route({
     method: 'GET',
     path: '/api/stock-places',
     tag: 'Stock',
+    right: 'look',
     summary: 'Stock by item, bin, lot and serial, with what of it is promised, held and free',
     query: PageQuery.extend({
       storeId: z.coerce.number().int().positive().optional(),
@@ -244,6 +167,7 @@ export const stockRoutes = {
     method: 'GET',
     path: '/api/stock-on',
     tag: 'Stock',
+    right: 'look',
     summary: 'What was in stock at the end of a day, by item, with what it was worth',
     query: PageQuery.extend({ day: Day, q: z.string().max(100).optional() }),
     response: pageOf(StockThen).extend({ day: z.string(), value: Decimal }),
@@ -252,48 +176,51 @@ export const stockRoutes = {
     method: 'GET',
     path: '/api/stock-value',
     tag: 'Stock',
+    right: 'look',
     summary: 'What stock was worth at the end of each day on which that changed',
     query: z.object({ itemId: z.coerce.number().int().positive().optional() }),
     response: z.array(z.object({ day: z.string(), value: Decimal })),
   }),
-  documents: route({
-    method: 'GET',
-    path: '/api/documents',
-    tag: 'Stock',
-    summary: 'Posted documents, the newest first',
-    query: PageQuery.extend({ kind: DocumentKind.optional() }),
-    response: pageOf(DocumentRow),
-  }),
-  document: route({
-    method: 'GET',
-    path: '/api/documents/:id',
-    tag: 'Stock',
-    summary: 'One posted document with its movements and values',
-    params: IdParams,
-    response: StockDocument,
-  }),
-  undoDocument: route({
+  revalue: route({
     method: 'POST',
-    path: '/api/documents/:id/undo',
+    path: '/api/revaluations',
     tag: 'Stock',
-    summary: 'Undo a posting by a counter-document',
-    params: IdParams,
-    body: z.object({ remark: Remark.default('') }),
-    response: StockDocument,
-  }),
-  receive: route({
-    method: 'POST',
-    path: '/api/receipts',
-    tag: 'Stock',
-    summary: 'Receive goods with their cost, or enter opening stock',
+    right: 'value',
+    summary: 'Make what is there of some items worth a new cost each',
     body: z.object({
-      kind: z.enum(['receipt', 'opening']),
       remark: Remark.default(''),
+      /** The new cost becomes their standard too. */
+      asStandard: z.boolean().default(false),
       lines: z
-        .array(z.object({ itemId: Id, binId: Id, quantity: Decimal, unitCost: Decimal, ...TrackedIn }))
+        .array(z.object({ itemId: Id, unitCost: Price }))
         .min(1)
         .max(500),
     }),
-    response: StockDocument,
+    response: Posted,
+  }),
+  putRight: route({
+    method: 'GET',
+    path: '/api/put-right',
+    tag: 'Stock',
+    right: 'look',
+    summary: 'What went below zero or was overridden, with what would settle each',
+    response: z.array(PutRight),
+  }),
+  settle: route({
+    method: 'POST',
+    path: '/api/put-right/:id/settle',
+    tag: 'Stock',
+    right: 'move-stock',
+    summary: 'Settle one in one step: by stock found, by moving from another bin, or as seen to',
+    params: IdParams,
+    body: z.discriminatedUnion('by', [
+      /** The books were wrong: what is missing was there. */
+      z.object({ by: z.literal('adjustment'), reasonId: Id, remark: Remark.default('') }),
+      /** It was taken from another bin. */
+      z.object({ by: z.literal('transfer'), fromBinId: Id, remark: Remark.default('') }),
+      /** No posting can settle it, and somebody has looked. */
+      z.object({ by: z.literal('seen'), remark: Remark.min(1) }),
+    ]),
+    response: z.object({ document: Posted.nullable() }),
   }),
 };

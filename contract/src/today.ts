@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { BuildRow } from './builds.ts';
 import { Decimal, Id, route } from './common.ts';
-import { PutRight } from './worth.ts';
+import { PutRight } from './stock.ts';
 
 export const Today = z.object({
   ready: z.array(BuildRow),
@@ -56,6 +56,7 @@ export const todayRoutes = {
     method: 'GET',
     path: '/api/today',
     tag: 'Today',
+    right: 'look',
     summary: 'What can start, what waits, what needs an eye',
     response: Today,
   }),
@@ -63,6 +64,7 @@ export const todayRoutes = {
     method: 'GET',
     path: '/api/find',
     tag: 'Today',
+    right: 'look',
     summary: 'Find items, definitions, builds and documents by code, number or name',
     query: z.object({ q: z.string().max(100) }),
     response: z.array(Found),

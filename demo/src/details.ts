@@ -1,6 +1,6 @@
 import { api, type Item, type ItemDetail, type LineInput, picturePath } from '@yosegi/contract';
 import type { Input } from '@yosegi/contract/client';
-import { checkDigit } from '@yosegi/core/item';
+import { checkDigit } from '@yosegi/core/items';
 import sharp from 'sharp';
 import { type Buying, supplierOf } from './buying.ts';
 import { parts } from './catalogue.ts';

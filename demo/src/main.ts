@@ -1,12 +1,12 @@
 import { existsSync, renameSync, rmSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { type Config, databaseIn, readConfig } from '@yosegi/server/config';
 import { lockData } from '@yosegi/server/db/lock';
 import { serve, tellAndExit } from '@yosegi/server/main';
 import { makeDemo } from './make.ts';
 
 /** Starts the demo business, made anew with `--fresh` or when missing. */
-const folder = resolve(process.env.YOSEGI_DATA ?? 'data/demo');
-const file = join(folder, 'yosegi.sqlite');
+const config = configured();
+const file = databaseIn(config);
 const fresh = process.argv.includes('--fresh');
 if (fresh) {
   // Data that somebody works with is not thrown away under them.
@@ -15,7 +15,15 @@ if (fresh) {
   await unlock();
 }
 if (!existsSync(file)) await makeAside();
-if (!process.argv.includes('--only-data')) await serve(folder, Number(process.env.PORT ?? 4170)).catch(tellAndExit);
+if (!process.argv.includes('--only-data')) await serve(config).catch(tellAndExit);
+
+function configured(): Config {
+  try {
+    return readConfig('data/demo');
+  } catch (error) {
+    return tellAndExit(error);
+  }
+}
 
 /** Makes the data beside its place and moves it there when whole, so that a stop half-way leaves nothing half made. */
 async function makeAside(): Promise<void> {

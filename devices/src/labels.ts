@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import type { Label } from '@yosegi/contract';
-import { tileOf } from '@yosegi/core/item';
+import { tileOf } from '@yosegi/core/items';
 import { toSVG } from 'bwip-js/node';
 import PDFDocument from 'pdfkit';
 

@@ -29,7 +29,7 @@ describe('stock that is elsewhere, or not there', () => {
     }
     await page.getByLabel('How many First season guide').fill('4000');
     await keys.press('Control+Enter');
-    await page.getByText(/First season guide: 4000 wanted from D1/).waitFor();
+    await page.getByText(/First season guide: 4,000 wanted from D1/).waitFor();
     await page.getByLabel('How many First season guide').fill('4');
     await keys.press('Control+Enter');
     await visit.heading(/TR-\d+ · Transfer/);

@@ -6,23 +6,25 @@ import cookie from '@fastify/cookie';
 import helmet from '@fastify/helmet';
 import rateLimit from '@fastify/rate-limit';
 import staticFiles from '@fastify/static';
-import swagger from '@fastify/swagger';
-import swaggerUi from '@fastify/swagger-ui';
 import type { api, importRoutes } from '@yosegi/contract';
-import { Refusal } from '@yosegi/core/refusal';
+import type { RefusedIssue } from '@yosegi/contract/amounts';
+import { Refusal, refusalOf } from '@yosegi/core/refusal';
 import Fastify, { type FastifyBaseLogger, type FastifyInstance, type FastifyReply } from 'fastify';
-import {
-  hasZodFastifySchemaValidationErrors,
-  jsonSchemaTransform,
-  serializerCompiler,
-  validatorCompiler,
-} from 'fastify-type-provider-zod';
+import { hasZodFastifySchemaValidationErrors, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
+import { buildLedger } from './builds/ledger.ts';
 import { buildHandlers } from './builds/routes.ts';
-import { buyingHandlers, mountOrderFiles } from './buying/routes.ts';
+import { buyingLedger } from './buying/ledger.ts';
+import { mountOrderFiles } from './buying/order-files.ts';
+import { buyingHandlers } from './buying/routes.ts';
+import { Calendar } from './command/calendar.ts';
+import { forgetOldAnswers } from './command/carryout.ts';
+import { type Clock, systemClock } from './command/clock.ts';
+import type { HandlersOf } from './command/doing.ts';
+import { Live } from './command/live.ts';
 import { countHandlers } from './counts/routes.ts';
 import { coverageHandlers } from './coverage/routes.ts';
 import type { Database } from './db/database.ts';
-import { Calendar } from './definitions/calendar.ts';
+import { takeDueRevisions } from './definitions/revisions.ts';
 import { definitionHandlers } from './definitions/routes.ts';
 import { deviceHandlers, mountLabels } from './devices/routes.ts';
 import { ImportJobs } from './exchange/jobs.ts';
@@ -30,19 +32,24 @@ import { importHandlers, mountExchange } from './exchange/routes.ts';
 import { Slots } from './exchange/slots.ts';
 import { WritingThreads } from './exchange/thread.ts';
 import { refuseForeignOrigin } from './http/admission.ts';
-import { type Clock, type HandlersOf, systemClock } from './http/context.ts';
-import { mountPictures } from './http/files.ts';
+import { describeApi } from './http/describe.ts';
+import { mountEvents } from './http/events.ts';
 import { answerUnreadable, BARE_HEADERS, frameworkRefusal } from './http/framework.ts';
-import { Live } from './http/live.ts';
 import { mountRoutes } from './http/mount.ts';
 import { problemOf } from './http/problems.ts';
 import { signedId } from './http/session.ts';
 import { storageRefusal } from './http/storage.ts';
+import { mountPictures } from './items/picture-files.ts';
 import { itemHandlers } from './items/routes.ts';
+import { ledgerHandlers } from './ledger/routes.ts';
 import { peopleHandlers } from './people/routes.ts';
-import { trackedHandlers } from './stock/lots.ts';
+import { pickHandlers } from './picking/routes.ts';
+import { placeHandlers } from './places/routes.ts';
+import { stockLedger } from './stock/ledger.ts';
 import { stockHandlers } from './stock/routes.ts';
+import { apartHandlers } from './takeapart/routes.ts';
 import { todayHandlers } from './today/routes.ts';
+import { holdPassed, trackedHandlers } from './tracking/lots.ts';
 
 export interface AppOptions {
   readonly database: Database;
@@ -68,6 +75,19 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...stockHandlers,
   ...todayHandlers,
   ...trackedHandlers,
+  ...pickHandlers,
+  ...placeHandlers,
+  ...ledgerHandlers([buildLedger, buyingLedger, stockLedger]),
+  ...apartHandlers,
+};
+
+/** What a new day brings about. */
+const DAY_TURNS = [takeDueRevisions, holdPassed, forgetOldAnswers];
+/** Where the data cannot be written now, it can still be read as it was yesterday. */
+const goesOn = (log: FastifyBaseLogger) => (error: unknown) => {
+  if (!storageRefusal(error)) return false;
+  log.error({ err: error }, 'the day could not be begun');
+  return true;
 };
 
 /** Names this server may be called by; any other means a page elsewhere has bent a name to this machine. */
@@ -105,7 +125,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   app.setSerializerCompiler(serializerCompiler);
   answerWithProblems(app);
 
-  const company = await database.reader.one<{ cookie_secret: string }>('SELECT cookie_secret FROM company');
+  const company = await database.reader.models.company.findByPk(1);
   app.addHook('onRequest', async (request, reply) => {
     reply.header('x-request-id', request.id);
     if (!HOSTS.test(request.headers.host ?? '')) throw new Refusal('bad-host');
@@ -139,18 +159,12 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     timeWindow: '1 minute',
     keyGenerator: (request) => `${signedId(request) ?? request.ip}`,
   });
-  await app.register(swagger, {
-    openapi: {
-      info: { title: 'Yosegi', version: '1', description: 'Everything the Yosegi application can ask and do.' },
-    },
-    transform: jsonSchemaTransform,
-  });
-  await app.register(swaggerUi, { routePrefix: '/api/docs', staticCSP: true });
+  await describeApi(app);
 
   const live = new Live();
   const clock = options.clock ?? systemClock;
-  const mounting = { database, clock, live, calendar: new Calendar(database, clock, live, app.log) };
-  live.mount(app, mounting);
+  const mounting = { database, clock, live, calendar: new Calendar(database, clock, live, DAY_TURNS, goesOn(app.log)) };
+  mountEvents(app, mounting);
   mountPictures(app, mounting);
   mountOrderFiles(app, mounting);
   const slots = new Slots(THREADS, MOST_WAITING);
@@ -186,7 +200,7 @@ function answerWithProblems(app: FastifyInstance): void {
     if (known) request.log.error({ err: error }, 'the storage refuses');
     const { statusCode = 500 } = error as { statusCode?: number };
     const problem =
-      problemOf(known ?? refusalOf(error), request.id) ?? problemOf(frameworkRefusal(statusCode), request.id);
+      problemOf(known ?? refusedBySchema(error), request.id) ?? problemOf(frameworkRefusal(statusCode), request.id);
     if (problem) return reply.code(problem.status).type('application/problem+json').send(problem);
     request.log.error({ err: error }, 'unexpected');
     const broke = problemOf(new Refusal('unexpected', { requestId: request.id }), request.id);
@@ -195,9 +209,11 @@ function answerWithProblems(app: FastifyInstance): void {
 }
 
 /** What a request schema refuses, as a refusal naming the field. */
-function refusalOf(error: unknown): unknown {
+function refusedBySchema(error: unknown): unknown {
   if (!hasZodFastifySchemaValidationErrors(error)) return error;
   const [first] = error.validation;
   const field = first?.instancePath.replace(/^\//, '').replaceAll('/', '.');
+  const refused = (first?.params as { params?: Partial<RefusedIssue> } | undefined)?.params?.refused;
+  if (refused) return refusalOf(refused, field);
   return new Refusal('invalid', { message: first?.message ?? 'Check what was sent.' }, field || undefined);
 }

@@ -1,16 +1,17 @@
 import { existsSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { buildApp } from './app.ts';
+import { BadConfiguration, type Config, databaseIn, readConfig } from './config.ts';
 import { DataInUse, lockData } from './db/lock.ts';
 import { ensureCompany, migrate } from './db/migrate.ts';
 import { openData, UnusableData } from './db/open.ts';
 
 /** Starts the server on the data folder's database, on this machine only, until told to stop. */
-export async function serve(folder: string, port: number): Promise<void> {
-  const logger = pino({ level: process.env.YOSEGI_LOG ?? 'info' });
-  const file = join(folder, 'yosegi.sqlite');
+export async function serve(config: Config): Promise<void> {
+  const logger = pino({ level: config.log });
+  const file = databaseIn(config);
   const unlock = await lockData(file);
   const database = await openData(file);
   await migrate(database);
@@ -23,7 +24,7 @@ export async function serve(folder: string, port: number): Promise<void> {
   const webRoot = fileURLToPath(new URL('../../web/dist', import.meta.url));
   if (!existsSync(webRoot)) logger.warn('the web application is not built; only the API is served');
   const app = await buildApp({ database, logger, webRoot });
-  const address = await app.listen({ host: '127.0.0.1', port });
+  const address = await app.listen({ host: '127.0.0.1', port: config.port });
   process.stdout.write(`\nYosegi is at ${address}\n\n`);
 
   const stop = async () => {
@@ -35,13 +36,15 @@ export async function serve(folder: string, port: number): Promise<void> {
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void stop());
 }
 
-/** Ends the program with what to do where the data cannot be used, instead of a trace of calls. */
+/** Ends the program with what to do where the data or the settings cannot be used, instead of a trace of calls. */
 export function tellAndExit(error: unknown): never {
-  if (!(error instanceof UnusableData || error instanceof DataInUse)) throw error;
+  if (!(error instanceof UnusableData || error instanceof DataInUse || error instanceof BadConfiguration)) throw error;
   process.stderr.write(`\n${error.message}\n\n`);
   process.exit(1);
 }
 
+const start = async () => serve(readConfig());
+
 if (process.argv[1] && resolve(process.argv[1]) === fileURLToPath(import.meta.url)) {
-  await serve(resolve(process.env.YOSEGI_DATA ?? 'data'), Number(process.env.PORT ?? 4170)).catch(tellAndExit);
+  await start().catch(tellAndExit);
 }

@@ -38,7 +38,7 @@ describe('taking apart', () => {
     const plan = await server.call(api.apartPlan, { params: { id: kit.id } });
     expect(plan.lines.map(({ share }) => share)).toEqual(['50', '30', '20']);
     const apart = (leftover: 'written-off' | 'spread') =>
-      server.call(api.takeApart, {
+      server.posted(api.takeApart, {
         body: {
           itemId: kit.id,
           revisionId: plan.revisionId,
@@ -192,7 +192,7 @@ describe('what is taken apart', () => {
       code: 'not-made-by',
       field: 'buildId',
     });
-    const done = await server.call(api.takeApart, apart(then, ['X1'], { buildId: first.id }));
+    const done = await server.posted(api.takeApart, apart(then, ['X1'], { buildId: first.id }));
     expect(done.movements.map(({ code, value }) => `${code} ${value}`)).toEqual(['T-SHELF -8', 'T-OAK 8']);
   });
 
@@ -227,6 +227,6 @@ describe('what is taken apart', () => {
       field: 'lines.0.serials',
       facts: { unit: 'Y2' },
     });
-    await server.call(api.takeApart, apart('C1'));
+    await server.posted(api.takeApart, apart('C1'));
   });
 });

@@ -114,7 +114,7 @@ describe('undo', () => {
       code: 'undo-goods-gone',
       facts: { lines: [{ name: 'The PART', wanted: '10', there: '6', bin: 'A1' }] },
     });
-    const counter = await server.call(api.undoDocument, undo(picked.documentId));
+    const counter = await server.posted(api.undoDocument, undo(picked.documentId));
     expect(counter).toMatchObject({ kind: 'undo', reverses: { number: picked.number } });
     expect((await server.call(api.build, { params: { id: build.id } })).lines[0]).toMatchObject({
       onBench: '0',
@@ -122,7 +122,7 @@ describe('undo', () => {
     });
     expect(await server.refused(api.undoDocument, undo(picked.documentId))).toMatchObject({ code: 'already-undone' });
     expect(await server.refused(api.undoDocument, undo(counter.id))).toMatchObject({ code: 'undo-final' });
-    await server.call(api.undoDocument, undo(receipt.id));
+    await server.posted(api.undoDocument, undo(receipt.id));
     expect(await shop.stockOf(part)).toMatchObject({ onHand: '0', value: '0' });
     expect(await server.verify()).toEqual([]);
   });
@@ -144,7 +144,7 @@ describe('undo', () => {
     const done = await server.call(api.finish, { params: { id: build.id }, body: finish });
     expect(done.build).toMatchObject({ state: 'finished', finished: '4' });
     expect(await shop.stockOf(part)).toMatchObject({ onHand: '20.5', onBench: '0', promised: '0' });
-    await server.call(api.undoDocument, { params: { id: done.documentId }, body: {} });
+    await server.posted(api.undoDocument, { params: { id: done.documentId }, body: {} });
     const after = await server.call(api.build, { params: { id: build.id } });
     expect(after).toMatchObject({ state: 'on-bench', finished: '0' });
     expect(after.lines[0]).toMatchObject({ onBench: '15', used: '0', open: '0' });

@@ -58,7 +58,7 @@ describe('counting serials', () => {
     const count = await begin();
     const said = await server.call(api.countLine, see(count, ['B1', 'B2', 'B3', 'NEW']));
     const gone = { itemId: bell.id, binId: shop.bin(0), change: '-1', serials: ['B2'] };
-    await server.call(api.adjust, { body: { reasonId: 1, lines: [gone] } });
+    await server.posted(api.adjust, { body: { reasonId: 1, lines: [gone] } });
     await server.call(api.approveCount, approve(said));
     expect(await shelf()).toEqual(['B1', 'B3', 'NEW']);
     expect(await shop.stockOf(bell)).toMatchObject({ onHand: '3', value: '30' });
@@ -115,7 +115,7 @@ describe('counting', () => {
     });
     // After A1 was counted, three go over to A2, which is counted with them.
     const line = { itemId: pin.id, fromBinId: shop.bin(0), toBinId: shop.bin(1), quantity: '3' };
-    await server.call(api.transfer, { body: { lines: [line] } });
+    await server.posted(api.transfer, { body: { lines: [line] } });
     const second = await say(lineOf(count, 'PIN', 'A2'), '10');
     expect(second.sheet[1]).toMatchObject({ counted: '10', expected: '9', difference: '1' });
     await say(lineOf(count, 'WAX', 'A2'), '9');
@@ -171,7 +171,7 @@ describe('counting', () => {
     const count = await begin([0]);
     const said = await say(lineOf(count, 'PIN', 'A1'), '1');
     const gone = { itemId: pin.id, binId: shop.bin(0), change: '-3' };
-    await server.call(api.adjust, { body: { reasonId: 1, lines: [gone] } });
+    await server.posted(api.adjust, { body: { reasonId: 1, lines: [gone] } });
     expect(await server.refused(api.approveCount, approve(said))).toMatchObject({
       code: 'stock-short',
       facts: { lines: [{ code: 'PIN', wanted: '4', there: '2' }] },

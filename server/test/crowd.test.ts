@@ -29,7 +29,7 @@ describe(`${CROWD} postings at once on the last units`, () => {
     return { won: CROWD - losers.length, codes: new Set(losers.map((loser) => (loser as ApiProblem).problem.code)) };
   };
   const leave = (item: Item, quantity: string, named: { lot?: string; serials?: string[] } = {}) =>
-    server.call(api.adjust, {
+    server.posted(api.adjust, {
       body: { reasonId: 1, lines: [{ itemId: item.id, binId: shop.bin(0), change: `-${quantity}`, ...named }] },
     });
 
@@ -62,7 +62,7 @@ describe(`${CROWD} postings at once on the last units`, () => {
     const move = { itemId: item.id, fromBinId: shop.bin(0), toBinId: shop.bin(1), quantity: '1' };
     const counts = { in: 0, out: 0 };
     await rush(async (n) => {
-      if (n % 4 === 0) await server.call(api.transfer, { body: { lines: [move] } });
+      if (n % 4 === 0) await server.posted(api.transfer, { body: { lines: [move] } });
       else if (n % 4 === 1) await shop.receive(item, '1', '3').then(() => (counts.in += 1));
       else await leave(item, '1').then(() => (counts.out += 1));
     });

@@ -13,7 +13,7 @@ import { TestServer, Workshop } from './harness.ts';
 import { zipBomb } from './zip-bomb.ts';
 
 // Threads that read files start slowly on a busy machine.
-vi.setConfig({ testTimeout: 60_000 });
+vi.setConfig({ testTimeout: 180_000 });
 
 let server: TestServer;
 let shop: Workshop;

@@ -18,15 +18,15 @@ afterAll(async () => {
 });
 
 const q = (text: string) => parseDecimal(text) as Quantity;
-const undo = (id: number) => server.call(api.undoDocument, { params: { id }, body: {} });
+const undo = (id: number) => server.posted(api.undoDocument, { params: { id }, body: {} });
 const price = async (documentId: number, unitCost: string, line = 0) => {
   const { lines } = await server.call(api.receiptPrices, { params: { id: documentId } });
   const body = { lines: [{ lineId: lines[line]?.lineId ?? 0, unitCost }] };
-  return server.call(api.postPrices, { params: { id: documentId }, body });
+  return server.posted(api.postPrices, { params: { id: documentId }, body });
 };
 const override = { override: { reason: 'the owner said so' } };
 const adjust = (item: Item, change: string, bin = 0, more: object = {}) =>
-  server.call(api.adjust, {
+  server.posted(api.adjust, {
     body: { reasonId: 1, lines: [{ itemId: item.id, binId: shop.bin(bin), change, ...more }], ...override },
   });
 const ask = async (itemId: number, quantity: string) => {
@@ -119,7 +119,7 @@ describe('a price known later', () => {
   it('finds nothing twice for two lines of one receipt', async () => {
     const item = await shop.item('L-3');
     const line = { itemId: item.id, binId: shop.bin(0), unitCost: '2' };
-    const receipt = await server.call(api.receive, {
+    const receipt = await server.posted(api.receive, {
       body: {
         kind: 'receipt',
         lines: [
@@ -132,7 +132,7 @@ describe('a price known later', () => {
     const { lines } = await server.call(api.receiptPrices, { params: { id: receipt.id } });
     expect(lines.map(({ here }) => here)).toEqual(['8', '0']);
     const body = { lines: lines.map(({ lineId }) => ({ lineId, unitCost: '3' })) };
-    await server.call(api.postPrices, { params: { id: receipt.id }, body });
+    await server.posted(api.postPrices, { params: { id: receipt.id }, body });
     expect(await shop.stockOf(item)).toMatchObject({ onHand: '8', value: '24', latestCost: '3' });
   });
 });
@@ -191,7 +191,7 @@ describe('what was undone', () => {
     });
     const other = await shop.item('U-7', { standardCost: '7' });
     await shop.receive(other, '2', '3');
-    await server.call(api.revalue, { body: { lines: [{ itemId: other.id, unitCost: '0' }] } });
+    await server.posted(api.revalue, { body: { lines: [{ itemId: other.id, unitCost: '0' }] } });
     await adjust(other, '-5');
     expect(await shop.stockOf(other)).toMatchObject({
       value: '0',
@@ -207,11 +207,11 @@ describe('what was undone', () => {
   it('comes after the revaluation that made it worth something else', async () => {
     const item = await shop.item('U-5');
     const receipt = await shop.receive(item, '10', '2');
-    const moved = await server.call(api.transfer, {
+    const moved = await server.posted(api.transfer, {
       body: { lines: [{ itemId: item.id, fromBinId: shop.bin(0), toBinId: shop.bin(1), quantity: '4' }] },
     });
     const body = { lines: [{ itemId: item.id, unitCost: '5' }] };
-    const revalued = await server.call(api.revalue, { body });
+    const revalued = await server.posted(api.revalue, { body });
     expect(await server.refused(api.undoDocument, { params: { id: receipt.id }, body: {} })).toMatchObject({
       code: 'undo-later-first',
       facts: { number: revalued.number },
@@ -258,10 +258,10 @@ describe('a serial', () => {
     const move = (serial: string, from: number, to: number) => ({
       lines: [{ itemId: item.id, fromBinId: shop.bin(from), toBinId: shop.bin(to), quantity: '1', serials: [serial] }],
     });
-    await server.call(api.transfer, { body: move('C', 0, 2) });
+    await server.posted(api.transfer, { body: move('C', 0, 2) });
     await adjust(item, '-1', 0, { serials: ['D'] });
-    await server.call(api.transfer, { body: move('G', 1, 2) });
-    await server.call(api.transfer, { body: move('E', 0, 1) });
+    await server.posted(api.transfer, { body: move('G', 1, 2) });
+    await server.posted(api.transfer, { body: move('E', 0, 1) });
     await server.call(api.approveCount, { params: { id: count.id }, body: { version: said.version } });
     const { rows } = await server.call(api.serials, { params: { id: item.id } });
     expect(rows.map(({ code, where, inStock }) => (inStock ? `${code} ${where.slice(-2)}` : `${code} gone`))).toEqual([

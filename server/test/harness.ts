@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { api, type Item, type LineInput, type Route, type Store } from '@yosegi/contract';
+import { api, type Item, type LineInput, type Posted, type Route, type Store } from '@yosegi/contract';
 import { ApiProblem, type Input, type Output, type Sending, send } from '@yosegi/contract/client';
 import type { FastifyInstance } from 'fastify';
 import { pino } from 'pino';
@@ -67,6 +67,14 @@ export class TestServer {
     }
     throw new Error(`${route.method} ${route.path} was not refused`);
   }
+
+  /** Posts something and reads the document that it became. */
+  async posted<R extends Route & { readonly response: typeof Posted }>(route: R, input: Input<R>, sending?: Sending) {
+    return this.document((await this.call(route, input, sending)) as Posted);
+  }
+
+  /** A posted document, read anew. */
+  document = ({ id }: Posted) => this.call(api.document, { params: { id } });
 
   verify = () => verifyDatabase(this.database.reader);
 
@@ -146,7 +154,7 @@ export class Workshop {
     named: { lot?: string; bestBefore?: string; serials?: string[] } = {},
   ) {
     const line = { itemId: item.id, binId: this.bin(bin), quantity, unitCost, ...named };
-    return this.server.call(api.receive, { body: { kind: 'receipt', lines: [line] } });
+    return this.server.posted(api.receive, { body: { kind: 'receipt', lines: [line] } });
   }
 
   /** Defines `product` as made of `parts` (code → quantity for one), and puts it in use. */

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { api, labelPdfPath } from '@yosegi/contract';
-import { checkDigit } from '@yosegi/core/item';
+import { checkDigit } from '@yosegi/core/items';
 import { readGs1, scanOf } from '@yosegi/core/scan';
 import { printLabels } from '@yosegi/devices/labels';
 import { toBuffer } from 'bwip-js/node';
@@ -26,7 +26,7 @@ describe('the label printer', () => {
     const wax = await shop.item('WAX', { tracking: 'lot', barcode: gtin, unitId: 2 });
     const scale = await shop.item('SCALE', { tracking: 'serial' });
     const line = { binId: shop.bin(0), unitCost: '1' };
-    const receipt = await server.call(api.receive, {
+    const receipt = await server.posted(api.receive, {
       body: {
         kind: 'receipt',
         lines: [

@@ -44,7 +44,7 @@ describe('the ledger', () => {
   it('a failing command leaves no trace, and the next one goes on', async () => {
     await expect(
       server.database.write(async (tx) => {
-        await tx.insert('store', { code: 'GHOST', name: 'Ghost' });
+        await tx.driver.insert('store', { code: 'GHOST', name: 'Ghost' });
         throw new Error('half-way');
       }),
     ).rejects.toThrow('half-way');
@@ -76,25 +76,26 @@ describe('upgrades', () => {
     const database = await Database.open(join(folder, 'old.sqlite'));
     expect(await migrate(database, '0001-first')).toBe('0001-first');
     await database.write(async (tx) => {
-      await tx.insert('person', { name: 'Mo', initials: 'MO', role: 'owner' });
-      for (const code of ['KIT', 'PART']) await tx.insert('item', { code, name: code, unit_id: 2, source: 'both' });
-      await tx.insert('item_field', { item_id: 1, name: 'Warranty months', value: '24' });
-      await tx.insert('definition', { item_id: 1 });
-      await tx.insert('revision', { definition_id: 1, number: 1, state: 'in-use', output_quantity: 1e6 });
+      await tx.driver.insert('person', { name: 'Mo', initials: 'MO', role: 'owner' });
+      for (const code of ['KIT', 'PART'])
+        await tx.driver.insert('item', { code, name: code, unit_id: 2, source: 'both' });
+      await tx.driver.insert('item_field', { item_id: 1, name: 'Warranty months', value: '24' });
+      await tx.driver.insert('definition', { item_id: 1 });
+      await tx.driver.insert('revision', { definition_id: 1, number: 1, state: 'in-use', output_quantity: 1e6 });
       const line = { revision_id: 1, position: 0, kind: 'part', item_id: 2, amount: 250_000, taken: 'picked-first' };
-      await tx.insert('revision_line', line);
-      await tx.insert('store', { code: 'S', name: 'Store' });
-      await tx.insert('bin', { store_id: 1, code: 'A' });
+      await tx.driver.insert('revision_line', line);
+      await tx.driver.insert('store', { code: 'S', name: 'Store' });
+      await tx.driver.insert('bin', { store_id: 1, code: 'A' });
       const document = { number: 'RC-0001', kind: 'receipt', at: '2026-01-02T08:00:00.000Z', person_id: 1 };
-      await tx.insert('document', document);
-      await tx.insert('document', { ...document, number: 'UN-0001', kind: 'undo', reverses_id: 1 });
+      await tx.driver.insert('document', document);
+      await tx.driver.insert('document', { ...document, number: 'UN-0001', kind: 'undo', reverses_id: 1 });
       for (const [document_id, sign] of [
         [1, 1],
         [2, -1],
       ] as const) {
         const movement = { document_id, item_id: 2, bin_id: 1, quantity: sign * 5e6, value: sign * 10e6 };
-        await tx.insert('movement', movement);
-        await tx.insert('document_value', { document_id, kind: 'supplier', amount: sign * 10e6, item_id: 2 });
+        await tx.driver.insert('movement', movement);
+        await tx.driver.insert('document_value', { document_id, kind: 'supplier', amount: sign * 10e6, item_id: 2 });
       }
     });
     await migrate(database);
@@ -120,7 +121,9 @@ describe('upgrades', () => {
     expect(await reader.one('SELECT sum(amount) AS sum, count(*) AS n FROM document_value')).toEqual({ sum: 0, n: 2 });
     await expect(database.write((tx) => tx.run('DELETE FROM document'))).rejects.toThrow('append-only');
     await expect(
-      database.write((tx) => tx.insert('movement', { document_id: 99, item_id: 2, bin_id: 1, quantity: 1, value: 0 })),
+      database.write((tx) =>
+        tx.driver.insert('movement', { document_id: 99, item_id: 2, bin_id: 1, quantity: 1, value: 0 }),
+      ),
     ).rejects.toThrow('FOREIGN KEY');
     expect(await verifyDatabase(reader)).toEqual([]);
     await database.close();
@@ -136,16 +139,16 @@ describe('an upgrade to buying', () => {
     await migrate(database, '0005-tracking');
     await database.write(async (tx) => {
       const company = { id: 1, name: 'Old', currency: 'EUR', locale: 'en', cookie_secret: 'x'.repeat(40) };
-      await tx.insert('company', company);
-      await tx.insert('person', { name: 'Mo', initials: 'MO', role: 'owner' });
-      await tx.insert('store', { code: 'S', name: 'Store' });
-      for (const code of ['A', 'B']) await tx.insert('bin', { store_id: 1, code });
+      await tx.driver.insert('company', company);
+      await tx.driver.insert('person', { name: 'Mo', initials: 'MO', role: 'owner' });
+      await tx.driver.insert('store', { code: 'S', name: 'Store' });
+      for (const code of ['A', 'B']) await tx.driver.insert('bin', { store_id: 1, code });
       for (const tracking of ['none', 'lot', 'serial'])
-        await tx.insert('item', { code: tracking, name: tracking, unit_id: 1, source: 'bought', tracking });
-      await tx.insert('lot', { item_id: 2, code: 'L' });
-      for (const code of ['S1', 'S2']) await tx.insert('serial', { item_id: 3, code, value: 30e6 });
+        await tx.driver.insert('item', { code: tracking, name: tracking, unit_id: 1, source: 'bought', tracking });
+      await tx.driver.insert('lot', { item_id: 2, code: 'L' });
+      for (const code of ['S1', 'S2']) await tx.driver.insert('serial', { item_id: 3, code, value: 30e6 });
       const at = '2026-01-02T08:00:00.000Z';
-      await tx.insert('document', { number: 'RC-0001', kind: 'receipt', at, person_id: 1 });
+      await tx.driver.insert('document', { number: 'RC-0001', kind: 'receipt', at, person_id: 1 });
       const came: SqlRow[] = [
         { item_id: 1, bin_id: 1, quantity: 4e6, value: 8e6 },
         { item_id: 2, bin_id: 1, lot_id: 1, quantity: 3e6, value: 9e6 },
@@ -153,17 +156,17 @@ describe('an upgrade to buying', () => {
         { item_id: 3, bin_id: 2, serial_id: 2, quantity: 1e6, value: 30e6 },
       ];
       for (const row of came) {
-        await tx.insert('movement', { document_id: 1, ...row });
+        await tx.driver.insert('movement', { document_id: 1, ...row });
         const { value: _, ...place } = row;
-        await tx.insert('balance', place);
+        await tx.driver.insert('balance', place);
       }
-      await tx.insert('document_value', { document_id: 1, kind: 'supplier', amount: 77e6 });
+      await tx.driver.insert('document_value', { document_id: 1, kind: 'supplier', amount: 77e6 });
       for (const [item_id, quantity, value] of [
         [1, 4e6, 8e6],
         [2, 3e6, 9e6],
         [3, 2e6, 60e6],
       ] as const)
-        await tx.insert('item_stock', { item_id, quantity, value, last_cost: value / (quantity / 1e6) });
+        await tx.driver.insert('item_stock', { item_id, quantity, value, last_cost: value / (quantity / 1e6) });
     });
     await database.close();
     const server = await TestServer.start(folder);
@@ -176,7 +179,7 @@ describe('an upgrade to buying', () => {
       ['serial', 'S1, S2', '2', '30', '2'],
     ]);
     const lines = prices.lines.map(({ lineId }) => ({ lineId, unitCost: '5' }));
-    await server.call(api.postPrices, { params: { id: 1 }, body: { lines } });
+    await server.posted(api.postPrices, { params: { id: 1 }, body: { lines } });
     expect(await server.verify()).toEqual([]);
     await server.close();
   });

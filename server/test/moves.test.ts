@@ -28,11 +28,11 @@ describe('moving and adjusting', () => {
 
   it('several lines move in one document, and nothing changes its worth', async () => {
     const lines = [line(pin, 0, 2, '6'), line(wax, 1, 2, '1.25'), line(pin, 2, 1, '2')];
-    const moved = await server.call(api.transfer, { body: { lines, remark: 'to the bench side' } });
+    const moved = await server.posted(api.transfer, { body: { lines, remark: 'to the bench side' } });
     expect(moved).toMatchObject({ number: 'TR-0001', kind: 'transfer', values: [], remark: 'to the bench side' });
     expect(await binsOf(pin)).toEqual(['A1 14', 'A2 2', 'B1 4']);
     expect(await shop.stockOf(pin)).toMatchObject({ onHand: '20', value: '50', averageCost: '2.5' });
-    const undone = await server.call(api.undoDocument, { params: { id: moved.id }, body: {} });
+    const undone = await server.posted(api.undoDocument, { params: { id: moved.id }, body: {} });
     expect(undone.reverses).toEqual({ id: moved.id, number: 'TR-0001' });
     expect(await binsOf(pin)).toEqual(['A1 20']);
   });
@@ -61,7 +61,7 @@ describe('moving and adjusting', () => {
       change: amount,
       unitCost,
     });
-    const gone = await server.call(api.adjust, {
+    const gone = await server.posted(api.adjust, {
       body: { reasonId: reason.id, lines: [change(pin, 0, '-4'), change(wax, 1, '0.2', '5')] },
     });
     expect(gone).toMatchObject({
@@ -91,13 +91,13 @@ describe('moving and adjusting', () => {
     const forced = { body: { ...beyond.body, override: { reason: 'count is coming' } } };
     expect(await server.refused(api.adjust, forced)).toMatchObject({ code: 'owner-only' });
     await server.signIn(1);
-    await server.call(api.adjust, forced);
+    await server.posted(api.adjust, forced);
     expect(await shop.stockOf(pin)).toMatchObject({ onHand: '-1' });
     expect((await server.call(api.today, {})).putRight).toHaveLength(1);
     expect(await server.refused(api.adjust, { body: { ...beyond.body, reasonId: 99 } })).toMatchObject({
       field: 'reasonId',
     });
-    await server.call(api.adjust, adjust([change(pin, 0, '3')]));
+    await server.posted(api.adjust, adjust([change(pin, 0, '3')]));
     expect((await server.call(api.today, {})).putRight).toEqual([]);
     expect(await server.verify()).toEqual([]);
   });
@@ -120,11 +120,11 @@ describe('looking back', () => {
     clock.at = '2026-11-06T00:00:00';
     await server.signIn(2);
     const line = { itemId: pin.id, fromBinId: shop.bin(0), toBinId: shop.bin(2), quantity: '4' };
-    await server.call(api.transfer, { body: { remark: 'for the fair', lines: [line] } });
+    await server.posted(api.transfer, { body: { remark: 'for the fair', lines: [line] } });
     await server.signIn(1);
     clock.at = '2026-11-09T12:00:00';
     const gone = { itemId: pin.id, binId: shop.bin(2), change: '-3' };
-    await server.call(api.adjust, { body: { reasonId: 1, lines: [gone] } });
+    await server.posted(api.adjust, { body: { reasonId: 1, lines: [gone] } });
   });
   afterAll(() => server.close());
 

@@ -40,7 +40,7 @@ describe('any sequence of commands', () => {
   const nextOwner = async () => {
     days += 1;
     const person = { name: `Owner ${days}`, initials: `O${days}`, role: 'owner' };
-    await server.signIn(await server.database.write((tx) => tx.insert('person', person)));
+    await server.signIn(await server.database.write((tx) => tx.driver.insert('person', person)));
   };
 
   it('is carried out or refused, and the books add up', { timeout: 240_000 }, async () => {

@@ -92,7 +92,7 @@ describe('bad input gets a clear answer and changes nothing', () => {
     expect(await save([line, line])).toMatchObject({ code: 'shares-over', facts: { sum: '120' } });
     expect(await save([line])).toMatchObject({ code: 'shares-under' });
     expect(await save([{ ...line, quantity: '0' }])).toMatchObject({ code: 'not-positive', field: 'lines.0.quantity' });
-    expect(await save([{ ...line, waste: '-1' }])).toMatchObject({ code: 'negative', field: 'lines.0.waste' });
+    expect(await save([{ ...line, waste: '-1' }])).toMatchObject({ code: 'out-of-range', field: 'lines.0.waste' });
     expect(await save([{ ...line, share: '101' }])).toMatchObject({ code: 'out-of-range', field: 'lines.0.share' });
     expect(
       await server.refused(api.putInUse, { params: { id: revisions[0]?.id ?? 0 }, body: { version: 0 } }),

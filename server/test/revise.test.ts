@@ -154,7 +154,7 @@ describe('kits', () => {
       field: 'made',
       status: 409,
     });
-    await server.call(api.undoDocument, {
+    await server.posted(api.undoDocument, {
       params: { id: (await server.call(api.documents, {})).rows[0]?.id ?? 0 },
       body: {},
     });

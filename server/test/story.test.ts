@@ -60,7 +60,7 @@ describe('the whole way of a product', () => {
     });
 
     const plan = await server.call(api.apartPlan, { params: { id: product.id } });
-    const apart = await server.call(api.takeApart, {
+    const apart = await server.posted(api.takeApart, {
       body: {
         itemId: product.id,
         revisionId: plan.revisionId,
@@ -86,9 +86,9 @@ describe('the whole way of a product', () => {
       ['take-apart', '-2'],
       ['finish', '12'],
     ]);
-    await server.call(api.undoDocument, { params: { id: apart.id }, body: {} });
+    await server.posted(api.undoDocument, { params: { id: apart.id }, body: {} });
     expect(await shop.stockOf(product)).toMatchObject({ onHand: '12', value: '29.7' });
-    await server.call(api.undoDocument, { params: { id: finished.documentId }, body: {} });
+    await server.posted(api.undoDocument, { params: { id: finished.documentId }, body: {} });
     expect(await server.call(api.build, { params: { id: planned.id } })).toMatchObject({
       state: 'on-bench',
       finished: '0',

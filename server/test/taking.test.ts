@@ -32,7 +32,7 @@ const holdSerial = async (item: Item, code: string) => {
   await server.call(api.hold, { body: { reasonId: holdReason, serialIds: [rows[0]?.id ?? 0] } });
 };
 const move = (item: Item, from: number, to: number, quantity: string, named: object = {}) =>
-  server.call(api.transfer, {
+  server.posted(api.transfer, {
     body: { lines: [{ itemId: item.id, fromBinId: from, toBinId: to, quantity, ...named }] },
   });
 const pick = (build: BuildDetail, line: number, bin: number, quantity: string, named: object = {}) => ({

@@ -28,7 +28,7 @@ describe('the commands that keep the data', () => {
     await expect(tool('backup', copy)).rejects.toThrow('is there already');
     const [item] = (await server.call(api.items, {})).rows;
     const line = { itemId: item?.id ?? 0, binId: item?.homeBinId ?? 0, quantity: '7', unitCost: '2' };
-    await server.call(api.receive, { body: { kind: 'receipt', lines: [line] } });
+    await server.posted(api.receive, { body: { kind: 'receipt', lines: [line] } });
     await server.close(true);
     expect((await tool('verify')).stdout).toMatch(/All \d+ checks hold/);
     expect((await tool('restore', copy)).stdout).toContain('Restored');

@@ -47,14 +47,14 @@ describe('lots', () => {
       code: 'not-tracked',
       field: 'lines.0.lot',
     });
-    await server.call(api.receive, receive({ lot: 'W-1' }));
+    await server.posted(api.receive, receive({ lot: 'W-1' }));
     expect((await shop.stockOf(wax)).onHand).toBe('16');
   });
 
   it('move as named or the first to expire, and a lot that is not there is refused', async () => {
-    const moved = await server.call(api.transfer, move(wax, '7', 0, 2));
+    const moved = await server.posted(api.transfer, move(wax, '7', 0, 2));
     expect(moved.movements.map((row) => `${row.lot} ${row.quantity}`)).toEqual(['W-1 -6', 'W-1 6', 'W-3 -1', 'W-3 1']);
-    await server.call(api.transfer, move(wax, '2', 0, 2, 'W-3'));
+    await server.posted(api.transfer, move(wax, '2', 0, 2, 'W-3'));
     expect(await server.refused(api.transfer, move(wax, '9', 1, 2, 'W-2'))).toMatchObject({
       code: 'stock-short',
       facts: { lines: [expect.objectContaining({ lot: 'W-2', wanted: '9', there: '4' })] },
@@ -63,7 +63,7 @@ describe('lots', () => {
       code: 'lot-unknown',
       field: 'lines.0.lot',
     });
-    await server.call(api.undoDocument, { params: { id: moved.id }, body: {} });
+    await server.posted(api.undoDocument, { params: { id: moved.id }, body: {} });
     expect(await standing(server, wax)).toEqual(['A1 W-1 6', 'A1 W-3 4', 'A2 W-2 4', 'B1 W-3 2']);
   });
 
@@ -131,7 +131,7 @@ describe('lots', () => {
     expect(await server.refused(api.hold, { body: { reasonId: inspection?.id ?? 0 } })).toMatchObject({
       code: 'not-found',
     });
-    await server.call(api.transfer, move(wax, '1', 0, 2, 'W-1'));
+    await server.posted(api.transfer, move(wax, '1', 0, 2, 'W-1'));
     await server.call(api.release, { body: { lotIds: [lot] } });
     expect(await shop.stockOf(wax)).toMatchObject({ held: '0', free: before.free });
   });
@@ -175,7 +175,7 @@ describe('lots', () => {
     });
     const before = await shop.stockOf(wax);
     const line = { itemId: wax.id, fromBinId: shop.bin(0), toBinId: id, quantity: '1', lot: 'W-3' };
-    await server.call(api.transfer, { body: { lines: [line] } });
+    await server.posted(api.transfer, { body: { lines: [line] } });
     const after = await shop.stockOf(wax);
     expect([after.onHand, Number(after.free)]).toEqual([before.onHand, Number(before.free) - 1]);
     expect(await standing(server, wax)).toContain('Q1 W-3 1 held');
@@ -236,10 +236,10 @@ describe('serials', () => {
     });
     // A receipt that was undone never really had them.
     const fresh = { ...again, quantity: '1', serials: ['SE-020'] };
-    const slip = await server.call(api.receive, { body: { kind: 'receipt', lines: [fresh] } });
-    await server.call(api.undoDocument, { params: { id: slip.id }, body: {} });
+    const slip = await server.posted(api.receive, { body: { kind: 'receipt', lines: [fresh] } });
+    await server.posted(api.undoDocument, { params: { id: slip.id }, body: {} });
     expect((await check(sensor, ['SE-020'], 1)).clashes).toEqual([]);
-    await server.call(api.receive, { body: { kind: 'receipt', lines: [fresh] } });
+    await server.posted(api.receive, { body: { kind: 'receipt', lines: [fresh] } });
   });
 
   it('move one by one and keep their own cost', async () => {
@@ -256,7 +256,7 @@ describe('serials', () => {
         ],
       },
     });
-    const { movements } = await server.call(api.transfer, move(['SE-003', 'SE-011'], 0));
+    const { movements } = await server.posted(api.transfer, move(['SE-003', 'SE-011'], 0));
     expect(movements.map((row) => `${row.serial} ${row.value}`)).toEqual([
       'SE-003 -10',
       'SE-003 10',
@@ -327,9 +327,9 @@ describe('serials', () => {
       leftover: 'written-off' as const,
       lines: [{ lineId: plan.lines[0]?.lineId ?? 0, good: '1', damaged: '1', binId: shop.bin(0), serials: ['SE-010'] }],
     };
-    const apart = await server.call(api.takeApart, { body });
+    const apart = await server.posted(api.takeApart, { body });
     expect(apart.movements.map((row) => `${row.serial} ${row.value}`)).toEqual(['SC-0001 -30', 'SE-010 15']);
-    await server.call(api.undoDocument, { params: { id: apart.id }, body: {} });
+    await server.posted(api.undoDocument, { params: { id: apart.id }, body: {} });
     expect(await standing(server, scale)).toEqual(['B1 SC-0001 1', 'B1 SC-0002 1']);
   });
 
@@ -342,7 +342,7 @@ describe('serials', () => {
     const approve = { params: { id: count.id }, body: { version: counted.version } };
     const { documentId } = await server.call(api.approveCount, approve);
     expect(await standing(server, scale)).toEqual(['B1 SC-0002 1', 'B1 SC-0077 1']);
-    await server.call(api.undoDocument, { params: { id: documentId ?? 0 }, body: {} });
+    await server.posted(api.undoDocument, { params: { id: documentId ?? 0 }, body: {} });
 
     // SE-002 is booked in A1 and lies in A2.
     const other = await server.call(api.beginCount, { body: { binIds: [shop.bin(1)], q: 'SENSOR' } });
@@ -357,7 +357,7 @@ describe('serials', () => {
 
   it('can be lost and found again', async () => {
     const adjust = (change: string, serials: string[]) =>
-      server.call(api.adjust, {
+      server.posted(api.adjust, {
         body: { reasonId: 1, lines: [{ itemId: scale.id, binId: shop.bin(2), change, serials }] },
       });
     await adjust('-1', ['SC-0001']);

@@ -11,11 +11,11 @@ beforeAll(async () => {
 afterEach(async () => expect(await server.verify()).toEqual([]));
 afterAll(() => server.close());
 
-const undo = ({ id }: Pick<StockDocument, 'id'>) => server.call(api.undoDocument, { params: { id }, body: {} });
+const undo = ({ id }: Pick<StockDocument, 'id'>) => server.posted(api.undoDocument, { params: { id }, body: {} });
 const refusedUndo = ({ id }: Pick<StockDocument, 'id'>) =>
   server.refused(api.undoDocument, { params: { id }, body: {} });
 const adjust = (item: Item, change: string, more: object = {}, bin = 0) =>
-  server.call(api.adjust, {
+  server.posted(api.adjust, {
     body: {
       reasonId: 1,
       lines: [{ itemId: item.id, binId: shop.bin(bin), change, ...more }],
@@ -25,7 +25,7 @@ const adjust = (item: Item, change: string, more: object = {}, bin = 0) =>
 const price = async (document: StockDocument, unitCost: string) => {
   const { lines } = await server.call(api.receiptPrices, { params: { id: document.id } });
   const body = { lines: lines.map(({ lineId }) => ({ lineId, unitCost })) };
-  return server.call(api.postPrices, { params: { id: document.id }, body });
+  return server.posted(api.postPrices, { params: { id: document.id }, body });
 };
 const stock = async (item: Item) => {
   const { onHand, value, averageCost, latestCost } = await shop.stockOf(item);
@@ -81,7 +81,7 @@ describe('undoing', () => {
     const [one, two] = [await shop.item('M-1'), await shop.item('M-2')];
     await shop.receive(one, '4', '1');
     const line = { binId: shop.bin(0), unitCost: '3' };
-    const receipt = await server.call(api.receive, {
+    const receipt = await server.posted(api.receive, {
       body: {
         kind: 'receipt',
         lines: [
@@ -90,7 +90,7 @@ describe('undoing', () => {
         ],
       },
     });
-    const moved = await server.call(api.transfer, {
+    const moved = await server.posted(api.transfer, {
       body: { lines: [{ itemId: two.id, fromBinId: shop.bin(0), toBinId: shop.bin(1), quantity: '1' }] },
     });
     expect(await refusedUndo(receipt)).toMatchObject({
@@ -156,7 +156,7 @@ describe('the worth of a serial', () => {
   it('is never less than nothing, however much less the goods turn out to cost', async () => {
     const item = await shop.item('S-1', { tracking: 'serial' });
     const receipt = await shop.receive(item, '2', '10', 0, { serials: ['A', 'B'] });
-    await server.call(api.revalue, { body: { lines: [{ itemId: item.id, unitCost: '4' }] } });
+    await server.posted(api.revalue, { body: { lines: [{ itemId: item.id, unitCost: '4' }] } });
     // 2 × 10 said to be 2 × 1: 18 less, of which each serial can give 4.
     const posted = await price(receipt, '1');
     expect(await costs(item)).toEqual(['A 0', 'B 0']);
@@ -193,7 +193,7 @@ describe('a revaluation', () => {
     const item = await shop.item('R-1', { standardCost: '2' });
     await shop.receive(item, '3', '1');
     const revalue = (unitCost: string, more: object = {}) =>
-      server.call(api.revalue, { body: { lines: [{ itemId: item.id, unitCost }], ...more } });
+      server.posted(api.revalue, { body: { lines: [{ itemId: item.id, unitCost }], ...more } });
     await revalue('5');
     expect((await shop.stockOf(item)).standardCost).toBe('2');
     const first = await revalue('6', { asStandard: true });

@@ -17,7 +17,7 @@ beforeAll(async () => {
   await shop.receive(wax, '5', '2', 0, { lot: 'B' });
   await shop.receive(scale, '2', '30', 0, { serials: ['S1', 'S2'] });
   const wrong = await shop.receive(pin, '9', '1');
-  await server.call(api.undoDocument, { params: { id: wrong.id }, body: {} });
+  await server.posted(api.undoDocument, { params: { id: wrong.id }, body: {} });
   const { id: supplierId } = await server.call(api.createSupplier, { body: { code: 'N', name: 'North' } });
   const lines = [{ itemId: pin.id, quantity: '20', price: '1' }];
   const { orders } = await server.call(api.createOrders, { body: { orders: [{ supplierId, lines }], send: 'print' } });
@@ -26,7 +26,7 @@ beforeAll(async () => {
   const { document } = await server.call(api.receiveOrder, { params: { id: order.id }, body: { lines: [come] } });
   const { lines: prices } = await server.call(api.receiptPrices, { params: { id: document.id } });
   const dearer = { lines: [{ lineId: prices[0]?.lineId ?? 0, unitCost: '1.5' }] };
-  await server.call(api.postPrices, { params: { id: document.id }, body: dearer });
+  await server.posted(api.postPrices, { params: { id: document.id }, body: dearer });
   await shop.define(box, [[pin, '2']]);
   const build = await shop.start(box, '3');
   await shop.pickAll(build.id);
@@ -69,7 +69,7 @@ const tampering: Record<string, string[][]> = {
   'balances by place equal the ledger': [
     ['UPDATE balance SET quantity = quantity - 1 WHERE lot_id IS NOT NULL'],
     ["UPDATE balance SET bin_id = bin_id + 1 WHERE lot_id = (SELECT id FROM lot WHERE code = 'A')"],
-    ['UPDATE balance SET build_id = NULL WHERE build_id IS NOT NULL'],
+    ['UPDATE balance SET holder_kind = NULL, holder_id = NULL WHERE holder_id IS NOT NULL'],
     ['DELETE FROM balance WHERE lot_id = 1'],
     ['UPDATE movement SET lot_id = 2 WHERE lot_id = 1'],
     ['UPDATE movement SET serial_id = (SELECT max(id) FROM serial) WHERE serial_id IS NOT NULL'],
@@ -87,7 +87,7 @@ const tampering: Record<string, string[][]> = {
   ],
   'bench quantities of build lines equal the ledger': [
     [`UPDATE build_line SET on_bench = on_bench + 1 WHERE id IN (${BENCH})`],
-    [`UPDATE movement SET build_line_id = NULL WHERE build_line_id IN (${BENCH})`],
+    [`UPDATE movement SET line_id = NULL WHERE line_id IN (${BENCH})`],
   ],
   'use of build lines equals their finishes': [
     ['UPDATE build_line SET used = used + 1 WHERE used > 0'],
@@ -109,7 +109,7 @@ const tampering: Record<string, string[][]> = {
   'a serial is one thing in one place': [
     ['UPDATE balance SET quantity = 2000000 WHERE serial_id = 1'],
     [
-      'INSERT INTO balance SELECT item_id, bin_id + 1, lot_id, serial_id, build_id, quantity FROM balance WHERE serial_id = 1',
+      'INSERT INTO balance SELECT item_id, bin_id + 1, lot_id, serial_id, holder_kind, holder_id, quantity FROM balance WHERE serial_id = 1',
     ],
   ],
   'serials are worth what the ledger says': [

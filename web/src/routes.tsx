@@ -14,44 +14,50 @@ export const router = createBrowserRouter([
       { path: 'today', lazy: async () => ({ Component: (await import('./today/TodayPage.tsx')).TodayPage }) },
       {
         path: 'define/faults',
-        lazy: async () => ({ Component: (await import('./define/FaultsPage.tsx')).FaultsPage }),
+        lazy: async () => ({ Component: (await import('./definitions/FaultsPage.tsx')).FaultsPage }),
       },
       {
         path: 'define/replace',
-        lazy: async () => ({ Component: (await import('./define/ReplacePage.tsx')).ReplacePage }),
+        lazy: async () => ({ Component: (await import('./definitions/ReplacePage.tsx')).ReplacePage }),
       },
-      { path: 'define/:id?', lazy: async () => ({ Component: (await import('./define/DefinePage.tsx')).DefinePage }) },
-      { path: 'cover', lazy: async () => ({ Component: (await import('./cover/CoverPage.tsx')).CoverPage }) },
-      { path: 'build/:id?', lazy: async () => ({ Component: (await import('./build/BuildPage.tsx')).BuildPage }) },
+      {
+        path: 'define/:id?',
+        lazy: async () => ({ Component: (await import('./definitions/DefinePage.tsx')).DefinePage }),
+      },
+      { path: 'cover', lazy: async () => ({ Component: (await import('./coverage/CoverPage.tsx')).CoverPage }) },
+      { path: 'build/:id?', lazy: async () => ({ Component: (await import('./builds/BuildPage.tsx')).BuildPage }) },
       {
         path: 'build/:id/finish',
-        lazy: async () => ({ Component: (await import('./build/FinishPage.tsx')).FinishPage }),
+        lazy: async () => ({ Component: (await import('./builds/FinishPage.tsx')).FinishPage }),
       },
-      { path: 'pick/:id?', lazy: async () => ({ Component: (await import('./pick/PickPage.tsx')).PickPage }) },
+      { path: 'pick/:id?', lazy: async () => ({ Component: (await import('./picking/PickPage.tsx')).PickPage }) },
       {
         path: 'take-apart',
-        lazy: async () => ({ Component: (await import('./apart/TakeApartPage.tsx')).TakeApartPage }),
+        lazy: async () => ({ Component: (await import('./takeapart/TakeApartPage.tsx')).TakeApartPage }),
       },
       {
         path: 'stock',
         lazy: async () => ({ Component: (await import('./stock/StockPage.tsx')).StockPage }),
         children: [
           { index: true, element: <Navigate to="/stock/items" replace /> },
-          { path: 'items/:id?', lazy: async () => ({ Component: (await import('./stock/ItemsPage.tsx')).ItemsPage }) },
+          { path: 'items/:id?', lazy: async () => ({ Component: (await import('./items/ItemsPage.tsx')).ItemsPage }) },
           { path: 'where', lazy: async () => ({ Component: (await import('./stock/WherePage.tsx')).WherePage }) },
-          { path: 'lots', lazy: async () => ({ Component: (await import('./stock/LotsPage.tsx')).LotsPage }) },
+          { path: 'lots', lazy: async () => ({ Component: (await import('./tracking/LotsPage.tsx')).LotsPage }) },
           {
             path: 'movements',
-            lazy: async () => ({ Component: (await import('./stock/MovementsPage.tsx')).MovementsPage }),
+            lazy: async () => ({ Component: (await import('./ledger/MovementsPage.tsx')).MovementsPage }),
           },
           {
             path: 'documents/:id?',
-            lazy: async () => ({ Component: (await import('./stock/DocumentsPage.tsx')).DocumentsPage }),
+            lazy: async () => ({ Component: (await import('./ledger/DocumentsPage.tsx')).DocumentsPage }),
           },
-          { path: 'receive', lazy: async () => ({ Component: (await import('./stock/ReceivePage.tsx')).ReceivePage }) },
+          {
+            path: 'receive',
+            lazy: async () => ({ Component: (await import('./buying/ReceivePage.tsx')).ReceivePage }),
+          },
           {
             path: 'documents/:id/prices',
-            lazy: async () => ({ Component: (await import('./stock/PricesPage.tsx')).PricesPage }),
+            lazy: async () => ({ Component: (await import('./buying/PricesPage.tsx')).PricesPage }),
           },
           { path: 'revalue', lazy: async () => ({ Component: (await import('./stock/RevaluePage.tsx')).RevaluePage }) },
           {
@@ -61,13 +67,13 @@ export const router = createBrowserRouter([
           { path: 'on-a-day', lazy: async () => ({ Component: (await import('./stock/ThenPage.tsx')).ThenPage }) },
           {
             path: 'counts/:id?',
-            lazy: async () => ({ Component: (await import('./stock/CountsPage.tsx')).CountsPage }),
+            lazy: async () => ({ Component: (await import('./counts/CountsPage.tsx')).CountsPage }),
           },
           { path: 'move', lazy: async () => ({ Component: (await import('./stock/MovePage.tsx')).MovePage }) },
           { path: 'adjust', lazy: async () => ({ Component: (await import('./stock/AdjustPage.tsx')).AdjustPage }) },
           { path: 'suppliers', element: <Navigate to="/buying/suppliers" replace /> },
           { path: 'in-out', lazy: async () => ({ Component: (await import('./exchange/InOutPage.tsx')).InOutPage }) },
-          { path: 'places', lazy: async () => ({ Component: (await import('./stock/PlacesPage.tsx')).PlacesPage }) },
+          { path: 'places', lazy: async () => ({ Component: (await import('./places/PlacesPage.tsx')).PlacesPage }) },
         ],
       },
       {

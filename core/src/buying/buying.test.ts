@@ -10,9 +10,7 @@ import {
   openOfLine,
   overOfLine,
   packUp,
-  shareAmongNeeds,
   stateOfOrder,
-  toBuy,
 } from './index.ts';
 
 const q = (text: string) => parseDecimal(text) as Quantity;
@@ -73,45 +71,12 @@ describe('what to buy', () => {
     );
   });
 
-  it('brings stock back to its reorder point after every promise, and counts what is coming', () => {
-    const stand = { usable: q('10'), promised: q('14'), coming: q('2'), reorderPoint: q('5') };
-    expect(toBuy(stand)).toBe(q('7'));
-    expect(toBuy({ ...stand, reorderPoint: null })).toBe(q('2'));
-    expect(toBuy({ ...stand, coming: q('9') })).toBe(0);
-  });
-
   it('takes the cheapest by what is paid in all, or the fastest', () => {
     const offers = [offer(1, '1', '100'), offer(2, '1.2', '10', '0', 3), offer(3, '1.1', '10', '0', null)];
     expect(bestOffer(offers, q('25'), 'cheapest')).toMatchObject({ offer: { supplierId: 3 }, quantity: q('30') });
     expect(bestOffer(offers, q('95'), 'cheapest')).toMatchObject({ offer: { supplierId: 1 }, quantity: q('100') });
     expect(bestOffer(offers, q('25'), 'fastest')).toMatchObject({ offer: { supplierId: 2 } });
     expect(bestOffer([], q('25'), 'fastest')).toBeNull();
-  });
-
-  it('is shared among the builds that lack it, none twice and none more than it lacks', () => {
-    const builds = [
-      { buildId: 1, short: q('5') },
-      { buildId: 2, short: q('4') },
-    ];
-    expect(shareAmongNeeds(q('7'), builds, q('0'))).toEqual([
-      { buildId: 1, quantity: q('5') },
-      { buildId: 2, quantity: q('2') },
-    ]);
-    expect(shareAmongNeeds(q('7'), builds, q('6'))).toEqual([{ buildId: 2, quantity: q('3') }]);
-    const builds3 = fc.array(quantity, { maxLength: 6 });
-    fc.assert(
-      fc.property(quantity, builds3, quantity, (ordered, shorts, covered) => {
-        const shares = shareAmongNeeds(
-          ordered,
-          shorts.map((short, index) => ({ buildId: index, short })),
-          covered,
-        );
-        const sum = shares.reduce((a, share) => a + share.quantity, 0);
-        const lacking = shorts.reduce((a, b) => a + b, 0);
-        expect(sum).toBe(Math.min(ordered, Math.max(0, lacking - covered)));
-        for (const share of shares) expect(share.quantity).toBeLessThanOrEqual(shorts[share.buildId] ?? 0);
-      }),
-    );
   });
 });
 

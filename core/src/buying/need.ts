@@ -22,26 +22,6 @@ export function packUp(needed: Quantity, { pack, minimum }: Pick<Offer, 'pack' |
   return toExact(divide(least, BigInt(pack), 'up') * BigInt(pack)) as Quantity;
 }
 
-export interface Standing {
-  /** On shelves and not held. */
-  readonly usable: Quantity;
-  /** What open builds still need. */
-  readonly promised: Quantity;
-  /** On order and being built. */
-  readonly coming: Quantity;
-  /** What should always be there; null when nobody has said. */
-  readonly reorderPoint: Quantity | null;
-}
-
-/**
- * What has to be bought so that every promise can be kept and the reorder point is reached again once all that is coming
- * has come. Nothing is bought while what is there and coming stays at the reorder point or above.
- */
-export function toBuy({ usable, promised, coming, reorderPoint }: Standing): Quantity {
-  const missing = BigInt(reorderPoint ?? 0) + BigInt(promised) - BigInt(usable) - BigInt(coming);
-  return (missing > 0n ? toExact(missing) : 0) as Quantity;
-}
-
 /** The cheapest or the fastest of several offers for `needed`: by what has to be paid for it, packs and minimum included. */
 export function bestOffer(
   offers: readonly Offer[],
@@ -60,29 +40,4 @@ export function bestOffer(
     });
   const [first] = ranked;
   return first ? { offer: first.offer, quantity: first.quantity } : null;
-}
-
-/** A build that is short of a part. */
-export interface ShortBuild {
-  readonly buildId: number;
-  readonly short: Quantity;
-}
-
-/**
- * What an ordered quantity is bought for: the builds that are short, in the order given, each with no more than it lacks.
- * What earlier orders bring for them already (`covered`) is taken off first, so that nothing is bought twice for one need.
- */
-export function shareAmongNeeds(
-  ordered: Quantity,
-  builds: readonly ShortBuild[],
-  covered: Quantity,
-): { readonly buildId: number; readonly quantity: Quantity }[] {
-  let [left, before] = [ordered as number, covered as number];
-  return builds.flatMap(({ buildId, short }) => {
-    const fromBefore = Math.min(before, short);
-    before -= fromBefore;
-    const quantity = Math.min(left, short - fromBefore) as Quantity;
-    left -= quantity;
-    return quantity > 0 ? { buildId, quantity } : [];
-  });
 }

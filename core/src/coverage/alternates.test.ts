@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Alternate, type PartLine, type Revision, required } from '../definition/index.ts';
+import { type Alternate, type PartLine, type Revision, required } from '../definitions/index.ts';
 import { type Percent, parseDecimal, type Quantity, SCALE, stepOf } from '../number/index.ts';
 import { type CoverageInput, canMake, canMakeWith, cover } from './index.ts';
 

@@ -1,6 +1,7 @@
-import type { Revision } from '../definition/index.ts';
+import type { Revision } from '../definitions/index.ts';
+import { coverByAlternates, type StandIn } from '../demand/index.ts';
 import { add, type Quantity } from '../number/index.ts';
-import { alternatesOf, canMakeWith, coverByAlternates, hasAlternates, type StandIn } from './alternates.ts';
+import { alternatesOf, canMakeWith, hasAlternates } from './alternates.ts';
 import { canMake, needsOf } from './make.ts';
 
 /** Stock of one item as coverage sees it. */

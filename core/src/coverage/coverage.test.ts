@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type PartLine, type Revision, required } from '../definition/index.ts';
+import { type PartLine, type Revision, required } from '../definitions/index.ts';
 import { type Percent, parseDecimal, type Quantity, SCALE, stepOf } from '../number/index.ts';
-import { allot, type CoverageInput, canMake, cover, type OpenBuild } from './index.ts';
+import { type CoverageInput, canMake, cover } from './index.ts';
 
 const q = (text: string) => parseDecimal(text) as Quantity;
 const line = (itemId: number, quantity: string, more: Partial<PartLine> = {}): PartLine => ({
@@ -270,127 +270,5 @@ describe('cover', () => {
       wanted: [{ itemId: 5, quantity: q('1') }],
     };
     expect(cover(input).products[0]).toMatchObject({ now: 0, hasDefinition: false, wholeOn: null });
-  });
-});
-
-describe('allot', () => {
-  const one = (id: number, need: string, due: string | null = '2026-12-01'): OpenBuild => ({
-    id,
-    onBench: false,
-    due,
-    needs: new Map([[1, q(need)]]),
-  });
-  const come = (quantity: string, date: string | null, buildId: number | null = null) => ({
-    itemId: 1,
-    quantity: q(quantity),
-    date,
-    buildId,
-  });
-
-  it('lacks nothing where all is there, and waits for just what it lacks', () => {
-    const [first, second] = allot([one(1, '3'), one(2, '3')], new Map([[1, q('3')]]), [come('3', '2026-12-05')]);
-    expect([first?.short.size, first?.got.get(1)]).toEqual([0, q('3')]);
-    expect(second?.short.get(1)).toEqual({ quantity: q('3'), isComing: true, wholeOn: '2026-12-05' });
-    const [all] = allot([one(1, '3')], new Map(), []);
-    expect(all?.short.get(1)).toEqual({ quantity: q('3'), isComing: false, wholeOn: null });
-    const [part] = allot([one(1, '3')], new Map(), [come('2', '2026-12-05')]);
-    expect(part?.short.get(1)).toEqual({ quantity: q('3'), isComing: true, wholeOn: null });
-  });
-
-  it('never waits for what it makes itself, and leaves that to others', () => {
-    const arrivals = [come('9', '2026-12-02', 1), come('9', '2026-12-07')];
-    const [maker, other] = allot([one(1, '3'), one(2, '3')], new Map(), arrivals);
-    expect(maker?.short.get(1)?.wholeOn).toBe('2026-12-07');
-    expect(other?.short.get(1)?.wholeOn).toBe('2026-12-02');
-    // What is given to one is not there for the next; what comes without a day comes last.
-    const used = allot([one(1, '9'), one(2, '1'), one(3, '1')], new Map(), [
-      come('1', null),
-      come('9', '2026-12-01'),
-      come('1', '2026-12-03'),
-    ]);
-    expect(used.map(({ short }) => short.get(1)?.wholeOn)).toEqual(['2026-12-01', '2026-12-03', null]);
-    expect(used[2]?.short.get(1)?.isComing).toBe(true);
-  });
-
-  it('serves the older of two that are due on one day, and none without a day before one with', () => {
-    const order = (...builds: OpenBuild[]) => allot(builds, new Map()).map(({ buildId }) => buildId);
-    expect(order(one(9, '1'), one(4, '1'), one(7, '1', null), one(5, '1', null), one(8, '1', '9998-01-01'))).toEqual([
-      4, 9, 8, 5, 7,
-    ]);
-  });
-
-  const build = fc.record({
-    onBench: fc.boolean(),
-    due: fc.constantFrom(null, '2026-11-20', '2026-12-01'),
-    needs: fc.dictionary(fc.constantFrom('1', '2', '3'), fc.integer({ min: 0, max: 50 }), { maxKeys: 3 }),
-  });
-
-  it('never promises a part twice, and what it gives and what is short make up the need', () => {
-    fc.assert(
-      fc.property(
-        fc.array(build, { maxLength: 8 }),
-        fc.array(fc.integer({ min: -5, max: 80 }), { minLength: 4, maxLength: 4 }),
-        (raw, stock) => {
-          const builds: OpenBuild[] = raw.map(({ needs, ...rest }, id) => ({
-            ...rest,
-            id,
-            needs: new Map(Object.entries(needs).map(([itemId, need]) => [Number(itemId), need as Quantity])),
-          }));
-          const onHand = new Map(stock.map((amount, itemId) => [itemId, amount as Quantity]));
-          const allotments = allot(builds, onHand);
-          for (const [itemId, there] of onHand) {
-            const given = allotments.reduce((sum, { got }) => sum + (got.get(itemId) ?? 0), 0);
-            expect(given).toBeLessThanOrEqual(Math.max(0, there));
-          }
-          for (const { buildId, got, short } of allotments) {
-            for (const [itemId, need] of builds[buildId]?.needs ?? []) {
-              expect((got.get(itemId) ?? 0) + (short.get(itemId)?.quantity ?? 0)).toBe(need);
-            }
-          }
-        },
-      ),
-    );
-  });
-
-  it('serves the bench first, then the earliest due, then the oldest', () => {
-    const open = (id: number, onBench: boolean, due: string | null): OpenBuild => ({
-      id,
-      onBench,
-      due,
-      needs: new Map([[1, q('4')]]),
-    });
-    const order = allot(
-      [open(1, false, null), open(2, false, '2026-12-02'), open(3, false, '2026-12-01'), open(4, true, null)],
-      new Map([[1, q('10')]]),
-    );
-    expect(order.map(({ buildId, short }) => [buildId, short.get(1)?.quantity ?? 0])).toEqual([
-      [4, 0],
-      [3, 0],
-      [2, q('2')],
-      [1, q('4')],
-    ]);
-  });
-
-  it('hands out what is coming in the same turn, never twice and never to the build that brings it', () => {
-    const build = (id: number, due: string, need: string): OpenBuild => ({
-      id,
-      onBench: false,
-      due,
-      needs: new Map([[1, q(need)]]),
-    });
-    const arrival = (quantity: string, date: string | null, buildId: number | null = null) => ({
-      itemId: 1,
-      quantity: q(quantity),
-      date,
-      buildId,
-    });
-    const [first, second, third] = allot(
-      [build(1, '2026-12-01', '5'), build(2, '2026-12-02', '4'), build(3, '2026-12-03', '9')],
-      new Map([[1, q('3')]]),
-      [arrival('3', null), arrival('3', '2026-12-09'), arrival('2', '2026-12-01'), arrival('7', '2026-12-04', 3)],
-    );
-    expect(first?.short.get(1)).toEqual({ quantity: q('2'), isComing: true, wholeOn: '2026-12-01' });
-    expect(second?.short.get(1)).toEqual({ quantity: q('4'), isComing: true, wholeOn: '2026-12-04' });
-    expect(third?.short.get(1)).toEqual({ quantity: q('9'), isComing: true, wholeOn: null });
   });
 });

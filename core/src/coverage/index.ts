@@ -1,4 +1,3 @@
-export * from './allot.ts';
-export { canMakeWith, type StandIn } from './alternates.ts';
+export { canMakeWith } from './alternates.ts';
 export * from './cover.ts';
 export * from './make.ts';

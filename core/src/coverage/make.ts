@@ -1,4 +1,4 @@
-import { type PartLine, type Revision, required, requiredForText } from '../definition/index.ts';
+import { type PartLine, type Revision, required, requiredForText } from '../definitions/index.ts';
 import { add, divide, HUNDRED_PERCENT, type Quantity, stepOf, sumForText } from '../number/index.ts';
 
 /** What a run of `made` units needs, summed by item: several lines may ask for the same part. */

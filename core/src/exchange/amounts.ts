@@ -1,5 +1,13 @@
-import { formatDecimal, parseDecimal } from '../number/index.ts';
-import { Refusal } from '../refusal.ts';
+import {
+  formatDecimal,
+  fromZero,
+  parseDecimal,
+  parsePercent,
+  parseQuantity,
+  percentTo,
+  positive,
+} from '../number/index.ts';
+import { Refusal } from '../refusal/index.ts';
 
 /** Which sign stands before the decimals in a file. */
 export type DecimalSign = 'point' | 'comma';
@@ -22,6 +30,17 @@ export function readAmount(cell: string, sign: DecimalSign, field?: string): str
   if (plain.includes(group)) throw new Refusal('not-a-number', { typed: cell.slice(0, 40) }, field);
   return formatDecimal(parseDecimal(sign === 'comma' ? plain.replace(',', '.') : plain, 6, field));
 }
+
+/** An amount of zero or more, as a plain decimal of at most `decimals`. @throws Refusal */
+export const amountFromZero = (cell: string, sign: DecimalSign, decimals: number): string =>
+  formatDecimal(fromZero(parseQuantity(readAmount(cell, sign), decimals)));
+
+/** The same amount, unless it is nothing. @throws Refusal `not-positive` */
+export const aboveZero = (amount: string): string => formatDecimal(positive(parseDecimal(amount)));
+
+/** A percentage from zero to `most`, with or without its sign. @throws Refusal */
+export const readPercent = (cell: string, most: number, sign: DecimalSign): string =>
+  formatDecimal(percentTo(parsePercent(readAmount(cell.replace(/\s*%$/, ''), sign)), most));
 
 /** The decimal sign that most amounts of a file speak for; a point when none says anything. */
 export function guessDecimalSign(cells: Iterable<string>): DecimalSign {

@@ -1,8 +1,8 @@
-import { type Behaviour, balanceShares, findCycle, refuseContradiction } from '../definition/index.ts';
-import { formatDecimal, type Money, type Percent, parseDecimal, parsePercent } from '../number/index.ts';
-import { Refusal } from '../refusal.ts';
-import { type DecimalSign, readAmount } from './amounts.ts';
-import { amountFromZero, readBin } from './items.ts';
+import { type Behaviour, balanceShares, findCycle, refuseContradiction } from '../definitions/index.ts';
+import { type Money, type Percent, parsePercent } from '../number/index.ts';
+import { Refusal, refusingAt } from '../refusal/index.ts';
+import { aboveZero, amountFromZero, readPercent } from './amounts.ts';
+import { readBin } from './items.ts';
 import {
   type FileKind,
   type FileRecord,
@@ -153,21 +153,21 @@ export const definitionFile: FileKind<ImportWorld> = {
     product: (cell, { world }) => knownItem(cell, world).code,
     purpose: (cell) => readWord(cell, PURPOSES),
     makes: (cell, { given, world, sign }) =>
-      cell === '' ? '1' : positive(readItemQuantity(cell, sign, knownItem(given.product ?? '', world))),
+      cell === '' ? '1' : aboveZero(readItemQuantity(cell, sign, knownItem(given.product ?? '', world))),
     state: (cell) => readWord(cell, STATES),
     made: (cell) => readWord(cell, MADE),
     paperwork: (cell) => readWord(cell, PAPERWORK),
     onOrder: (cell) => readWord(cell, ON_ORDER),
-    partsDiscount: (cell, { sign }) => (cell === '' ? '' : percentTo(cell, 100, sign)),
+    partsDiscount: (cell, { sign }) => (cell === '' ? '' : readPercent(cell, 100, sign)),
     kind: (cell) => (cell === '' ? '' : readWord(cell, KINDS)),
     component: (cell, { world }) => (cell === '' ? '' : knownItem(cell, world).code),
     text: (cell) => readText(cell, 1000),
     quantity: (cell) => cell,
     counted: (cell) => readWord(cell, COUNTED),
-    waste: (cell, { sign }) => (cell === '' ? '0' : percentTo(cell, 1000, sign)),
+    waste: (cell, { sign }) => (cell === '' ? '0' : readPercent(cell, 1000, sign)),
     taken: (cell) => (cell === '' ? '' : readWord(cell, TAKEN)),
     from: (cell, { world }) => (cell === '' ? '' : readBin(cell, world)),
-    share: (cell, { sign }) => (cell === '' ? '' : percentTo(cell, 100, sign)),
+    share: (cell, { sign }) => (cell === '' ? '' : readPercent(cell, 100, sign)),
     comesBack: (cell) => (cell === '' ? '' : readYesNo(cell)),
     alternates: readAlternates,
     rate(cell, { world }) {
@@ -206,11 +206,11 @@ function settleLine(row: FileRecord, { world, sign }: Pick<Reading<ImportWorld>,
   needs('quantity');
   if (kind === 'charge') {
     needs('text');
-    return { ...row, ...none, kind, quantity: inColumn('quantity', () => amountFromZero(quantity, sign, 6)) };
+    return { ...row, ...none, kind, quantity: refusingAt('quantity', () => amountFromZero(quantity, sign, 6)) };
   }
   if (kind === 'labour') {
     needs('rate');
-    const minutes = inColumn('quantity', () => positive(amountFromZero(quantity, sign, 2)));
+    const minutes = refusingAt('quantity', () => aboveZero(amountFromZero(quantity, sign, 2)));
     return { ...row, ...none, rate: row.rate ?? '', kind, quantity: minutes };
   }
   needs('component');
@@ -221,31 +221,11 @@ function settleLine(row: FileRecord, { world, sign }: Pick<Reading<ImportWorld>,
     kind,
     rate: '',
     text: '',
-    quantity: inColumn('quantity', () => positive(readItemQuantity(quantity, sign, part))),
+    quantity: refusingAt('quantity', () => aboveZero(readItemQuantity(quantity, sign, part))),
     taken: row.taken || 'picked first',
     comesBack,
     share: comesBack === 'yes' ? (row.share ?? '') : '',
   };
-}
-
-function inColumn<T>(column: string, run: () => T): T {
-  try {
-    return run();
-  } catch (error) {
-    if (error instanceof Refusal) throw new Refusal(error.code, error.facts, column);
-    throw error;
-  }
-}
-
-function positive(amount: string): string {
-  if (parseDecimal(amount) <= 0) throw new Refusal('not-positive');
-  return amount;
-}
-
-function percentTo(cell: string, most: number, sign: DecimalSign): string {
-  const percent = parsePercent(readAmount(cell.replace(/\s*%$/, ''), sign));
-  if (percent < 0 || percent > most * 1_000_000) throw new Refusal('out-of-range', { least: 0, most });
-  return formatDecimal(percent);
 }
 
 /** "MESH-4; MESH-5 x 1.2": what may stand in for the part, the best first, and how much of it for one of the part. */
@@ -256,7 +236,7 @@ function readAlternates(cell: string, { given, world, sign }: Reading<ImportWorl
     const item = knownItem(code, world);
     if (item.code === given.component) throw new Refusal('alternate-is-part', {});
     if (item.code === given.product) throw new Refusal('alternate-is-product', {});
-    return [[item.code, positive(amountFromZero(ratio, sign, 6))] as const];
+    return [[item.code, aboveZero(amountFromZero(ratio, sign, 6))] as const];
   });
   if (new Set(alternates.map(([code]) => code)).size < alternates.length) throw new Refusal('alternate-twice', {});
   return writeAlternates(alternates);
@@ -284,7 +264,7 @@ function checkDefinition(
   for (const [index, row] of rows.entries())
     for (const column of shared)
       if (row[column] !== first[column])
-        throw new Refusal('shared-differs', { first: first[column] }, `rows.${index}.${column}`);
+        throw new Refusal('shared-differs', { first: first[column] ?? '' }, `rows.${index}.${column}`);
   if (rows.length > 200) throw new Refusal('too-many-lines', { most: 200 }, 'product');
   if (!rows.some((row) => row.kind === 'part' || row.kind === 'labour')) throw new Refusal('no-lines', {}, 'product');
   const known = knownItem(first.product ?? '', world);

@@ -1,9 +1,7 @@
-import { readBarcode } from '../item/barcode.ts';
-import { type ItemFacts, refuseItem } from '../item/rules.ts';
-import { formatDecimal, parseQuantity } from '../number/index.ts';
-import { Refusal } from '../refusal.ts';
+import { type ItemFacts, readBarcode, refuseItem } from '../items/index.ts';
+import { Refusal } from '../refusal/index.ts';
 import { isVisible, plainCode } from '../text/index.ts';
-import { type DecimalSign, readAmount } from './amounts.ts';
+import { amountFromZero } from './amounts.ts';
 import { type Column, FIELD_PREFIX } from './columns.ts';
 import { type FileKind, type FileRecord, type Reading, readText, readWord, readYesNo } from './plan.ts';
 import type { ImportWorld } from './world.ts';
@@ -151,7 +149,7 @@ function refuseTakenBarcode(
   // The file may take the barcode from its owner in another row.
   const takenAway = incoming.get(owner.toLowerCase())?.[0];
   if (takenAway && takenAway.barcode !== record.barcode) return;
-  throw new Refusal('barcode-taken', { barcode: record.barcode, by: owner }, 'barcode');
+  throw new Refusal('barcode-taken', { barcode: record.barcode ?? '', by: owner }, 'barcode');
 }
 
 const factsOf = (record: FileRecord, world: ImportWorld): ItemFacts => ({
@@ -198,13 +196,6 @@ export function readBin(cell: string, world: ImportWorld): string {
 
 function readMoney(cell: string, { sign }: ItemReading): string {
   return cell === '' ? '' : amountFromZero(cell, sign, 6);
-}
-
-/** An amount of zero or more, as a plain decimal of at most `decimals`. @throws Refusal */
-export function amountFromZero(cell: string, sign: DecimalSign, decimals: number): string {
-  const amount = parseQuantity(readAmount(cell, sign), decimals);
-  if (amount < 0) throw new Refusal('negative');
-  return formatDecimal(amount);
 }
 
 /** "box = 12; pallet = 480": what else the item is counted in. */

@@ -74,9 +74,9 @@ describe('a file as a whole', () => {
 
   it('tells what could not even be read of a row instead of judging what is left of it', () => {
     const broken = [
-      { column: 'name', code: 'cell-unreadable', facts: { why: 'formula' } },
-      { column: '', code: 'row-cut', facts: {} },
-    ];
+      { column: 'name', code: 'cell-error', facts: { cell: 'B7' } },
+      { column: '', code: 'cells-too-many', facts: { cells: 3, titles: 2 } },
+    ] as const;
     const { fates } = planImport(
       fileKinds.items,
       [{ row: 7, cells: { code: '', name: 'X' }, broken }],

@@ -1,4 +1,4 @@
-import { Refusal } from '../refusal.ts';
+import { Refusal, type Refused } from '../refusal/index.ts';
 import { refuseUnprintable } from '../text/index.ts';
 import type { DecimalSign } from './amounts.ts';
 import { type Column, FIELD_PREFIX } from './columns.ts';
@@ -11,15 +11,11 @@ export interface FileRow {
   readonly row: number;
   readonly cells: FileRecord;
   /** Cells that could not even be read as text; a column of '' means the whole row. */
-  readonly broken?: readonly { readonly column: string; readonly code: string; readonly facts: RowFault['facts'] }[];
+  readonly broken?: readonly (Refused & { readonly column: string })[];
 }
 
-export interface RowFault {
-  /** The column it is about; null for the row as a whole. */
-  readonly column: string | null;
-  readonly code: string;
-  readonly facts: Readonly<Record<string, unknown>>;
-}
+/** Why a row is refused, and the column it is about; null for the row as a whole. */
+export type RowFault = Refused & { readonly column: string | null };
 
 /** What will become of a row: a new record, a change of one, nothing because it says what is known, or refused. */
 export type Fate = 'new' | 'changed' | 'same' | 'refused';
@@ -123,9 +119,8 @@ export function planImport<W>(
     above = key;
     const known = groups.get(key);
     if (known && !kind.spansRows && key !== '') {
-      const facts = { first: known.rows[0]?.row };
-      const faults = [{ column: null, code: 'row-repeated', facts }];
-      duplicates.push({ row, fate: 'refused', subject: kind.subjectOf(keyed), changes: [], faults });
+      const repeated: RowFault = { column: null, code: 'row-repeated', facts: { first: known.rows[0]?.row ?? 0 } };
+      duplicates.push({ row, fate: 'refused', subject: kind.subjectOf(keyed), changes: [], faults: [repeated] });
       continue;
     }
     const group = known ?? { key, rows: [] };
@@ -207,7 +202,7 @@ function readRow<W>(
 
 function faultOf(error: unknown, column?: string): RowFault {
   if (!(error instanceof Refusal)) throw error;
-  return { column: column ?? error.field ?? null, code: error.code, facts: error.facts };
+  return { column: column ?? error.field ?? null, code: error.code, facts: error.facts } as RowFault;
 }
 
 function judge<W>(kind: FileKind<W>, group: Group, before: readonly FileRecord[] | undefined, context: PlanContext<W>) {

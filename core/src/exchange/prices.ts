@@ -1,8 +1,8 @@
-import { formatDecimal, parseDecimal, readQuantity } from '../number/index.ts';
-import { Refusal } from '../refusal.ts';
+import { formatDecimal, fromZero, readQuantity } from '../number/index.ts';
+import { Refusal } from '../refusal/index.ts';
 import { plainCode } from '../text/index.ts';
-import { type DecimalSign, readAmount } from './amounts.ts';
-import { amountFromZero, readCode } from './items.ts';
+import { aboveZero, amountFromZero, type DecimalSign, readAmount } from './amounts.ts';
+import { readCode } from './items.ts';
 import { type FileKind, readText } from './plan.ts';
 import type { ImportWorld, KnownItem } from './world.ts';
 
@@ -79,9 +79,7 @@ export const priceFile: FileKind<ImportWorld> = {
     supplierItem: (cell) => readText(cell, 60),
     price: (cell, { sign }) => amountFromZero(cell, sign, 6),
     pack(cell, { given, world, sign }) {
-      const size = cell === '' ? '1' : readItemQuantity(cell, sign, knownItem(given.item ?? '', world));
-      if (parseDecimal(size) <= 0) throw new Refusal('not-positive');
-      return size;
+      return cell === '' ? '1' : aboveZero(readItemQuantity(cell, sign, knownItem(given.item ?? '', world)));
     },
     minimum: (cell, { given, world, sign }) =>
       cell === '' ? '0' : readItemQuantity(cell, sign, knownItem(given.item ?? '', world)),
@@ -99,7 +97,7 @@ export const priceFile: FileKind<ImportWorld> = {
     // A supplier has one name; the file may not call it by two.
     const other = known ?? namesOf(incoming).get(supplier);
     if (name !== '' && other !== undefined && other !== name)
-      throw new Refusal('supplier-two-names', { supplier: record.supplier, name: other }, 'supplierName');
+      throw new Refusal('supplier-two-names', { supplier: record.supplier ?? '', name: other }, 'supplierName');
   },
 };
 
@@ -129,6 +127,5 @@ export function readItemQuantity(cell: string, sign: DecimalSign, item: KnownIte
   const isPlain = !cell.includes('/');
   const text = isPlain ? `${readAmount(amount, sign)} ${name}` : cell;
   const quantity = readQuantity(text, { unit: item.unit, decimals: item.decimals, measures: item.measures });
-  if (quantity < 0) throw new Refusal('negative');
-  return formatDecimal(quantity);
+  return formatDecimal(fromZero(quantity));
 }

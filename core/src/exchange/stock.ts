@@ -1,5 +1,6 @@
-import { Refusal } from '../refusal.ts';
-import { amountFromZero, readBin } from './items.ts';
+import { Refusal } from '../refusal/index.ts';
+import { amountFromZero } from './amounts.ts';
+import { readBin } from './items.ts';
 import type { FileKind } from './plan.ts';
 import { knownItem, readItemQuantity } from './prices.ts';
 import type { ImportWorld } from './world.ts';
@@ -47,8 +48,11 @@ export const stockFile: FileKind<ImportWorld> = {
   check([record], before, { world }) {
     if (!record) return;
     const was = before?.[0];
-    if (was && was.quantity === record.quantity && was.unitCost === record.unitCost) return;
-    if (was) throw new Refusal('stock-there-already', { quantity: was.quantity, unitCost: was.unitCost }, 'quantity');
+    if (was) {
+      const { quantity = '', unitCost = '' } = was;
+      if (quantity === record.quantity && unitCost === record.unitCost) return;
+      throw new Refusal('stock-there-already', { quantity, unitCost }, 'quantity');
+    }
     const item = knownItem(record.item ?? '', world);
     if (item.archived) throw new Refusal('item-archived', { name: item.name }, 'item');
     if (item.isPacked) throw new Refusal('packed-not-stocked', { name: item.name }, 'item');

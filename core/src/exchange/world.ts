@@ -1,3 +1,4 @@
+import type { Tracking } from '../items/index.ts';
 import type { Measure } from '../number/index.ts';
 import type { FileRecord } from './plan.ts';
 
@@ -24,7 +25,7 @@ export interface KnownItem {
   readonly decimals: number;
   readonly measures: readonly Measure[];
   readonly archived: boolean;
-  readonly tracking: 'none' | 'lot' | 'serial';
+  readonly tracking: Tracking;
   /** Whether stock was counted, defined or planned in its unit. */
   readonly hasHistory: boolean;
   /** Whether its stock ever moved by anything but opening stock. */

@@ -1,18 +1,12 @@
-import { Refusal } from '../refusal.ts';
-
-declare const unit: unique symbol;
-
-/** An amount of an item in its stock unit, as an integer count of millionths. */
-export type Quantity = number & { readonly [unit]: 'quantity' };
-/** An amount in the company's currency, as an integer count of millionths. */
-export type Money = number & { readonly [unit]: 'money' };
-/** A percentage, as an integer count of millionths of one percent: 4 % is 4 000 000. */
-export type Percent = number & { readonly [unit]: 'percent' };
+import { Refusal } from '../refusal/index.ts';
+import type { Money, Percent, Quantity } from './amounts.ts';
 
 export const SCALE = 1_000_000;
 const SCALE_DIGITS = 6;
 export const HUNDRED_PERCENT = (100 * SCALE) as Percent;
 export const ZERO = 0 as Quantity & Money & Percent;
+/** One of an item. */
+export const ONE = SCALE as Quantity;
 
 /** The most a person may type into one field. */
 export const LARGEST_TYPED = 999_999_999;
@@ -34,7 +28,8 @@ export function parseDecimal(text: string, decimals: number = SCALE_DIGITS, fiel
 const MOST_TYPED = BigInt(LARGEST_TYPED) * BigInt(SCALE) + BigInt(SCALE - 1);
 
 /** The refusal of an amount that is larger than a field takes. */
-export const tooLargeToType = (field?: string) => new Refusal('too-large', { largest: String(LARGEST_TYPED) }, field);
+export const tooLargeToType = (field?: string) =>
+  new Refusal('too-large', { largest: (LARGEST_TYPED * SCALE) as Quantity }, field);
 
 /**
  * Reads an amount that was worked out, as it comes over the wire: unlike a typed one it may be anything that is exact.
@@ -99,7 +94,7 @@ export function divide(numerator: bigint, denominator: bigint, rounding: Roundin
 /** An integer that is exact as a number. @throws Refusal `too-large` beyond {@link LARGEST_EXACT} */
 export function toExact(value: bigint | number): number {
   const result = Number(value);
-  if (!Number.isSafeInteger(result)) throw new Refusal('too-large', { largest: formatDecimal(LARGEST_EXACT) });
+  if (!Number.isSafeInteger(result)) throw new Refusal('too-large', { largest: LARGEST_EXACT as Quantity });
   return result;
 }
 
@@ -109,6 +104,17 @@ export function add<T extends number>(...amounts: T[]): T {
   for (const amount of amounts) sum = toExact(sum + amount);
   return sum as T;
 }
+
+/** What is left of `from` without `taken`. @throws Refusal `too-large` */
+export const minus = <T extends number>(from: T, taken: T) => toExact(from - taken) as T;
+/** The same amount the other way; never a zero with a sign. */
+export const negated = <T extends number>(amount: T) => (amount === 0 ? 0 : -amount) as T;
+
+/** So many pieces as a quantity. @throws Refusal `too-large` */
+export const pieces = (count: number) => toExact(count * SCALE) as Quantity;
+
+/** The smaller of two amounts. */
+export const least = <T extends number>(a: T, b: T) => (a < b ? a : b);
 
 /** Adds amounts for showing them, however large the sum: text can say what a number no longer holds. */
 export const sumForText = (amounts: Iterable<number | bigint>): bigint => {

@@ -1,3 +1,5 @@
+export * from './amounts.ts';
 export * from './decimal.ts';
+export * from './rules.ts';
 export * from './shares.ts';
 export * from './typed.ts';

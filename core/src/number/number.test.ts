@@ -46,7 +46,11 @@ describe('decimals', () => {
   });
 
   it('refuses a thousand million, of either sign, and takes all below', () => {
-    const tooLarge = expect.objectContaining({ code: 'too-large', field: 'price', facts: { largest: '999999999' } });
+    const tooLarge = expect.objectContaining({
+      code: 'too-large',
+      field: 'price',
+      facts: { largest: 999_999_999_000_000 },
+    });
     for (const text of ['1000000000', '-1000000000']) expect(() => parseDecimal(text, 6, 'price')).toThrow(tooLarge);
     expect(parseDecimal('999999999.999999')).toBe(999_999_999_999_999);
     expect(parseDecimal('-999999999.999999')).toBe(-999_999_999_999_999);
@@ -56,7 +60,7 @@ describe('decimals', () => {
       expect.objectContaining({ facts: { typed: `0.${'1'.repeat(38)}`, decimals: 6 } }),
     );
     expect(() => readExact('9007199254.740992')).toThrow(
-      expect.objectContaining({ code: 'too-large', facts: { largest: '9007199254.740991' } }),
+      expect.objectContaining({ code: 'too-large', facts: { largest: Number.MAX_SAFE_INTEGER } }),
     );
     expect(readExact('9007199254.740991')).toBe(Number.MAX_SAFE_INTEGER);
     expect(readForText('9007199254740993.5')).toBe(9_007_199_254_740_993_500_000n);

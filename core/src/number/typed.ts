@@ -1,5 +1,6 @@
-import { Refusal } from '../refusal.ts';
-import { LARGEST_TYPED, type Quantity, SCALE, stepOf, tooLargeToType } from './decimal.ts';
+import { Refusal } from '../refusal/index.ts';
+import type { Quantity } from './amounts.ts';
+import { LARGEST_TYPED, SCALE, stepOf, tooLargeToType } from './decimal.ts';
 
 /** A name that people type instead of the stock unit, and how much of the stock unit one of it is. */
 export interface Measure {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkDigit } from '../item/barcode.ts';
+import { checkDigit } from '../items/barcode.ts';
 import { looksLikeGs1, readGs1, scanOf, writeGs1 } from './index.ts';
 
 const TODAY = '2026-11-24';

@@ -1,5 +1,5 @@
-import { checkDigit } from '../item/barcode.ts';
-import { Refusal } from '../refusal.ts';
+import { checkDigit } from '../items/index.ts';
+import { Refusal } from '../refusal/index.ts';
 
 /** What a GS1 element string says of a piece, as far as we use it. */
 export interface ElementString {

@@ -1,4 +1,4 @@
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../refusal/index.ts';
 
 /**
  * Control characters but tab and line ends, surrogates without their other half, and what Unicode says is no character:

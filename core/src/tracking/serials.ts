@@ -1,5 +1,6 @@
+import type { Tracking } from '../items/index.ts';
 import { type Quantity, SCALE } from '../number/index.ts';
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../refusal/index.ts';
 
 /** A serial number pattern like "SC-####": one run of # stands for the number, filled with zeros. */
 export interface SerialPattern {
@@ -12,7 +13,7 @@ export interface SerialPattern {
 export const MOST_SERIALS = 2000;
 
 /** Refuses more units of something kept by serial than can be named at once. @throws Refusal `too-many-serials` */
-export function refuseTooManySerials(tracking: 'none' | 'lot' | 'serial', quantity: Quantity, field?: string): void {
+export function refuseTooManySerials(tracking: Tracking, quantity: Quantity, field?: string): void {
   if (tracking === 'serial' && quantity > MOST_SERIALS * SCALE)
     throw new Refusal('too-many-serials', { most: MOST_SERIALS }, field);
 }

@@ -1,6 +1,6 @@
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser';
 import { formatDecimal, type Money, parseDecimal, type Quantity } from '../number/index.ts';
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../refusal/index.ts';
 import { isDay, isPrintable } from '../text/index.ts';
 
 /**

@@ -7,21 +7,30 @@ import {
   plannedUse,
   postFinish,
   type UsedLine,
-} from '@yosegi/core/build';
-import { type Money, type Quantity, SCALE, unitCostOf } from '@yosegi/core/number';
+} from '@yosegi/core/builds';
+import { Posting, spotOf } from '@yosegi/core/ledger';
+import {
+  add,
+  countedIn,
+  type Money,
+  minus,
+  negated,
+  type Quantity,
+  SCALE,
+  unitCostOf,
+  ZERO,
+} from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { Posting, placeOf } from '@yosegi/core/stock';
+import { decimal } from '../command/amounts.ts';
+import { dayOf } from '../command/clock.ts';
+import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { decimal, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
-import { type Doing, dayOf, found } from '../http/context.ts';
-import { averageCostOf, type ItemRow, itemRow, itemRows } from '../items/store.ts';
-import { benchOf, requireShelf, usualBin } from '../places/store.ts';
-import { mayGoBelow, type Override, readStock, writeDocument } from '../stock/posting.ts';
-import { withNames } from '../stock/shortage.ts';
-import { benchOfBuild, usableOf } from '../stock/standing.ts';
-import { type Named, placesIn } from '../stock/tracked.ts';
-import { requireState, settleStartOverride } from './bench.ts';
+import { averageCostOf, type ItemRow, itemRow, itemRows } from '../items/index.ts';
+import { heldFor, mayGoBelow, readStock, usableOf, withNames, writeDocument } from '../ledger/index.ts';
+import { benchBinOf, requireShelf, usualBin } from '../places/index.ts';
+import { heapsIn } from '../tracking/index.ts';
+import { settleStartOverride } from './cancel.ts';
 import { keepLines, type LineChange } from './keep.ts';
 import { leftoversOf } from './leftovers.ts';
 import { choosePieces, inOrder } from './pieces.ts';
@@ -33,19 +42,10 @@ import {
   needOf,
   progressOf,
   readBuild,
-} from './store.ts';
+} from './sql.ts';
+import { requireState } from './state.ts';
 
-interface FinishInput {
-  readonly version: number;
-  readonly good: string;
-  readonly outputBinId: number;
-  readonly lot: string | null;
-  readonly bestBefore: string | null;
-  readonly serials: readonly string[];
-  readonly lines: readonly (Named & { lineId: number; actual: string })[];
-  readonly close: boolean;
-  readonly override?: Override | undefined;
-}
+type FinishInput = BodyOf<'finish'>;
 
 /**
  * Finishes some or all of a build with what was really used. The good units arrive at the exact cost consumed; when the
@@ -56,7 +56,7 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const today = dayOf(doing.now);
   const build = found(await buildRecord(tx, id));
   requireState(build, 'on-bench');
-  const good = positiveQuantity(input.good, build.decimals, 'good');
+  const good = countedIn(input.good, build.decimals, 'good');
   checkPortion(progressOf(build), good);
   await requireShelf(tx, input.outputBinId, 'outputBinId');
   const lines = await buildLines(tx, id);
@@ -70,9 +70,9 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const takenOut = new Set(
     parts
       .flatMap((line) => (line.kind === 'part' ? [...line.bench, ...line.shelves] : []))
-      .flatMap((place) => place.serialId ?? []),
+      .flatMap((spot) => spot.serialId ?? []),
   );
-  const output = await placesIn(
+  const output = await heapsIn(
     doing,
     found(await itemRow(tx, build.item_id)),
     input.outputBinId,
@@ -86,11 +86,18 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const done = postFinish(posting, finishing);
   const closes = input.close || build.finished + good === build.quantity;
   const changes = new Map<number, LineChange>(
-    lines.map((line) => [line.id, { onBench: -(done.fromBench.get(line.id) ?? 0), used: actuals.get(line.id) ?? 0 }]),
+    lines.map((line) => [
+      line.id,
+      { onBench: negated(done.fromBench.get(line.id) ?? ZERO), used: actuals.get(line.id) ?? ZERO },
+    ]),
   );
   if (closes) await putLeftoversBack(tx, posting, build, lines, changes);
   const posted = await withNames(tx, () => posting.close());
-  const document = await writeDocument(doing, { kind: 'finish', buildId: id, override: input.override }, posted);
+  const document = await writeDocument(
+    doing,
+    { kind: 'finish', for: { kind: 'build', id }, override: input.override },
+    posted,
+  );
   await tx.insert('finish', { document_id: document.id, build_id: id, good });
   await tx.insertMany(
     'finish_line',
@@ -100,10 +107,10 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
       planned: line.planned,
       actual: line.actual,
       planned_cost: line.plannedCost,
-      cost: done.costs.get(line.lineId) ?? 0,
+      cost: done.costs.get(line.lineId) ?? ZERO,
     })),
   );
-  const after = { ...build, finished: build.finished + good, state: closes ? ('finished' as const) : build.state };
+  const after = { ...build, finished: add(build.finished, good), state: closes ? ('finished' as const) : build.state };
   const values = { finished: after.finished, state: after.state, ended_at: closes ? doing.now.toISOString() : null };
   await updateVersioned(tx, 'build', id, input.version, values, () => readBuild(tx, id, today));
   await keepLines(tx, after, lines, changes);
@@ -131,7 +138,7 @@ function readActuals(
     const line = known.get(lineId);
     if (!line || !actuals.has(lineId)) throw new Refusal('unknown-line', {}, `lines.${index}.lineId`);
     const decimals = line.kind === 'labour' ? 6 : line.decimals;
-    actuals.set(lineId, quantityFromZero(actual, decimals, `lines.${index}.actual`));
+    actuals.set(lineId, countedIn(actual, decimals, `lines.${index}.actual`));
   }
   return actuals;
 }
@@ -145,16 +152,17 @@ async function finishingLines(
   input: FinishInput,
 ): Promise<Finishing['lines']> {
   const shelves = await usableOf(tx, [...items.keys()]);
-  const standing = await benchOfBuild(tx, build.id);
-  const bench = await benchOf(tx, build.output_bin_id);
+  const holder = { kind: 'build', id: build.id } as const;
+  const standing = await heldFor(tx, holder);
+  const bench = await benchBinOf(tx, build.output_bin_id);
   const result: Finishing['lines'][number][] = [];
   for (const line of lines) {
-    const actual = actuals.get(line.id) ?? (0 as Quantity);
+    const actual = actuals.get(line.id) ?? ZERO;
     if (line.kind === 'part') {
       const item = found(items.get(line.item_id ?? 0));
       const home = line.from_bin_id ?? item.home_bin_id;
       const index = input.lines.findIndex((typed) => typed.lineId === line.id);
-      const usual = placeOf(item.id, await usualBin(tx, home));
+      const usual = spotOf(item.id, await usualBin(tx, home));
       const onBench = standing.filter((row) => row.item_id === item.id);
       const typed = input.lines[index];
       // A rework takes in the units that it is said to give back, unless told otherwise.
@@ -167,14 +175,14 @@ async function finishingLines(
         lineId: line.id,
         itemId: line.item_id ?? 0,
         actual,
-        onBench: line.on_bench as Quantity,
-        bench: chosen.bench.length > 0 ? chosen.bench : [placeOf(item.id, bench, build.id)],
+        onBench: line.on_bench,
+        bench: chosen.bench.length > 0 ? chosen.bench : [spotOf(item.id, bench, holder)],
         shelves: chosen.shelves,
         usual,
       };
       result.push(part);
     } else if (line.kind === 'labour') {
-      result.push({ kind: 'labour', lineId: line.id, actual, ratePerHour: (line.rate_per_hour ?? 0) as Money });
+      result.push({ kind: 'labour', lineId: line.id, actual, ratePerHour: line.rate_per_hour ?? ZERO });
     } else if (line.kind === 'charge') {
       result.push({ kind: 'charge', lineId: line.id, basis: line.basis, amount: line.amount as Money });
     }
@@ -191,14 +199,14 @@ function plannedCosts(
   items: ReadonlyMap<number, ItemRow>,
 ) {
   const used = lines.flatMap((line): UsedLine[] => {
-    const actual = actuals.get(line.id) ?? (0 as Quantity);
+    const actual = actuals.get(line.id) ?? ZERO;
     const lineId = line.id;
     if (line.kind === 'part') {
       const item = found(items.get(line.item_id ?? 0));
       return [{ kind: 'part', ...needOf(line), lineId, itemId: item.id, actual, unitCost: averageCostOf(item) }];
     }
     if (line.kind === 'labour') {
-      const ratePerHour = (line.rate_per_hour ?? 0) as Money;
+      const ratePerHour = line.rate_per_hour ?? ZERO;
       return [{ kind: 'labour', lineId, basis: line.basis, minutes: line.amount as Quantity, ratePerHour, actual }];
     }
     return line.kind === 'charge' ? [{ kind: 'charge', lineId, basis: line.basis, amount: line.amount as Money }] : [];
@@ -215,10 +223,10 @@ async function putLeftoversBack(
 ): Promise<void> {
   const leftovers = await leftoversOf(tx, build);
   for (const line of lines) {
-    const change = changes.get(line.id) ?? { onBench: 0, used: 0 };
-    const left = (line.on_bench + change.onBench) as Quantity;
+    const change = changes.get(line.id) ?? { onBench: ZERO, used: ZERO };
+    const left = add(line.on_bench, change.onBench);
     if (left <= 0) continue;
     leftovers.putBack(posting, line, left);
-    changes.set(line.id, { ...change, onBench: change.onBench - left });
+    changes.set(line.id, { ...change, onBench: minus(change.onBench, left) });
   }
 }

@@ -1,11 +1,11 @@
-import type { Quantity } from '@yosegi/core/number';
+import { add, type Quantity, ZERO } from '@yosegi/core/number';
 import type { Writer } from '../db/database.ts';
-import { type BuildLineRecord, type BuildRecord, openOf } from './store.ts';
+import { type BuildLineRecord, type BuildRecord, openOf, setLines } from './sql.ts';
 
 /** What a posting changed on one line of a build. */
 export interface LineChange {
-  readonly onBench: number;
-  readonly used: number;
+  readonly onBench: Quantity;
+  readonly used: Quantity;
 }
 
 /** Keeps each line's figures after its build or its parts have moved, and with them what the build has promised. */
@@ -21,15 +21,11 @@ export async function keepLines(
       const change = changes.get(line.id);
       const after = {
         ...line,
-        on_bench: line.on_bench + (change?.onBench ?? 0),
-        used: line.used + (change?.used ?? 0),
+        on_bench: add(line.on_bench, change?.onBench ?? ZERO),
+        used: add(line.used, change?.used ?? ZERO),
       };
       const open: Quantity = openOf(build, after);
-      return [line.id, after.on_bench, after.used, open];
+      return [line.id, after.on_bench, after.used, open] as const;
     });
-  await tx.run(
-    `UPDATE build_line SET on_bench = v.value ->> 1, used = v.value ->> 2, open = v.value ->> 3
-     FROM json_each($1) v WHERE build_line.id = v.value ->> 0`,
-    [JSON.stringify(kept)],
-  );
+  await setLines(tx, kept);
 }

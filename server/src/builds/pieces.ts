@@ -1,14 +1,14 @@
+import type { Spot } from '@yosegi/core/ledger';
 import { type Quantity, SCALE } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import type { Place } from '@yosegi/core/stock';
-import type { ItemRow } from '../items/store.ts';
-import { placeIn, type StandingRow } from '../stock/standing.ts';
-import type { Named } from '../stock/tracked.ts';
-import type { BuildLineRecord } from './store.ts';
+import type { ItemRow } from '../items/index.ts';
+import { type BalanceRow, spotIn } from '../ledger/index.ts';
+import type { Named } from '../tracking/index.ts';
+import type { BuildLineRecord } from './sql.ts';
 
 /** Shelves in the order to take a part from: of lots the first to expire, else its home bin first. */
-export function inOrder(shelves: readonly StandingRow[], item: ItemRow, home: number | null): StandingRow[] {
-  const day = (row: StandingRow) => (item.tracking === 'lot' ? (row.best_before ?? '9999') : '');
+export function inOrder(shelves: readonly BalanceRow[], item: ItemRow, home: number | null): BalanceRow[] {
+  const day = (row: BalanceRow) => (item.tracking === 'lot' ? (row.best_before ?? '9999') : '');
   return shelves
     .filter((row) => row.item_id === item.id)
     .sort((a, b) => day(a).localeCompare(day(b)) || Number(b.bin_id === home) - Number(a.bin_id === home));
@@ -22,11 +22,11 @@ export function choosePieces(
   item: ItemRow,
   line: BuildLineRecord,
   actual: Quantity,
-  bench: readonly StandingRow[],
-  shelves: readonly StandingRow[],
+  bench: readonly BalanceRow[],
+  shelves: readonly BalanceRow[],
   named: Named | undefined,
   index: number,
-): { bench: Place[]; shelves: Place[] } {
+): { bench: Spot[]; shelves: Spot[] } {
   if (item.tracking === 'none' || (!named?.lot && !named?.serials.length)) {
     const rest = actual - Math.min(actual, line.on_bench);
     if (item.tracking === 'serial' && rest > 0)
@@ -35,12 +35,13 @@ export function choosePieces(
         { name: item.name, count: actual / SCALE, given: named?.serials.length ?? 0 },
         index < 0 ? 'lines' : `lines.${index}.serials`,
       );
-    return { bench: bench.map(placeIn), shelves: item.tracking === 'serial' ? [] : shelves.map(placeIn) };
+    return { bench: bench.map(spotIn), shelves: item.tracking === 'serial' ? [] : shelves.map(spotIn) };
   }
   if (item.tracking === 'lot') {
     const lots = shelves.filter((row) => row.lot?.toLowerCase() === named.lot?.toLowerCase());
-    if (lots.length === 0) throw new Refusal('lot-unknown', { code: named.lot, name: item.name }, `lines.${index}.lot`);
-    return { bench: bench.map(placeIn), shelves: lots.map(placeIn) };
+    if (lots.length === 0)
+      throw new Refusal('lot-unknown', { code: named.lot ?? '', name: item.name }, `lines.${index}.lot`);
+    return { bench: bench.map(spotIn), shelves: lots.map(spotIn) };
   }
   const count = actual / SCALE;
   const field = `lines.${index}.serials`;
@@ -51,11 +52,11 @@ export function choosePieces(
     if (!row) throw new Refusal('serial-unknown', { code, name: item.name }, field);
     return row;
   });
-  const onBench = pieces.filter((row) => row.build_id !== null);
+  const onBench = pieces.filter((row) => row.holder_id !== null);
   if (onBench.length < Math.min(actual, line.on_bench) / SCALE)
     throw new Refusal('bench-first', { name: item.name, count: line.on_bench / SCALE }, field);
   return {
-    bench: onBench.map(placeIn),
-    shelves: pieces.filter((row) => row.build_id === null).map(placeIn),
+    bench: onBench.map(spotIn),
+    shelves: pieces.filter((row) => row.holder_id === null).map(spotIn),
   };
 }

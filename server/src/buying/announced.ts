@@ -1,17 +1,18 @@
 import type { Announced, PurchaseLine } from '@yosegi/contract';
 import { type Despatch, readDespatchAdvice } from '@yosegi/core/ubl';
+import { decimal } from '../command/amounts.ts';
 import type { Reader } from '../db/database.ts';
-import { decimal } from '../http/amounts.ts';
 
 /** Deliveries that were announced for an order, the oldest first, with the receipt each became. */
 export async function despatchesOf(
   db: Reader,
   orderId: number,
 ): Promise<{ readonly mailId: number; readonly documentId: number | null; readonly despatch: Despatch }[]> {
-  const rows = await db.all<{ id: number; document_id: number | null; content: string }>(
-    "SELECT id, document_id, content FROM mail WHERE order_id = $1 AND kind = 'despatch-advice' ORDER BY id LIMIT 200",
-    [orderId],
-  );
+  const rows = await db.models.mail.findAll({
+    where: { order_id: orderId, kind: 'despatch-advice' },
+    order: ['id'],
+    limit: 200,
+  });
   return rows.map(({ id, document_id, content }) => ({
     mailId: id,
     documentId: document_id,

@@ -1,11 +1,10 @@
 import type { PurchaseOrder } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import { readDespatchAdvice, readOrderResponse, ublKind, unitCodeOf } from '@yosegi/core/ubl';
+import type { Doing } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
-import { decimal } from '../http/amounts.ts';
-import type { Doing } from '../http/context.ts';
 import { confirmOrder, keepOpen, requireState } from './orders.ts';
-import { type OrderLineRecord, type OrderRecord, orderLines, orderRecord, readOrder } from './store.ts';
+import { type OrderLineRecord, type OrderRecord, orderLines, orderRecord, readOrder } from './sql.ts';
 
 /**
  * Takes in what a supplier sent: a promise confirms its order, an announced delivery waits to be received. The same
@@ -31,7 +30,7 @@ async function takePromise(doing: Doing, content: string): Promise<PurchaseOrder
   return confirmOrder(doing, id, {
     version: order.version,
     reference: promise.number,
-    lines: promised.map(({ own, line }) => ({ lineId: line.id, quantity: decimal(own.quantity), on: own.promisedOn })),
+    lines: promised.map(({ own, line }) => ({ lineId: line.id, quantity: own.quantity, on: own.promisedOn })),
   });
 }
 
@@ -67,14 +66,13 @@ function lineOf(order: OrderRecord, lines: readonly OrderLineRecord[], id: strin
 }
 
 async function orderOf(tx: Writer, number: string): Promise<number> {
-  const order = await tx.one<{ id: number }>('SELECT id FROM purchase_order WHERE number = $1', [number]);
+  const order = await tx.models.purchase_order.findOne({ where: { number } });
   if (!order) throw new Refusal('order-unknown', { number: number.slice(0, 40) }, 'content');
   return order.id;
 }
 
 const known = async (tx: Writer, orderId: number, content: string) =>
-  (await tx.one("SELECT 1 FROM mail WHERE order_id = $1 AND direction = 'in' AND content = $2", [orderId, content])) !==
-  undefined;
+  (await tx.models.mail.findOne({ where: { order_id: orderId, direction: 'in', content } })) !== null;
 
 async function keepMail(
   { tx, now }: Doing,

@@ -1,18 +1,21 @@
-import type { PurchaseOrder, PurchaseOrderInput, SentHow } from '@yosegi/contract';
+import type { PurchaseOrder, SentHow } from '@yosegi/contract';
+import { openBuildStates } from '@yosegi/core/builds';
 import { dayAfter, learnLead } from '@yosegi/core/buying';
-import { parseQuantity, worthOf } from '@yosegi/core/number';
+import { countedIn, least, minus, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { refuseTooManySerials } from '@yosegi/core/tracking';
+import { refuseUnkept } from '../command/amounts.ts';
+import { dayOf } from '../command/clock.ts';
+import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { moneyFromZero, positiveQuantity, quantityFromZero, refuseUnkept } from '../http/amounts.ts';
-import { type Doing, dayOf, found } from '../http/context.ts';
-import { refuseTwice } from '../items/service.ts';
-import { itemRows, refuseTooMuch } from '../items/store.ts';
-import { nextNumber } from '../stock/posting.ts';
-import { deliveriesOf } from './leads.ts';
+import { itemRows, refuseTooMuch, refuseTwice } from '../items/index.ts';
+import { nextNumber } from '../ledger/index.ts';
+import { deliveriesOf } from './leads.sql.ts';
 import { postOrder, postWords } from './outbox.ts';
-import { type OrderRecord, openOf, orderLines, orderRecord, readOrder } from './store.ts';
+import { keepPromise, type OrderRecord, openOf, orderLines, orderRecord, readOrder, setOpen } from './sql.ts';
+
+type PurchaseOrderInput = BodyOf<'createOrders'>['orders'][number];
 
 /** Drafts orders; several at once when a buy list becomes an order for each supplier. */
 export async function createOrders(
@@ -42,11 +45,7 @@ export async function createOrders(
 }
 
 /** Changes a draft. @throws Refusal `wrong-state`, `stale-save` */
-export async function saveOrder(
-  doing: Doing,
-  id: number,
-  input: PurchaseOrderInput & { version: number; send: SentHow | null },
-): Promise<PurchaseOrder> {
+export async function saveOrder(doing: Doing, id: number, input: BodyOf<'saveOrder'>): Promise<PurchaseOrder> {
   const { tx, now } = doing;
   requireState(await orderRecord(tx, id), ['draft']);
   await requireSupplier(tx, input.supplierId, 'supplierId');
@@ -55,14 +54,14 @@ export async function saveOrder(
     wanted_on: input.wantedOn,
     remark: input.remark,
   });
-  await tx.run('DELETE FROM purchase_order_line WHERE order_id = $1', [id]);
+  await tx.models.purchase_order_line.destroy({ where: { order_id: id } });
   await insertLines(tx, id, input, (name) => name);
   doing.changed('buying');
   return input.send ? sendOrder(doing, id, { version: input.version + 1, how: input.send }) : readOrder(tx, id, now);
 }
 
 async function requireSupplier(tx: Writer, id: number, field: string): Promise<void> {
-  if (!(await tx.one('SELECT 1 FROM supplier WHERE id = $1', [id]))) throw new Refusal('unknown-choice', {}, field);
+  if (!(await tx.models.supplier.findByPk(id))) throw new Refusal('unknown-choice', {}, field);
 }
 
 async function insertLines(
@@ -75,22 +74,16 @@ async function insertLines(
     tx,
     lines.map((line) => line.itemId),
   );
-  const codes = new Map(
-    (
-      await tx.all<{ item_id: number; code: string }>(
-        'SELECT item_id, code FROM item_supplier WHERE supplier_id = $1',
-        [supplierId],
-      )
-    ).map((row) => [row.item_id, row.code]),
-  );
+  const offers = await tx.models.item_supplier.findAll({ where: { supplier_id: supplierId } });
+  const codes = new Map(offers.map((offer) => [offer.item_id, offer.code]));
   for (const [index, line] of lines.entries()) {
     const field = (name: string) => at(`lines.${index}.${name}`);
     const item = items.get(line.itemId);
     if (!item) throw new Refusal('unknown-item', {}, field('itemId'));
     if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, field('itemId'));
-    const quantity = positiveQuantity(line.quantity, item.decimals, field('quantity'));
+    const quantity = countedIn(line.quantity, item.decimals, field('quantity'));
     refuseTooManySerials(item.tracking, quantity, field('quantity'));
-    const price = moneyFromZero(line.price, field('price'));
+    const { price } = line;
     refuseUnkept(() => worthOf(quantity, price), field('price'));
     const lineId = await tx.insert('purchase_order_line', {
       order_id: orderId,
@@ -105,15 +98,13 @@ async function insertLines(
       line.needs.map(({ buildId }) => String(buildId)),
       (at) => field(`needs.${at}.buildId`),
     );
-    let left: number = quantity;
+    let left = quantity;
     for (const need of line.needs) {
-      const build = await tx.one("SELECT 1 FROM build WHERE id = $1 AND state IN ('planned', 'on-bench')", [
-        need.buildId,
-      ]);
+      const build = await tx.models.build.findOne({ where: { id: need.buildId, state: [...openBuildStates] } });
       // What it was bought for may be over by now, or want more than is bought; the link then says what is left of it.
-      const wanted = Math.min(left, parseQuantity(need.quantity, item.decimals, field('needs')));
+      const wanted = least(left, countedIn(need.quantity, item.decimals, field('needs')));
       if (!build || wanted <= 0) continue;
-      left -= wanted;
+      left = minus(left, wanted);
       await tx.insert('purchase_need', { line_id: lineId, build_id: need.buildId, quantity: wanted });
     }
   }
@@ -123,7 +114,7 @@ async function insertLines(
 export async function sendOrder(
   doing: Doing,
   id: number,
-  { version, how }: { version: number; how: SentHow },
+  { version, how }: BodyOf<'sendOrder'>,
 ): Promise<PurchaseOrder> {
   const { tx, person, now } = doing;
   const order = await orderRecord(tx, id);
@@ -145,26 +136,18 @@ export async function sendOrder(
   for (const line of lines) {
     const days = learnLead(deliveries.get(line.item_id) ?? [])?.usual ?? line.lead_days;
     const expected = line.wanted_on ?? order.wanted_on ?? (days === null ? null : dayAfter(today, days));
-    await tx.run('UPDATE purchase_order_line SET expected_on = $1, promised_on = $1 WHERE id = $2', [
-      expected,
-      line.id,
-    ]);
+    const known = { expected_on: expected, promised_on: expected };
+    await tx.models.purchase_order_line.update(known, { where: { id: line.id } });
   }
   if (how === 'mailbox') await postOrder(doing, id);
   return keepOpen(doing, id);
-}
-
-export interface Promised {
-  readonly lineId: number;
-  readonly quantity: string;
-  readonly on: string | null;
 }
 
 /** Enters what a supplier promised, as told by phone, letter or message. @throws Refusal `wrong-state`, `unknown-line` */
 export async function confirmOrder(
   doing: Doing,
   id: number,
-  { version, reference, lines }: { version: number; reference: string; lines: readonly Promised[] },
+  { version, reference, lines }: BodyOf<'confirmOrder'>,
 ): Promise<PurchaseOrder> {
   const { tx, now } = doing;
   const order = await orderRecord(tx, id);
@@ -178,14 +161,9 @@ export async function confirmOrder(
   for (const [index, promised] of lines.entries()) {
     const line = known.get(promised.lineId);
     if (!line) throw new Refusal('unknown-line', {}, `lines.${index}.lineId`);
-    const quantity = quantityFromZero(promised.quantity, line.decimals, `lines.${index}.quantity`);
+    const quantity = countedIn(promised.quantity, line.decimals, `lines.${index}.quantity`);
     // Being on time is measured by the first promise, not by the last excuse.
-    await tx.run(
-      `UPDATE purchase_order_line SET confirmed_quantity = $1,
-         promised_on = iif(confirmed_on IS NULL, ifnull($2, promised_on), promised_on),
-         confirmed_on = ifnull($2, confirmed_on), expected_on = ifnull($2, expected_on) WHERE id = $3`,
-      [quantity, promised.on, line.id],
-    );
+    await keepPromise(tx, line.id, quantity, promised.on);
   }
   return keepOpen(doing, id);
 }
@@ -194,7 +172,7 @@ export async function confirmOrder(
 export async function closeLines(
   doing: Doing,
   id: number,
-  { version, lineIds }: { version: number; lineIds: readonly number[] },
+  { version, lineIds }: BodyOf<'closeOrder'>,
 ): Promise<PurchaseOrder> {
   const { tx } = doing;
   const order = await orderRecord(tx, id);
@@ -202,9 +180,7 @@ export async function closeLines(
   await keepOrder(doing, id, version, {});
   const lines = (await orderLines(tx, [id])).filter((line) => lineIds.includes(line.id));
   if (lines.length < new Set(lineIds).size) throw new Refusal('unknown-line', {}, 'lineIds');
-  await tx.run('UPDATE purchase_order_line SET closed = 1 WHERE id IN (SELECT value FROM json_each($1))', [
-    JSON.stringify(lineIds),
-  ]);
+  await tx.models.purchase_order_line.update({ closed: 1 }, { where: { id: [...lineIds] } });
   const open = lines.filter((line) => line.open > 0).map((line) => line.name);
   if (order.sent_how === 'mailbox' && open.length > 0)
     await postWords(doing, id, 'change', `Of ${order.number} we no longer need what is open of: ${open.join(', ')}.`);
@@ -227,11 +203,8 @@ export async function cancelOrder(doing: Doing, id: number, version: number): Pr
 export async function keepOpen(doing: Doing, id: number): Promise<PurchaseOrder> {
   const { tx, now } = doing;
   const order = await orderRecord(tx, id);
-  const open = (await orderLines(tx, [id])).map((line) => [line.id, openOf(order.state, line)]);
-  await tx.run(
-    'UPDATE purchase_order_line SET open = v.value ->> 1 FROM json_each($1) v WHERE purchase_order_line.id = v.value ->> 0',
-    [JSON.stringify(open)],
-  );
+  const open = (await orderLines(tx, [id])).map((line) => [line.id, openOf(order.state, line)] as const);
+  await setOpen(tx, open);
   await refuseTooMuch(
     tx,
     (await orderLines(tx, [id])).map((line) => line.item_id),

@@ -1,10 +1,10 @@
 import type { Mail } from '@yosegi/contract';
-import type { Money, Quantity } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { type OrderDocument, type TradeParty, writeOrder } from '@yosegi/core/ubl';
+import { dayOf } from '../command/clock.ts';
+import { type Doing, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { type Doing, dayOf, found } from '../http/context.ts';
-import { orderLines, orderRecord } from './store.ts';
+import { orderLines, orderRecord } from './sql.ts';
 
 const linesOf = (address: string) =>
   address
@@ -14,22 +14,21 @@ const linesOf = (address: string) =>
 
 /** Both parties of an order, as its papers name them. */
 export async function partiesOf(db: Reader, supplierId: number): Promise<{ buyer: TradeParty; seller: TradeParty }> {
-  const sql = (table: string) => `SELECT name, address, email FROM ${table} WHERE id = $1`;
   const party = ({ name, address, email }: { name: string; address: string; email: string }): TradeParty => ({
     name,
     address: linesOf(address),
     email: email || null,
   });
   return {
-    buyer: party(found(await db.one(sql('company'), [1]))),
-    seller: party(found(await db.one(sql('supplier'), [supplierId]))),
+    buyer: party(required(await db.models.company.findByPk(1))),
+    seller: party(required(await db.models.supplier.findByPk(supplierId))),
   };
 }
 
 /** An order as a document: what is printed, sent and handed over says the same. */
 export async function orderDocument(db: Reader, id: number, now: Date): Promise<OrderDocument> {
   const order = await orderRecord(db, id);
-  const company = found(await db.one<{ currency: string }>('SELECT currency FROM company WHERE id = 1'));
+  const company = required(await db.models.company.findByPk(1));
   return {
     number: order.number,
     issuedOn: dayOf(order.sent_at === null ? now : new Date(order.sent_at)),
@@ -40,9 +39,9 @@ export async function orderDocument(db: Reader, id: number, now: Date): Promise<
     sellerCode: order.supplier_code,
     lines: (await orderLines(db, [id])).map((line) => ({
       id: String(line.position),
-      quantity: line.quantity as Quantity,
+      quantity: line.quantity,
       unit: line.unit,
-      price: line.price as Money,
+      price: line.price,
       wantedOn: line.wanted_on,
       name: line.name,
       code: line.code,

@@ -1,25 +1,21 @@
-import { type buyingRoutes, type mailRoutes, orderFilePath } from '@yosegi/contract';
-import { harmless } from '@yosegi/core/exchange';
-import { formatDecimal, worthForText } from '@yosegi/core/number';
-import { Refusal } from '@yosegi/core/refusal';
-import { type OrderDocument, writeOrder } from '@yosegi/core/ubl';
-import type { FastifyInstance } from 'fastify';
-import Papa from 'papaparse';
-import { admits } from '../http/admission.ts';
-import { dayOf, type HandlersOf } from '../http/context.ts';
-import type { Mounting } from '../http/mount.ts';
+import type { buyingRoutes, mailRoutes, receiptRoutes } from '@yosegi/contract';
+import { dayOf } from '../command/clock.ts';
+import type { HandlersOf } from '../command/doing.ts';
 import { comingOf } from './coming.ts';
 import { takeMail } from './inbox.ts';
 import { buyList } from './list.ts';
 import { cancelOrder, closeLines, confirmOrder, createOrders, saveOrder, sendOrder } from './orders.ts';
-import { orderDocument } from './outbox.ts';
+import { postPrices, receiptPrices } from './prices.ts';
+import { receive } from './receipts.ts';
 import { receiveOrder } from './receive.ts';
+import { listMail, listOrders, readMail, readOrder } from './sql.ts';
 import { answerAsSupplier } from './standin.ts';
-import { listMail, listOrders, readMail, readOrder } from './store.ts';
+import { listSuppliers } from './suppliers.sql.ts';
 import { createSupplier, readSupplier, updateSupplier } from './suppliers.ts';
 
-export const buyingHandlers: HandlersOf<typeof buyingRoutes & typeof mailRoutes> = {
+export const buyingHandlers: HandlersOf<typeof buyingRoutes & typeof mailRoutes & typeof receiptRoutes> = {
   coming: ({ db, params, now }) => comingOf(db, params.id, dayOf(now)),
+  suppliers: ({ db }) => listSuppliers(db),
   supplier: ({ db, params }) => readSupplier(db, params.id),
   createSupplier: (command) => createSupplier(command, command.body),
   updateSupplier: (command) => updateSupplier(command, command.params.id, command.body),
@@ -33,46 +29,11 @@ export const buyingHandlers: HandlersOf<typeof buyingRoutes & typeof mailRoutes>
   closeOrder: (command) => closeLines(command, command.params.id, command.body),
   cancelOrder: (command) => cancelOrder(command, command.params.id, command.body.version),
   receiveOrder: (command) => receiveOrder(command, command.params.id, command.body),
+  receive: (command) => receive(command, command.body),
+  receiptPrices: ({ db, params }) => receiptPrices(db, params.id),
+  postPrices: (command) => postPrices(command, command.params.id, command.body),
   mail: ({ db, query }) => listMail(db, query),
   mailContent: ({ db, params }) => readMail(db, params.id),
   takeMail: (command) => takeMail(command, command.body.content),
   answerAsSupplier: (command) => answerAsSupplier(command, command.params.id, command.body),
 };
-
-type FileRoute = { Params: { id: string } };
-
-/** Orders as files, beside the table of JSON routes. */
-export function mountOrderFiles(app: FastifyInstance, mounting: Mounting): void {
-  for (const format of ['csv', 'xml'] as const) {
-    const options = { schema: { hide: true }, ...admits(mounting, 'person') };
-    app.get<FileRoute>(orderFilePath(':id', format), options, async (request, reply) => {
-      const id = Number(request.params.id);
-      if (!Number.isSafeInteger(id) || id <= 0) throw new Refusal('not-found');
-      const order = await orderDocument(mounting.database.reader, id, mounting.clock.now());
-      return reply
-        .type(format === 'csv' ? 'text/csv; charset=utf-8' : 'application/xml')
-        .header('content-disposition', `attachment; filename="${order.number}.${format}"`)
-        .header('cache-control', 'no-store')
-        .send(format === 'csv' ? orderCsv(order) : writeOrder(order));
-    });
-  }
-}
-
-const TITLES = ['Order', 'Line', 'Your code', 'Our code', 'Name', 'Quantity', 'Unit', 'Price', 'Amount', 'Wanted on'];
-
-/** In UTF-8 with a mark and without live formulas, so that every spreadsheet reads it right. */
-function orderCsv(order: OrderDocument): string {
-  const rows = order.lines.map((line) => [
-    order.number,
-    line.id,
-    line.supplierCode,
-    line.code,
-    line.name,
-    formatDecimal(line.quantity),
-    line.unit,
-    formatDecimal(line.price),
-    formatDecimal(worthForText(line.quantity, line.price)),
-    line.wantedOn ?? order.wantedOn ?? '',
-  ]);
-  return `\ufeff${Papa.unparse([TITLES, ...rows.map((row) => row.map(harmless))], { newline: '\r\n' })}\r\n`;
-}

@@ -1,10 +1,11 @@
 import type { PurchaseOrder } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import { answerOrder, type SupplierAnswer } from '@yosegi/devices/mailbox';
-import { type Doing, dayOf, found } from '../http/context.ts';
+import { dayOf } from '../command/clock.ts';
+import type { Doing } from '../command/doing.ts';
 import { despatchesOf } from './announced.ts';
 import { takeMail } from './inbox.ts';
-import { orderLines, orderRecord } from './store.ts';
+import { orderLines, orderRecord } from './sql.ts';
 
 /**
  * Lets the stand-in for a supplier's mailbox answer an order that was sent there. Its answer comes in by the same door as
@@ -18,13 +19,10 @@ export async function answerAsSupplier(
 ): Promise<PurchaseOrder> {
   const { tx, now } = doing;
   const order = await orderRecord(tx, id);
-  const mail = await tx.one<{ content: string }>(
-    "SELECT content FROM mail WHERE order_id = $1 AND kind = 'order' ORDER BY id DESC LIMIT 1",
-    [id],
-  );
+  const mail = await tx.models.mail.findOne({ where: { order_id: id, kind: 'order' }, order: [['id', 'DESC']] });
   if (!mail) throw new Refusal('not-in-mailbox', { number: order.number });
   const lines = await orderLines(tx, [id]);
-  const { n } = found(await tx.one<{ n: number }>("SELECT count(*) AS n FROM mail WHERE direction = 'in'"));
+  const n = await tx.models.mail.count({ where: { direction: 'in' } });
   const written = answerOrder(mail.content, {
     answer,
     days,

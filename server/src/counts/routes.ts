@@ -1,7 +1,7 @@
 import type { countRoutes } from '@yosegi/contract';
-import type { HandlersOf } from '../http/context.ts';
+import type { HandlersOf } from '../command/doing.ts';
 import { addCountLine, approveCount, beginCount, cancelCount, countCost, countLine } from './service.ts';
-import { listCounts, readCount } from './store.ts';
+import { listCounts, readCount } from './sql.ts';
 
 export const countHandlers: HandlersOf<typeof countRoutes> = {
   counts: ({ db }) => listCounts(db),

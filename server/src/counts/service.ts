@@ -1,36 +1,18 @@
 import type { CountDetail, CountGroup } from '@yosegi/contract';
-import { type Money, type Quantity, SCALE } from '@yosegi/core/number';
+import { Posting, postAdjustment, type Spot, spotOf } from '@yosegi/core/ledger';
+import { countedIn, type Money, negated, ONE, pieces, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { type Place, Posting, placeOf, postAdjustment } from '@yosegi/core/stock';
+import { Op } from 'sequelize';
+import { type BodyOf, type Doing, required as recordOf, found as required } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { moneyOrNull, quantityFromZero } from '../http/amounts.ts';
-import { type Doing, found as required, startOf } from '../http/context.ts';
-import { containing } from '../http/pages.ts';
-import { itemRow } from '../items/store.ts';
-import { requireShelf } from '../places/store.ts';
-import { ownCostsOf } from '../stock/costs.ts';
-import { nextNumber, readStock, writeDocument } from '../stock/posting.ts';
-import { clashesOf } from '../stock/serials.ts';
-import { withNames } from '../stock/shortage.ts';
-import { placeIn, standingOf } from '../stock/standing.ts';
-import { lotFor } from '../stock/tracked.ts';
-import { type CountLineRow, countRow, readCount } from './store.ts';
+import { itemRow } from '../items/index.ts';
+import { balancesOf, nextNumber, ownCostsOf, readStock, spotIn, withNames, writeDocument } from '../ledger/index.ts';
+import { requireShelf } from '../places/index.ts';
+import { clashesOf, lotFor } from '../tracking/index.ts';
+import { binsByName, bookedAt, type CountInput, movedSince, newestMovement, spotsToCount } from './booked.sql.ts';
+import { type CountLineRow, countRow, readCount } from './sql.ts';
 
-interface CountInput {
-  readonly binIds: readonly number[];
-  readonly q: string;
-  readonly notSince: string | null;
-  readonly group: CountGroup | null;
-  readonly supplierId: number | null;
-}
-
-const IN_GROUP: Record<CountGroup, string> = {
-  bought: "i.source <> 'made'",
-  made: "i.source <> 'bought'",
-  lot: "i.tracking = 'lot'",
-  serial: "i.tracking = 'serial'",
-};
 const GROUP_NAMES: Record<CountGroup, string> = {
   bought: 'what is bought',
   made: 'what is made',
@@ -42,20 +24,8 @@ const GROUP_NAMES: Record<CountGroup, string> = {
 export async function beginCount(doing: Doing, input: CountInput): Promise<CountDetail> {
   const { tx, person } = doing;
   for (const [index, binId] of input.binIds.entries()) await requireShelf(tx, binId, `binIds.${index}`);
-  const bins = JSON.stringify(input.binIds);
-  const places = await tx.all<{ item_id: number; bin_id: number; lot_id: number | null }>(
-    `SELECT b.item_id, b.bin_id, b.lot_id FROM balance b JOIN item i ON i.id = b.item_id
-     WHERE b.build_id IS NULL AND b.bin_id IN (SELECT value FROM json_each($1))
-       AND (i.code LIKE $2 ESCAPE '\\' OR i.name LIKE $2 ESCAPE '\\')
-       AND ($3 IS NULL OR NOT EXISTS (SELECT 1 FROM stock_count_line l JOIN stock_count c ON c.id = l.count_id
-         WHERE l.item_id = b.item_id AND l.bin_id = b.bin_id AND l.lot_id IS b.lot_id AND c.state = 'approved'
-           AND l.counted_at >= $3))
-       AND ($4 = 0 OR EXISTS (SELECT 1 FROM item_supplier WHERE item_id = i.id AND supplier_id = $4))
-       ${input.group ? `AND ${IN_GROUP[input.group]}` : ''}
-     GROUP BY b.item_id, b.bin_id, b.lot_id HAVING sum(b.quantity) <> 0`,
-    [bins, containing(input.q), input.notSince === null ? null : startOf(input.notSince), input.supplierId ?? 0],
-  );
-  if (places.length === 0) throw new Refusal('nothing-to-count', {}, 'binIds');
+  const spots = await spotsToCount(tx, input);
+  if (spots.length === 0) throw new Refusal('nothing-to-count', {}, 'binIds');
   const id = await tx.insert('stock_count', {
     number: await nextNumber(tx, 'CT'),
     scope: await scopeOf(tx, input),
@@ -65,7 +35,7 @@ export async function beginCount(doing: Doing, input: CountInput): Promise<Count
   });
   await tx.insertMany(
     'stock_count_line',
-    places.map((place) => ({ count_id: id, ...place })),
+    spots.map((spot) => ({ count_id: id, ...spot })),
   );
   doing.changed('stock');
   return readCount(tx, id);
@@ -74,19 +44,15 @@ export async function beginCount(doing: Doing, input: CountInput): Promise<Count
 /** What a count is of, in a few words. */
 async function scopeOf(db: Reader, input: CountInput): Promise<string> {
   const { binIds, q, notSince, group, supplierId } = input;
-  const bins = await db.all<{ code: string; store: string; all_of: number }>(
-    `SELECT b.code, s.name AS store, (SELECT count(*) FROM bin WHERE store_id = s.id AND kind = 'shelf') AS all_of
-     FROM bin b JOIN store s ON s.id = b.store_id WHERE b.id IN (SELECT value FROM json_each($1)) ORDER BY s.id, b.walk_order`,
-    [JSON.stringify(binIds)],
-  );
+  const bins = await binsByName(db, binIds);
   const byStore = new Map<string, typeof bins>();
   for (const bin of bins) byStore.set(bin.store, [...(byStore.get(bin.store) ?? []), bin]);
-  const places = [...byStore].map(([store, own]) =>
+  const spots = [...byStore].map(([store, own]) =>
     own.length === own[0]?.all_of ? store : `${store} ${own.map((bin) => bin.code).join(', ')}`,
   );
-  const supplier = await db.one<{ name: string }>('SELECT name FROM supplier WHERE id = $1', [supplierId]);
+  const supplier = supplierId === null ? null : await db.models.supplier.findByPk(supplierId);
   const parts = [
-    places.join('; ').slice(0, 300),
+    spots.join('; ').slice(0, 300),
     group && GROUP_NAMES[group],
     supplier && `what ${supplier.name} sells`,
     q && `“${q}”`,
@@ -99,51 +65,38 @@ async function scopeOf(db: Reader, input: CountInput): Promise<string> {
 export async function countLine(
   doing: Doing,
   lineId: number,
-  { counted, serials }: { counted: string | null; serials: readonly string[] },
+  { counted, serials }: BodyOf<'countLine'>,
 ): Promise<CountDetail> {
   const { tx, person, now } = doing;
-  const line = required(await tx.one<CountLineRow>('SELECT * FROM stock_count_line WHERE id = $1', [lineId]));
+  const line = recordOf(await tx.models.stock_count_line.findByPk(lineId));
   await requireOpen(tx, line.count_id);
   const item = required(await itemRow(tx, line.item_id));
-  const there = await tx.one<{ quantity: number; booked: string }>(
-    `SELECT ifnull(sum(quantity), 0) AS quantity, json_group_array(serial_id) AS booked FROM balance
-     WHERE item_id = $1 AND bin_id = $2 AND lot_id IS $3 AND build_id IS NULL`,
-    [line.item_id, line.bin_id, line.lot_id],
-  );
+  const there = await bookedAt(tx, line);
   const bySerial = item.tracking === 'serial';
   if (bySerial) refuseSerialTwice(serials);
-  const found = bySerial
-    ? ((serials.length * SCALE) as Quantity)
-    : quantityFromZero(counted ?? '0', item.decimals, 'counted');
-  const newest = await tx.one<{ id: number }>('SELECT ifnull(max(id), 0) AS id FROM movement');
-  const values =
-    counted === null
-      ? [null, null, null, null, null, null, null]
-      : [
-          found,
-          there?.quantity ?? 0,
-          now.toISOString(),
-          person.id,
-          bySerial ? JSON.stringify(serials) : null,
-          bySerial ? (there?.booked ?? '[]') : null,
-          newest?.id ?? 0,
-        ];
-  await tx.run(
-    `UPDATE stock_count_line SET counted = $2, expected = $3, counted_at = $4, counted_by = $5, seen = $6, booked = $7,
-       counted_after = $8, unit_cost = NULL WHERE id = $1`,
-    [lineId, ...values],
-  );
+  const found = bySerial ? pieces(serials.length) : countedIn(counted ?? ZERO, item.decimals, 'counted');
+  const nothing = { counted: null, expected: null, counted_at: null, counted_by: null, seen: null, booked: null };
+  const values = {
+    counted: found,
+    expected: there?.quantity ?? ZERO,
+    counted_at: now.toISOString(),
+    counted_by: person.id,
+    seen: bySerial ? JSON.stringify(serials) : null,
+    booked: bySerial ? (there?.booked ?? '[]') : null,
+    counted_after: await newestMovement(tx),
+  };
+  await line.update({ ...(counted === null ? { ...nothing, counted_after: null } : values), unit_cost: null });
   doing.changed('stock');
   return readCount(tx, line.count_id);
 }
 
 /** Says what one of what was found on a line is worth. */
-export async function countCost(doing: Doing, lineId: number, unitCost: string | null): Promise<CountDetail> {
+export async function countCost(doing: Doing, lineId: number, unitCost: Money | null): Promise<CountDetail> {
   const { tx } = doing;
-  const line = required(await tx.one<CountLineRow>('SELECT * FROM stock_count_line WHERE id = $1', [lineId]));
+  const line = recordOf(await tx.models.stock_count_line.findByPk(lineId));
   await requireOpen(tx, line.count_id);
   if (line.counted === null) throw new Refusal('nothing-counted', {}, 'unitCost');
-  await tx.run('UPDATE stock_count_line SET unit_cost = $2 WHERE id = $1', [lineId, moneyOrNull(unitCost, 'unitCost')]);
+  await line.update({ unit_cost: unitCost });
   doing.changed('stock');
   return readCount(tx, line.count_id);
 }
@@ -160,10 +113,11 @@ export async function addCountLine(
   if (!item) throw new Refusal('unknown-item', {}, 'itemId');
   await requireShelf(tx, input.binId, 'binId');
   const lotId = item.tracking === 'lot' ? await lotFor(doing, item, input, (name) => name) : null;
-  await tx.run(
-    'INSERT INTO stock_count_line (count_id, item_id, bin_id, lot_id) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING',
-    [countId, input.itemId, input.binId, lotId],
-  );
+  await tx.models.stock_count_line
+    .findOrBuild({
+      where: { count_id: countId, item_id: input.itemId, bin_id: input.binId, lot_id: lotId },
+    })
+    .then(([line]) => line.save());
   doing.changed('stock');
   return readCount(tx, countId);
 }
@@ -177,10 +131,10 @@ export async function addCountLine(
 export async function approveCount(doing: Doing, id: number, version: number): Promise<CountDetail> {
   const { tx } = doing;
   const count = await requireOpen(tx, id);
-  const lines = await tx.all<CountLineRow>(
-    'SELECT * FROM stock_count_line WHERE count_id = $1 AND counted IS NOT NULL ORDER BY id',
-    [id],
-  );
+  const lines = await tx.models.stock_count_line.findAll({
+    where: { count_id: id, counted: { [Op.ne]: null } },
+    order: ['id'],
+  });
   if (lines.length === 0) throw new Refusal('nothing-counted');
   const posting = new Posting(
     await readStock(
@@ -189,12 +143,12 @@ export async function approveCount(doing: Doing, id: number, version: number): P
     ),
   );
   for (const line of lines) {
-    const place = { ...placeOf(line.item_id, line.bin_id), lotId: line.lot_id };
+    const spot = { ...spotOf(line.item_id, line.bin_id), lotId: line.lot_id };
     const change = ((line.counted ?? 0) - (line.expected ?? 0)) as Quantity;
-    const unitCost = line.unit_cost as Money | null;
+    const unitCost = line.unit_cost;
     try {
-      if (line.seen !== null) await postSeen(tx, posting, place, line);
-      else if (change !== 0) postAdjustment(posting, { place, change, unitCost });
+      if (line.seen !== null) await postSeen(tx, posting, spot, line);
+      else if (change !== 0) postAdjustment(posting, { spot, change, unitCost });
     } catch (error) {
       if (!(error instanceof Refusal) || error.code !== 'cost-unknown') throw error;
       const item = required(await itemRow(tx, line.item_id));
@@ -205,7 +159,7 @@ export async function approveCount(doing: Doing, id: number, version: number): P
   const remark = `${count.number}: ${count.scope}`;
   const documentId =
     posted.movements.length > 0 ? (await writeDocument(doing, { kind: 'count', remark }, posted)).id : null;
-  const values = { state: 'approved', document_id: documentId };
+  const values = { state: 'approved' as const, document_id: documentId };
   await updateVersioned(tx, 'stock_count', id, version, values, () => readCount(tx, id));
   doing.changed('stock', 'items');
   return readCount(tx, id);
@@ -217,11 +171,11 @@ export async function approveCount(doing: Doing, id: number, version: number): P
  * counting is where it moved to, and is left alone.
  * @throws Refusal `serial-on-bench` for one that is booked on a bench
  */
-async function postSeen(tx: Writer, posting: Posting, place: Place, line: CountLineRow): Promise<void> {
+async function postSeen(tx: Writer, posting: Posting, spot: Spot, line: CountLineRow): Promise<void> {
   const codes = JSON.parse(line.seen ?? '[]') as string[];
   const booked = new Set(JSON.parse(line.booked ?? '[]') as number[]);
   const ids = new Map((await clashesOf(tx, line.item_id, codes)).map((known) => [known.code.toLowerCase(), known.id]));
-  const there = (await standingOf(tx, [line.item_id])).filter((row) => row.serial_id !== null);
+  const there = (await balancesOf(tx, [line.item_id])).filter((row) => row.serial_id !== null);
   const moved = await movedSince(tx, [...booked, ...ids.values()], line);
   const own = await ownCostsOf(tx, [...ids.values()]);
   const seen = new Set<number>();
@@ -230,27 +184,17 @@ async function postSeen(tx: Writer, posting: Posting, place: Place, line: CountL
     seen.add(id);
     if (booked.has(id) || moved.has(id)) continue;
     const now = there.find((row) => row.serial_id === id);
-    const here = { ...place, serialId: id };
-    if (now?.build) throw new Refusal('serial-on-bench', { code, build: now.build });
-    const unitCost = (line.unit_cost as Money | null) ?? own.get(id) ?? null;
-    if (now && now.bin_id !== place.binId) posting.move(placeIn(now), here, SCALE as Quantity);
-    if (!now) postAdjustment(posting, { place: here, change: SCALE as Quantity, unitCost });
+    const here = { ...spot, serialId: id };
+    if (now?.holder) throw new Refusal('serial-on-bench', { code, build: now.holder });
+    const unitCost = line.unit_cost ?? own.get(id) ?? null;
+    if (now && now.bin_id !== spot.binId) posting.move(spotIn(now), here, ONE);
+    if (!now) postAdjustment(posting, { spot: here, change: ONE, unitCost });
   }
   for (const id of booked) {
-    const here = { ...place, serialId: id };
+    const here = { ...spot, serialId: id };
     if (!seen.has(id) && !moved.has(id) && posting.at(here) > 0)
-      postAdjustment(posting, { place: here, change: -SCALE as Quantity, unitCost: null });
+      postAdjustment(posting, { spot: here, change: negated(ONE), unitCost: null });
   }
-}
-
-/** Which of these serials have moved since a line was counted. */
-async function movedSince(tx: Writer, serialIds: readonly number[], line: CountLineRow): Promise<Set<number>> {
-  const rows = await tx.all<{ serial_id: number }>(
-    `SELECT DISTINCT serial_id FROM movement
-     WHERE serial_id IN (SELECT value FROM json_each($1)) AND id > $2 AND quantity <> 0`,
-    [JSON.stringify(serialIds), line.counted_after ?? Number.MAX_SAFE_INTEGER],
-  );
-  return new Set(rows.map(({ serial_id }) => serial_id));
 }
 
 function refuseSerialTwice(codes: readonly string[]): void {

@@ -1,28 +1,34 @@
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
-import { Sequelize } from 'sequelize';
-import sqlite3 from 'sqlite3';
+import { type Model, type ModelStatic, QueryTypes, type Sequelize } from 'sequelize';
+import type sqlite3 from 'sqlite3';
+import { Driver } from './driver.ts';
+import { defineModels, type Models, type Row, type TableName } from './models/index.ts';
+import { openSequelize } from './sequelize.ts';
 
 export type SqlValue = string | number | null | Buffer;
 export type SqlRow = Record<string, SqlValue>;
 
 /** SQLite takes statements of up to a million characters; this many rows stay far below. */
 const ROWS_A_STATEMENT = 500;
-const STATEMENTS_KEPT = 300;
 
 /** Reading access to the database. `$1`, `$2` … in the SQL stand for the values of `bind`. */
 export interface Reader {
   all<T extends object>(sql: string, bind?: readonly SqlValue[]): Promise<T[]>;
   one<T extends object>(sql: string, bind?: readonly SqlValue[]): Promise<T | undefined>;
+  /** A model for every table, on this connection. */
+  readonly models: Models;
+  /** The same connection without Sequelize, for the posting path. */
+  readonly driver: Driver;
 }
 
 /** Writing access, inside one transaction. */
 export interface Writer extends Reader {
   run(sql: string, bind?: readonly SqlValue[]): Promise<void>;
-  /** Inserts a row and returns its id. */
-  insert(table: string, row: SqlRow): Promise<number>;
-  /** Inserts rows of the same columns, many with one statement. */
-  insertMany(table: string, rows: readonly SqlRow[]): Promise<void>;
+  /** Makes a record and returns its id. */
+  insert<T extends TableName>(table: T, row: Partial<Row<T>>): Promise<number>;
+  /** Makes records of the same columns, many with one statement. */
+  insertMany<T extends TableName>(table: T, rows: readonly Partial<Row<T>>[]): Promise<void>;
 }
 
 /** The writing connection outside of a transaction. */
@@ -32,22 +38,22 @@ export interface Maintenance {
   all(sql: string): Promise<object[]>;
 }
 
-/**
- * Sequelize opens the file, keeps the migrations and builds bulk inserts; single statements go straight to the driver on
- * the same connection, because Sequelize spends more on each than SQLite does (docs/decisions/sequelize.md).
- */
+/** A file as Sequelize has it open. Statements are SQL of ours, run through it on its one connection. */
 class Connection implements Writer {
-  /** Statements that were prepared, the longest unused first: SQLite would read the same text anew each time. */
-  private readonly prepared = new Map<string, Promise<sqlite3.Statement>>();
+  readonly driver: Driver;
+  readonly models: Models;
 
   private constructor(
     readonly sequelize: Sequelize,
     private readonly handle: sqlite3.Database,
-  ) {}
+  ) {
+    this.driver = new Driver(handle);
+    this.models = defineModels(sequelize);
+  }
 
   /** Sequelize keeps one connection for everything outside its own transactions; it is opened here, with its pragmas. */
   static async open(file: string, pragmas: readonly string[]): Promise<Connection> {
-    const sequelize = new Sequelize({ dialect: 'sqlite', dialectModule: sqlite3, storage: file, logging: false });
+    const sequelize = openSequelize(file);
     const handle = (await sequelize.connectionManager.getConnection({ type: 'write' })) as sqlite3.Database;
     const connection = new Connection(sequelize, handle);
     for (const pragma of ['busy_timeout = 5000', 'foreign_keys = ON', ...pragmas])
@@ -68,46 +74,14 @@ class Connection implements Writer {
   }
 
   async close(): Promise<void> {
-    const statements = [...this.prepared.values()];
-    this.prepared.clear();
-    for (const statement of await Promise.allSettled(statements))
-      if (statement.status === 'fulfilled') statement.value.finalize();
+    await this.driver.close();
     return new Promise((resolve, reject) => {
       this.handle.close((error) => (error ? reject(error) : resolve()));
     });
   }
 
-  async all<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T[]> {
-    const statement = await this.statement(sql);
-    return new Promise((resolve, reject) => {
-      statement.all<T>(named(bind), (error, rows) => (error ? reject(error) : resolve(rows)));
-    });
-  }
-
-  private statement(sql: string): Promise<sqlite3.Statement> {
-    const statement = this.prepared.get(sql) ?? this.prepare(sql);
-    // The one used last goes to the end, the longest unused is given up.
-    this.prepared.delete(sql);
-    this.prepared.set(sql, statement);
-    if (this.prepared.size > STATEMENTS_KEPT) {
-      const [[oldest, unused]] = this.prepared as unknown as [[string, Promise<sqlite3.Statement>]];
-      this.prepared.delete(oldest);
-      void unused.then(
-        (known) => known.finalize(),
-        () => undefined,
-      );
-    }
-    return statement;
-  }
-
-  private prepare(sql: string): Promise<sqlite3.Statement> {
-    return new Promise((resolve, reject) => {
-      const statement = this.handle.prepare(sql, (error: Error | null) => {
-        if (!error) return resolve(statement);
-        this.prepared.delete(sql);
-        reject(error);
-      });
-    });
+  all<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T[]> {
+    return this.sequelize.query<T>(sql, { bind: [...bind], type: QueryTypes.SELECT, raw: true }).catch(asSqlite);
   }
 
   async one<T extends object>(sql: string, bind: readonly SqlValue[] = []): Promise<T | undefined> {
@@ -115,22 +89,23 @@ class Connection implements Writer {
   }
 
   async run(sql: string, bind: readonly SqlValue[] = []): Promise<void> {
-    await this.all(sql, bind);
+    await this.sequelize.query(sql, { bind: [...bind], type: QueryTypes.RAW }).catch(asSqlite);
   }
 
-  async insert(table: string, row: SqlRow): Promise<number> {
-    const columns = Object.keys(row);
-    const values = columns.map((_, index) => `$${index + 1}`);
-    const sql = `INSERT INTO ${table} (${columns.join(', ')}) VALUES (${values.join(', ')}) RETURNING rowid AS id`;
-    const inserted = await this.one<{ id: number }>(sql, Object.values(row));
-    if (!inserted) throw new Error(`no row inserted into ${table}`);
-    return inserted.id;
+  async insert<T extends TableName>(table: T, row: Partial<Row<T>>): Promise<number> {
+    const record = await (this.models[table] as ModelStatic<Model>).create(row);
+    return record.get('id') as number;
   }
 
-  async insertMany(table: string, rows: readonly SqlRow[]): Promise<void> {
+  async insertMany<T extends TableName>(table: T, rows: readonly Partial<Row<T>>[]): Promise<void> {
     for (let at = 0; at < rows.length; at += ROWS_A_STATEMENT)
       await this.sequelize.getQueryInterface().bulkInsert(table, rows.slice(at, at + ROWS_A_STATEMENT));
   }
+}
+
+/** What SQLite said, instead of what Sequelize takes it for: “Validation error” says nothing of a trigger that refused. */
+function asSqlite(error: unknown): never {
+  throw (error as { original?: unknown }).original ?? error;
 }
 
 /**
@@ -162,14 +137,14 @@ export class Database {
   /** Runs `work` in one transaction: all of it takes effect, or none when it throws. */
   write<T>(work: (tx: Writer) => Promise<T>): Promise<T> {
     return this.alone(async () => {
-      await this.writer.run('BEGIN IMMEDIATE');
+      await this.writer.driver.run('BEGIN IMMEDIATE');
       try {
         const result = await work(this.writer);
-        await this.writer.run('COMMIT');
+        await this.writer.driver.run('COMMIT');
         return result;
       } catch (error) {
         // SQLite may have rolled back by itself; the first error is the one to tell.
-        await this.writer.run('ROLLBACK').catch(() => undefined);
+        await this.writer.driver.run('ROLLBACK').catch(() => undefined);
         throw error;
       }
     });
@@ -207,6 +182,3 @@ export class Database {
     return turn;
   }
 }
-
-/** `$1`, `$2` … by name, so that a statement may use them in any order. */
-const named = (bind: readonly SqlValue[]) => Object.fromEntries(bind.map((value, index) => [`$${index + 1}`, value]));

@@ -61,7 +61,7 @@ export interface CompanyStart {
   readonly people: readonly { name: string; initials: string; role: 'owner' | 'bench' }[];
 }
 
-/** The company, its people, one store with a shelf and a bench, and a labour rate, when the database is new. */
+/** The company and its people, when the database is new. @returns whether it was */
 export function ensureCompany(database: Database, start: CompanyStart): Promise<boolean> {
   return database.write(async (tx) => {
     if (await tx.one('SELECT 1 FROM company')) return false;

@@ -1,5 +1,5 @@
 import { existsSync, statSync } from 'node:fs';
-import { Database } from './database.ts';
+import { Database, type Reader } from './database.ts';
 import { knownMigrations } from './migrate.ts';
 
 /** The data cannot be used as it is; the message says what to do. */
@@ -66,3 +66,7 @@ export function explained(file: string, error: unknown): Error {
   if (code.startsWith('SQLITE_FULL')) return new UnusableData(file, 'cannot be opened: the disk is full.');
   return error instanceof Error ? error : new Error(String(error));
 }
+
+/** The newest migration that was applied to a file; undefined before the first. */
+export const newestMigration = async (db: Reader): Promise<string | undefined> =>
+  (await db.one<{ name: string }>('SELECT name FROM migrations ORDER BY name DESC LIMIT 1'))?.name;

@@ -14,10 +14,10 @@ const checks: Record<string, string> = {
     FROM document d WHERE moved <> accounted`,
   'balances by place equal the ledger': `
     SELECT * FROM (
-      SELECT item_id, bin_id, lot_id, serial_id, build_id, sum(quantity) AS drift FROM (
-        SELECT item_id, bin_id, lot_id, serial_id, build_id, quantity FROM movement
-        UNION ALL SELECT item_id, bin_id, lot_id, serial_id, build_id, -quantity FROM balance)
-      GROUP BY item_id, bin_id, lot_id, serial_id, build_id) WHERE drift <> 0`,
+      SELECT item_id, bin_id, lot_id, serial_id, holder_kind, holder_id, sum(quantity) AS drift FROM (
+        SELECT item_id, bin_id, lot_id, serial_id, holder_kind, holder_id, quantity FROM movement
+        UNION ALL SELECT item_id, bin_id, lot_id, serial_id, holder_kind, holder_id, -quantity FROM balance)
+      GROUP BY item_id, bin_id, lot_id, serial_id, holder_kind, holder_id) WHERE drift <> 0`,
   'quantity and value by item equal the ledger': `
     SELECT * FROM (
       SELECT item_id, sum(quantity) AS quantity, sum(value) AS value FROM (
@@ -28,7 +28,7 @@ const checks: Record<string, string> = {
   'what is on hand is not worth less than nothing':
     'SELECT item_id, value FROM item_stock WHERE quantity > 0 AND value < 0',
   'bench quantities of build lines equal the ledger': `
-    SELECT l.id, l.on_bench, (SELECT ifnull(sum(quantity), 0) FROM movement WHERE build_line_id = l.id AND build_id IS NOT NULL) AS ledger
+    SELECT l.id, l.on_bench, (SELECT ifnull(sum(quantity), 0) FROM movement WHERE line_id = l.id AND holder_kind = 'build') AS ledger
     FROM build_line l WHERE l.on_bench <> ledger`,
   'use of build lines equals their finishes': `
     SELECT l.id, l.used, (SELECT ifnull(sum(f.actual), 0) FROM finish_line f WHERE f.build_line_id = l.id
@@ -43,9 +43,9 @@ const checks: Record<string, string> = {
     WHERE b.state IN ('finished', 'cancelled') AND (l.open <> 0 OR l.on_bench <> 0)`,
   'an undo is the exact opposite': `
     SELECT d.number FROM document d WHERE d.reverses_id IS NOT NULL AND EXISTS (
-      SELECT 1 FROM (SELECT item_id, bin_id, lot_id, serial_id, build_id, quantity FROM movement
+      SELECT 1 FROM (SELECT item_id, bin_id, lot_id, serial_id, holder_kind, holder_id, quantity FROM movement
         WHERE document_id IN (d.id, d.reverses_id))
-      GROUP BY item_id, bin_id, lot_id, serial_id, build_id HAVING sum(quantity) <> 0)`,
+      GROUP BY item_id, bin_id, lot_id, serial_id, holder_kind, holder_id HAVING sum(quantity) <> 0)`,
   'a serial is one thing in one place': `
     SELECT serial_id, sum(quantity) AS units FROM balance WHERE serial_id IS NOT NULL
     GROUP BY serial_id HAVING count(*) <> 1 OR sum(quantity) <> 1000000`,

@@ -1,33 +1,37 @@
 import { Refusal } from '@yosegi/core/refusal';
-import type { SqlRow, Writer } from './database.ts';
+import { type Model, type ModelStatic, OptimisticLockError } from 'sequelize';
+import type { Writer } from './database.ts';
+import type { Row, TableName } from './models/index.ts';
+
+/** Tables of records that people edit. */
+type Versioned = { [T in TableName]: Row<T> extends { id: number; version: number } ? T : never }[TableName];
 
 /**
  * Updates a record that people edit, if it still is the version they saw.
  * @param current the record as it stands now, for the person to compare with what they typed
  * @throws Refusal `stale-save` with `current`
  */
-export async function updateVersioned(
+export async function updateVersioned<T extends Versioned>(
   tx: Writer,
-  table:
-    | 'company'
-    | 'item'
-    | 'unit'
-    | 'supplier'
-    | 'store'
-    | 'bin'
-    | 'definition'
-    | 'revision'
-    | 'build'
-    | 'stock_count'
-    | 'purchase_order',
+  table: T,
   id: number,
   version: number,
-  values: SqlRow,
+  values: Partial<Row<T>>,
   current: () => Promise<unknown>,
 ): Promise<void> {
-  const columns = Object.keys(values);
-  const sets = columns.map((column, index) => `${column} = $${index + 3}`);
-  const sql = `UPDATE ${table} SET ${[...sets, 'version = version + 1'].join(', ')} WHERE id = $1 AND version = $2 RETURNING id`;
-  const updated = await tx.one(sql, [id, version, ...Object.values(values)]);
-  if (!updated) throw new Refusal('stale-save', { current: await current() });
+  const record = await (tx.models[table] as ModelStatic<Model>).findByPk(id);
+  if (!record || record.get('version') !== version) throw new Refusal('stale-save', { current: await current() });
+  try {
+    await saveAnew(record, values);
+  } catch (error) {
+    if (!(error instanceof OptimisticLockError)) throw error;
+    throw new Refusal('stale-save', { current: await current() });
+  }
+}
+
+/** Saves a record as changed, also where nothing of it is otherwise than it was. */
+export async function saveAnew<T extends TableName>(record: Model, values: Partial<Row<T>>): Promise<void> {
+  record.set(values);
+  record.changed('version' as never, true);
+  await record.save();
 }

@@ -1,40 +1,33 @@
-import type { Definition, LineInput, Purpose } from '@yosegi/contract';
-import { balanceShares } from '@yosegi/core/definition';
-import { type Percent, SCALE } from '@yosegi/core/number';
+import type { Definition } from '@yosegi/contract';
+import { balanceShares } from '@yosegi/core/definitions';
+import { countedIn, ONE, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
+import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { SqlRow, Writer } from '../db/database.ts';
+import type { Row } from '../db/models/index.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { moneyFromZero, percentUpTo, positiveQuantity } from '../http/amounts.ts';
-import { type Doing, found } from '../http/context.ts';
-import { type ItemRow, itemRow, itemRows } from '../items/store.ts';
-import { requireShelf } from '../places/store.ts';
+import { type ItemRow, itemRow, itemRows } from '../items/index.ts';
+import { requireShelf } from '../places/index.ts';
+import { dropAlternate } from './around.sql.ts';
 import { refuseImpossibleParts } from './rules.ts';
-import { copyLines, type LineRow, type RevisionRow, readDefinition, revisionLines, revisionRow } from './store.ts';
+import { copyLines, type LineRow, type RevisionRow, readDefinition, revisionLines, revisionRow } from './sql.ts';
 
 /** Starts a bill of materials for an item, with revision 1 as a draft: empty, or with the lines of another revision. */
-export async function createDefinition(
-  doing: Doing,
-  input: { itemId: number; purpose: Purpose; copyOf: number | null },
-): Promise<Definition> {
+export async function createDefinition(doing: Doing, input: BodyOf<'createDefinition'>): Promise<Definition> {
   const { tx } = doing;
   const item = await itemRow(tx, input.itemId);
   if (!item) throw new Refusal('unknown-item', {}, 'itemId');
   if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, 'itemId');
-  const sql = 'SELECT id FROM definition WHERE item_id = $1 AND purpose = $2';
-  const other = await tx.one<{ id: number }>(sql, [item.id, input.purpose]);
+  const other = await tx.models.definition.findOne({ where: { item_id: item.id, purpose: input.purpose } });
   if (other) throw new Refusal('definition-exists', { id: other.id }, 'itemId');
   const id = await tx.insert('definition', { item_id: item.id, purpose: input.purpose });
-  const draft = { definition_id: id, number: 1, state: 'draft', output_quantity: SCALE };
+  const draft = { definition_id: id, number: 1, state: 'draft' as const, output_quantity: ONE };
   const revisionId = await tx.insert('revision', draft);
   if (input.copyOf !== null) {
     found(await revisionRow(tx, input.copyOf));
     await copyLines(tx, input.copyOf, revisionId);
     // What is made here cannot stand in for its own part.
-    await tx.run(
-      `DELETE FROM revision_line_alternate WHERE item_id = $1
-         AND line_id IN (SELECT id FROM revision_line WHERE revision_id = $2)`,
-      [item.id, revisionId],
-    );
+    await dropAlternate(tx, item.id, revisionId);
     await refuseImpossibleParts(tx, { item_id: item.id, purpose: input.purpose }, await revisionLines(tx, revisionId));
   } else if (input.purpose === 'rework') {
     // The thing itself goes in; what else is needed is for the owner to add.
@@ -43,7 +36,7 @@ export async function createDefinition(
       position: 0,
       kind: 'part',
       item_id: item.id,
-      amount: SCALE,
+      amount: ONE,
       taken: 'picked-first',
     });
   }
@@ -60,38 +53,34 @@ export async function startRevision(doing: Doing, definitionId: number): Promise
 
 /** A new draft as a copy of the revision in use, or of the newest. @throws Refusal `draft-exists` */
 export async function newDraft({ tx }: Doing, definitionId: number): Promise<{ id: number; number: number }> {
-  const revisions = await tx.all<{ id: number; number: number; state: string }>(
-    'SELECT id, number, state FROM revision WHERE definition_id = $1 ORDER BY number DESC',
-    [definitionId],
-  );
+  const revisions = await tx.models.revision.findAll({
+    where: { definition_id: definitionId },
+    order: [['number', 'DESC']],
+  });
   if (revisions.some((revision) => revision.state === 'draft')) throw new Refusal('draft-exists');
   const from = found(revisions.find((revision) => revision.state === 'in-use') ?? revisions[0]);
   const number = found(revisions[0]).number + 1;
-  const draft = { definition_id: definitionId, number, state: 'draft', output_quantity: SCALE };
+  const draft = { definition_id: definitionId, number, state: 'draft' as const, output_quantity: ONE };
   const id = await tx.insert('revision', draft);
   await copyLines(tx, from.id, id);
   return { id, number };
 }
 
-export interface DraftInput {
-  readonly version: number;
-  readonly outputQuantity: string;
-  readonly lines: readonly LineInput[];
-}
+type LineInput = BodyOf<'saveRevision'>['lines'][number];
 
 /** Replaces the lines of a draft by what was typed. */
-export async function saveRevision(doing: Doing, id: number, input: DraftInput): Promise<Definition> {
+export async function saveRevision(doing: Doing, id: number, input: BodyOf<'saveRevision'>): Promise<Definition> {
   const { tx } = doing;
   const revision = await requireDraft(tx, id);
   const product = found(await itemRow(tx, revision.item_id));
-  const output = positiveQuantity(input.outputQuantity, product.decimals, 'outputQuantity');
+  const output = countedIn(input.outputQuantity, product.decimals, 'outputQuantity');
   const parts = await itemRows(
     tx,
     input.lines.flatMap((line) =>
       line.kind === 'part' ? [line.itemId, ...line.alternates.map((alternate) => alternate.itemId)] : [],
     ),
   );
-  const rates = new Set((await tx.all<{ id: number }>('SELECT id FROM rate')).map((rate) => rate.id));
+  const rates = new Set((await tx.models.rate.findAll()).map((rate) => rate.id));
   const rows = input.lines.map((line, index) => lineRow(line, index, parts, rates));
   for (const [index, row] of rows.entries())
     if (row.from_bin_id !== null) await requireShelf(tx, row.from_bin_id, `lines.${index}.fromBinId`);
@@ -109,11 +98,11 @@ export async function saveRevision(doing: Doing, id: number, input: DraftInput):
 export async function discardRevision(doing: Doing, id: number): Promise<{ definitionId: number | null }> {
   const { tx } = doing;
   const revision = await requireDraft(tx, id);
-  await tx.run('DELETE FROM revision WHERE id = $1', [id]);
+  await tx.models.revision.destroy({ where: { id } });
   doing.changed('definitions', 'items');
-  const other = await tx.one('SELECT 1 FROM revision WHERE definition_id = $1', [revision.definition_id]);
-  if (other) return { definitionId: revision.definition_id };
-  await tx.run('DELETE FROM definition WHERE id = $1', [revision.definition_id]);
+  const left = await tx.models.revision.count({ where: { definition_id: revision.definition_id } });
+  if (left > 0) return { definitionId: revision.definition_id };
+  await tx.models.definition.destroy({ where: { id: revision.definition_id } });
   return { definitionId: null };
 }
 
@@ -127,7 +116,7 @@ export async function requireDraft(tx: Writer, id: number): Promise<RevisionRow>
 }
 
 type NewLine = Omit<LineRow, 'id' | 'revision_id' | 'rate_per_hour'> & SqlRow;
-type NewAlternate = { readonly item_id: number; readonly ratio: number };
+type NewAlternate = Pick<Row<'revision_line_alternate'>, 'item_id' | 'ratio'>;
 
 async function writeLines(
   tx: Writer,
@@ -135,16 +124,13 @@ async function writeLines(
   rows: readonly NewLine[],
   alternates: readonly (readonly NewAlternate[])[],
 ): Promise<void> {
-  await tx.run('DELETE FROM revision_line WHERE revision_id = $1', [revisionId]);
+  await tx.models.revision_line.destroy({ where: { revision_id: revisionId } });
   await tx.insertMany(
     'revision_line',
     rows.map((row) => ({ ...row, revision_id: revisionId })),
   );
   if (alternates.every((list) => list.length === 0)) return;
-  const ids = await tx.all<{ id: number; position: number }>(
-    'SELECT id, position FROM revision_line WHERE revision_id = $1',
-    [revisionId],
-  );
+  const ids = await tx.models.revision_line.findAll({ where: { revision_id: revisionId } });
   await tx.insertMany(
     'revision_line_alternate',
     ids.flatMap(({ id, position }) =>
@@ -164,7 +150,7 @@ function lineRow(
     text: '',
     item_id: null,
     from_bin_id: null,
-    waste: 0,
+    waste: ZERO,
     taken: null,
     share: null,
     comes_back: 0,
@@ -173,12 +159,11 @@ function lineRow(
   if (line.kind === 'note') return { ...none, position, kind: 'note', basis: 'per-output', amount: 0, text: line.text };
   const { kind, basis } = line;
   if (line.kind === 'charge') {
-    return { ...none, position, kind, basis, text: line.text, amount: moneyFromZero(line.amount, at('amount')) };
+    return { ...none, position, kind, basis, text: line.text, amount: line.amount };
   }
   if (line.kind === 'labour') {
     if (!rates.has(line.rateId)) throw new Refusal('unknown-choice', {}, at('rateId'));
-    const amount = positiveQuantity(line.minutes, 2, at('minutes'));
-    return { ...none, position, kind, basis, text: line.text, amount, rate_id: line.rateId };
+    return { ...none, position, kind, basis, text: line.text, amount: line.minutes, rate_id: line.rateId };
   }
   const part = parts.get(line.itemId);
   if (!part) throw new Refusal('unknown-item', {}, at('itemId'));
@@ -189,10 +174,10 @@ function lineRow(
     basis,
     item_id: line.itemId,
     from_bin_id: line.fromBinId,
-    amount: positiveQuantity(line.quantity, part.decimals, at('quantity')),
-    waste: percentUpTo(line.waste, 1000, at('waste')),
+    amount: countedIn(line.quantity, part.decimals, at('quantity')),
+    waste: line.waste,
     taken: line.taken,
-    share: line.comesBack && line.share !== null ? percentUpTo(line.share, 100, at('share')) : null,
+    share: line.comesBack ? line.share : null,
     comes_back: line.comesBack ? 1 : 0,
   };
 }
@@ -211,10 +196,10 @@ function alternateRows(
     if (itemId === product.id) throw new Refusal('alternate-is-product', {}, at(index, 'itemId'));
     if (line.alternates.findIndex((other) => other.itemId === itemId) < index)
       throw new Refusal('alternate-twice', {}, at(index, 'itemId'));
-    return { item_id: itemId, ratio: positiveQuantity(ratio, 6, at(index, 'ratio')) };
+    return { item_id: itemId, ratio };
   });
 }
 
 function refuseImpossibleShares(rows: readonly NewLine[]): void {
-  balanceShares(rows.map((row) => ({ typed: row.share as Percent | null, cost: 0, comesBack: row.comes_back === 1 })));
+  balanceShares(rows.map((row) => ({ typed: row.share, cost: 0, comesBack: row.comes_back === 1 })));
 }

@@ -1,13 +1,13 @@
 import type { CostEffect } from '@yosegi/contract';
+import type { Money } from '@yosegi/core/number';
+import { decimalOrNull } from '../command/amounts.ts';
+import { found } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { decimalOrNull, moneyFromZero } from '../http/amounts.ts';
-import { found } from '../http/context.ts';
-import { averageCostOf } from '../items/store.ts';
-import { unitCostOrNull, usesOf } from './inuse.ts';
+import { averageCostOf } from '../items/index.ts';
+import { unitCostOrNull, usesOf } from './inuse.sql.ts';
 
-/** What one of each product would cost if a part of it cost `typed` apiece; everything else at its moving average. */
-export async function costEffect(db: Reader, partId: number, typed: string): Promise<CostEffect[]> {
-  const cost = moneyFromZero(typed, 'cost');
+/** What one of each product would cost if a part of it cost `cost` apiece; everything else at its moving average. */
+export async function costEffect(db: Reader, partId: number, cost: Money): Promise<CostEffect[]> {
   const uses = await usesOf(db, partId, ['build', 'rework']);
   return uses.map(({ revision, core, product, parts }) => {
     const now = (itemId: number) => averageCostOf(found(parts.get(itemId)));

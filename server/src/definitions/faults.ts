@@ -1,22 +1,17 @@
 import type { FaultRow } from '@yosegi/contract';
-import { faultsOf, priceFromParts } from '@yosegi/core/definition';
+import { faultsOf, priceFromParts } from '@yosegi/core/definitions';
 import type { Money, Percent, Quantity } from '@yosegi/core/number';
+import { decimalOrNull, orNull } from '../command/amounts.ts';
+import { found } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { decimalOrNull, orNull } from '../http/amounts.ts';
-import { found } from '../http/context.ts';
-import { averageCostOf } from '../items/store.ts';
-import { type LoadedRevision, loadRevisions, unitCostOrNull } from './inuse.ts';
-import type { DefinitionRecord } from './store.ts';
+import { averageCostOf } from '../items/index.ts';
+import { type LoadedRevision, loadJudged, unitCostOrNull } from './inuse.sql.ts';
+import type { DefinitionRecord } from './sql.ts';
 
 /** Definitions with something to put right: the revision in use is judged, or the newest while none is. */
 export async function listFaults(db: Reader): Promise<FaultRow[]> {
-  const loaded = await loadRevisions(
-    db,
-    `SELECT id FROM revision r WHERE state = 'in-use' OR (
-       number = (SELECT max(number) FROM revision WHERE definition_id = r.definition_id)
-       AND NOT EXISTS (SELECT 1 FROM revision WHERE definition_id = r.definition_id AND state = 'in-use'))`,
-  );
-  const records = await db.all<DefinitionRecord>('SELECT * FROM definition');
+  const loaded = await loadJudged(db);
+  const records = await db.models.definition.findAll();
   const byId = new Map(records.map((record) => [record.id, record]));
   return loaded.flatMap((one): FaultRow[] => {
     const record = byId.get(one.revision.definition_id);
@@ -55,7 +50,7 @@ export async function listFaults(db: Reader): Promise<FaultRow[]> {
 
 /** What one sells at: its own price, or its parts' prices less the discount; null when a price is missing. */
 function priceOf(record: DefinitionRecord, { product, lines, parts, revision }: LoadedRevision): Money | null {
-  if (record.price_from === 'own') return product.sell_price as Money | null;
+  if (record.price_from === 'own') return product.sell_price;
   const priced = lines.flatMap((line) =>
     line.item_id === null
       ? []

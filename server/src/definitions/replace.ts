@@ -1,22 +1,22 @@
 import type { Replacement } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import type { Line } from '@yosegi/core/definition';
+import type { Line } from '@yosegi/core/definitions';
 import { divide, type Quantity, SCALE, stepOf, sumForText, toExact } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
+import { decimal, decimalOrNull, orNull } from '../command/amounts.ts';
+import { type Doing, found } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { decimal, decimalOrNull, orNull, positiveQuantity } from '../http/amounts.ts';
-import { type Doing, found } from '../http/context.ts';
-import { averageCostOf, type ItemRow, itemRow } from '../items/store.ts';
+import { averageCostOf, type ItemRow, itemRow } from '../items/index.ts';
 import { newDraft } from './drafts.ts';
-import { type LoadedRevision, unitCostOrNull, usesOf } from './inuse.ts';
+import { type LoadedRevision, unitCostOrNull, usesOf } from './inuse.sql.ts';
 import { refuseImpossibleParts } from './rules.ts';
-import { revisionLines } from './store.ts';
+import { revisionLines } from './sql.ts';
 
 export interface ReplaceInput {
   readonly partId: number;
   readonly byId: number;
   /** How much of the new part does for one of the old. */
-  readonly ratio: string;
+  readonly ratio: Quantity;
 }
 
 /** What replacing a part by another would do to every definition in use that lists it. */
@@ -81,8 +81,8 @@ export async function replacePart(doing: Doing, input: ReplaceInput & { definiti
     for (const line of await revisionLines(tx, id)) {
       if (line.item_id !== input.partId) continue;
       const amount = replacedQuantity(line.amount as Quantity, ratio, by);
-      await tx.run('UPDATE revision_line SET item_id = $1, amount = $2 WHERE id = $3', [by.id, amount, line.id]);
-      await tx.run('DELETE FROM revision_line_alternate WHERE line_id = $1 AND item_id = $2', [line.id, by.id]);
+      await tx.models.revision_line.update({ item_id: by.id, amount }, { where: { id: line.id } });
+      await tx.models.revision_line_alternate.destroy({ where: { line_id: line.id, item_id: by.id } });
     }
     await refuseImpossibleParts(tx, use.revision, await revisionLines(tx, id));
     drafts.push({ definitionId, name: use.product.name, revision: number });
@@ -96,13 +96,14 @@ async function readInput(db: Reader, input: ReplaceInput): Promise<{ by: ItemRow
   if (!by || !(await itemRow(db, input.partId))) throw new Refusal('unknown-item', {}, by ? 'partId' : 'byId');
   if (by.id === input.partId) throw new Refusal('alternate-is-part', {}, 'byId');
   if (by.archived_at !== null) throw new Refusal('item-archived', { name: by.name }, 'byId');
-  return { by, ratio: positiveQuantity(input.ratio, 6, 'ratio') };
+  return { by, ratio: input.ratio };
 }
 
 /** Why a definition cannot take the new part, in words; null when it can. */
 async function problemOf(db: Reader, use: LoadedRevision, input: ReplaceInput): Promise<string | null> {
-  const sql = "SELECT number FROM revision WHERE definition_id = $1 AND state = 'draft'";
-  const draft = await db.one<{ number: number }>(sql, [use.revision.definition_id]);
+  const draft = await db.models.revision.findOne({
+    where: { definition_id: use.revision.definition_id, state: 'draft' },
+  });
   if (draft) return `Revision ${draft.number} is a draft already. Change the part there.`;
   const rows = use.lines.map((line) => ({ item_id: line.item_id === input.partId ? input.byId : line.item_id }));
   try {

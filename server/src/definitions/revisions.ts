@@ -1,13 +1,14 @@
-import type { Definition } from '@yosegi/contract';
-import { balanceShares, lineCosts, refuseContradiction } from '@yosegi/core/definition';
+import type { Definition, Topic } from '@yosegi/contract';
+import { balanceShares, lineCosts, refuseContradiction } from '@yosegi/core/definitions';
 import type { Percent } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { takeLines } from '../builds/plan.ts';
-import { buildRecord } from '../builds/store.ts';
-import type { Reader, SqlRow, Writer } from '../db/database.ts';
+import { Op } from 'sequelize';
+import { dayOf } from '../command/clock.ts';
+import { type Doing, found } from '../command/doing.ts';
+import type { SqlRow, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { type Doing, dayOf, found } from '../http/context.ts';
-import { averageCostOf, type ItemRow, itemRow, itemRows } from '../items/store.ts';
+import { averageCostOf, type ItemRow, itemRow, itemRows } from '../items/index.ts';
+import { listsAlternates } from './around.sql.ts';
 import { surroundings } from './behaviour.ts';
 import { requireDraft } from './drafts.ts';
 import { refuseEmptyRework, refuseImpossibleParts } from './rules.ts';
@@ -20,7 +21,7 @@ import {
   revisionRow,
   toCoreBehaviour,
   toCoreRevision,
-} from './store.ts';
+} from './sql.ts';
 
 /**
  * Puts a draft in use: from now on it is frozen, and new builds take it. With a later day it is frozen now and comes
@@ -67,52 +68,27 @@ export async function retireRevision(doing: Doing, id: number, version: number):
   return current();
 }
 
-/** Lets planned builds take the revision in use. @throws Refusal `wrong-state` for a build that has started */
-export async function moveBuilds(doing: Doing, definitionId: number, buildIds: readonly number[]): Promise<Definition> {
-  const { tx } = doing;
-  const inUse = await tx.one<{ id: number; output_quantity: number }>(
-    "SELECT id, output_quantity FROM revision WHERE definition_id = $1 AND state = 'in-use'",
-    [definitionId],
-  );
-  if (!inUse) throw new Refusal('no-definition-in-use', { name: 'This' });
-  for (const [index, id] of buildIds.entries()) {
-    const build = await buildRecord(tx, id);
-    const taken = build && (await revisionRow(tx, build.revision_id));
-    if (!build || taken?.definition_id !== definitionId) throw new Refusal('unknown-line', {}, `buildIds.${index}`);
-    if (build.state !== 'planned')
-      throw new Refusal('wrong-state', { is: build.state.replace('-', ' '), must: 'planned' }, `buildIds.${index}`);
-    await tx.run('UPDATE build SET revision_id = $1, output_quantity = $2, version = version + 1 WHERE id = $3', [
-      inUse.id,
-      inUse.output_quantity,
-      id,
-    ]);
-    await takeLines(tx, id, inUse.id);
-  }
-  doing.changed('builds', 'definitions', 'stock', 'items');
-  return readDefinition(tx, definitionId);
-}
-
-/** Puts every draft in use whose day has come. @returns the event to announce, 0 when there is nothing to tell */
-export async function takeDueRevisions(tx: Writer, now: Date): Promise<number> {
-  const due = await tx.all<{ id: number; definition_id: number }>(
-    "SELECT id, definition_id FROM revision WHERE state = 'draft' AND in_use_from <= $1",
-    [dayOf(now)],
-  );
-  if (due.length === 0) return 0;
-  for (const { id, definition_id } of due) {
-    await retireInUse(tx, definition_id);
-    await tx.run("UPDATE revision SET state = 'in-use', version = version + 1 WHERE id = $1", [id]);
+/** Puts every draft in use whose day has come. @returns the topics it changed */
+export async function takeDueRevisions(tx: Writer, now: Date): Promise<readonly Topic[]> {
+  const due = await tx.models.revision.findAll({
+    where: { state: 'draft', in_use_from: { [Op.lte]: dayOf(now) } },
+  });
+  if (due.length === 0) return [];
+  for (const revision of due) {
+    await retireInUse(tx, revision.definition_id);
+    await revision.update({ state: 'in-use' });
   }
   const at = now.toISOString();
   const body = JSON.stringify(due.map(({ id }) => id));
   await tx.insert('audit', { at, person_id: null, action: 'takeDueRevisions', params: 'null', body, request_id: '' });
-  return tx.insert('event', { at, topics: JSON.stringify(['definitions', 'items', 'builds']) });
+  return ['definitions', 'items', 'builds'];
 }
 
-const retireInUse = (tx: Writer, definitionId: number) =>
-  tx.run("UPDATE revision SET state = 'retired', version = version + 1 WHERE definition_id = $1 AND state = 'in-use'", [
-    definitionId,
-  ]);
+/** Retires the revision of a definition that is in use, if there is one. */
+async function retireInUse(tx: Writer, definitionId: number): Promise<void> {
+  const inUse = await tx.models.revision.findOne({ where: { definition_id: definitionId, state: 'in-use' } });
+  await inUse?.update({ state: 'retired' });
+}
 
 /** @throws Refusal when a draft could not be built, sold or taken apart as it stands */
 async function refuseUnfit(tx: Writer, revision: RevisionRow): Promise<void> {
@@ -127,7 +103,7 @@ async function refuseUnfit(tx: Writer, revision: RevisionRow): Promise<void> {
   );
   const archived = lines.findIndex((line) => line.item_id !== null && parts.get(line.item_id)?.archived_at);
   if (archived >= 0) {
-    const name = parts.get(lines[archived]?.item_id ?? 0)?.name;
+    const { name } = found(parts.get(lines[archived]?.item_id ?? 0));
     throw new Refusal('item-archived', { name }, `lines.${archived}.itemId`);
   }
   balancedShares(revision, lines, parts);
@@ -135,12 +111,6 @@ async function refuseUnfit(tx: Writer, revision: RevisionRow): Promise<void> {
   const hasAlternates = await listsAlternates(tx, revision.id);
   refuseContradiction(toCoreBehaviour(record), { ...(await surroundings(tx, record)), hasAlternates });
 }
-
-const listsAlternates = async (db: Reader, revisionId: number) =>
-  (await db.one(
-    'SELECT 1 FROM revision_line_alternate a JOIN revision_line l ON l.id = a.line_id WHERE l.revision_id = $1 LIMIT 1',
-    [revisionId],
-  )) !== undefined;
 
 /** Take-apart shares of a revision's lines at today's average costs, summing to exactly 100.00 where parts come back. */
 export function balancedShares(
@@ -152,7 +122,7 @@ export function balancedShares(
   const costs = lineCosts(core, (itemId) => averageCostOf(found(parts.get(itemId))));
   return balanceShares(
     lines.map((line, index) => ({
-      typed: line.share as Percent | null,
+      typed: line.share,
       cost: costs[index] ?? 0,
       comesBack: line.kind === 'part' && line.comes_back === 1,
     })),

@@ -1,8 +1,9 @@
-import { findCycle } from '@yosegi/core/definition';
+import { findCycle } from '@yosegi/core/definitions';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Reader } from '../db/database.ts';
-import { type ItemRow, itemRows } from '../items/store.ts';
-import type { RevisionRow } from './store.ts';
+import { type ItemRow, itemRows } from '../items/index.ts';
+import { linksBeside, packedAmong } from './around.sql.ts';
+import type { RevisionRow } from './sql.ts';
 
 interface PartOfLine {
   readonly item_id: number | null;
@@ -19,10 +20,9 @@ export async function refuseImpossibleParts(
 ): Promise<void> {
   if (revision.purpose === 'build') await refuseCycle(db, revision.item_id, rows);
   if (revision.purpose === 'record') return;
-  const packed = await db.one<{ item_id: number; code: string }>(
-    `SELECT d.item_id, i.code FROM definition d JOIN item i ON i.id = d.item_id
-     WHERE d.made = 'packed-per-order' AND d.item_id IN (SELECT value FROM json_each($1)) LIMIT 1`,
-    [JSON.stringify(rows.flatMap((row) => row.item_id ?? []))],
+  const packed = await packedAmong(
+    db,
+    rows.flatMap((row) => row.item_id ?? []),
   );
   if (!packed) return;
   const index = rows.findIndex((row) => row.item_id === packed.item_id);
@@ -31,12 +31,7 @@ export async function refuseImpossibleParts(
 
 /** @throws Refusal `contains-itself` with the path by code when the product would be part of itself */
 async function refuseCycle(db: Reader, productId: number, rows: readonly PartOfLine[]): Promise<void> {
-  const links = await db.all<{ item_id: number; part_id: number }>(
-    `SELECT DISTINCT d.item_id, l.item_id AS part_id FROM definition d
-     JOIN revision r ON r.definition_id = d.id AND r.state <> 'retired'
-     JOIN revision_line l ON l.revision_id = r.id WHERE l.item_id IS NOT NULL AND d.purpose = 'build' AND d.item_id <> $1`,
-    [productId],
-  );
+  const links = await linksBeside(db, productId);
   const components = new Map<number, number[]>([[productId, rows.flatMap((row) => row.item_id ?? [])]]);
   for (const { item_id, part_id } of links) {
     const parts = components.get(item_id);
@@ -47,7 +42,7 @@ async function refuseCycle(db: Reader, productId: number, rows: readonly PartOfL
   if (!path) return;
   const names = await itemRows(db, path);
   const index = rows.findIndex((row) => row.item_id === path[1]);
-  throw new Refusal('contains-itself', { path: path.map((id) => names.get(id)?.code) }, `lines.${index}.itemId`);
+  throw new Refusal('contains-itself', { path: path.map((id) => names.get(id)?.code ?? '') }, `lines.${index}.itemId`);
 }
 
 /** @throws Refusal `rework-without-itself`: a rework takes in the very thing that it gives back */

@@ -2,7 +2,7 @@ import { MOST_ROWS } from '@yosegi/contract';
 import { readCell } from '@yosegi/core/exchange';
 import { Refusal } from '@yosegi/core/refusal';
 import Papa from 'papaparse';
-import type { Table } from './table.ts';
+import type { Table } from './cells.ts';
 
 const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' } as const;
 

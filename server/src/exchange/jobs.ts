@@ -12,15 +12,15 @@ import {
   type Matching,
   type RowFate,
 } from '@yosegi/core/exchange';
-import { Refusal } from '@yosegi/core/refusal';
+import { Refusal, refusalOf } from '@yosegi/core/refusal';
 import type { FastifyBaseLogger } from 'fastify';
+import type { Doing } from '../command/doing.ts';
 import type { Database } from '../db/database.ts';
-import type { Doing } from '../http/context.ts';
-import { applyChanges } from './apply.ts';
+import { applyChanges } from './apply.sql.ts';
 import type { Slots } from './slots.ts';
 import { FileThread } from './thread.ts';
 import type { Opened } from './worker.ts';
-import { changeCount, readWorld } from './world.ts';
+import { changeCount, readWorld } from './world.sql.ts';
 
 /** A person's file waiting in memory is forgotten when that person brings newer ones. */
 const MOST_OF_ONE = 3;
@@ -325,8 +325,8 @@ const toRow = (fate: RowFate, titles: ReadonlyMap<string, string>): ImportRow =>
   fate: fate.fate,
   subject: fate.subject,
   changes: fate.changes.map((key) => titles.get(key) ?? key.replace(/^field:/, '')),
-  faults: fate.faults.map(({ column, code, facts }) => ({
-    column: column === null ? null : (titles.get(column) ?? column),
-    reason: wordsOf(new Refusal(code, facts)) ?? code,
+  faults: fate.faults.map((fault) => ({
+    column: fault.column === null ? null : (titles.get(fault.column) ?? fault.column),
+    reason: wordsOf(refusalOf(fault)) ?? fault.code,
   })),
 });

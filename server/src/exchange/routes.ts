@@ -2,17 +2,16 @@ import { createWriteStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { EXPORTS_PATH, FileKindName, IMPORTS_PATH, type importRoutes, LARGEST_FILE } from '@yosegi/contract';
+import { files, type importRoutes, LARGEST_FILE, XLSX_TYPE } from '@yosegi/contract';
 import { fileKinds } from '@yosegi/core/exchange';
 import { Refusal } from '@yosegi/core/refusal';
-import { refuseUnprintable } from '@yosegi/core/text';
 import type { FastifyInstance } from 'fastify';
-import { z } from 'zod';
-import { admits } from '../http/admission.ts';
-import { dayOf, type HandlersOf, signedIn } from '../http/context.ts';
-import type { Mounting } from '../http/mount.ts';
+import { dayOf } from '../command/clock.ts';
+import { type HandlersOf, signedIn } from '../command/doing.ts';
+import { mountFile, sendFile } from '../http/files.ts';
+import type { Mounting } from '../http/mounting.ts';
 import type { ImportJobs } from './jobs.ts';
-import { readRecords } from './records.ts';
+import { readRecords } from './records.sql.ts';
 import type { WritingThreads } from './thread.ts';
 
 export const importHandlers = (jobs: ImportJobs): HandlersOf<typeof importRoutes> => ({
@@ -24,13 +23,6 @@ export const importHandlers = (jobs: ImportJobs): HandlersOf<typeof importRoutes
   cancelImport: async ({ person, params }) => jobs.cancel(signedIn(person).id, params.id),
 });
 
-const Upload = z.object({ kind: FileKindName, name: z.string().max(300).default('file') });
-const Download = z.object({ kind: FileKindName, format: z.enum(['csv', 'xlsx']).default('csv') });
-const TYPES = {
-  csv: 'text/csv; charset=utf-8',
-  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-} as const;
-
 /** Files go up as they are, straight to disk, and come down made in a thread. */
 export function mountExchange(
   app: FastifyInstance,
@@ -38,15 +30,12 @@ export function mountExchange(
   jobs: ImportJobs,
   threads: WritingThreads,
 ): void {
-  app.register(async (files) => {
+  app.register(async (scope) => {
     // The stream itself: a file is never held in memory whole.
-    files.removeAllContentTypeParsers();
-    files.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
-    const { onRequest } = admits(mounting, 'person');
-    files.post(IMPORTS_PATH, { schema: { hide: true }, bodyLimit: LARGEST_FILE, onRequest }, async (request) => {
+    scope.removeAllContentTypeParsers();
+    scope.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
+    mountFile(scope, mounting, files.upload, async ({ query: { kind, name }, request }) => {
       const person = signedIn(request.person);
-      refuseUnprintable(String((request.query as { name?: unknown }).name ?? ''), 'name');
-      const { kind, name } = parse(Upload, request.query);
       if (Number(request.headers['content-length'] ?? 0) > LARGEST_FILE)
         throw new Refusal('file-too-large', { most: LARGEST_FILE });
       const path = jobs.newPath();
@@ -61,28 +50,15 @@ export function mountExchange(
     });
   });
 
-  app.get(EXPORTS_PATH, { schema: { hide: true }, ...admits(mounting, 'person') }, async (request, reply) => {
-    const person = signedIn(request.person);
-    const { kind, format } = parse(Download, request.query);
-    const content = await threads.run(person.id, async () => {
+  mountFile(app, mounting, files.download, async ({ query: { kind, format }, request }, reply) => {
+    const content = await threads.run(signedIn(request.person).id, async () => {
       const records = [...(await readRecords(mounting.database.reader, kind)).values()].flat();
       const sheet = { name: kind, columns: fileKinds[kind].columns, records };
       return { ask: 'write', format, sheet };
     });
-    const file = `yosegi-${kind}-${dayOf(mounting.clock.now())}.${format}`;
-    return reply
-      .type(TYPES[format])
-      .header('content-disposition', `attachment; filename="${file}"`)
-      .header('cache-control', 'no-store')
-      .send(Buffer.from(content));
+    const name = `yosegi-${kind}-${dayOf(mounting.clock.now())}.${format}`;
+    return sendFile(reply, format === 'csv' ? 'text/csv; charset=utf-8' : XLSX_TYPE, name, Buffer.from(content));
   });
-}
-
-function parse<T extends z.ZodType>(schema: T, query: unknown): z.output<T> {
-  const result = schema.safeParse(query);
-  if (result.success) return result.data;
-  const [first] = result.error.issues;
-  throw new Refusal('invalid', { message: first?.message }, first?.path.join('.'));
 }
 
 /** Passes a body on up to the largest file taken in, counting because a length header may be missing or lie. */

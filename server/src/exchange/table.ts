@@ -7,23 +7,10 @@ import {
   guessDecimalSign,
   type Matching,
 } from '@yosegi/core/exchange';
-import { Refusal } from '@yosegi/core/refusal';
+import { Refusal, type Refused } from '@yosegi/core/refusal';
+import type { Table } from './cells.ts';
 import { readCsv } from './csv.ts';
 import { readXlsx } from './xlsx.ts';
-
-export interface CellFault {
-  /** Index of the cell in its row. */
-  readonly at: number;
-  readonly code: string;
-  readonly facts: Readonly<Record<string, unknown>>;
-}
-
-/** A file as rows of text, before anything is known of what they mean. */
-export interface Table {
-  /** How it was understood, for the person to check. */
-  readonly format: string;
-  readonly rows: { readonly row: number; readonly cells: string[]; readonly faults: readonly CellFault[] }[];
-}
 
 /** A table with the titles of its columns taken from its first full row. */
 export interface TitledTable extends Table {
@@ -77,9 +64,9 @@ export function keyedRows(table: TitledTable, matching: Matching): FileRow[] {
   return table.rows.map(({ row, cells, faults }) => {
     const keyed: Record<string, string> = {};
     for (const [index, key] of matching.entries()) if (key !== null) keyed[key] = cells[index] ?? '';
-    const broken = faults.flatMap(({ at, code, facts }) => {
+    const broken: (Refused & { column: string })[] = faults.flatMap(({ at, ...refused }) => {
       const column = matching[at];
-      return column ? [{ column, code, facts }] : [];
+      return column ? [{ column, ...refused }] : [];
     });
     const extra = cells.slice(table.titles.length).some((cell) => cell.trim() !== '');
     // More cells than titles means that cells were split where they should not be: nothing in the row can be trusted.

@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads';
-import { Refusal } from '@yosegi/core/refusal';
+import { Refusal, refusalOf } from '@yosegi/core/refusal';
 import type { Slots } from './slots.ts';
 import type { Ask, Told } from './worker.ts';
 
@@ -38,7 +38,7 @@ export class FileThread {
         if (told.told === 'progress') return onProgress(told.done, told.total);
         settle(() => {
           if (told.told === 'answer') resolve(told.answer as T);
-          else if (told.told === 'refused') reject(new Refusal(told.code, told.facts));
+          else if (told.told === 'refused') reject(refusalOf(told.refused));
           else reject(new Error(told.message));
         });
       };

@@ -11,7 +11,7 @@ import {
   type Matching,
   planImport,
 } from '@yosegi/core/exchange';
-import { Refusal } from '@yosegi/core/refusal';
+import { Refusal, type Refused } from '@yosegi/core/refusal';
 import { printLabels } from '@yosegi/devices/labels';
 import { decimalSignOf, keyedRows, readTable, type TitledTable } from './table.ts';
 import { type Sheet, writeCsv, writeXlsx } from './write.ts';
@@ -41,7 +41,7 @@ export interface Opened {
 export type Told =
   | { readonly told: 'progress'; readonly done: number; readonly total: number }
   | { readonly told: 'answer'; readonly answer: Opened | ImportPlan | Uint8Array }
-  | { readonly told: 'refused'; readonly code: string; readonly facts: Readonly<Record<string, unknown>> }
+  | { readonly told: 'refused'; readonly refused: Refused }
   | { readonly told: 'broken'; readonly message: string };
 
 const SAMPLE_ROWS = 6;
@@ -77,7 +77,7 @@ parentPort?.on('message', (asked: Ask) => {
     (result) => tell({ told: 'answer', answer: result }),
     (error: unknown) =>
       error instanceof Refusal
-        ? tell({ told: 'refused', code: error.code, facts: error.facts })
+        ? tell({ told: 'refused', refused: { code: error.code, facts: error.facts } as Refused })
         : tell({ told: 'broken', message: String(error) }),
   );
 });

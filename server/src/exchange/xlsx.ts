@@ -1,6 +1,6 @@
 import { Refusal } from '@yosegi/core/refusal';
 import type exceljs from 'exceljs';
-import type { CellFault, Table } from './table.ts';
+import type { CellFault, Table } from './cells.ts';
 import { measureZip } from './zip.ts';
 
 /** Parts of a workbook that say nothing about its cells. */
@@ -51,7 +51,7 @@ export async function readXlsx(content: Buffer): Promise<Table> {
   return { format: `XLSX, sheet ${sheet.name}`, rows };
 }
 
-type Read = { readonly text: string; readonly code?: string };
+type Read = { readonly text: string; readonly code?: 'cell-error' | 'formula-without-value' };
 
 function textOf(value: exceljs.CellValue): Read {
   if (value === null || value === undefined) return { text: '' };

@@ -1,45 +1,44 @@
-import type { Person, Route } from '@yosegi/contract';
+import { Readable } from 'node:stream';
+import type { Person, Right } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import { refuseUnprintable } from '@yosegi/core/text';
 import type { FastifyRequest } from 'fastify';
-import type { Mounting } from './mount.ts';
+import { requireRight } from '../command/doing.ts';
+import type { Mounting } from './mounting.ts';
 import { personOf } from './session.ts';
 
 declare module 'fastify' {
   interface FastifyRequest {
     /** Who asks; set before anything of the request is read. */
     person: Person | null;
+    /** The body as it was sent, before its schema read it. */
+    sent: unknown;
   }
 }
 
 /** Hooks that let a request in or not: who asks is settled before its body is read, and every text before it is used. */
-export const admits = (mounting: Mounting, access: Route['access']) => ({
+export const admits = (mounting: Mounting, right: Right) => ({
   onRequest: async (request: FastifyRequest) => {
-    request.person = await admit(request, mounting, access);
+    request.person = await admit(request, mounting, right);
   },
   preValidation: async (request: FastifyRequest) => {
+    request.sent = request.body;
     for (const part of ['params', 'query', 'body'] as const) refuseUnprintableIn(request[part], []);
   },
 });
 
 /** Who is asking, if they may. @throws Refusal `sign-in` or `owner-only` */
-async function admit(
-  request: FastifyRequest,
-  { database, calendar }: Mounting,
-  access: Route['access'],
-): Promise<Person | null> {
+async function admit(request: FastifyRequest, { database, calendar }: Mounting, right: Right): Promise<Person | null> {
   await calendar.reach();
   const person = await personOf(request, database.reader);
-  if (access === 'open') return person;
-  if (!person) throw new Refusal('sign-in');
-  if (access === 'owner' && person.role !== 'owner') throw new Refusal('owner-only');
+  requireRight(person, right);
   return person;
 }
 
 /** Looks at every text that was sent. @throws Refusal `unprintable` naming its field */
 function refuseUnprintableIn(value: unknown, path: readonly string[]): void {
   if (typeof value === 'string') refuseUnprintable(value, path.join('.'));
-  if (value === null || typeof value !== 'object' || Buffer.isBuffer(value)) return;
+  if (value === null || typeof value !== 'object' || Buffer.isBuffer(value) || value instanceof Readable) return;
   for (const [name, entry] of Object.entries(value)) refuseUnprintableIn(entry, [...path, name]);
 }
 

@@ -1,47 +1,66 @@
-import { createHash } from 'node:crypto';
-import { LARGEST_PICTURE, picturePath } from '@yosegi/contract';
+import type { FileRoute } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
-import type { FastifyInstance } from 'fastify';
-import { readPicture, setPicture, shrinkPicture } from '../items/pictures.ts';
+import type { FastifyInstance, FastifyReply, FastifyRequest, RouteOptions } from 'fastify';
+import { z } from 'zod';
 import { admits } from './admission.ts';
-import { signedIn } from './context.ts';
-import { carryOut, type Mounting } from './mount.ts';
+import type { Mounting } from './mounting.ts';
 
-type PictureRoute = { Params: { id: string }; Querystring: { v?: string } };
+type Part<R extends FileRoute, K extends 'params' | 'query'> = R[K] extends z.ZodType ? z.output<R[K]> : undefined;
 
-/** Pictures go up and come down as they are, beside the table of JSON routes. */
-export function mountPictures(app: FastifyInstance, mounting: Mounting): void {
-  const path = picturePath(0).replace('/0/', '/:id/');
-  app.addContentTypeParser('application/octet-stream', { parseAs: 'buffer' }, (_request, body, done) =>
-    done(null, body),
-  );
-
-  app.get<PictureRoute>(path, { schema: { hide: true }, ...admits(mounting, 'person') }, async (request, reply) => {
-    const content = await readPicture(mounting.database.reader, itemId(request.params.id));
-    // An address with the content's own name never shows anything else.
-    if (request.query.v) reply.header('cache-control', 'private, max-age=31536000, immutable');
-    return reply.type('image/webp').send(content);
-  });
-
-  const upload = { schema: { hide: true }, bodyLimit: LARGEST_PICTURE, ...admits(mounting, 'person') };
-  app.put<PictureRoute>(path, upload, async (request) => {
-    const person = signedIn(request.person);
-    const id = itemId(request.params.id);
-    if (!Buffer.isBuffer(request.body) || request.body.length === 0) throw new Refusal('picture-unreadable');
-    const sent = createHash('sha256').update(request.body).digest('hex');
-    const content = await shrinkPicture(request.body);
-    return carryOut('setPicture', {
-      request,
-      body: { sent },
-      person,
-      mounting,
-      run: (doing) => setPicture({ ...doing, person, now: mounting.clock.now() }, id, content),
-    });
-  });
+/** What was asked of a file route, read by its schemas. */
+export interface FileAsked<R extends FileRoute> {
+  readonly params: Part<R, 'params'>;
+  readonly query: Part<R, 'query'>;
+  readonly request: FastifyRequest;
 }
 
-function itemId(text: string): number {
-  const id = Number(text);
-  if (!Number.isSafeInteger(id) || id <= 0) throw new Refusal('not-found');
-  return id;
+/** Mounts a route of the contract whose body or answer is no JSON. */
+export function mountFile<const R extends FileRoute>(
+  app: FastifyInstance,
+  mounting: Mounting,
+  route: R,
+  answer: (asked: FileAsked<R>, reply: FastifyReply) => unknown,
+): void {
+  const { method, path, params, query, right, isCommand = false } = route;
+  const options: RouteOptions = {
+    method,
+    url: path,
+    config: { right, isCommand },
+    schema: {
+      tags: [route.tag],
+      summary: route.summary,
+      ...(params ? { params } : {}),
+      ...(query ? { querystring: query } : {}),
+      ...(route.takes ? { consumes: ['application/octet-stream'] } : {}),
+      response: { 200: { description: route.summary, content: contentOf(route.gives) } },
+    },
+    ...(route.takes ? { bodyLimit: route.takes } : {}),
+    ...admits(mounting, right),
+    handler: (request, reply) =>
+      answer({ params: request.params, query: request.query, request } as FileAsked<R>, reply),
+  };
+  app.route(options);
 }
+
+const contentOf = (types: readonly string[]) =>
+  Object.fromEntries(types.map((type) => [type, { schema: z.any().describe('The file itself') }]));
+
+/** A body that was read whole. @throws Refusal `picture-unreadable` for none */
+export function bytesOf(request: FastifyRequest): Buffer {
+  if (!Buffer.isBuffer(request.body) || request.body.length === 0) throw new Refusal('picture-unreadable');
+  return request.body;
+}
+
+/** Sends a file that nobody keeps. */
+export const sendFile = (
+  reply: FastifyReply,
+  type: string,
+  name: string,
+  content: string | Buffer,
+  how = 'attachment',
+) =>
+  reply
+    .type(type)
+    .header('content-disposition', `${how}; filename="${name}"`)
+    .header('cache-control', 'no-store')
+    .send(content);

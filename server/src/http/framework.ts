@@ -1,25 +1,25 @@
 import type { Socket } from 'node:net';
 import type { Problem } from '@yosegi/contract';
-import { Refusal } from '@yosegi/core/refusal';
+import { type BareCode, Refusal } from '@yosegi/core/refusal';
 import { problemOf } from './problems.ts';
 
 /** What the server itself refuses before any of our code is asked, by status. */
-const BY_STATUS: Readonly<Record<number, { readonly code: string }>> = {
-  400: { code: 'request-unreadable' },
-  404: { code: 'not-found' },
-  405: { code: 'not-found' },
-  408: { code: 'request-too-slow' },
-  413: { code: 'body-too-large' },
-  414: { code: 'address-too-long' },
-  415: { code: 'media-type' },
-  429: { code: 'too-many-requests' },
-  431: { code: 'headers-too-large' },
+const BY_STATUS: Readonly<Record<number, BareCode>> = {
+  400: 'request-unreadable',
+  404: 'not-found',
+  405: 'not-found',
+  408: 'request-too-slow',
+  413: 'body-too-large',
+  414: 'address-too-long',
+  415: 'media-type',
+  429: 'too-many-requests',
+  431: 'headers-too-large',
 };
 
 /** The refusal for a status of the framework; undefined for one that is a fault of ours. */
 export function frameworkRefusal(status: number): Refusal | undefined {
   const known = BY_STATUS[status] ?? (status >= 400 && status < 500 ? BY_STATUS[400] : undefined);
-  return known && new Refusal(known.code);
+  return known && new Refusal(known);
 }
 
 /** What every answer carries that no hook has touched. */

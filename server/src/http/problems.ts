@@ -1,34 +1,31 @@
 import type { Problem } from '@yosegi/contract';
-import { type Facts, problemKinds } from '@yosegi/contract/problems';
+import { wordedOf } from '@yosegi/contract/problems';
 import { formatDecimal } from '@yosegi/core/number';
-import { Refusal } from '@yosegi/core/refusal';
+import { type Kind, Refusal, refusals } from '@yosegi/core/refusal';
 
 /** The problem details of a refusal; undefined for anything that is not one, which is then a fault of ours. */
 export function problemOf(error: unknown, requestId: string): Problem | undefined {
   if (!(error instanceof Refusal)) return undefined;
-  const kind = problemKinds[error.code];
-  if (!kind) return undefined;
-  const facts = wireFacts(error.facts);
+  const { code, field } = error as Refusal;
+  const facts = told(refusals[code], error.facts) as Record<string, unknown>;
   return {
-    type: `urn:yosegi:problem:${error.code}`,
-    title: kind.title,
-    status: kind.status,
-    code: error.code,
-    detail: kind.detail(error.facts),
-    ...(error.field ? { field: error.field } : {}),
+    type: `urn:yosegi:problem:${code}`,
+    ...wordedOf(error),
+    code,
+    ...(field ? { field } : {}),
     ...(Object.keys(facts).length > 0 ? { facts } : {}),
     requestId,
   };
 }
 
-const AMOUNTS = new Set(['wanted', 'there', 'open', 'left', 'expected', 'sum', 'canStart', 'needed', 'got', 'short']);
-
-/** Facts as they go over the wire: amounts as decimal text. */
-function wireFacts(value: unknown, key?: string): Facts {
-  if (Array.isArray(value)) return value.map((entry) => wireFacts(entry)) as unknown as Facts;
-  if (value && typeof value === 'object') {
-    return Object.fromEntries(Object.entries(value).map(([name, entry]) => [name, wireFacts(entry, name)]));
-  }
-  if (typeof value === 'number' && key && AMOUNTS.has(key)) return formatDecimal(value) as unknown as Facts;
-  return value as Facts;
+/** A fact as it goes over the wire: an amount as decimal text, and nothing that its kind doesn't name. */
+function told(kind: Kind, fact: unknown): unknown {
+  if (fact === null || fact === undefined) return fact;
+  if (kind === 'amount' || kind === 'amount?') return formatDecimal(fact as number);
+  if (typeof kind === 'string') return fact;
+  if (isList(kind)) return (fact as readonly unknown[]).map((one) => told(kind[0], one));
+  const named = fact as Record<string, unknown>;
+  return Object.fromEntries(Object.entries(kind).map(([name, of]) => [name, told(of, named[name])]));
 }
+
+const isList = (kind: Kind): kind is readonly [Kind] => Array.isArray(kind);

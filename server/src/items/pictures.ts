@@ -2,9 +2,9 @@ import { createHash } from 'node:crypto';
 import type { ItemDetail } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import sharp from 'sharp';
+import { type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { type Doing, found } from '../http/context.ts';
-import { itemRow, readItem } from './store.ts';
+import { itemRow, readItem } from './sql.ts';
 
 /** Large enough for the sharpest screen that shows one, small enough to keep thousands. */
 const LONGEST_SIDE = 480;
@@ -45,24 +45,18 @@ export async function setPicture(doing: Doing, itemId: number, content: Buffer):
   const { tx } = doing;
   found(await itemRow(tx, itemId));
   const hash = createHash('sha256').update(content).digest('hex').slice(0, 16);
-  const sql =
-    'INSERT INTO picture (item_id, hash, content) VALUES ($1, $2, $3) ON CONFLICT DO UPDATE SET hash = $2, content = $3';
-  await tx.run(sql, [itemId, hash, content]);
+  await tx.models.picture.destroy({ where: { item_id: itemId } });
+  await tx.models.picture.create({ item_id: itemId, hash, content });
   doing.changed('items', 'definitions');
   return readItem(tx, itemId);
 }
 
 export async function removePicture(doing: Doing, itemId: number): Promise<ItemDetail> {
-  await doing.tx.run('DELETE FROM picture WHERE item_id = $1', [itemId]);
+  await doing.tx.models.picture.destroy({ where: { item_id: itemId } });
   doing.changed('items', 'definitions');
   return readItem(doing.tx, itemId);
 }
 
 export async function readPicture(db: Reader, itemId: number): Promise<Buffer> {
-  return found(await db.one<{ content: Buffer }>('SELECT content FROM picture WHERE item_id = $1', [itemId])).content;
+  return required(await db.models.picture.findByPk(itemId)).content;
 }
-
-export const listPictures = (db: Reader) =>
-  db.all<{ itemId: number; code: string; hash: string }>(
-    'SELECT p.item_id AS itemId, i.code, p.hash FROM picture p JOIN item i ON i.id = p.item_id ORDER BY i.code LIMIT 20000',
-  );

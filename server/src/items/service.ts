@@ -1,13 +1,15 @@
-import type { ItemDetail, ItemInput } from '@yosegi/contract';
-import { type ItemAround, type ItemFacts, readBarcode, refuseItem } from '@yosegi/core/item';
+import type { ItemDetail } from '@yosegi/contract';
+import { type ItemAround, type ItemFacts, readBarcode, refuseItem } from '@yosegi/core/items';
+import { countedIn } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { parsePattern } from '@yosegi/core/tracking';
+import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { SqlRow, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { moneyFromZero, moneyOrNull, positiveQuantity, quantityFromZero } from '../http/amounts.ts';
-import { type Doing, found } from '../http/context.ts';
-import { requireShelf } from '../places/store.ts';
-import { aroundItem, hasHistory, type ItemRow, itemRow, readItem } from './store.ts';
+import { requireShelf } from '../places/index.ts';
+import { aroundItem, hasHistory, type ItemRow, itemRow, readItem } from './sql.ts';
+
+type ItemInput = BodyOf<'createItem'>;
 
 export async function createItem(doing: Doing, input: ItemInput): Promise<ItemDetail> {
   const { tx } = doing;
@@ -21,11 +23,7 @@ export async function createItem(doing: Doing, input: ItemInput): Promise<ItemDe
   return readItem(tx, id);
 }
 
-export async function updateItem(
-  doing: Doing,
-  id: number,
-  input: ItemInput & { version: number },
-): Promise<ItemDetail> {
+export async function updateItem(doing: Doing, id: number, input: BodyOf<'updateItem'>): Promise<ItemDetail> {
   const { tx } = doing;
   const before = found(await itemRow(tx, id));
   await refuseTakenCode(tx, input.code, id);
@@ -40,16 +38,12 @@ export async function updateItem(
 }
 
 /** Changes prices alone, so that a price worked out beside a definition needs no whole item. */
-export async function setPrices(
-  doing: Doing,
-  id: number,
-  input: { sellPrice?: string | undefined; standardCost?: string | undefined; version: number },
-): Promise<ItemDetail> {
+export async function setPrices(doing: Doing, id: number, input: BodyOf<'setPrices'>): Promise<ItemDetail> {
   const { tx } = doing;
   found(await itemRow(tx, id));
   const values: SqlRow = {
-    ...(input.sellPrice === undefined ? {} : { sell_price: moneyFromZero(input.sellPrice, 'sellPrice') }),
-    ...(input.standardCost === undefined ? {} : { standard_cost: moneyFromZero(input.standardCost, 'standardCost') }),
+    ...(input.sellPrice === undefined ? {} : { sell_price: input.sellPrice }),
+    ...(input.standardCost === undefined ? {} : { standard_cost: input.standardCost }),
   };
   await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
   doing.changed('items', 'stock');
@@ -57,7 +51,7 @@ export async function setPrices(
 }
 
 /** Takes an item out of use or brings it back. @throws Refusal `archive-has-stock`, `archive-is-promised` */
-export async function archiveItem(doing: Doing, id: number, input: { archived: boolean; version: number }) {
+export async function archiveItem(doing: Doing, id: number, input: BodyOf<'archiveItem'>) {
   const { tx } = doing;
   const row = found(await itemRow(tx, id));
   const before = knownFacts(row);
@@ -73,7 +67,7 @@ export async function deleteItem(doing: Doing, id: number): Promise<{ id: number
   const { tx } = doing;
   found(await itemRow(tx, id));
   if (await hasHistory(tx, id)) throw new Refusal('item-has-history');
-  await tx.run('DELETE FROM item WHERE id = $1', [id]);
+  await tx.models.item.destroy({ where: { id } });
   doing.changed('items');
   return { id };
 }
@@ -84,7 +78,7 @@ interface UnitFacts {
 }
 
 async function unitOf(tx: Writer, unitId: number): Promise<UnitFacts> {
-  const unit = await tx.one<UnitFacts>('SELECT code, decimals FROM unit WHERE id = $1', [unitId]);
+  const unit = await tx.models.unit.findByPk(unitId);
   if (!unit) throw new Refusal('unknown-choice', {}, 'unitId');
   return unit;
 }
@@ -103,8 +97,7 @@ function refuseContradiction(after: ItemFacts, before: ItemFacts | undefined, ar
   try {
     refuseItem(after, before, around);
   } catch (error) {
-    if (error instanceof Refusal && error.field === 'unit') throw new Refusal(error.code, error.facts, 'unitId');
-    throw error;
+    throw error instanceof Refusal && error.field === 'unit' ? error.at('unitId') : error;
   }
 }
 
@@ -129,9 +122,9 @@ async function columns(tx: Writer, id: number | null, decimals: number, input: I
     tax_free: input.taxFree ? 1 : 0,
     barcode,
     home_bin_id: input.homeBinId,
-    sell_price: moneyOrNull(input.sellPrice, 'sellPrice'),
-    reorder_point: input.reorderPoint === null ? null : quantityFromZero(input.reorderPoint, decimals, 'reorderPoint'),
-    standard_cost: moneyOrNull(input.standardCost, 'standardCost'),
+    sell_price: input.sellPrice,
+    reorder_point: input.reorderPoint && countedIn(input.reorderPoint, decimals, 'reorderPoint'),
+    standard_cost: input.standardCost,
     note: input.note,
   };
 }
@@ -141,7 +134,7 @@ async function writeParts(tx: Writer, item_id: number, decimals: number, input: 
   const packs = input.packs.map(({ name, one }, index) => ({
     item_id,
     name,
-    quantity: positiveQuantity(one, decimals, `packs.${index}.one`),
+    quantity: countedIn(one, decimals, `packs.${index}.one`),
   }));
   refuseTwice(
     input.packs.map((pack) => pack.name),
@@ -150,15 +143,15 @@ async function writeParts(tx: Writer, item_id: number, decimals: number, input: 
   const suppliers = [];
   for (const [index, supplier] of input.suppliers.entries()) {
     const at = (name: string) => `suppliers.${index}.${name}`;
-    if (!(await tx.one('SELECT 1 FROM supplier WHERE id = $1', [supplier.supplierId])))
+    if (!(await tx.models.supplier.findByPk(supplier.supplierId)))
       throw new Refusal('unknown-choice', {}, at('supplierId'));
     suppliers.push({
       item_id,
       supplier_id: supplier.supplierId,
       code: supplier.code,
-      price: moneyFromZero(supplier.price, at('price')),
-      pack: positiveQuantity(supplier.pack, decimals, at('pack')),
-      minimum: quantityFromZero(supplier.minimum, decimals, at('minimum')),
+      price: supplier.price,
+      pack: countedIn(supplier.pack, decimals, at('pack')),
+      minimum: countedIn(supplier.minimum, decimals, at('minimum')),
       lead_days: supplier.leadDays,
     });
   }
@@ -170,8 +163,10 @@ async function writeParts(tx: Writer, item_id: number, decimals: number, input: 
     input.fields.map((field) => field.name),
     (index) => `fields.${index}.name`,
   );
-  for (const table of ['item_pack', 'item_supplier', 'item_field'])
-    await tx.run(`DELETE FROM ${table} WHERE item_id = $1`, [item_id]);
+  const { item_pack, item_supplier, item_field } = tx.models;
+  await item_pack.destroy({ where: { item_id } });
+  await item_supplier.destroy({ where: { item_id } });
+  await item_field.destroy({ where: { item_id } });
   await tx.insertMany('item_pack', packs);
   await tx.insertMany('item_supplier', suppliers);
   await tx.insertMany(
@@ -184,17 +179,15 @@ async function writeParts(tx: Writer, item_id: number, decimals: number, input: 
 export function refuseTwice(names: readonly string[], field: (index: number) => string): void {
   const lower = names.map((name) => name.toLowerCase());
   const second = lower.findIndex((name, index) => lower.indexOf(name) !== index);
-  if (second >= 0) throw new Refusal('twice', { name: names[second] }, field(second));
+  if (second >= 0) throw new Refusal('twice', { name: names[second] ?? '' }, field(second));
 }
 
 async function refuseTakenCode(tx: Writer, code: string, exceptId: number | null): Promise<void> {
-  const other = await tx.one<{ id: number; name: string }>('SELECT id, name FROM item WHERE code = $1 COLLATE NOCASE', [
-    code,
-  ]);
+  const other = await tx.models.item.findOne({ where: { code } });
   if (other && other.id !== exceptId) throw new Refusal('code-taken', { code, by: other.name, id: other.id }, 'code');
 }
 
 async function refuseTakenBarcode(tx: Writer, barcode: string, exceptId: number | null): Promise<void> {
-  const other = await tx.one<{ id: number; code: string }>('SELECT id, code FROM item WHERE barcode = $1', [barcode]);
+  const other = await tx.models.item.findOne({ where: { barcode } });
   if (other && other.id !== exceptId) throw new Refusal('barcode-taken', { barcode, by: other.code }, 'barcode');
 }

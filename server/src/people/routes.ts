@@ -1,16 +1,17 @@
-import type { Company, Person, peopleRoutes } from '@yosegi/contract';
+import type { Company, peopleRoutes } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
+import { type HandlersOf, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
+import { newestMigration } from '../db/open.ts';
+import { activePerson, toPerson } from '../db/people.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { found, type HandlersOf } from '../http/context.ts';
 
 export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
   async health({ db }) {
-    const newest = await db.one<{ name: string }>('SELECT name FROM migrations ORDER BY name DESC LIMIT 1');
-    return { status: 'ok', schema: newest?.name ?? 'none' };
+    return { status: 'ok', schema: (await newestMigration(db)) ?? 'none' };
   },
 
-  people: ({ db }) => db.all<Person>('SELECT id, name, initials, role FROM person WHERE active = 1 ORDER BY id'),
+  people: async ({ db }) => (await db.models.person.findAll({ where: { active: 1 }, order: ['id'] })).map(toPerson),
 
   async session({ db, person }) {
     return { person, company: await companyOf(db) };
@@ -24,12 +25,13 @@ export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
   },
 
   async signIn({ tx, body }) {
-    const sql = 'SELECT id, name, initials, role FROM person WHERE id = $1 AND active = 1';
-    const person = await tx.one<Person>(sql, [body.personId]);
+    const person = await activePerson(tx, body.personId);
     if (!person) throw new Refusal('unknown-choice', {}, 'personId');
     return { person, company: await companyOf(tx) };
   },
 };
 
-const companyOf = async (db: Reader) =>
-  found(await db.one<Company>('SELECT name, currency, locale, address, email, version FROM company WHERE id = 1'));
+async function companyOf(db: Reader): Promise<Company> {
+  const { name, currency, locale, address, email, version } = required(await db.models.company.findByPk(1));
+  return { name, currency, locale, address, email, version };
+}

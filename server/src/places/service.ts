@@ -1,8 +1,8 @@
 import type { Bin, Store } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
+import { type Doing, found } from '../command/doing.ts';
 import { updateVersioned } from '../db/versions.ts';
-import { type Doing, found } from '../http/context.ts';
-import { binRow, listStores, toBin } from './store.ts';
+import { binRow, listStores, toBin } from './sql.ts';
 
 interface NamedCode {
   readonly code: string;
@@ -11,7 +11,7 @@ interface NamedCode {
 
 /** A store with a bench of its own, where picked parts stand. */
 export async function createStore(doing: Doing, input: NamedCode): Promise<Store> {
-  await refuseTaken(doing, 'store', input.code, null, null);
+  await refuseTaken(doing, input.code, null, null);
   const id = await doing.tx.insert('store', { code: input.code, name: input.name });
   await doing.tx.insert('bin', { store_id: id, code: 'Bench', kind: 'bench', walk_order: 9999 });
   doing.changed('places');
@@ -20,7 +20,7 @@ export async function createStore(doing: Doing, input: NamedCode): Promise<Store
 
 export async function updateStore(doing: Doing, id: number, input: NamedCode & { version: number }): Promise<Store> {
   const before = await storeOf(doing, id);
-  await refuseTaken(doing, 'store', input.code, null, id);
+  await refuseTaken(doing, input.code, null, id);
   await updateVersioned(
     doing.tx,
     'store',
@@ -39,7 +39,7 @@ export async function createBin(
   input: { code: string; walkOrder: number; kind: 'shelf' | 'quarantine' },
 ): Promise<Bin> {
   await storeOf(doing, storeId);
-  await refuseTaken(doing, 'bin', input.code, storeId, null);
+  await refuseTaken(doing, input.code, storeId, null);
   const id = await doing.tx.insert('bin', {
     store_id: storeId,
     code: input.code,
@@ -56,7 +56,7 @@ export async function updateBin(
   input: { code: string; walkOrder: number; kind: 'shelf' | 'quarantine'; version: number },
 ): Promise<Bin> {
   const before = found(await binRow(doing.tx, id));
-  await refuseTaken(doing, 'bin', input.code, before.store_id, id);
+  await refuseTaken(doing, input.code, before.store_id, id);
   const kind = before.kind === 'bench' ? before.kind : input.kind;
   const values = { code: input.code, walk_order: input.walkOrder, kind };
   await updateVersioned(doing.tx, 'bin', id, input.version, values, async () => toBin(before));
@@ -67,17 +67,12 @@ export async function updateBin(
 const storeOf = async (doing: Doing, id: number) =>
   found((await listStores(doing.tx)).find((store) => store.id === id));
 
-async function refuseTaken(
-  doing: Doing,
-  table: 'store' | 'bin',
-  code: string,
-  storeId: number | null,
-  exceptId: number | null,
-) {
-  const sql =
-    table === 'store'
-      ? 'SELECT id, name FROM store WHERE code = $1'
-      : 'SELECT id, code AS name FROM bin WHERE code = $1 AND store_id = $2';
-  const other = await doing.tx.one<{ id: number; name: string }>(sql, storeId === null ? [code] : [code, storeId]);
-  if (other && other.id !== exceptId) throw new Refusal('code-taken', { code, by: other.name }, 'code');
+async function refuseTaken(doing: Doing, code: string, storeId: number | null, exceptId: number | null) {
+  const { models } = doing.tx;
+  const other =
+    storeId === null
+      ? await models.store.findOne({ where: { code } })
+      : await models.bin.findOne({ where: { code, store_id: storeId } });
+  if (other && other.id !== exceptId)
+    throw new Refusal('code-taken', { code, by: 'name' in other ? other.name : other.code }, 'code');
 }

@@ -1,23 +1,15 @@
-import type { StockDocument } from '@yosegi/contract';
+import type { Posted } from '@yosegi/contract';
+import { Posting } from '@yosegi/core/ledger';
+import { countedIn } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { Posting } from '@yosegi/core/stock';
-import { positiveQuantity } from '../http/amounts.ts';
-import type { Doing } from '../http/context.ts';
-import { itemRows } from '../items/store.ts';
-import { requireShelf } from '../places/store.ts';
-import { readDocument } from './documents.ts';
-import { mayGoBelow, type Override, readStock, writeDocument } from './posting.ts';
-import { withNames } from './shortage.ts';
-import { type Named, placesOut } from './tracked.ts';
-
-interface TransferInput {
-  readonly remark: string;
-  readonly lines: readonly (Named & { itemId: number; fromBinId: number; toBinId: number; quantity: string })[];
-  readonly override?: Override | undefined;
-}
+import type { BodyOf, Doing } from '../command/doing.ts';
+import { itemRows } from '../items/index.ts';
+import { mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index.ts';
+import { requireShelf } from '../places/index.ts';
+import { heapsOut } from '../tracking/index.ts';
 
 /** Moves goods between bins in one document; what an item is worth in all stays as it was. */
-export async function transfer(doing: Doing, input: TransferInput): Promise<StockDocument> {
+export async function transfer(doing: Doing, input: BodyOf<'transfer'>): Promise<Posted> {
   const { tx } = doing;
   const itemIds = input.lines.map((line) => line.itemId);
   const items = await itemRows(tx, itemIds);
@@ -29,13 +21,12 @@ export async function transfer(doing: Doing, input: TransferInput): Promise<Stoc
     if (line.fromBinId === line.toBinId) throw new Refusal('same-bin', {}, at('toBinId'));
     const from = await requireShelf(tx, line.fromBinId, at('fromBinId'));
     const to = await requireShelf(tx, line.toBinId, at('toBinId'));
-    const quantity = positiveQuantity(line.quantity, item.decimals, at('quantity'));
+    const quantity = countedIn(line.quantity, item.decimals, at('quantity'));
     const taking = { toUse: false, overridden: input.override !== undefined };
-    for (const taken of await placesOut(tx, posting, item, from.id, quantity, line, at, taking))
-      posting.move(taken.place, { ...taken.place, binId: to.id }, taken.quantity);
+    for (const taken of await heapsOut(tx, posting, item, from.id, quantity, line, at, taking))
+      posting.move(taken.spot, { ...taken.spot, binId: to.id }, taken.quantity);
   }
   const posted = await withNames(tx, () => posting.close());
   const start = { kind: 'transfer' as const, remark: input.remark, override: input.override };
-  const { id } = await writeDocument(doing, start, posted);
-  return readDocument(tx, id);
+  return writeDocument(doing, start, posted);
 }

@@ -6,7 +6,7 @@ import { useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
 import { readTyped } from '../ui/measuring.ts';
 import { Faint, Muted } from '../ui/text.ts';
-import type { DraftLine, Offers } from './DraftOrder.tsx';
+import type { DraftLine, Offers } from './draftLine.ts';
 import { keptWords, learntWords } from './words.tsx';
 
 /** What the supplier says of an item: its code, packs and minimum, where the typed quantity does not fit them. */

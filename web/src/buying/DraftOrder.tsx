@@ -1,13 +1,13 @@
-import type { Item, PurchaseOrder, SentHow, SupplierDetail } from '@yosegi/contract';
+import type { Item, PurchaseOrder, SentHow } from '@yosegi/contract';
 import { packUp } from '@yosegi/core/buying';
 import { add, formatDecimal, type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { PricedCells } from '../lines/PricedCells.tsx';
+import { readPricedLine } from '../lines/pricedLine.ts';
+import { LineItem, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
 import { useShortcut } from '../shell/useShortcut.ts';
-import { PricedCells } from '../stock/PricedCells.tsx';
-import { readPricedLine } from '../stock/pricedLine.ts';
-import { LineItem, RemoveLine, useTypedLines } from '../stock/typedLines.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -19,20 +19,8 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Lead, Push, Row } from '../ui/text.ts';
 import { useKept } from '../ui/useKept.ts';
 import { BoughtFor, OfferWords, SupplierFacts } from './DraftFacts.tsx';
+import type { DraftLine, Offers } from './draftLine.ts';
 import { openFile } from './files.ts';
-
-type Need = PurchaseOrder['lines'][number]['needs'][number];
-export interface DraftLine {
-  readonly key: number;
-  readonly item: Pick<Item, 'id' | 'code' | 'name' | 'unit' | 'decimals' | 'measures'>;
-  readonly quantity: string;
-  readonly price: string;
-  /** The price that stood there before anybody typed one. */
-  readonly proposed: string;
-  readonly wantedOn: string;
-  readonly needs: readonly Need[];
-}
-export type Offers = SupplierDetail['offers'];
 
 /** An order while it is written: who from, what, for how much, by when; then sent in one of four ways. */
 export function DraftOrder({

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, usePages, useQuestion } from '../api/client.ts';
-import { OrderChip } from '../buying/words.tsx';
+import { OrderChip } from '../buying/index.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';

@@ -1,7 +1,7 @@
 import { type Label, type LabelJob, labelPdfPath } from '@yosegi/contract';
 import styled from 'styled-components';
 import { useCommand, usePages, useQuestion } from '../api/client.ts';
-import { LabelMark } from '../print/paper.tsx';
+import { LabelMark } from '../print/index.ts';
 import { Button } from '../ui/Button.tsx';
 import { count } from '../ui/format.ts';
 import { Sheet, Strip, StripGroup, StripHead, StripList, Three } from '../ui/layout.ts';

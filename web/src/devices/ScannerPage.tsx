@@ -1,10 +1,10 @@
 import type { Item } from '@yosegi/contract';
-import { isGtin } from '@yosegi/core/item';
+import { isGtin } from '@yosegi/core/items';
 import { type ElementString, scanOf, writeGs1 } from '@yosegi/core/scan';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { LabelMark } from '../print/paper.tsx';
+import { LabelMark } from '../print/index.ts';
 import { binLabel } from '../scan/scans.ts';
 import { useScreens } from '../scan/screens.ts';
 import { Button } from '../ui/Button.tsx';

@@ -2,7 +2,7 @@ import type { BuildDetail, BuildLine } from '@yosegi/contract';
 import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { stepsOf } from '../pick/steps.ts';
+import { stepsOf } from '../picking/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';

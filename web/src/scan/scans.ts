@@ -1,6 +1,6 @@
 import type { Bin, Item, Store } from '@yosegi/contract';
 import type { ElementString } from '@yosegi/core/scan';
-import { scannedLabel } from '../tracked/typed.ts';
+import { scannedLabel } from '../ui/scanned.ts';
 
 /** The bin whose printed label was scanned (“MAIN/A1”); undefined for anything else. */
 export function scannedBin(stores: readonly Store[], text: string): Bin | undefined {

@@ -1,15 +1,17 @@
-import type { Item } from '@yosegi/contract';
+import type { Item, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { add, formatDecimal, type Money, parseMoney, type Quantity, readExact, worthOf } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { Fragment, type KeyboardEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
-import { useIsOwner } from '../shell/person.ts';
+import { InFields } from '../lines/InFields.tsx';
+import { Shortages } from '../lines/Shortages.tsx';
+import { TrackedOut } from '../lines/TrackedOut.tsx';
+import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../lines/typed.ts';
+import { LineItem, OnHand, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
+import { useCan } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
-import { InFields } from '../tracked/InFields.tsx';
-import { TrackedOut } from '../tracked/TrackedOut.tsx';
-import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button } from '../ui/Button.tsx';
 import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
@@ -20,9 +22,9 @@ import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Lead, Muted } from '../ui/text.ts';
-import { LineItem, OnHand, RemoveLine, Shorts, useTypedLines } from './typedLines.tsx';
 
 /** Fields that say beside themselves what is wrong with them. */
 const SHOWN = [
@@ -46,11 +48,17 @@ interface AdjustLine {
 
 /** The books brought to what is really there: what was found or is gone, why, and what it comes to. */
 export function AdjustPage() {
+  // Bins are scanned and chosen at once, so they must be known first.
+  const stores = useQuestion('stores', {});
+  return <Answer of={stores}>{(known) => <Adjust stores={known} />}</Answer>;
+}
+
+function Adjust({ stores }: { stores: readonly Store[] }) {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
-  const isOwner = useIsOwner();
-  const shelves = shelfOptions(useQuestion('stores', {}).data ?? []);
+  const mayOverride = useCan('override');
+  const shelves = shelfOptions(stores);
   const reasons = (useQuestion('reasons', {}).data ?? []).filter((reason) => reason.usedFor === 'adjustment');
   const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<AdjustLine>('adjust');
   // Nothing is chosen for a person: the first of a list would be posted by every hurried hand.
@@ -196,8 +204,8 @@ export function AdjustPage() {
         </Grid>
         {problem && (
           <ProblemBox error={adjust.error} shownAt={SHOWN}>
-            <Shorts facts={problem.facts} />
-            {problem.code === 'stock-short' && isOwner && (
+            <Shortages problem={problem} />
+            {problem.code === 'stock-short' && mayOverride && (
               <OverrideForm
                 action="Adjust below zero"
                 busy={adjust.isPending}
@@ -223,7 +231,7 @@ export function AdjustPage() {
             ]}
           />
         </div>
-        {isOwner &&
+        {mayOverride &&
           (newReason === null ? (
             <Button look="ghost" onPress={() => setNewReason('')}>
               Another reason…

@@ -1,15 +1,17 @@
-import type { Item } from '@yosegi/contract';
+import type { Item, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, SCALE } from '@yosegi/core/number';
+import { formatDecimal, positive, SCALE } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { Fragment, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { Shortages } from '../lines/Shortages.tsx';
+import { TrackedOut } from '../lines/TrackedOut.tsx';
+import { NOTHING_TYPED, namedOf, type TypedTrack, withScan } from '../lines/typed.ts';
+import { LineItem, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
 import { scannedBin } from '../scan/scans.ts';
 import { useScansInto } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
-import { TrackedOut } from '../tracked/TrackedOut.tsx';
-import { NOTHING_TYPED, namedOf, type TypedTrack, withScan } from '../tracked/typed.ts';
 import { Button } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
@@ -19,9 +21,9 @@ import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Faint, Lead, Muted } from '../ui/text.ts';
-import { LineItem, RemoveLine, Shorts, useTypedLines } from './typedLines.tsx';
 
 /** Fields that say beside themselves what is wrong with them. */
 const SHOWN = ['lines.*.quantity', 'lines.*.fromBinId', 'lines.*.toBinId', 'lines.*.lot', 'lines.*.serials'];
@@ -40,10 +42,15 @@ interface MoveLine {
 
 /** Goods from bin to bin, several at once; scan or type the item, Enter, how many, Enter, the next. */
 export function MovePage() {
+  // Bins are scanned and chosen at once, so they must be known first.
+  const stores = useQuestion('stores', {});
+  return <Answer of={stores}>{(known) => <Move stores={known} />}</Answer>;
+}
+
+function Move({ stores }: { stores: readonly Store[] }) {
   const go = useNavigate();
   const notify = useNotify();
-  const stores = useQuestion('stores', {});
-  const shelves = shelfOptions(stores.data ?? []);
+  const shelves = shelfOptions(stores);
   const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<MoveLine>('move');
   const [remark, setRemark] = useState('');
   const transfer = useCommand('transfer', (document) => {
@@ -69,7 +76,7 @@ export function MovePage() {
   };
   /** A bin: where what was scanned before it goes, or where what is scanned after it comes from. */
   const takeBin = (text: string): boolean => {
-    const bin = scannedBin(stores.data ?? [], text);
+    const bin = scannedBin(stores, text);
     if (!bin) return false;
     const waiting = lines.filter(({ isWaiting }) => isWaiting);
     for (const { key } of waiting) set(key, { to: String(bin.id), isWaiting: false });
@@ -189,7 +196,7 @@ export function MovePage() {
         </Grid>
         {problem && (
           <ProblemBox error={transfer.error} shownAt={SHOWN}>
-            <Shorts facts={problem.facts} />
+            <Shortages problem={problem} />
           </ProblemBox>
         )}
       </AnswerBody>
@@ -219,7 +226,7 @@ function oneMore({ quantity, item }: MoveLine): string {
 
 function faultOf({ quantity, item, from, to }: MoveLine): string | undefined {
   try {
-    if (readTyped(quantity, item) <= 0) return 'Type an amount above zero.';
+    positive(readTyped(quantity, item));
     return from !== '' && from === to ? 'It would go where it comes from.' : undefined;
   } catch (error) {
     return wordsOf(error) ?? 'This cannot be read.';

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, useQuestion } from '../api/client.ts';
-import { useIsOwner } from '../shell/person.ts';
+import { useCan } from '../shell/person.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, negated, useFormat } from '../ui/format.ts';
@@ -54,7 +54,7 @@ export function PutRightPage() {
 function One({ entry }: { entry: PutRight }) {
   const format = useFormat();
   const notify = useNotify();
-  const isOwner = useIsOwner();
+  const mayOverride = useCan('override');
   const reasons = (useQuestion('reasons', {}).data ?? []).filter(({ usedFor }) => usedFor === 'adjustment');
   const [reasonId, setReasonId] = useState('');
   const [remark, setRemark] = useState('');
@@ -137,7 +137,7 @@ function One({ entry }: { entry: PutRight }) {
         </>
       )}
       {missing === null &&
-        (isOwner ? (
+        (mayOverride ? (
           <Row $wrap style={{ alignItems: 'flex-end' }}>
             <div style={{ width: 320 }}>
               <Field label="What you have seen to" value={remark} onChange={setRemark} />

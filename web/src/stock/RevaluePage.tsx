@@ -1,10 +1,20 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { add, formatDecimal, type Money, parseMoney, type Quantity, readExact, worthOf } from '@yosegi/core/number';
+import {
+  add,
+  formatDecimal,
+  fromZero,
+  type Money,
+  parseMoney,
+  type Quantity,
+  readExact,
+  worthOf,
+} from '@yosegi/core/number';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, useCommand } from '../api/client.ts';
-import { useIsOwner } from '../shell/person.ts';
+import { LineItem, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
+import { useCan } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
 import { MoneyCell } from '../ui/Cells.tsx';
@@ -16,7 +26,6 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { EmptyState } from '../ui/States.tsx';
 import { Lead, Push } from '../ui/text.ts';
-import { LineItem, RemoveLine, useTypedLines } from './typedLines.tsx';
 
 interface ValueLine {
   readonly key: number;
@@ -26,7 +35,7 @@ interface ValueLine {
 
 /** Makes what is there worth a new cost: the standard when it changes, or the market when it fell. */
 export function RevaluePage() {
-  const isOwner = useIsOwner();
+  const mayRevalue = useCan('value');
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
@@ -52,7 +61,7 @@ export function RevaluePage() {
     });
   };
   useShortcut('Enter', post, { ctrl: true });
-  if (!isOwner)
+  if (!mayRevalue)
     return <EmptyState title="For the owner">Only an owner gives stock a new value. Ask one to.</EmptyState>;
   return (
     <AnswerPane style={{ height: '100%' }}>
@@ -145,8 +154,7 @@ const allOf = (item: Item) => formatDecimal(readExact(item.onHand) + readExact(i
 
 function readValue({ item, unitCost }: ValueLine): { difference: Money; error?: string } {
   try {
-    const cost = parseMoney(unitCost.trim() || '0');
-    if (cost < 0) return { difference: 0 as Money, error: 'This cannot be below zero.' };
+    const cost = fromZero(parseMoney(unitCost.trim() || '0'));
     return { difference: (worthOf(readExact(allOf(item)) as Quantity, cost) - readExact(item.value)) as Money };
   } catch (error) {
     return { difference: 0 as Money, error: wordsOf(error) ?? 'This cannot be read.' };

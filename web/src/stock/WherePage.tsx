@@ -3,7 +3,7 @@ import { Fragment } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { usePages, useQuestion } from '../api/client.ts';
-import { BestBefore } from '../tracked/BestBefore.tsx';
+import { BestBefore } from '../lines/BestBefore.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';

@@ -2,7 +2,7 @@ import type { BuildRow, Today } from '@yosegi/contract';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { StartButton } from '../build/StartButton.tsx';
+import { StartButton } from '../builds/index.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { count, type Format, useFormat } from '../ui/format.ts';

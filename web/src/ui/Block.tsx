@@ -1,4 +1,4 @@
-import { woodOf } from '@yosegi/core/item';
+import { woodOf } from '@yosegi/core/items';
 import styled from 'styled-components';
 
 export interface BlockPiece {

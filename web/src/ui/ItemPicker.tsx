@@ -4,9 +4,10 @@ import { type KeyboardEvent, type Ref, useDeferredValue, useEffect, useRef, useS
 import { ComboBox, FieldError, Input, Label, ListBox, ListBoxItem, Popover } from 'react-aria-components';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { scannedLabel } from '../tracked/typed.ts';
+
 import { useFormat } from './format.ts';
 import { ItemDialog } from './ItemDialog.tsx';
+import { scannedLabel } from './scanned.ts';
 import { Tile } from './Tile.tsx';
 
 const Wrap = styled(ComboBox)`

@@ -1,5 +1,5 @@
 import { picturePath } from '@yosegi/contract';
-import { tileOf } from '@yosegi/core/item';
+import { tileOf } from '@yosegi/core/items';
 import { createContext, memo, useContext } from 'react';
 import styled from 'styled-components';
 

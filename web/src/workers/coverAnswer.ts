@@ -1,6 +1,6 @@
 import type { CoverageWorld } from '@yosegi/contract/coverage-input';
 import { type Coverage, cover, type Wanted } from '@yosegi/core/coverage';
-import { runCost } from '@yosegi/core/definition';
+import { runCost } from '@yosegi/core/definitions';
 import { add, type Money, type Quantity } from '@yosegi/core/number';
 
 export interface CoverAnswer extends Coverage {

@@ -1,0 +1,23 @@
+import { buildKinds } from '@yosegi/core/builds';
+import { receiptKinds } from '@yosegi/core/buying';
+import { countKinds } from '@yosegi/core/counts';
+import { type DocumentKindFacts, ledgerKinds } from '@yosegi/core/ledger';
+import { pickKinds } from '@yosegi/core/picking';
+import { stockKinds } from '@yosegi/core/stock';
+import { apartKinds } from '@yosegi/core/takeapart';
+import { z } from 'zod';
+
+const all = {
+  ...receiptKinds,
+  ...stockKinds,
+  ...countKinds,
+  ...pickKinds,
+  ...buildKinds,
+  ...apartKinds,
+  ...ledgerKinds,
+};
+export type DocumentKind = keyof typeof all;
+
+/** Every kind of document that any feature posts: what numbers them, what they are called, whether they can be undone. */
+export const documentKinds: Readonly<Record<DocumentKind, DocumentKindFacts>> = all;
+export const DocumentKind = z.enum(Object.keys(all) as [DocumentKind, ...DocumentKind[]]);

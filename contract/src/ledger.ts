@@ -1,0 +1,134 @@
+import { z } from 'zod';
+import { Day, Decimal, Id, IdParams, PageQuery, pageOf, Remark, route } from './common.ts';
+import { DocumentKind } from './document-kinds.ts';
+
+/** A document that was posted, as the command that posted it answers. */
+export const Posted = z.object({ id: Id, number: z.string() });
+export type Posted = z.infer<typeof Posted>;
+
+export const Movement = z.object({
+  id: Id,
+  documentId: Id,
+  document: z.string(),
+  kind: DocumentKind,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  bin: z.string(),
+  lot: z.string().nullable(),
+  serial: z.string().nullable(),
+  /** The build on whose bench it stands or stood. */
+  build: z.string().nullable(),
+  quantity: Decimal,
+  value: Decimal,
+  at: z.string(),
+  person: z.string(),
+});
+export type Movement = z.infer<typeof Movement>;
+
+export const StockDocument = z.object({
+  id: Id,
+  number: z.string(),
+  kind: DocumentKind,
+  at: z.string(),
+  person: z.string(),
+  remark: z.string(),
+  buildId: Id.nullable(),
+  build: z.string().nullable(),
+  /** Why stock was adjusted, in the owner's words; null for every other kind. */
+  reason: z.string().nullable(),
+  overrideReason: z.string().nullable(),
+  /** Who brought it, and for which order of ours; null where that is unknown or nothing was received. */
+  receipt: z
+    .object({
+      supplierId: Id.nullable(),
+      supplier: z.string().nullable(),
+      orderId: Id.nullable(),
+      order: z.string().nullable(),
+      deliveryNote: z.string(),
+    })
+    .nullable(),
+  /** The receipts whose price this puts right, or the documents that put the price of this receipt right. */
+  prices: z.array(z.object({ id: Id, number: z.string() })),
+  reverses: z.object({ id: Id, number: z.string() }).nullable(),
+  reversedBy: z.object({ id: Id, number: z.string() }).nullable(),
+  movements: z.array(Movement),
+  values: z.array(
+    z.object({ kind: z.string(), amount: Decimal, item: z.string().nullable(), text: z.string().nullable() }),
+  ),
+  uses: z.array(
+    z.object({
+      text: z.string(),
+      unit: z.string(),
+      planned: Decimal,
+      actual: Decimal,
+      cost: Decimal,
+      plannedCost: Decimal,
+    }),
+  ),
+});
+export type StockDocument = z.infer<typeof StockDocument>;
+
+export const DocumentRow = StockDocument.pick({
+  id: true,
+  number: true,
+  kind: true,
+  at: true,
+  person: true,
+  remark: true,
+}).extend({
+  value: Decimal,
+  undone: z.boolean(),
+});
+export type DocumentRow = z.infer<typeof DocumentRow>;
+
+export const ledgerRoutes = {
+  movements: route({
+    method: 'GET',
+    path: '/api/movements',
+    tag: 'Stock',
+    right: 'look',
+    summary: 'Movements, the newest first',
+    query: PageQuery.extend({
+      itemId: z.coerce.number().int().positive().optional(),
+      kind: DocumentKind.optional(),
+      binId: z.coerce.number().int().positive().optional(),
+      personId: z.coerce.number().int().positive().optional(),
+      /** First and last day, both included. */
+      from: Day.optional(),
+      to: Day.optional(),
+      /** A part of an item's code or name, of a document's number or remark. */
+      q: z.string().max(100).optional(),
+    }),
+    response: pageOf(Movement),
+  }),
+  documents: route({
+    method: 'GET',
+    path: '/api/documents',
+    tag: 'Stock',
+    right: 'look',
+    summary: 'Posted documents, the newest first',
+    query: PageQuery.extend({ kind: DocumentKind.optional() }),
+    response: pageOf(DocumentRow),
+  }),
+  document: route({
+    method: 'GET',
+    path: '/api/documents/:id',
+    tag: 'Stock',
+    right: 'look',
+    summary: 'One posted document with its movements and values',
+    params: IdParams,
+    response: StockDocument,
+  }),
+  undoDocument: route({
+    method: 'POST',
+    path: '/api/documents/:id/undo',
+    tag: 'Stock',
+    right: 'move-stock',
+    summary: 'Undo a posting by a counter-document',
+    params: IdParams,
+    body: z.object({ remark: Remark.default('') }),
+    response: Posted,
+  }),
+};

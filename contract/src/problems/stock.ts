@@ -1,0 +1,96 @@
+import { formatDecimal } from '@yosegi/core/number';
+import { list, type ProblemKinds } from './kind.ts';
+
+/** Refusals about stock, builds, taking apart and counts. */
+export const stockProblems = {
+  'stock-short': {
+    status: 409,
+    title: 'Not enough there',
+    detail: () =>
+      'There is less in the bin than this would take. Take less, take it from elsewhere, or receive it first.',
+  },
+  'nothing-on-hand': {
+    status: 409,
+    title: 'Nothing on hand',
+    detail: ({ name }) => `${name ?? 'This'} is not in stock, so there is nothing to value anew.`,
+  },
+  'cost-unknown': {
+    status: 422,
+    title: 'Cost unknown',
+    detail: ({ name }) => `Nobody has said what ${name ?? 'it'} costs yet. Type what one is worth.`,
+  },
+  'same-bin': {
+    status: 422,
+    title: 'Nothing to move',
+    detail: () => 'It would go where it comes from. Choose another bin.',
+  },
+  'cover-changed': {
+    status: 409,
+    title: 'Stock changed meanwhile',
+    detail: () =>
+      'Stock or other plans changed while you were looking. The figures are up to date now; check them and plan again.',
+  },
+  'parts-short': {
+    status: 409,
+    title: 'Parts are short',
+    detail: ({ canStart }) =>
+      canStart > 0
+        ? `Parts are short for the whole build, but enough for ${formatDecimal(canStart)}.`
+        : 'Parts are short; not even one can be built.',
+  },
+  'more-than-open': {
+    status: 422,
+    title: 'More than is open',
+    detail: ({ open }) =>
+      open === 0
+        ? 'Everything for this line has been picked.'
+        : `Only ${formatDecimal(open)} is still open on this line.`,
+  },
+  'more-than-planned': {
+    status: 422,
+    title: 'More than planned',
+    detail: ({ left }) => `Only ${formatDecimal(left)} of this build is left to finish. Plan another build for more.`,
+  },
+  'more-than-expected': {
+    status: 422,
+    title: 'More than went in',
+    detail: ({ expected }) => `At most ${formatDecimal(expected)} of this can come back.`,
+  },
+  'not-made-by': {
+    status: 422,
+    title: 'Another build',
+    detail: ({ name }) => `That build did not make this ${name}. Choose one from the list, or none.`,
+  },
+  'made-otherwise': {
+    status: 409,
+    title: 'Made from another revision',
+    detail: ({ build, revision }) =>
+      `This was made with ${build} from revision ${revision}. Its parts come back by that one; look at them again.`,
+  },
+  'made-differently': {
+    status: 409,
+    title: 'Not made alike',
+    detail: ({ builds }) =>
+      `These were made from different revisions (${list(builds)}). Take those of each build apart on their own.`,
+  },
+  'nothing-to-count': {
+    status: 422,
+    title: 'Nothing to count',
+    detail: () => 'Nothing that fits stands in these bins. Choose others, or leave the text and the day empty.',
+  },
+  'nothing-counted': {
+    status: 409,
+    title: 'Nothing counted yet',
+    detail: () => 'Nobody has counted a line of this yet. Count some first, or give it up.',
+  },
+  'settled-already': {
+    status: 409,
+    title: 'Settled already',
+    detail: () => 'This has been put right meanwhile. Nothing was posted again.',
+  },
+  'not-below-zero': {
+    status: 409,
+    title: 'Not below zero',
+    detail: () => 'Nothing of this is below zero now, so no posting can settle it. Say that it was seen to instead.',
+  },
+} satisfies Partial<ProblemKinds>;

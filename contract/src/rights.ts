@@ -1,0 +1,1 @@
+export { can, type Right, type Role, rights, roles } from '@yosegi/core/people';

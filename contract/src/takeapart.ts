@@ -1,0 +1,90 @@
+import { bases } from '@yosegi/core/definitions';
+import { leftovers } from '@yosegi/core/takeapart';
+import { z } from 'zod';
+import { FromZero, Positive } from './amounts.ts';
+import { Override } from './builds.ts';
+import { Decimal, Id, IdParams, Remark, route } from './common.ts';
+import { Measure, Tracking } from './items.ts';
+import { Posted } from './ledger.ts';
+import { BinQuantity, Piece, Tracked, TrackedIn } from './tracking.ts';
+
+/** What comes back of one line when a product is taken apart. */
+export const ApartLine = z.object({
+  lineId: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  measures: z.array(Measure),
+  tracking: Tracking,
+  /** What went into the very unit or lot that is taken apart, as far as it is known. */
+  wentIn: z.array(Piece),
+  share: Decimal,
+  basis: z.enum(bases),
+  quantity: Decimal,
+  homeBinId: Id.nullable(),
+});
+export const ApartPlan = z.object({
+  itemId: Id,
+  definitionId: Id,
+  revisionId: Id,
+  revision: z.number().int(),
+  /** The build whose revision this is; null for the revision in use, because nobody said which build. */
+  build: z.string().nullable(),
+  /** Builds that made the named lot or serials, or else of the product, the newest first. */
+  madeBy: z.array(z.object({ buildId: Id, build: z.string(), revision: z.number().int(), at: z.string() })),
+  outputQuantity: Decimal,
+  decimals: z.number().int(),
+  unit: z.string(),
+  tracking: Tracking,
+  measures: z.array(Measure),
+  /** Value ÷ quantity of the product, to show what will be split. */
+  stockQuantity: Decimal,
+  stockValue: Decimal,
+  /** What the named serials themselves are worth; null while none is named. */
+  ownValue: Decimal.nullable(),
+  bins: z.array(BinQuantity),
+  lines: z.array(ApartLine),
+});
+export type ApartPlan = z.infer<typeof ApartPlan>;
+
+export const apartRoutes = {
+  apartPlan: route({
+    method: 'GET',
+    path: '/api/items/:id/take-apart',
+    tag: 'Take apart',
+    right: 'look',
+    summary: 'What taking one apart would bring back',
+    params: IdParams,
+    query: z.object({
+      /** The lot or the serials to be taken apart, to see what went into them. */
+      lot: z.string().max(40).optional(),
+      serials: z.string().max(4000).optional(),
+      /** The build that made them. */
+      buildId: z.coerce.number().int().positive().optional(),
+    }),
+    response: ApartPlan,
+  }),
+  takeApart: route({
+    method: 'POST',
+    path: '/api/take-aparts',
+    tag: 'Take apart',
+    right: 'take-apart',
+    summary: 'Take units from stock apart into their parts',
+    body: z.object({
+      itemId: Id,
+      revisionId: Id,
+      /** The build they came from, where it is known. */
+      buildId: Id.nullable().default(null),
+      binId: Id,
+      quantity: Positive,
+      ...Tracked,
+      leftover: z.enum(leftovers),
+      remark: Remark.default(''),
+      lines: z.array(z.object({ lineId: Id, good: FromZero, damaged: FromZero, binId: Id, ...TrackedIn })).max(200),
+      override: Override.optional(),
+    }),
+    response: Posted,
+  }),
+};

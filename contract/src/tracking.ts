@@ -1,0 +1,141 @@
+import { MOST_SERIALS } from '@yosegi/core/tracking';
+import { z } from 'zod';
+import { Day, Decimal, Id, IdParams, PageQuery, Printed, pageOf, Remark, route } from './common.ts';
+
+/**
+ * Which lot or which serials a line speaks of, by their codes. Empty where the item is not tracked. Of goods that are
+ * taken and kept by lot, the first to expire in the bin is meant when none is named; serials always have to be named, and
+ * so has the lot of what comes in.
+ */
+export const Tracked = {
+  lot: Printed.nullable().default(null),
+  serials: z.array(Printed).max(MOST_SERIALS).default([]),
+};
+/** The same for goods that come in: a lot that is new keeps its best-before day. */
+export const TrackedIn = { ...Tracked, bestBefore: Day.nullable().default(null) };
+
+/** Some of an item in one bin, of one lot or one serial. */
+export const Piece = z.object({
+  lot: z.string().nullable(),
+  bestBefore: z.string().nullable(),
+  serial: z.string().nullable(),
+  quantity: Decimal,
+  /** Why it may not be used; null while it may. */
+  held: z.string().nullable(),
+});
+export type Piece = z.infer<typeof Piece>;
+
+/** What stands in one bin; `pieces` only of what is tracked, the first to expire first. */
+export const BinQuantity = z.object({
+  binId: Id,
+  bin: z.string(),
+  store: z.string(),
+  quantity: Decimal,
+  pieces: z.array(Piece),
+});
+export type BinQuantity = z.infer<typeof BinQuantity>;
+
+/** A serial that cannot be given again, and why. */
+export const SerialClash = z.object({ code: z.string(), says: z.string() });
+export type SerialClash = z.infer<typeof SerialClash>;
+
+/** A lot with what is left of it. */
+export const LotRow = z.object({
+  id: Id,
+  itemId: Id,
+  item: z.string(),
+  itemCode: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  code: z.string(),
+  bestBefore: z.string().nullable(),
+  quantity: Decimal,
+  value: Decimal,
+  /** Where it stands, in walking order. */
+  bins: z.string(),
+  held: z.string().nullable(),
+});
+export type LotRow = z.infer<typeof LotRow>;
+
+export const SerialRow = z.object({
+  id: Id,
+  itemId: Id,
+  code: z.string(),
+  /** Where it stands, or the document with which it left. */
+  where: z.string(),
+  inStock: z.boolean(),
+  /** Its own cost; null once it has left. */
+  cost: Decimal.nullable(),
+  held: z.string().nullable(),
+});
+export type SerialRow = z.infer<typeof SerialRow>;
+
+export const trackedRoutes = {
+  checkSerials: route({
+    method: 'POST',
+    path: '/api/items/:id/check-serials',
+    tag: 'Lots and serials',
+    right: 'look',
+    asks: true,
+    summary: 'Which of these serials are taken, by what, and the next block that is free',
+    params: IdParams,
+    body: z.object({
+      codes: z.array(z.string().max(40)).max(MOST_SERIALS),
+      count: z.number().int().min(1).max(MOST_SERIALS),
+    }),
+    response: z.object({
+      clashes: z.array(SerialClash),
+      /** As it is typed, like "SC-0101..0104"; null while the item has no pattern. */
+      nextFree: z.string().nullable(),
+    }),
+  }),
+  lots: route({
+    method: 'GET',
+    path: '/api/lots',
+    tag: 'Lots and serials',
+    right: 'look',
+    summary: 'Lots in stock, the first to expire first',
+    query: PageQuery.extend({
+      itemId: z.coerce.number().int().positive().optional(),
+      /** A part of the lot's or the item's code or name. */
+      q: z.string().max(100).optional(),
+      /** Only those whose day is this one or earlier. */
+      until: Day.optional(),
+      held: z.stringbool().default(false),
+    }),
+    response: pageOf(LotRow),
+  }),
+  serials: route({
+    method: 'GET',
+    path: '/api/items/:id/serials',
+    tag: 'Lots and serials',
+    right: 'look',
+    summary: 'The serials of an item by code, with where each is or went',
+    params: IdParams,
+    query: PageQuery.extend({ q: z.string().max(100).optional() }),
+    response: pageOf(SerialRow),
+  }),
+  hold: route({
+    method: 'POST',
+    path: '/api/holds',
+    tag: 'Lots and serials',
+    right: 'hold',
+    summary: 'Hold lots or serials where they stand, so that nothing takes them',
+    body: z.object({
+      reasonId: Id,
+      remark: Remark.default(''),
+      lotIds: z.array(Id).max(500).default([]),
+      serialIds: z.array(Id).max(500).default([]),
+    }),
+    response: z.object({ held: z.number().int() }),
+  }),
+  release: route({
+    method: 'POST',
+    path: '/api/releases',
+    tag: 'Lots and serials',
+    right: 'release',
+    summary: 'Let held lots or serials be used again',
+    body: z.object({ lotIds: z.array(Id).max(500).default([]), serialIds: z.array(Id).max(500).default([]) }),
+    response: z.object({ released: z.number().int() }),
+  }),
+};

@@ -1,3 +1,0 @@
-export * from './finish.ts';
-export * from './needs.ts';
-export * from './post.ts';

@@ -1,0 +1,115 @@
+import type { Need } from '../definitions/index.ts';
+import { type Basis, labourCost, scaled } from '../definitions/index.ts';
+import { add, type Money, type Quantity, unitCostOf, worthOf } from '../number/index.ts';
+import { Refusal } from '../refusal/index.ts';
+import { type Progress, plannedUse } from './needs.ts';
+
+/** A part line of a build with what was really used. */
+export interface UsedPart extends Need {
+  readonly kind: 'part';
+  readonly lineId: number;
+  readonly itemId: number;
+  readonly actual: Quantity;
+  /** Moving average at the time. */
+  readonly unitCost: Money;
+}
+
+export interface UsedLabour {
+  readonly kind: 'labour';
+  readonly lineId: number;
+  readonly basis: Basis;
+  /** Minutes per output quantity or per run, in millionths. */
+  readonly minutes: Quantity;
+  readonly ratePerHour: Money;
+  /** Minutes really spent, in millionths. */
+  readonly actual: Quantity;
+}
+
+export interface UsedCharge {
+  readonly kind: 'charge';
+  readonly lineId: number;
+  readonly basis: Basis;
+  readonly amount: Money;
+}
+
+export type UsedLine = UsedPart | UsedLabour | UsedCharge;
+
+export interface LineUse {
+  readonly lineId: number;
+  readonly kind: UsedLine['kind'];
+  /** In the part's unit, or minutes; a charge has none. */
+  readonly planned: Quantity;
+  readonly actual: Quantity;
+  readonly difference: Quantity;
+  readonly plannedCost: Money;
+  readonly cost: Money;
+  readonly costDifference: Money;
+}
+
+export interface FinishCost {
+  readonly lines: readonly LineUse[];
+  readonly planned: Money;
+  readonly actual: Money;
+  readonly plannedUnitCost: Money;
+  readonly unitCost: Money;
+}
+
+/**
+ * What finishing `good` units costs as planned and as really used: the figures shown while a person types. Posting uses
+ * the ledger's own values, which are the same but for the last millionth of a rounded average.
+ */
+export function finishCost(lines: readonly UsedLine[], progress: Progress, good: Quantity): FinishCost {
+  const uses = lines.map((line) => useOf(line, progress, good));
+  const planned = add(0 as Money, ...uses.map((use) => use.plannedCost));
+  const actual = add(0 as Money, ...uses.map((use) => use.cost));
+  return {
+    lines: uses,
+    planned,
+    actual,
+    plannedUnitCost: unitCostOf(planned, good),
+    unitCost: unitCostOf(actual, good),
+  };
+}
+
+/** Planned amount of a labour or charge line for `now` more units; what is fixed per run falls to the first portion. */
+export function plannedPortion<T extends number>(basis: Basis, amount: T, progress: Progress, now: Quantity): T {
+  const after = scaled(basis, amount, (progress.finished + now) as Quantity, progress.outputQuantity);
+  return (after - scaled(basis, amount, progress.finished, progress.outputQuantity)) as T;
+}
+
+/**
+ * Refuses a portion that a build cannot take.
+ * @throws Refusal `not-positive`, or `more-than-planned` with what is `left`
+ */
+export function checkPortion(progress: Progress, good: Quantity): void {
+  const left = (progress.quantity - progress.finished) as Quantity;
+  if (good <= 0) throw new Refusal('not-positive', {}, 'good');
+  if (good > left) throw new Refusal('more-than-planned', { left }, 'good');
+}
+
+function useOf(line: UsedLine, progress: Progress, good: Quantity): LineUse {
+  if (line.kind === 'part') {
+    const planned = plannedUse(line, progress, good);
+    return use(line, planned, line.actual, worthOf(planned, line.unitCost), worthOf(line.actual, line.unitCost));
+  }
+  if (line.kind === 'labour') {
+    const planned = plannedPortion(line.basis, line.minutes, progress, good);
+    const cost = labourCost(line.actual, line.ratePerHour);
+    return use(line, planned, line.actual, labourCost(planned, line.ratePerHour), cost);
+  }
+  const amount = plannedPortion(line.basis, line.amount, progress, good);
+  return use(line, 0 as Quantity, 0 as Quantity, amount, amount);
+}
+
+function use(line: UsedLine, planned: Quantity, actual: Quantity, plannedCost: Money, cost: Money): LineUse {
+  return {
+    lineId: line.lineId,
+    kind: line.kind,
+    planned,
+    actual,
+    difference: (actual - planned) as Quantity,
+    plannedCost,
+    cost,
+    costDifference: (cost - plannedCost) as Money,
+  };
+}

@@ -1,0 +1,88 @@
+import { type Basis, labourCost, type Need } from '../definitions/index.ts';
+import { bringInAt, type Heap, type Posting, type Spot, takeFrom } from '../ledger/index.ts';
+import { add, type Money, type Quantity } from '../number/index.ts';
+import { plannedPortion } from './finish.ts';
+import type { Progress } from './needs.ts';
+
+/** A part line of a build at the moment of finishing. */
+export interface FinishingPart extends Need {
+  readonly kind: 'part';
+  readonly lineId: number;
+  readonly itemId: number;
+  readonly actual: Quantity;
+  /** Standing on the bench for this line. */
+  readonly onBench: Quantity;
+  /** Where on the bench it stands, by lot and serial, in the order to use it. */
+  readonly bench: readonly Spot[];
+  /** Shelves that hold the part, by lot and serial, in the order to take from. */
+  readonly shelves: readonly Spot[];
+  /** Where a shortage is noted when no shelf holds enough. */
+  readonly usual: Spot;
+}
+
+export interface FinishingLabour {
+  readonly kind: 'labour';
+  readonly lineId: number;
+  readonly actual: Quantity;
+  readonly ratePerHour: Money;
+}
+
+export interface FinishingCharge {
+  readonly kind: 'charge';
+  readonly lineId: number;
+  readonly basis: Basis;
+  readonly amount: Money;
+}
+
+export interface Finishing {
+  /** Where the good units go, by lot or serial; in all `good`. */
+  readonly output: readonly Heap[];
+  readonly good: Quantity;
+  readonly progress: Progress;
+  readonly lines: readonly (FinishingPart | FinishingLabour | FinishingCharge)[];
+}
+
+export interface Finished {
+  /** The cost really posted, by line. */
+  readonly costs: ReadonlyMap<number, Money>;
+  /** What is taken from the bench, by line. */
+  readonly fromBench: ReadonlyMap<number, Quantity>;
+  readonly total: Money;
+}
+
+/**
+ * Posts a finish: parts leave the bench first and the shelves for the rest, labour and charges add their value, and the
+ * good units arrive with exactly what was consumed.
+ */
+export function postFinish(posting: Posting, finishing: Finishing): Finished {
+  const costs = new Map<number, Money>();
+  const fromBench = new Map<number, Quantity>();
+  for (const line of finishing.lines) {
+    if (line.kind === 'part') {
+      const taken = Math.min(line.actual, Math.max(0, line.onBench)) as Quantity;
+      fromBench.set(line.lineId, taken);
+      costs.set(line.lineId, consume(posting, line, taken));
+    } else {
+      const cost =
+        line.kind === 'labour'
+          ? labourCost(line.actual, line.ratePerHour)
+          : plannedPortion(line.basis, line.amount, finishing.progress, finishing.good);
+      posting.addValue(line.kind, cost, { lineId: line.lineId });
+      costs.set(line.lineId, cost);
+    }
+  }
+  const total = add(0 as Money, ...costs.values());
+  bringInAt(posting, finishing.output, total);
+  return { costs, fromBench, total };
+}
+
+function consume(posting: Posting, line: FinishingPart, fromBench: Quantity): Money {
+  // An earlier line of the same part may have emptied a place within this posting.
+  const now = (spots: readonly Spot[]) => spots.map((spot) => ({ spot, quantity: posting.at(spot) }));
+  const rest = (line.actual - fromBench) as Quantity;
+  const takings = [
+    ...takeFrom(now(line.bench), fromBench, line.bench[0] ?? line.usual),
+    ...takeFrom(now(line.shelves), rest, line.usual),
+  ];
+  return add(0 as Money, ...takings.map(({ spot, quantity }) => posting.takeOut(spot, quantity, line.lineId)));
+}

@@ -1,0 +1,132 @@
+import { add, type Quantity } from '../number/index.ts';
+import { coverByAlternates, type StandIn } from './alternates.ts';
+import { byDay, byTurn, type Demand, type Supply, type WhenThere } from './demand.ts';
+
+/** Some of a supply that serves a demand. */
+export interface Given {
+  readonly supply: Supply;
+  readonly quantity: Quantity;
+}
+
+/** What one demand is served by. */
+export interface Pegged {
+  readonly demand: Demand;
+  /** In the order it comes. */
+  readonly given: readonly Given[];
+  /** Of it from shelves. */
+  readonly now: Quantity;
+  /** Of it on its way. */
+  readonly coming: Quantity;
+  /** What nothing brings. */
+  readonly short: Quantity;
+  /** The day it has everything; null when none is known, or not all of it comes. */
+  readonly wholeOn: WhenThere;
+  /**
+   * What could stand in now for what is not on shelves, as far as nobody needs it itself, and counted once. Offered, never
+   * part of the figures above.
+   */
+  readonly standIns: readonly StandIn[];
+}
+
+/** Where nothing was needed, all of it is there. */
+const HERE = { on: '' } as const;
+
+interface Left {
+  readonly supply: Supply;
+  left: number;
+}
+
+/**
+ * Says which supply serves which demand: demands in their turn, each from shelves first and then by the day it comes.
+ * Nothing is given twice, and nothing that a source makes serves that source itself. What shelves below zero owe is served
+ * before anybody.
+ * @returns every demand in its turn, what is owed first
+ */
+export function peg(demands: readonly Demand[], supplies: readonly Supply[]): Pegged[] {
+  const lefts = leftsByItem(supplies);
+  const owed = supplies.filter(({ quantity }) => quantity < 0).map(owedTo);
+  const served = [...owed, ...demands].sort(byTurn).map((demand) => serve(demand, lefts.get(demand.itemId) ?? []));
+  return served.map((pegged) => withStandIns(pegged, lefts));
+}
+
+function leftsByItem(supplies: readonly Supply[]): Map<number, Left[]> {
+  const lefts = new Map<number, Left[]>();
+  for (const supply of supplies) {
+    if (supply.quantity <= 0) continue;
+    const left = { supply, left: supply.quantity as number };
+    const known = lefts.get(supply.itemId);
+    if (known) known.push(left);
+    else lefts.set(supply.itemId, [left]);
+  }
+  for (const own of lefts.values()) if (own.length > 1) own.sort((a, b) => byDay(a.supply.on, b.supply.on));
+  return lefts;
+}
+
+const owedTo = ({ itemId, quantity, from }: Supply): Demand => ({
+  source: { kind: 'owed', id: from.id },
+  lineId: null,
+  itemId,
+  quantity: -quantity as Quantity,
+  decimals: 0,
+  turn: { begun: true, priority: null, wantedOn: null, age: from.id },
+  stores: null,
+  alternates: [],
+});
+
+function serve(demand: Demand, lefts: Left[]): Pegged {
+  const given: Given[] = [];
+  let [now, coming, open] = [0, 0, demand.quantity as number];
+  for (const one of lefts) {
+    if (open === 0) break;
+    if (one.left === 0 || !mayServe(one.supply, demand)) continue;
+    const quantity = Math.min(open, one.left) as Quantity;
+    one.left -= quantity;
+    open -= quantity;
+    if (one.supply.on === '') now += quantity;
+    else coming += quantity;
+    given.push({ supply: one.supply, quantity });
+  }
+  // What is used up is passed over once and for all.
+  while (lefts[0]?.left === 0) lefts.shift();
+  return {
+    demand,
+    given,
+    now: now as Quantity,
+    coming: coming as Quantity,
+    short: open as Quantity,
+    // Served in the order it comes, the last it was given comes last.
+    wholeOn: open > 0 ? null : (given.at(-1)?.supply ?? HERE).on,
+    standIns: [],
+  };
+}
+
+function mayServe({ from, only, storeId }: Supply, { source, stores }: Demand): boolean {
+  if (only !== null && (only.kind !== source.kind || only.id !== source.id)) return false;
+  if (from.kind === 'build' && source.kind === 'build' && from.id === source.id) return false;
+  return stores === null || storeId === null || stores.has(storeId);
+}
+
+function withStandIns(pegged: Pegged, lefts: ReadonlyMap<number, Left[]>): Pegged {
+  const { demand, now } = pegged;
+  const missing = (demand.quantity - now) as Quantity;
+  if (missing === 0 || demand.alternates.length === 0) return pegged;
+  const there = (itemId: number) =>
+    (lefts.get(itemId) ?? []).filter(
+      ({ supply }) => supply.on === '' && supply.only === null && mayServe(supply, demand),
+    );
+  const free = (itemId: number) => add(0 as Quantity, ...there(itemId).map(({ left }) => left as Quantity));
+  const { used } = coverByAlternates(demand.alternates, missing, demand.decimals, free);
+  for (const { itemId, left } of used) takeDownTo(there(itemId), left);
+  const standIns = used.filter(({ standsFor }) => standsFor > 0).map(({ left: _, ...standIn }) => standIn);
+  return { ...pegged, standIns };
+}
+
+/** Takes from shelves until so much of them is left. */
+function takeDownTo(lefts: readonly Left[], rest: Quantity): void {
+  let taken = lefts.reduce((sum, { left }) => sum + left, 0) - rest;
+  for (const one of lefts) {
+    const part = Math.min(one.left, taken);
+    one.left -= part;
+    taken -= part;
+  }
+}

@@ -1,3 +1,0 @@
-export * from './barcode.ts';
-export * from './rules.ts';
-export * from './tile.ts';

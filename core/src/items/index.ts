@@ -1,0 +1,4 @@
+export * from './barcode.ts';
+export * from './rules.ts';
+export * from './tile.ts';
+export * from './words.ts';

@@ -1,0 +1,39 @@
+/** What a person is to the company. */
+export const roles = ['owner', 'bench'] as const;
+export type Role = (typeof roles)[number];
+
+/** What a person may be allowed to do. Each route names the one it needs, and says the rest of a refusal by itself. */
+export const rights = [
+  /** Also without having signed in. */
+  'anyone',
+  'look',
+  'define',
+  'import',
+  'plan',
+  'build',
+  'pick',
+  'take-apart',
+  'receive',
+  'move-stock',
+  'count',
+  'hold',
+  'buy',
+  'print',
+  /** To go ahead where stock, turn or hold say no, with a reason; and to have seen to what was overridden. */
+  'override',
+  'approve-count',
+  'release',
+  /** To change what stock is worth. */
+  'value',
+  /** The company, its places, units, rates and reasons. */
+  'set-up',
+] as const;
+export type Right = (typeof rights)[number];
+
+const OWNERS: ReadonlySet<Right> = new Set<Right>(['override', 'approve-count', 'release', 'value', 'set-up']);
+
+/** Whether somebody may do something: asked by the server before it does it, and by the browser before it offers it. */
+export function can(person: { readonly role: Role } | null, right: Right): boolean {
+  if (right === 'anyone') return true;
+  return person !== null && (person.role === 'owner' || !OWNERS.has(right));
+}

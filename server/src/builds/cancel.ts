@@ -1,0 +1,54 @@
+import type { BuildDetail } from '@yosegi/contract';
+import { Posting } from '@yosegi/core/ledger';
+import { negated, ZERO } from '@yosegi/core/number';
+import { Refusal } from '@yosegi/core/refusal';
+import { dayOf } from '../command/clock.ts';
+import { type Doing, found } from '../command/doing.ts';
+import { updateVersioned } from '../db/versions.ts';
+import { readStock, writeDocument } from '../ledger/index.ts';
+import { keepLines, type LineChange } from './keep.ts';
+import { leftoversOf } from './leftovers.ts';
+import { buildLines, buildRecord, isOpen, readBuild } from './sql.ts';
+
+/** Cancels a build; what stands on the bench for it goes back to the bins it came from. */
+export async function cancelBuild(doing: Doing, id: number, version: number): Promise<BuildDetail> {
+  const { tx } = doing;
+  const today = dayOf(doing.now);
+  const build = found(await buildRecord(tx, id));
+  if (!isOpen(build.state)) throw new Refusal('wrong-state', { is: build.state, must: 'planned or on the bench' });
+  const lines = await buildLines(tx, id);
+  const standing = lines.filter((line) => line.on_bench > 0);
+  const changes = new Map<number, LineChange>();
+  if (standing.length > 0) {
+    const posting = new Posting(
+      await readStock(
+        tx,
+        standing.flatMap((line) => line.item_id ?? []),
+      ),
+    );
+    const leftovers = await leftoversOf(tx, build);
+    for (const line of standing) {
+      leftovers.putBack(posting, line, line.on_bench);
+      changes.set(line.id, { onBench: negated(line.on_bench), used: ZERO });
+    }
+    await writeDocument(
+      doing,
+      { kind: 'put-back', for: { kind: 'build', id }, remark: `${build.number} cancelled` },
+      posting.close(),
+    );
+  }
+  const state = build.finished > 0 ? ('finished' as const) : ('cancelled' as const);
+  const values = { state, ended_at: doing.now.toISOString() };
+  await updateVersioned(tx, 'build', id, version, values, () => readBuild(tx, id, today));
+  await keepLines(tx, { ...build, state }, lines, changes);
+  await settleStartOverride(doing, id);
+  doing.changed('builds', 'stock', 'items');
+  return readBuild(tx, id, today);
+}
+
+/** A build that went ahead short needs no eye once it is over. */
+export const settleStartOverride = ({ tx, now }: Doing, buildId: number) =>
+  tx.models.put_right.update(
+    { settled_at: now.toISOString() },
+    { where: { for_kind: 'build', for_id: buildId, item_id: null, settled_at: null } },
+  );

@@ -1,0 +1,32 @@
+import { add, minus, negated, type Quantity, ZERO } from '@yosegi/core/number';
+import { type Doing, found, required } from '../command/doing.ts';
+import { saveAnew } from '../db/versions.ts';
+import type { LedgerFeature, PostedDocument } from '../ledger/index.ts';
+import { keepLines, type LineChange } from './keep.ts';
+import { buildLines, buildRecord, describeUses } from './sql.ts';
+
+export const buildLedger: LedgerFeature = {
+  undone: { pick: setBuildBack, finish: setBuildBack },
+  describe: describeUses,
+};
+
+/** A build whose posting is undone stands again where it stood before. */
+async function setBuildBack(doing: Doing, document: PostedDocument): Promise<void> {
+  const { tx } = doing;
+  const build = found(await buildRecord(tx, document.for?.id ?? 0));
+  const changes = new Map<number, LineChange>();
+  const change = (lineId: number, onBench: Quantity, used: Quantity) => {
+    const before = changes.get(lineId) ?? { onBench: ZERO, used: ZERO };
+    changes.set(lineId, { onBench: add(before.onBench, onBench), used: add(before.used, used) });
+  };
+  for (const { lineId, holder, quantity } of document.movements)
+    if (lineId !== null && holder !== null) change(lineId, negated(quantity), ZERO);
+  const finish = await tx.models.finish.findByPk(document.id, { include: ['lines'] });
+  for (const use of finish?.lines ?? []) change(use.build_line_id, ZERO, negated(use.actual));
+  const finished = minus(build.finished, finish?.good ?? ZERO);
+  const state = build.state === 'finished' && finish ? 'on-bench' : build.state;
+  const values = { finished, state, ...(state === 'on-bench' ? { ended_at: null } : {}) };
+  await saveAnew<'build'>(required(await tx.models.build.findByPk(build.id)), values);
+  await keepLines(tx, { ...build, finished, state }, await buildLines(tx, build.id), changes);
+  doing.changed('builds');
+}

@@ -1,0 +1,26 @@
+import type { Definition } from '@yosegi/contract';
+import { Refusal } from '@yosegi/core/refusal';
+import { type Doing, required } from '../command/doing.ts';
+import { saveAnew } from '../db/versions.ts';
+import { readDefinition, revisionRow } from '../definitions/index.ts';
+import { takeLines } from './plan.ts';
+import { buildRecord } from './sql.ts';
+
+/** Lets planned builds take the revision in use. @throws Refusal `wrong-state` for a build that has started */
+export async function moveBuilds(doing: Doing, definitionId: number, buildIds: readonly number[]): Promise<Definition> {
+  const { tx } = doing;
+  const inUse = await tx.models.revision.findOne({ where: { definition_id: definitionId, state: 'in-use' } });
+  if (!inUse) throw new Refusal('no-definition-in-use', { name: 'This' });
+  for (const [index, id] of buildIds.entries()) {
+    const build = await buildRecord(tx, id);
+    const taken = build && (await revisionRow(tx, build.revision_id));
+    if (!build || taken?.definition_id !== definitionId) throw new Refusal('unknown-line', {}, `buildIds.${index}`);
+    if (build.state !== 'planned')
+      throw new Refusal('wrong-state', { is: build.state.replace('-', ' '), must: 'planned' }, `buildIds.${index}`);
+    const values = { revision_id: inUse.id, output_quantity: inUse.output_quantity };
+    await saveAnew<'build'>(required(await tx.models.build.findByPk(id)), values);
+    await takeLines(tx, id, inUse.id);
+  }
+  doing.changed('builds', 'definitions', 'stock', 'items');
+  return readDefinition(tx, definitionId);
+}

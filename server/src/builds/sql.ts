@@ -1,0 +1,332 @@
+import type { BuildDetail, BuildLine, BuildRow, StockDocument } from '@yosegi/contract';
+import { openToPick, type Progress } from '@yosegi/core/builds';
+import { canMake } from '@yosegi/core/coverage';
+import { type Need, required } from '@yosegi/core/definitions';
+import { type Share, type Shortage, sharesOf, sourceKey } from '@yosegi/core/demand';
+import { type Percent, type Quantity, ZERO } from '@yosegi/core/number';
+import { decimal, decimalOrNull } from '../command/amounts.ts';
+import { found } from '../command/doing.ts';
+import type { Reader, Writer } from '../db/database.ts';
+import type { Row } from '../db/models/index.ts';
+import { containing, page } from '../db/pages.ts';
+import { toCoreLine } from '../definitions/index.ts';
+import { readPegging } from '../demand/index.ts';
+import { itemRows, toItem } from '../items/index.ts';
+import { byBin, heldFor, toPiece, usableOf } from '../ledger/index.ts';
+
+/** A build joined with its item and unit. */
+export interface BuildRecord
+  extends Pick<
+      Row<'build'>,
+      | 'id'
+      | 'number'
+      | 'item_id'
+      | 'revision_id'
+      | 'output_quantity'
+      | 'quantity'
+      | 'finished'
+      | 'state'
+      | 'due'
+      | 'output_bin_id'
+      | 'remark'
+      | 'split_from_id'
+      | 'override_reason'
+      | 'version'
+    >,
+    Pick<Row<'item'>, 'code' | 'name' | 'tracking' | 'sell_price'>,
+    Pick<Row<'unit'>, 'decimals'> {
+  unit: string;
+}
+
+/** A line of a build with the decimals of its part's unit. */
+export type BuildLineRecord = Row<'build_line'> & Pick<Row<'unit'>, 'decimals'>;
+
+export const BUILD_SQL = `
+  SELECT b.id, b.number, b.item_id, i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.sell_price, b.revision_id,
+    b.output_quantity, b.quantity, b.finished, b.state, b.due, b.output_bin_id, b.remark, b.split_from_id,
+    b.override_reason, b.version
+  FROM build b JOIN item i ON i.id = b.item_id JOIN unit u ON u.id = i.unit_id`;
+
+const LINE_SQL = `
+  SELECT l.*, ifnull(u.decimals, 0) AS decimals
+  FROM build_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN unit u ON u.id = i.unit_id`;
+
+/** Builds that are not over, by due day, the most that are looked at at once. */
+export const openBuilds = (db: Reader) =>
+  db.all<BuildRecord>(
+    `${BUILD_SQL} WHERE b.state IN ('planned', 'on-bench') ORDER BY ifnull(b.due, '9999'), b.id LIMIT 1000`,
+  );
+/** Builds by id. */
+export const buildRecords = (db: Reader, ids: readonly number[]) =>
+  db.all<BuildRecord>(`${BUILD_SQL} WHERE b.id IN (SELECT value FROM json_each($1)) ORDER BY b.id`, [
+    JSON.stringify(ids),
+  ]);
+export const buildRecord = (db: Reader, id: number) => db.one<BuildRecord>(`${BUILD_SQL} WHERE b.id = $1`, [id]);
+export const buildLines = (db: Reader, buildId: number) =>
+  db.all<BuildLineRecord>(`${LINE_SQL} WHERE l.build_id = $1 ORDER BY l.position`, [buildId]);
+
+export const isOpen = (state: BuildRow['state']) => state === 'planned' || state === 'on-bench';
+
+export const progressOf = (build: Pick<BuildRecord, 'quantity' | 'finished' | 'output_quantity'>): Progress => ({
+  quantity: build.quantity,
+  finished: build.finished,
+  outputQuantity: build.output_quantity,
+});
+
+export const needOf = (line: Pick<BuildLineRecord, 'basis' | 'amount' | 'waste' | 'decimals'>): Need => ({
+  basis: line.basis,
+  quantity: line.amount as Quantity,
+  waste: line.waste as Percent,
+  decimals: line.decimals,
+});
+
+/** What a part line still needs from the shelves: nothing once its build is over. */
+export const openOf = (build: BuildRecord, line: BuildLineRecord): Quantity =>
+  line.kind === 'part' && isOpen(build.state) ? openToPick(needOf(line), progressOf(build), line.on_bench) : ZERO;
+
+/** What open builds have from shelves and wait for, and their lines. */
+export interface Shares {
+  /** By {@link sourceKey}. */
+  readonly shares: ReadonlyMap<string, Share>;
+  readonly lines: ReadonlyMap<number, readonly BuildLineRecord[]>;
+}
+
+export async function readShares(db: Reader, today: string): Promise<Shares> {
+  const lines = await db.all<BuildLineRecord>(
+    `${LINE_SQL} WHERE l.build_id IN (SELECT id FROM build WHERE state IN ('planned', 'on-bench')) ORDER BY l.build_id, l.position`,
+  );
+  const byBuild = new Map<number, BuildLineRecord[]>();
+  for (const line of lines) {
+    const known = byBuild.get(line.build_id);
+    if (known) known.push(line);
+    else byBuild.set(line.build_id, [line]);
+  }
+  return { shares: sharesOf(await readPegging(db, today)), lines: byBuild };
+}
+
+/** The share of one build; it has no entry where it needs nothing. */
+export const shareOf = ({ shares }: Shares, buildId: number): Share | undefined =>
+  shares.get(sourceKey({ kind: 'build', id: buildId }));
+
+/** How many of a planned build the parts it was given allow. */
+export function canStart(build: BuildRecord, shares: Shares): Quantity {
+  const got = shareOf(shares, build.id)?.got;
+  const lines = (shares.lines.get(build.id) ?? []).map((line) => toCoreLine(line, line.decimals));
+  const revision = { outputQuantity: build.output_quantity as Quantity, lines };
+  const can = canMake(revision, (itemId) => got?.get(itemId) ?? ZERO, build.decimals);
+  return Math.min(build.quantity, can.quantity ?? build.quantity) as Quantity;
+}
+
+/** Rows as a list shows them, with what each build waits for. */
+export async function toBuildRows(
+  db: Reader,
+  builds: readonly BuildRecord[],
+  shares: Shares,
+  today: string,
+): Promise<BuildRow[]> {
+  const shortIds = builds.flatMap((build) => [...(shareOf(shares, build.id)?.short.keys() ?? [])]);
+  const items = await itemRows(db, shortIds);
+  return builds.map((build) => {
+    const lines = (shares.lines.get(build.id) ?? []).filter((line) => line.taken === 'picked-first');
+    const short = shareOf(shares, build.id)?.short ?? new Map<number, Shortage>();
+    return {
+      id: build.id,
+      number: build.number,
+      itemId: build.item_id,
+      code: build.code,
+      name: build.name,
+      unit: build.unit,
+      quantity: decimal(build.quantity),
+      finished: decimal(build.finished),
+      state: build.state,
+      due: build.due,
+      late: isOpen(build.state) && build.due !== null && build.due < today,
+      waiting: [...short].map(([itemId, missing]) => {
+        const item = found(items.get(itemId));
+        const { code, name, unit } = item;
+        const { quantity, wholeOn, isComing } = missing;
+        return { itemId, code, name, unit, short: decimal(quantity), comesOn: wholeOn, isComing };
+      }),
+      canStart: decimalOrNull(build.state === 'planned' ? canStart(build, shares) : null),
+      pickLines: lines.length,
+      pickedLines: lines.filter((line) => line.open === 0).length,
+      remark: build.remark,
+      version: build.version,
+    };
+  });
+}
+
+export async function readBuild(db: Reader, id: number, today: string): Promise<BuildDetail> {
+  const build = found(await buildRecord(db, id));
+  const lines = await buildLines(db, id);
+  const shares = await readShares(db, today);
+  const [row] = await toBuildRows(db, [build], { ...shares, lines: new Map([[id, lines]]) }, today);
+  const itemIds = lines.flatMap((line) => line.item_id ?? []);
+  const items = await itemRows(db, itemIds);
+  const shelves = await usableOf(db, itemIds);
+  const bench = await heldFor(db, { kind: 'build', id });
+  const about = found(
+    await db.one<{ output_bin: string; revision: number; definition_id: number }>(
+      `SELECT n.code AS output_bin, r.number AS revision, r.definition_id FROM build b
+       JOIN bin n ON n.id = b.output_bin_id JOIN revision r ON r.id = b.revision_id WHERE b.id = $1`,
+      [id],
+    ),
+  );
+  const documents = await db.all<BuildDetail['documents'][number]>(
+    `SELECT d.id, d.number, d.kind, d.at, p.name AS person FROM document d JOIN person p ON p.id = d.person_id
+     WHERE d.for_kind = 'build' AND d.for_id = $1 ORDER BY d.id`,
+    [id],
+  );
+  const related = await db.all<{ id: number; number: string }>(
+    'SELECT id, number FROM build WHERE id = $1 OR split_from_id = $2 ORDER BY id',
+    [build.split_from_id, id],
+  );
+  const purchases = await db.all<
+    Omit<BuildDetail['purchases'][number], 'quantity' | 'open'> & { quantity: number; open: number }
+  >(
+    `SELECT o.id AS orderId, o.number AS "order", i.code, u.code AS unit, n.quantity, l.open > 0 AS open FROM purchase_need n
+     JOIN purchase_order_line l ON l.id = n.line_id JOIN purchase_order o ON o.id = l.order_id
+     JOIN item i ON i.id = l.item_id JOIN unit u ON u.id = i.unit_id
+     WHERE n.build_id = $1 AND o.state <> 'cancelled' ORDER BY o.id`,
+    [id],
+  );
+  return {
+    ...found(row),
+    decimals: build.decimals,
+    tracking: build.tracking,
+    outputQuantity: decimal(build.output_quantity),
+    outputBinId: build.output_bin_id,
+    outputBin: about.output_bin,
+    revision: about.revision,
+    revisionId: build.revision_id,
+    definitionId: about.definition_id,
+    overrideReason: build.override_reason,
+    documents,
+    related,
+    purchases: purchases.map((row) => ({ ...row, quantity: decimal(row.quantity), open: row.open === 1 })),
+    lines: lines.map((line): BuildLine => {
+      const isPart = line.item_id !== null;
+      return {
+        id: line.id,
+        kind: line.kind,
+        text: line.text,
+        item: isPart ? toItem(found(items.get(line.item_id ?? 0))) : null,
+        basis: line.basis,
+        amount: decimal(line.amount),
+        waste: decimal(line.waste),
+        taken: line.taken,
+        ratePerHour: decimalOrNull(line.rate_per_hour),
+        required: decimal(isPart ? required(needOf(line), build.quantity, build.output_quantity) : 0),
+        onBench: decimal(line.on_bench),
+        used: decimal(line.used),
+        open: decimal(line.open),
+        bins: byBin(shelves.filter((shelf) => shelf.item_id === line.item_id)).sort(
+          (a, b) => Number(b.binId === line.from_bin_id) - Number(a.binId === line.from_bin_id),
+        ),
+        pieces: bench
+          .filter((row) => row.item_id === line.item_id && (row.lot_id ?? row.serial_id) !== null)
+          .map(toPiece),
+      };
+    }),
+  };
+}
+
+/** Gives a build the lines of a revision, at the rates of today. */
+export async function copyRevisionLines(tx: Writer, buildId: number, revisionId: number): Promise<void> {
+  await tx.run(
+    `INSERT INTO build_line (build_id, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back)
+     SELECT $1, l.position, l.kind, l.text, l.item_id, l.from_bin_id, l.basis, l.amount, l.waste, l.taken, t.per_hour, l.share, l.comes_back
+     FROM revision_line l LEFT JOIN rate t ON t.id = l.rate_id WHERE l.revision_id = $2`,
+    [buildId, revisionId],
+  );
+}
+
+/** Gives a build the lines of another. */
+export async function copyBuildLines(tx: Writer, buildId: number, from: number): Promise<void> {
+  await tx.run(
+    `INSERT INTO build_line (build_id, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back)
+     SELECT $1, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back
+     FROM build_line WHERE build_id = $2`,
+    [buildId, from],
+  );
+}
+
+/** The bin that each line of a build was last picked from: where what is left over goes back to. */
+export async function lastPickedFrom(db: Reader, buildId: number): Promise<Map<number, number>> {
+  const rows = await db.all<{ line_id: number; bin_id: number }>(
+    `SELECT m.line_id, m.bin_id FROM movement m JOIN document d ON d.id = m.document_id
+     WHERE d.for_kind = 'build' AND d.for_id = $1 AND d.kind = 'pick' AND m.quantity < 0 ORDER BY m.id`,
+    [buildId],
+  );
+  return new Map(rows.map((row) => [row.line_id, row.bin_id]));
+}
+
+/** What a finish was planned to use and what it did. */
+export async function describeUses(db: Reader, id: number): Promise<Pick<StockDocument, 'uses'>> {
+  const uses = await db.all<{
+    text: string;
+    unit: string;
+    planned: number;
+    actual: number;
+    cost: number;
+    planned_cost: number;
+  }>(
+    `SELECT ifnull(i.name, nullif(l.text, '')) AS text, ifnull(u.code, CASE l.kind WHEN 'labour' THEN 'min' ELSE '' END) AS unit,
+       f.planned, f.actual, f.cost, f.planned_cost
+     FROM finish_line f JOIN build_line l ON l.id = f.build_line_id LEFT JOIN item i ON i.id = l.item_id
+     LEFT JOIN unit u ON u.id = i.unit_id WHERE f.document_id = $1 ORDER BY l.position`,
+    [id],
+  );
+  return {
+    uses: uses.map((row) => ({
+      text: row.text ?? 'Labour',
+      unit: row.unit,
+      planned: decimal(row.planned),
+      actual: decimal(row.actual),
+      cost: decimal(row.cost),
+      plannedCost: decimal(row.planned_cost),
+    })),
+  };
+}
+
+interface BuildQuery {
+  readonly state: 'open' | 'planned' | 'on-bench' | 'finished' | 'cancelled';
+  readonly q?: string | undefined;
+  readonly cursor?: string | undefined;
+  readonly limit: number;
+}
+
+/** Open builds by due day, the ones without a day last; ended ones with the newest first. */
+export async function listBuilds(db: Reader, query: BuildQuery, today: string) {
+  const ended = query.state === 'finished' || query.state === 'cancelled';
+  const states = query.state === 'open' ? ['planned', 'on-bench'] : [query.state];
+  const [due, id] = (query.cursor ?? '').split('|');
+  const after = ended
+    ? 'b.id < $3 AND $4 = $4'
+    : "(ifnull(b.due, '9999') > $4 OR (ifnull(b.due, '9999') = $4 AND b.id > $3))";
+  const records = await db.all<BuildRecord>(
+    `${BUILD_SQL} WHERE b.state IN (SELECT value FROM json_each($1))
+       AND (b.number LIKE $2 ESCAPE '\\' OR i.name LIKE $2 ESCAPE '\\' OR i.code LIKE $2 ESCAPE '\\') AND ${after}
+     ORDER BY ${ended ? 'b.id DESC' : "ifnull(b.due, '9999'), b.id"} LIMIT $5`,
+    [
+      JSON.stringify(states),
+      containing(query.q ?? ''),
+      id === undefined ? (ended ? Number.MAX_SAFE_INTEGER : 0) : Number(id),
+      due ?? '',
+      query.limit + 1,
+    ],
+  );
+  const shown = page(records, query.limit, (row) => `${row.due ?? '9999'}|${row.id}`);
+  return { rows: await toBuildRows(db, shown.rows, await readShares(db, today), today), next: shown.next };
+}
+
+/** Keeps the figures of lines that have changed. */
+export const setLines = (
+  tx: Writer,
+  kept: readonly (readonly [lineId: number, onBench: Quantity, used: Quantity, open: Quantity])[],
+) =>
+  tx.run(
+    `UPDATE build_line SET on_bench = v.value ->> 1, used = v.value ->> 2, open = v.value ->> 3
+     FROM json_each($1) v WHERE build_line.id = v.value ->> 0`,
+    [JSON.stringify(kept)],
+  );

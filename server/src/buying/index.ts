@@ -1,0 +1,1 @@
+export { receive } from './receipts.ts';

@@ -1,0 +1,34 @@
+import type { Reader } from '../db/database.ts';
+import type { Row } from '../db/models/index.ts';
+import { ITEM_SQL, type ItemRow } from '../items/index.ts';
+
+export interface OfferRow extends Row<'item_supplier'> {
+  supplier_code: string;
+  supplier: string;
+}
+
+/** Which of these items are bought and in use, with what draft orders would bring of them. */
+export const itemsToBuy = (db: Reader, ids: readonly number[]) =>
+  db.all<ItemRow & { drafted: number }>(
+    `SELECT i.*, ifnull((SELECT sum(l.quantity) FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
+         WHERE l.item_id = i.id AND o.state = 'draft'), 0) AS drafted
+     FROM (${ITEM_SQL}) i WHERE i.id IN (SELECT value FROM json_each($1)) AND i.archived_at IS NULL AND i.source <> 'made'
+     ORDER BY code COLLATE NOCASE`,
+    [JSON.stringify(ids)],
+  );
+
+/** What suppliers ask for these items. */
+export const offersFor = (db: Reader, ids: readonly number[]) =>
+  db.all<OfferRow>(
+    `SELECT p.item_id, p.supplier_id, s.code AS supplier_code, s.name AS supplier, p.code, p.price, p.pack, p.minimum, p.lead_days
+     FROM item_supplier p JOIN supplier s ON s.id = p.supplier_id WHERE p.item_id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(ids)],
+  );
+
+/** Builds by number and product. */
+export const buildNames = (db: Reader, ids: readonly number[]) =>
+  db.all<{ id: number; number: string; product: string }>(
+    `SELECT b.id, b.number, i.name AS product FROM build b JOIN item i ON i.id = b.item_id
+     WHERE b.id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(ids)],
+  );

@@ -1,0 +1,1 @@
+export { readSnapshot } from './sql.ts';

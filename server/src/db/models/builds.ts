@@ -1,0 +1,62 @@
+import type { BuildState } from '@yosegi/core/builds';
+import type { Basis, LineKind, Taken } from '@yosegi/core/definitions';
+import type { Money, Percent, Quantity } from '@yosegi/core/number';
+import { flag, integer, key, maybe, primary, ref, text, version } from './columns.ts';
+
+export const build = {
+  id: key(),
+  number: text(),
+  item_id: ref('item'),
+  revision_id: ref('revision'),
+  output_quantity: integer<Quantity>(),
+  quantity: integer<Quantity>(),
+  finished: integer<Quantity>(0),
+  rejected: integer<Quantity>(0),
+  state: text<BuildState>(),
+  due: maybe(text()),
+  output_bin_id: ref('bin'),
+  remark: text(''),
+  split_from_id: maybe(ref('build')),
+  override_reason: maybe(text()),
+  planned_at: text(),
+  planned_by: ref('person'),
+  started_at: maybe(text()),
+  ended_at: maybe(text()),
+  version: version(),
+};
+
+export const buildLine = {
+  id: key(),
+  build_id: ref('build'),
+  position: integer(),
+  kind: text<LineKind>(),
+  text: text(''),
+  item_id: maybe(ref('item')),
+  basis: text<Basis>(),
+  amount: integer(),
+  waste: integer<Percent>(0),
+  taken: maybe(text<Taken>()),
+  rate_per_hour: maybe(integer<Money>()),
+  share: maybe(integer<Percent>()),
+  comes_back: flag(0),
+  on_bench: integer<Quantity>(0),
+  used: integer<Quantity>(0),
+  open: integer<Quantity>(0),
+  from_bin_id: maybe(ref('bin')),
+};
+
+export const finish = {
+  document_id: primary(ref('document')),
+  build_id: ref('build'),
+  good: integer<Quantity>(),
+  rejected: integer<Quantity>(0),
+};
+
+export const finishLine = {
+  document_id: primary(ref('finish')),
+  build_line_id: primary(ref('build_line')),
+  planned: integer<Quantity>(),
+  actual: integer<Quantity>(),
+  planned_cost: integer<Money>(),
+  cost: integer<Money>(),
+};

@@ -1,0 +1,74 @@
+import * as builds from './builds.ts';
+import * as buying from './buying.ts';
+import type { RowOf } from './columns.ts';
+import * as command from './command.ts';
+import * as counts from './counts.ts';
+import * as definitions from './definitions.ts';
+import * as devices from './devices.ts';
+import * as items from './items.ts';
+import * as ledger from './ledger.ts';
+import * as people from './people.ts';
+import * as places from './places.ts';
+import * as stock from './stock.ts';
+import * as takeapart from './takeapart.ts';
+import * as tracking from './tracking.ts';
+
+/** Every table of the schema but the migrations' own. */
+export const tables = {
+  company: people.company,
+  person: people.person,
+  store: places.store,
+  bin: places.bin,
+  unit: items.unit,
+  unit_related: items.unitRelated,
+  rate: items.rate,
+  item: items.item,
+  item_pack: items.itemPack,
+  item_field: items.itemField,
+  item_supplier: items.itemSupplier,
+  picture: items.picture,
+  saved_view: items.savedView,
+  lot: tracking.lot,
+  serial: tracking.serial,
+  definition: definitions.definition,
+  revision: definitions.revision,
+  revision_line: definitions.revisionLine,
+  revision_line_alternate: definitions.revisionLineAlternate,
+  build: builds.build,
+  build_line: builds.buildLine,
+  finish: builds.finish,
+  finish_line: builds.finishLine,
+  take_apart: takeapart.takeApart,
+  take_apart_line: takeapart.takeApartLine,
+  supplier: buying.supplier,
+  purchase_order: buying.purchaseOrder,
+  purchase_order_line: buying.purchaseOrderLine,
+  purchase_need: buying.purchaseNeed,
+  receipt: buying.receipt,
+  receipt_line: buying.receiptLine,
+  price_difference_line: buying.priceDifferenceLine,
+  mail: buying.mail,
+  reason: stock.reason,
+  revalued_standard: stock.revaluedStandard,
+  stock_count: counts.stockCount,
+  stock_count_line: counts.stockCountLine,
+  label_job: devices.labelJob,
+  document_kind: ledger.documentKind,
+  value_kind: ledger.valueKind,
+  holder_kind: ledger.holderKind,
+  document: ledger.document,
+  movement: ledger.movement,
+  document_value: ledger.documentValue,
+  balance: ledger.balance,
+  item_stock: ledger.itemStock,
+  put_right: ledger.putRight,
+  series: ledger.series,
+  command: command.command,
+  audit: command.audit,
+  event: command.event,
+};
+
+export type Tables = typeof tables;
+export type TableName = keyof Tables;
+/** A row of a table. What a query selects of it is a `Pick` of this. */
+export type Row<T extends TableName> = RowOf<Tables[T]>;

@@ -1,0 +1,26 @@
+import type { Money, Percent, Quantity } from '@yosegi/core/number';
+import type { Leftover } from '@yosegi/core/takeapart';
+import { integer, maybe, primary, ref, text } from './columns.ts';
+
+export const takeApart = {
+  document_id: primary(ref('document')),
+  item_id: ref('item'),
+  revision_id: ref('revision'),
+  quantity: integer<Quantity>(),
+  leftover: text<Leftover>(),
+  build_id: maybe(ref('build')),
+};
+
+export const takeApartLine = {
+  document_id: primary(ref('take_apart')),
+  position: primary(integer()),
+  item_id: ref('item'),
+  bin_id: ref('bin'),
+  share: integer<Percent>(),
+  expected: integer<Quantity>(),
+  good: integer<Quantity>(),
+  damaged: integer<Quantity>(),
+  missing: integer<Quantity>(),
+  value: integer<Money>(),
+  written_off: integer<Money>(),
+};

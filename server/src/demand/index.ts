@@ -1,0 +1,1 @@
+export { comesOn, readComing, readComingOf, readPegging, readPeggingToBuy } from './sql.ts';

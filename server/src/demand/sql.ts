@@ -1,0 +1,186 @@
+import type { Alternate, Demand, Pegged, Source, Supply } from '@yosegi/core/demand';
+import { peg } from '@yosegi/core/demand';
+import type { Quantity } from '@yosegi/core/number';
+import type { Reader } from '../db/database.ts';
+
+/** Who needs what and what can serve it, as it stands at one moment. */
+export interface Picture {
+  readonly demands: readonly Demand[];
+  readonly supplies: readonly Supply[];
+}
+
+/** Everything that is needed, with what shelves have of it or of what may stand in for it, and all that is coming. */
+export async function readPicture(db: Reader, today: string): Promise<Picture> {
+  const demands = await demandsOf(db);
+  const touched = new Set<number>();
+  for (const { itemId, alternates } of demands) {
+    touched.add(itemId);
+    for (const alternate of alternates) touched.add(alternate.itemId);
+  }
+  return { demands, supplies: [...(await shelves(db, touched)), ...(await comingSupplies(db, today))] };
+}
+
+/** What serves whom, in turn. */
+export async function readPegging(db: Reader, today: string): Promise<Pegged[]> {
+  const { demands, supplies } = await readPicture(db, today);
+  return peg(demands, supplies);
+}
+
+/**
+ * The same as the buy list sees it: what draft orders would bring counts as coming, and reorder points are to be kept once
+ * everybody else is served.
+ */
+export async function readPeggingToBuy(db: Reader, today: string): Promise<Pegged[]> {
+  const demands = [...(await demandsOf(db)), ...(await reorderPoints(db))];
+  return peg(demands, [...(await shelves(db)), ...(await comingSupplies(db, today)), ...(await draftSupplies(db))]);
+}
+
+/**
+ * Rows of a query as arrays of its columns. All of them come over as one text: the driver takes longer to make an object of
+ * every row than SQLite takes to find them (bench/src/pegging.ts).
+ */
+async function rowsAsOne<T extends readonly unknown[]>(
+  db: Reader,
+  columns: string,
+  from: string,
+  bind: readonly string[] = [],
+): Promise<T[]> {
+  const sql = `SELECT json_group_array(json_array(${columns})) AS rows FROM ${from}`;
+  return JSON.parse((await db.one<{ rows: string }>(sql, bind))?.rows ?? '[]');
+}
+
+type DemandRow = [
+  kind: Source['kind'],
+  sourceId: number,
+  lineId: number | null,
+  itemId: number,
+  quantity: Quantity,
+  wantedOn: string | null,
+  begun: number,
+  decimals: number,
+];
+
+async function demandsOf(db: Reader): Promise<Demand[]> {
+  const rows = await rowsAsOne<DemandRow>(
+    db,
+    'd.kind, d.source_id, d.line_id, d.item_id, d.quantity, d.wanted_on, d.begun, u.decimals',
+    'demand d JOIN item i ON i.id = d.item_id JOIN unit u ON u.id = i.unit_id',
+  );
+  const alternates = await alternatesOf(db);
+  return rows.map(([kind, id, lineId, itemId, quantity, wantedOn, begun, decimals]) => ({
+    source: { kind, id },
+    lineId,
+    itemId,
+    quantity,
+    decimals,
+    turn: { begun: begun === 1, priority: null, wantedOn, age: id },
+    stores: null,
+    alternates: alternates.get(`${kind}:${lineId}`) ?? [],
+  }));
+}
+
+/** What may stand in for what is needed, by line, the best first. */
+async function alternatesOf(db: Reader): Promise<Map<string, Alternate[]>> {
+  const rows = await db.all<{ kind: string; line_id: number; item_id: number; ratio: Quantity; decimals: number }>(
+    `SELECT a.kind, a.line_id, a.item_id, a.ratio, u.decimals FROM demand_alternate a
+     JOIN item i ON i.id = a.item_id JOIN unit u ON u.id = i.unit_id ORDER BY a.kind, a.line_id, a.position`,
+  );
+  const byLine = new Map<string, Alternate[]>();
+  for (const { kind, line_id, item_id, ratio, decimals } of rows) {
+    const key = `${kind}:${line_id}`;
+    byLine.set(key, [...(byLine.get(key) ?? []), { itemId: item_id, ratio, decimals }]);
+  }
+  return byLine;
+}
+
+/** Reorder points that somebody has set: wanted by nobody in particular. */
+async function reorderPoints(db: Reader): Promise<Demand[]> {
+  const rows = await db.all<{ id: number; quantity: Quantity; decimals: number }>(
+    `SELECT i.id, i.reorder_point AS quantity, u.decimals FROM item i JOIN unit u ON u.id = i.unit_id
+     WHERE i.reorder_point > 0 AND i.archived_at IS NULL`,
+  );
+  return rows.map(({ id, quantity, decimals }) => ({
+    source: { kind: 'reorder', id },
+    lineId: null,
+    itemId: id,
+    quantity,
+    decimals,
+    turn: { begun: false, priority: null, wantedOn: null, age: id },
+    stores: null,
+    alternates: [],
+  }));
+}
+
+/**
+ * What can be taken from shelves, store by store; below zero where too much was taken.
+ * @param itemIds only of these; of all when left out
+ */
+async function shelves(db: Reader, itemIds?: Iterable<number>): Promise<Supply[]> {
+  const rows = await rowsAsOne<[itemId: number, storeId: number, quantity: Quantity]>(
+    db,
+    'item_id, store_id, quantity',
+    `(SELECT v.item_id, v.store_id, sum(v.quantity) AS quantity
+      FROM ${itemIds ? 'json_each($1) e CROSS JOIN usable v ON v.item_id = e.value' : 'usable v'}
+      GROUP BY v.item_id, v.store_id) WHERE quantity <> 0`,
+    itemIds ? [JSON.stringify([...itemIds])] : [],
+  );
+  return rows.map(([itemId, storeId, quantity]) => ({
+    from: { kind: 'shelf', id: storeId },
+    itemId,
+    quantity,
+    on: '',
+    storeId,
+    only: null,
+  }));
+}
+
+/** Something on its way, as a list shows it. */
+export interface ComingRow {
+  readonly kind: 'purchase' | 'build';
+  readonly source_id: number;
+  readonly line_id: number | null;
+  readonly number: string;
+  readonly brought_by: string;
+  readonly item_id: number;
+  readonly quantity: Quantity;
+  /** The day it was due, also when that has passed. */
+  readonly due: string | null;
+}
+
+const IN_ORDER = `ORDER BY ifnull(due, '9999'), number`;
+
+/** Everything that is on its way, the first to come first. */
+export const readComing = (db: Reader) => db.all<ComingRow>(`SELECT * FROM coming ${IN_ORDER}`);
+/** The same of one item. */
+export const readComingOf = (db: Reader, itemId: number, most: number) =>
+  db.all<ComingRow>(`SELECT * FROM coming WHERE item_id = $1 ${IN_ORDER} LIMIT $2`, [itemId, most]);
+
+/** The day on which something comes. What is overdue will come, but nobody knows when. */
+export const comesOn = ({ due }: Pick<ComingRow, 'due'>, today: string) => (due !== null && due < today ? null : due);
+
+async function comingSupplies(db: Reader, today: string): Promise<Supply[]> {
+  return (await readComing(db)).map((row) => ({
+    from: { kind: row.kind, id: row.kind === 'build' ? row.source_id : (row.line_id ?? row.source_id) },
+    itemId: row.item_id,
+    quantity: row.quantity,
+    on: comesOn(row, today),
+    storeId: null,
+    only: null,
+  }));
+}
+
+/** What orders that are not sent yet would bring; nobody knows when. */
+async function draftSupplies(db: Reader): Promise<Supply[]> {
+  const rows = await db.all<{ id: number; item_id: number; quantity: Quantity }>(
+    `SELECT l.id, l.item_id, l.quantity FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
+     WHERE o.state = 'draft' ORDER BY l.id`,
+  );
+  return rows.map(({ id, item_id, quantity }) => ({
+    from: { kind: 'purchase', id },
+    itemId: item_id,
+    quantity,
+    on: null,
+    storeId: null,
+    only: null,
+  }));
+}

@@ -1,0 +1,1 @@
+export { WritingThreads } from './thread.ts';

@@ -1,0 +1,24 @@
+import type { DocumentKind, StockDocument } from '@yosegi/contract';
+import type { Movement } from '@yosegi/core/ledger';
+import type { Doing } from '../command/doing.ts';
+import type { Reader } from '../db/database.ts';
+import type { Subject } from './posting.ts';
+
+/** A posted document, as far as undoing it needs it. */
+export interface PostedDocument {
+  readonly id: number;
+  readonly number: string;
+  readonly kind: DocumentKind;
+  readonly for: Subject | null;
+  readonly movements: readonly Movement[];
+}
+
+/** What a feature adds to the documents it posts. The ledger asks every feature and knows none. */
+export interface LedgerFeature {
+  /** Whether something has to be undone before a document can be. @throws Refusal `undo-later-first` */
+  refuseUndo?(db: Reader, document: PostedDocument): Promise<void>;
+  /** What undoing brings about beside stock, by kind of document. */
+  readonly undone?: Readonly<Partial<Record<DocumentKind, (doing: Doing, document: PostedDocument) => Promise<void>>>>;
+  /** What it says of a document beside what moved. */
+  describe?(db: Reader, documentId: number): Promise<Partial<StockDocument>>;
+}

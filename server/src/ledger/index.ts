@@ -1,0 +1,6 @@
+export { type BalanceRow, balancesOf, byBin, heapAt, heldFor, spotIn, toPiece, usableOf } from './balances.ts';
+export { ownCostsOf, STANDS } from './costs.ts';
+export type { LedgerFeature, PostedDocument } from './features.ts';
+export { mayGoBelow, type Override, readStock, writeDocument } from './posting.ts';
+export { nextNumber } from './series.ts';
+export { withNames } from './shortage.ts';

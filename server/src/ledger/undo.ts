@@ -1,0 +1,94 @@
+import { type DocumentKind, documentKinds, type Posted } from '@yosegi/contract';
+import { type Movement, Posting, type ValueLine } from '@yosegi/core/ledger';
+import { Refusal } from '@yosegi/core/refusal';
+import { type Doing, found } from '../command/doing.ts';
+import type { Writer } from '../db/database.ts';
+import type { Row } from '../db/models/index.ts';
+import { spotIn } from './balances.ts';
+import { lastCosts } from './costs.ts';
+import type { LedgerFeature } from './features.ts';
+import { readStock, writeDocument } from './posting.ts';
+import { withNames } from './shortage.ts';
+
+interface Head {
+  readonly id: number;
+  readonly number: string;
+  readonly kind: DocumentKind;
+  readonly for_kind: string | null;
+  readonly for_id: number | null;
+  readonly undone_by: string | null;
+}
+
+/**
+ * Undoes a posting by a counter-document with exactly its quantities and values; what follows beside stock is done by the
+ * features.
+ * @throws Refusal `already-undone`, `undo-final`, `undo-later-first`, and what the posting refuses
+ */
+export async function undoDocument(
+  doing: Doing,
+  id: number,
+  remark: string,
+  features: readonly LedgerFeature[],
+): Promise<Posted> {
+  const { tx } = doing;
+  const head = found(
+    await tx.driver.one<Head>(
+      `SELECT d.id, d.number, d.kind, d.for_kind, d.for_id,
+         (SELECT number FROM document WHERE reverses_id = d.id) AS undone_by
+       FROM document d WHERE d.id = $1`,
+      [id],
+    ),
+  );
+  refuseFinal(head);
+  const { number, kind } = head;
+  const subject = head.for_kind === null || head.for_id === null ? null : { kind: head.for_kind, id: head.for_id };
+  const document = { id, number, kind, for: subject, movements: await movementsOf(tx, id) };
+  for (const feature of features) await feature.refuseUndo?.(tx, document);
+  const itemIds = document.movements.map((movement) => movement.itemId);
+  const posting = new Posting(await readStock(tx, itemIds));
+  const values = await valuesOf(tx, id);
+  const known = await lastCosts(tx, itemIds, id);
+  const posted = await withNames(tx, () => {
+    posting.reverse(document.movements, values, (itemId) => known.get(itemId));
+    return posting.close();
+  });
+  const start = { kind: 'undo' as const, remark: remark || `Undoes ${number}`, reversesId: id, for: subject };
+  const counter = await writeDocument(doing, start, posted);
+  await tx.driver.run('UPDATE put_right SET settled_at = $1 WHERE document_id = $2 AND settled_at IS NULL', [
+    doing.now.toISOString(),
+    id,
+  ]);
+  for (const feature of features) await feature.undone?.[kind]?.(doing, document);
+  return counter;
+}
+
+function refuseFinal({ kind, undone_by }: Head): void {
+  if (undone_by !== null) throw new Refusal('already-undone', { number: undone_by });
+  const why = documentKinds[kind].final;
+  if (why !== null) throw new Refusal('undo-final', { why });
+}
+
+async function movementsOf(tx: Writer, documentId: number): Promise<Movement[]> {
+  const rows = await tx.driver.all<Row<'movement'>>('SELECT * FROM movement WHERE document_id = $1 ORDER BY id', [
+    documentId,
+  ]);
+  return rows.map((row) => ({
+    ...spotIn(row),
+    lineId: row.line_id,
+    quantity: row.quantity,
+    value: row.value,
+  }));
+}
+
+async function valuesOf(tx: Writer, documentId: number): Promise<ValueLine[]> {
+  const rows = await tx.driver.all<Pick<Row<'document_value'>, 'kind' | 'amount' | 'item_id' | 'line_id'>>(
+    'SELECT kind, amount, item_id, line_id FROM document_value WHERE document_id = $1 ORDER BY id',
+    [documentId],
+  );
+  return rows.map((row) => ({
+    kind: row.kind,
+    amount: row.amount,
+    itemId: row.item_id,
+    lineId: row.line_id,
+  }));
+}

@@ -1,0 +1,1 @@
+export { benchBinOf, requireShelf, usualBin } from './sql.ts';

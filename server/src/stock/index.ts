@@ -1,0 +1,1 @@
+export { listPutRight } from './putright.ts';

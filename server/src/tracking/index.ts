@@ -1,0 +1,2 @@
+export { clashesOf } from './sql.ts';
+export { heapsIn, heapsOut, lotFor, type Named, type NamedIn } from './tracked.ts';

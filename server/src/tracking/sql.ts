@@ -1,0 +1,55 @@
+import { nextFreeBlock, numberIn, parsePattern, serialAt, writeSerials } from '@yosegi/core/tracking';
+import type { Reader } from '../db/database.ts';
+
+export interface KnownSerial {
+  readonly id: number;
+  readonly code: string;
+  readonly inStock: boolean;
+  /** Whether it ever really was here: not only in postings that were undone. */
+  readonly wasHere: boolean;
+  /** Where it is or went, in words. */
+  readonly says: string;
+}
+
+/** Which of these codes an item has already, and what became of each. */
+export async function clashesOf(db: Reader, itemId: number, codes: readonly string[]): Promise<KnownSerial[]> {
+  const rows = await db.all<{
+    id: number;
+    code: string;
+    place: string | null;
+    build: string | null;
+    last: string | null;
+  }>(
+    `SELECT s.id, s.code,
+       (SELECT t.name || ', ' || n.code FROM balance b JOIN bin n ON n.id = b.bin_id JOIN store t ON t.id = n.store_id
+        WHERE b.serial_id = s.id AND b.quantity > 0 LIMIT 1) AS place,
+       (SELECT u.number FROM balance b JOIN numbered u ON u.kind = b.holder_kind AND u.id = b.holder_id
+        WHERE b.serial_id = s.id LIMIT 1) AS build,
+       (SELECT d.number FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
+        AND d.kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)
+        ORDER BY m.id DESC LIMIT 1) AS last
+     FROM serial s WHERE s.item_id = $1 AND s.code IN (SELECT value FROM json_each($2)) ORDER BY s.code`,
+    [itemId, JSON.stringify(codes)],
+  );
+  return rows.map(({ id, code, place, build, last }) => ({
+    id,
+    code,
+    inStock: place !== null,
+    wasHere: last !== null,
+    says: build ? `stands on the bench for ${build}` : place ? `is in stock: ${place}` : `left with ${last}`,
+  }));
+}
+
+/** The next block of free serials by the item's pattern, as it is typed; null while it has none. */
+export async function nextFree(
+  db: Reader,
+  item: { readonly id: number; readonly serial_pattern: string | null },
+  count: number,
+): Promise<string | null> {
+  if (item.serial_pattern === null) return null;
+  const pattern = parsePattern(item.serial_pattern);
+  const rows = await db.all<{ code: string }>('SELECT code FROM serial WHERE item_id = $1', [item.id]);
+  const taken = rows.flatMap(({ code }) => numberIn(pattern, code) ?? []);
+  const first = nextFreeBlock(taken, count);
+  return writeSerials(Array.from({ length: count }, (_, step) => serialAt(pattern, first + step)));
+}

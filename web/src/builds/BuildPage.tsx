@@ -1,0 +1,114 @@
+import type { BuildRow } from '@yosegi/contract';
+import { useParams, useSearchParams } from 'react-router';
+import { useQuestion } from '../api/client.ts';
+import { LinkButton } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { StripItem, StripSection } from '../ui/StripItem.tsx';
+import { Late } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+import { BuildSheet } from './BuildSheet.tsx';
+import { PlanForm } from './PlanForm.tsx';
+
+type Shown = 'open' | 'finished' | 'cancelled';
+
+/** Builds: the list, and one of them with everything that can be done to it. */
+export function BuildPage() {
+  const { id } = useParams();
+  const [search] = useSearchParams();
+  const [q, setQ] = useAddress('q');
+  const [state, setState] = useAddress('state', 'open');
+  const planning = search.get('plan');
+  const list = useQuestion('builds', { query: { state: state as Shown, q, limit: 200 } }, { keep: true });
+  return (
+    <Three $margin={false}>
+      <Strip>
+        <StripHead>
+          <Field label="Find a build" hideLabel placeholder="Find a build" value={q} onChange={setQ} />
+          <Choice
+            label="Which builds"
+            hideLabel
+            value={state}
+            onChange={setState}
+            options={[
+              ['open', 'Open builds'],
+              ['finished', 'Finished'],
+              ['cancelled', 'Cancelled'],
+            ]}
+          />
+          <LinkButton to="/build?plan=new">Plan a build</LinkButton>
+        </StripHead>
+        <StripList aria-label="Builds">
+          <Answer of={list}>
+            {({ rows }) =>
+              state === 'open' ? (
+                <>
+                  <Group title="On the bench" rows={rows.filter((row) => row.state === 'on-bench')} />
+                  <Group
+                    title="Ready to start"
+                    rows={rows.filter((row) => row.state === 'planned' && row.waiting.length === 0)}
+                  />
+                  <Group
+                    title="Waiting for parts"
+                    rows={rows.filter((row) => row.state === 'planned' && row.waiting.length > 0)}
+                  />
+                </>
+              ) : (
+                <Group title={state === 'finished' ? 'Finished' : 'Cancelled'} rows={rows} />
+              )
+            }
+          </Answer>
+        </StripList>
+      </Strip>
+      {id ? (
+        <Build key={id} id={Number(id)} />
+      ) : (
+        <Sheet>
+          {planning !== null ? (
+            <PlanForm
+              itemId={Number(planning) || null}
+              purpose={search.get('purpose') === 'rework' ? 'rework' : 'build'}
+            />
+          ) : (
+            <EmptyState
+              title={list.data?.rows.length ? 'Choose a build on the left' : 'No build is open'}
+              action={<LinkButton to="/cover">Ask Cover what can be made</LinkButton>}
+            >
+              A build turns parts into a product. Plan one here, from its bill of materials or from Cover; its parts are
+              promised from then on.
+            </EmptyState>
+          )}
+        </Sheet>
+      )}
+    </Three>
+  );
+}
+
+function Group({ title, rows }: { title: string; rows: readonly BuildRow[] }) {
+  const format = useFormat();
+  return (
+    <StripSection title={title} rows={rows}>
+      {(row) => (
+        <StripItem
+          key={row.id}
+          to={`/build/${row.id}`}
+          code={row.code}
+          title={`${format.number(row.quantity)} × ${row.name}`}
+          under={
+            <>
+              {row.number}
+              {row.due && <> · {row.late ? <Late>due {format.day(row.due)}</Late> : `due ${format.day(row.due)}`}</>}
+            </>
+          }
+        />
+      )}
+    </StripSection>
+  );
+}
+
+function Build({ id }: { id: number }) {
+  const build = useQuestion('build', { params: { id } });
+  return <Answer of={build}>{(data) => <BuildSheet build={data} />}</Answer>;
+}

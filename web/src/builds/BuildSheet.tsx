@@ -1,0 +1,144 @@
+import type { BuildDetail } from '@yosegi/contract';
+import { formatDecimal, readForText } from '@yosegi/core/number';
+import { Link } from 'react-router';
+import { useCommand } from '../api/client.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { useFormat } from '../ui/format.ts';
+import { KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { When } from '../ui/When.tsx';
+import { BuildLines } from './BuildLines.tsx';
+import { PlanDetails } from './PlanDetails.tsx';
+import { StartPanel } from './StartPanel.tsx';
+import { StateChip } from './StateChip.tsx';
+
+/** One build: where it stands, its lines, and the next step. */
+export function BuildSheet({ build }: { build: BuildDetail }) {
+  const format = useFormat();
+  const notify = useNotify();
+  const cancel = useCommand('cancelBuild', (after) =>
+    notify({ text: `${after.number} is ${after.state}; its parts are free again.` }),
+  );
+  const isOpen = build.state === 'planned' || build.state === 'on-bench';
+  const left = formatDecimal(readForText(build.quantity) - readForText(build.finished));
+  return (
+    <SheetAndMargin>
+      <Sheet>
+        <SheetHead>
+          <Tile code={build.code} size={52} />
+          <div>
+            <h1>
+              {format.quantity(build.quantity, build.unit, build.decimals)} × {build.name}
+            </h1>
+            <Lead>
+              {build.number} · <StateChip build={build} /> ·{' '}
+              {build.due ? (
+                <>due {build.late ? <Late>{format.day(build.due)}</Late> : <b>{format.day(build.due)}</b>}</>
+              ) : (
+                'no due day'
+              )}
+            </Lead>
+          </div>
+        </SheetHead>
+        <p style={{ marginBottom: 12 }}>{conclusion(build, left)}</p>
+        {build.state === 'planned' && <StartPanel build={build} />}
+        {build.state === 'on-bench' && (
+          <Row style={{ marginBottom: 12 }}>
+            <LinkButton look={build.pickedLines < build.pickLines ? 'go' : 'plain'} to={`/pick/${build.id}`}>
+              Pick its parts
+            </LinkButton>
+            <LinkButton look={build.pickedLines < build.pickLines ? 'plain' : 'go'} to={`/build/${build.id}/finish`}>
+              Finish…
+            </LinkButton>
+          </Row>
+        )}
+        <ProblemBox error={cancel.error} />
+        <BuildLines build={build} />
+        <Row style={{ marginTop: 16 }} $wrap>
+          <LinkButton look="ghost" to={`/print/bench/${build.id}`}>
+            Print bench sheet
+          </LinkButton>
+          <LinkButton look="ghost" to={`/print/pick/${build.id}`}>
+            Print pick list
+          </LinkButton>
+          <LinkButton look="ghost" to={`/define/${build.definitionId}?rev=${build.revision}`}>
+            Bill of materials, rev {build.revision}
+          </LinkButton>
+          <Push />
+          {isOpen && (
+            <Button
+              look="danger"
+              busy={cancel.isPending}
+              onPress={() => cancel.mutate({ params: { id: build.id }, body: { version: build.version } })}
+            >
+              {Number(build.finished) > 0 ? `Stop at ${format.number(build.finished)} finished` : 'Cancel the build'}
+            </Button>
+          )}
+        </Row>
+      </Sheet>
+      <Margin aria-label="About this build">
+        <h2>{build.state === 'planned' ? 'The plan' : 'About it'}</h2>
+        <PlanDetails key={build.id} build={build} />
+        <h2 style={{ marginTop: 22 }}>What was posted</h2>
+        {build.documents.length === 0 && <Muted>Nothing yet.</Muted>}
+        {build.documents.map((document) => (
+          <KeyValue key={document.id}>
+            <Link to={`/stock/documents/${document.id}`}>
+              {document.number} · {document.kind}
+            </Link>
+            <Faint>
+              <When at={document.at} />
+            </Faint>
+          </KeyValue>
+        ))}
+        {build.purchases.length > 0 && (
+          <>
+            <h2 style={{ marginTop: 22 }}>Bought for it</h2>
+            {build.purchases.map((bought) => (
+              <KeyValue key={`${bought.orderId}.${bought.code}`}>
+                <span>
+                  <Link to={`/buying/orders/${bought.orderId}`}>{bought.order}</Link>{' '}
+                  <Faint>{bought.open ? 'still to come' : 'not awaited'}</Faint>
+                </span>
+                <b>
+                  {format.quantity(bought.quantity, bought.unit, 3)} {bought.code}
+                </b>
+              </KeyValue>
+            ))}
+          </>
+        )}
+        {build.related.length > 0 && (
+          <>
+            <h2 style={{ marginTop: 22 }}>Split off</h2>
+            {build.related.map((other) => (
+              <KeyValue key={other.id}>
+                <Link to={`/build/${other.id}`}>{other.number}</Link>
+              </KeyValue>
+            ))}
+          </>
+        )}
+        {build.overrideReason && (
+          <p style={{ marginTop: 16 }}>
+            <Muted>Started short: “{build.overrideReason}”</Muted>
+          </p>
+        )}
+      </Margin>
+    </SheetAndMargin>
+  );
+}
+
+function conclusion(build: BuildDetail, left: string): string {
+  const open = build.pickLines - build.pickedLines;
+  if (build.state === 'finished') return `Finished: ${build.finished} of ${build.quantity} made.`;
+  if (build.state === 'cancelled') return 'Cancelled. Its parts are free again.';
+  if (build.state === 'planned') {
+    return build.waiting.length === 0
+      ? 'Every part is free. It can go to the bench.'
+      : `It waits for ${build.waiting.map((part) => `${part.short} × ${part.name}`).join(', ')}.`;
+  }
+  if (open > 0) return `${open} of ${build.pickLines} lines still to be picked; ${left} to finish.`;
+  return `All parts to be picked are on the bench; ${left} to finish.`;
+}

@@ -1,0 +1,103 @@
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { coverOf } from '../coverage/index.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Field, TextArea } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { Form, Wide } from '../ui/layout.ts';
+import { plainTyped } from '../ui/measuring.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Lead, Row } from '../ui/text.ts';
+
+/** Plans one build; several at once are planned from Cover. */
+export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 'build' | 'rework' }) {
+  const go = useNavigate();
+  const notify = useNotify();
+  const format = useFormat();
+  const [chosen, setChosen] = useState(itemId);
+  const [quantity, setQuantity] = useState('1');
+  const [due, setDue] = useState('');
+  const [remark, setRemark] = useState('');
+  const item = useQuestion('item', { params: { id: chosen ?? 0 } }, { enabled: chosen !== null }).data;
+  const plan = useCommand('planBuilds', ({ builds: [build] }) => {
+    if (!build) return;
+    notify({ text: `${build.number} is planned; its parts are promised.` });
+    void go(`/build/${build.id}`);
+  });
+  const problem = problemOf(plan.error);
+  const submit = () => {
+    if (chosen !== null)
+      plan.mutate({
+        body: { builds: [{ itemId: chosen, purpose, quantity: plainTyped(quantity, item), due: due || null, remark }] },
+      });
+  };
+  return (
+    <>
+      <h1>{purpose === 'rework' ? 'Plan a rework' : 'Plan a build'}</h1>
+      <Lead>
+        {item
+          ? `${item.name}: ${format.quantity(item.onHand, item.unit, item.decimals)} on hand.`
+          : 'Which product, how many, and by when.'}
+      </Lead>
+      <Form
+        style={{ marginTop: 16, maxWidth: 560 }}
+        onSubmit={(event) => {
+          event.preventDefault();
+          submit();
+        }}
+      >
+        <Wide>
+          <ItemPicker
+            label="Product"
+            chosen={item ? `${item.name} · ${item.code}` : ''}
+            onPick={(picked) => setChosen(picked.id)}
+            autoFocus={itemId === null}
+            error={problemAt(plan.error, 'builds.0.itemId')}
+          />
+        </Wide>
+        <Field
+          label="Quantity"
+          numeric
+          value={quantity}
+          onChange={setQuantity}
+          suffix={item?.unit}
+          autoFocus={itemId !== null}
+          error={problemAt(plan.error, 'builds.0.quantity')}
+        />
+        <Field
+          label="Due day"
+          type="date"
+          value={due}
+          onChange={setDue}
+          error={problemAt(plan.error, 'builds.0.due')}
+        />
+        <Wide>
+          <TextArea
+            label="Remark"
+            value={remark}
+            onChange={setRemark}
+            error={problemAt(plan.error, 'builds.0.remark')}
+          />
+        </Wide>
+        <Wide>
+          <ProblemBox
+            error={plan.error}
+            shownAt={['builds.*.itemId', 'builds.*.quantity', 'builds.*.due', 'builds.*.remark']}
+            ways={problem?.code === 'no-definition-in-use' && <LinkButton to="/define">Open Define</LinkButton>}
+          />
+          <Row>
+            <Button look="go" type="submit" isDisabled={chosen === null} busy={plan.isPending}>
+              {purpose === 'rework' ? 'Plan the rework' : 'Plan the build'}
+            </Button>
+            {chosen !== null && (
+              <LinkButton to={coverOf([{ itemId: chosen, quantity }])}>See whether there is enough</LinkButton>
+            )}
+          </Row>
+        </Wide>
+      </Form>
+    </>
+  );
+}

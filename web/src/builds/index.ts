@@ -1,0 +1,1 @@
+export { StartButton } from './StartButton.tsx';

@@ -1,0 +1,149 @@
+import type { ReceiptPrices } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import {
+  add,
+  formatDecimal,
+  fromZero,
+  type Money,
+  mulDiv,
+  parseMoney,
+  type Quantity,
+  readExact,
+  worthOf,
+} from '@yosegi/core/number';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { MoneyCell } from '../ui/Cells.tsx';
+import { Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Muted, Push } from '../ui/text.ts';
+
+type Line = ReceiptPrices['lines'][number];
+
+/** What an invoice says otherwise than its receipt did, and where the difference will land. */
+export function PricesPage() {
+  const { id } = useParams();
+  const prices = useQuestion('receiptPrices', { params: { id: Number(id) } });
+  return <Answer of={prices}>{(data) => <Prices id={Number(id)} receipt={data} />}</Answer>;
+}
+
+function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
+  const format = useFormat();
+  const go = useNavigate();
+  const notify = useNotify();
+  const [typed, setTyped] = useState<ReadonlyMap<number, string>>(new Map());
+  const [remark, setRemark] = useState('');
+  const read = receipt.lines.map((line) => readPrice(line, typed.get(line.lineId) ?? line.unitCost));
+  const difference = add(0 as Money, ...read.map((line) => line.difference));
+  const intoStock = add(0 as Money, ...read.map((line) => line.intoStock));
+  const changed = receipt.lines.filter((_, index) => read[index]?.difference !== 0);
+  const faulty = read.some(({ error }) => error);
+  const post = useCommand('postPrices', (document) => {
+    notify({ text: `${document.number} puts the price of ${receipt.number} right.`, documentId: document.id });
+    void go(`/stock/documents/${document.id}`);
+  });
+  const submit = () => {
+    if (faulty || changed.length === 0 || post.isPending) return;
+    const lines = changed.map(({ lineId, unitCost }) => ({ lineId, unitCost: typed.get(lineId)?.trim() || unitCost }));
+    post.mutate({ params: { id }, body: { remark: remark.trim(), lines } });
+  };
+  useShortcut('Enter', submit, { ctrl: true });
+  return (
+    <AnswerPane style={{ height: '100%' }}>
+      <AnswerBody>
+        <div>
+          <h1>
+            {difference === 0
+              ? `What does the invoice of ${receipt.number} say?`
+              : `${format.money(formatDecimal(Math.abs(difference) as Money))} ${difference > 0 ? 'more' : 'less'} than was received: ${format.money(formatDecimal(intoStock))} onto stock, ${format.money(formatDecimal((difference - intoStock) as Money))} as a difference in cost.`}
+          </h1>
+          <Lead>It lands where the goods are now: on what is still here; the rest is gone with what used it.</Lead>
+        </div>
+        <Grid>
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th className="num">Received</th>
+              <th className="num">Still here</th>
+              <th className="num">Cost so far</th>
+              <th className="num" style={{ width: 150 }}>
+                The invoice says
+              </th>
+              <th className="num">Difference</th>
+              <th className="num">Onto stock</th>
+            </tr>
+          </thead>
+          <tbody>
+            {receipt.lines.map((line, index) => (
+              <tr key={line.lineId}>
+                <td>
+                  <Cell>
+                    <Tile code={line.code} size={28} />
+                    <span>
+                      <b>{line.name}</b>
+                      <br />
+                      <Faint>
+                        {line.code}
+                        {line.piece && ` · ${line.piece}`}
+                      </Faint>
+                    </span>
+                  </Cell>
+                </td>
+                <td className="num">{format.quantity(line.quantity, line.unit, line.decimals)}</td>
+                <td className="num">{format.quantity(line.here, line.unit, line.decimals)}</td>
+                <td className="num">{format.unitCost(line.unitCost)}</td>
+                <td>
+                  <MoneyCell
+                    label={`Cost of one ${line.name} by the invoice`}
+                    value={typed.get(line.lineId) ?? line.unitCost}
+                    onChange={(text) => setTyped(new Map(typed).set(line.lineId, text))}
+                    error={read[index]?.error ?? priceProblem(post.error, changed.indexOf(line))}
+                    autoFocus={index === 0}
+                  />
+                </td>
+                <td className="num">{format.money(formatDecimal(read[index]?.difference ?? 0))}</td>
+                <td className="num">{format.money(formatDecimal(read[index]?.intoStock ?? 0))}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Grid>
+        <ProblemBox error={post.error} shownAt={['lines.*.unitCost']} />
+      </AnswerBody>
+      <Foot>
+        <div style={{ width: 280 }}>
+          <Field label="Remark" hideLabel placeholder="Number of the invoice" value={remark} onChange={setRemark} />
+        </div>
+        <Muted>One document; it can be undone.</Muted>
+        <Push />
+        <LinkButton to={`/stock/documents/${id}`}>Back to {receipt.number}</LinkButton>
+        <Button look="go" isDisabled={faulty || changed.length === 0} busy={post.isPending} onPress={submit}>
+          Post the difference
+        </Button>
+      </Foot>
+    </AnswerPane>
+  );
+}
+
+const priceProblem = (error: unknown, at: number) => (at < 0 ? undefined : problemAt(error, `lines.${at}.unitCost`));
+
+function readPrice(line: Line, text: string): { difference: Money; intoStock: Money; error?: string } {
+  const nothing = { difference: 0 as Money, intoStock: 0 as Money };
+  if (text.trim() === line.unitCost) return nothing;
+  try {
+    const cost = fromZero(parseMoney(text.trim() || '0'));
+    const quantity = readExact(line.quantity) as Quantity;
+    const difference = (worthOf(quantity, cost) - readExact(line.value)) as Money;
+    const here = readExact(line.here);
+    return { difference, intoStock: mulDiv(difference, here, quantity, 'nearest') as Money };
+  } catch (error) {
+    return { ...nothing, error: wordsOf(error) ?? 'This cannot be read.' };
+  }
+}

@@ -1,0 +1,1 @@
+export { OrderChip } from './words.tsx';

@@ -1,0 +1,1 @@
+export { coverOf } from './want.ts';

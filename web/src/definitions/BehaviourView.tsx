@@ -1,0 +1,220 @@
+import type { Behaviour, Definition } from '@yosegi/contract';
+import { factsOf } from '@yosegi/contract/problems';
+import { type ReactNode, useState } from 'react';
+import styled from 'styled-components';
+import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Late, Lead, Row } from '../ui/text.ts';
+import { sentencesOf } from './behaviour.ts';
+import type { Draft } from './draft.ts';
+
+const Switches = styled.div`display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 14px; margin: 14px 0; @media (max-width: 900px) { grid-template-columns: 1fr; }`;
+const Group = styled.fieldset`
+  border: 1px solid var(--line); border-radius: 3px; padding: 8px 12px 10px; margin: 0; background: var(--sheet); min-width: 0;
+  legend { font: 600 15px var(--display); padding: 0 5px; }
+  label { display: flex; gap: 8px; padding: 4px 0; align-items: baseline; cursor: pointer; }
+  input[type='radio'] { accent-color: var(--walnut); width: 16px; height: 16px; flex: none; transform: translateY(3px); }
+`;
+const Happens = styled.dl`
+  display: grid; grid-template-columns: 122px minmax(0, 1fr); gap: 0; margin: 0; border-top: 1px solid var(--line);
+  dt, dd { padding: 9px 4px; border-bottom: 1px solid var(--line-soft); margin: 0; } dt { font: 600 15px var(--display); }
+`;
+
+/** The three switches of a kit and its price, and what they make happen with this very kit. */
+export function BehaviourView({
+  definition,
+  draft,
+  canMake,
+}: {
+  definition: Definition;
+  draft: Draft;
+  canMake: string | null;
+}) {
+  const format = useFormat();
+  const notify = useNotify();
+  const [typed, setTyped] = useState<Behaviour>(definition.behaviour);
+  const [version, setVersion] = useState(definition.version);
+  const save = useCommand('setBehaviour', (saved) => {
+    setVersion(saved.version);
+    notify({ text: `${saved.item.name} behaves so from now on.` });
+  });
+  const dirty = JSON.stringify(typed) !== JSON.stringify(definition.behaviour);
+  const set = (part: Partial<Behaviour>) => {
+    save.reset();
+    setTyped({ ...typed, ...part });
+  };
+  const sentences = sentencesOf(definition, typed, draft, canMake, format);
+  const problem = problemOf(save.error);
+  const current = factsOf(problem, 'stale-save')?.current as Definition | undefined;
+  const at = (field: string) => problemAt(save.error, field);
+  return (
+    <>
+      {definition.purpose === 'build' && (
+        <>
+          <Switches>
+            <Switch
+              title="When it is put together"
+              name="made"
+              value={typed.made}
+              onChange={(made) => set({ made: made as Behaviour['made'] })}
+              options={[
+                ['ahead', 'Made ahead, into stock'],
+                ['packed-per-order', 'Packed per order, never stocked'],
+              ]}
+              error={at('made')}
+            />
+            <Switch
+              title="What the customer reads"
+              name="paperwork"
+              value={typed.paperwork}
+              onChange={(paperwork) => set({ paperwork: paperwork as Behaviour['paperwork'] })}
+              options={[
+                ['one-line', 'One line only'],
+                ['contents', 'Its contents too'],
+              ]}
+            />
+            <Switch
+              title="What an order may change"
+              name="onOrder"
+              value={typed.onOrder === 'swaps' ? `swaps-${typed.swapFor}` : typed.onOrder}
+              onChange={(value) =>
+                set(
+                  value.startsWith('swaps-')
+                    ? { onOrder: 'swaps', swapFor: value === 'swaps-anything' ? 'anything' : 'listed' }
+                    : { onOrder: value as Behaviour['onOrder'] },
+                )
+              }
+              options={[
+                ['locked', 'Nothing'],
+                ['quantities', 'How many of each part'],
+                ['swaps-listed', 'Parts, for their alternates'],
+                ['swaps-anything', 'Parts, for any item'],
+              ]}
+              error={at('onOrder')}
+            />
+          </Switches>
+          <Row $gap={14} $wrap style={{ marginBottom: 14 }}>
+            <Switch
+              title="Price"
+              name="price"
+              value={typed.price}
+              onChange={(price) => set({ price: price as Behaviour['price'] })}
+              options={[
+                ['own', 'Its own'],
+                ['parts', 'The sum of its parts, less a discount'],
+              ]}
+            >
+              {typed.price === 'parts' && (
+                <div style={{ width: 130 }}>
+                  <Field
+                    label="Discount"
+                    numeric
+                    suffix="%"
+                    value={typed.discount}
+                    onChange={(discount) => set({ discount })}
+                    error={at('discount')}
+                  />
+                </div>
+              )}
+            </Switch>
+            <Button
+              look="go"
+              busy={save.isPending}
+              isDisabled={!dirty}
+              onPress={() =>
+                save.mutate({
+                  params: { id: definition.id },
+                  body: { ...typed, discount: typed.discount.trim() || '0', version },
+                })
+              }
+            >
+              Save how it behaves
+            </Button>
+            {dirty && !problem && <Lead>Not saved yet; below is what it would do.</Lead>}
+          </Row>
+          {problem && (
+            <ProblemBox
+              error={save.error}
+              ways={
+                <>
+                  {current && (
+                    <Button
+                      onPress={() => {
+                        setVersion(current.version);
+                        save.reset();
+                      }}
+                    >
+                      Keep mine, and save over theirs
+                    </Button>
+                  )}
+                  {problem.field === 'made' && (
+                    <Button onPress={() => set({ made: 'ahead' })}>Keep it made ahead</Button>
+                  )}
+                  {problem.code === 'kit-has-stock' && (
+                    <LinkButton to={`/take-apart?item=${definition.item.id}`}>Take its stock apart</LinkButton>
+                  )}
+                  {problem.code === 'kit-is-part' && (
+                    <LinkButton to={`/define/${definition.id}?view=used`}>Where it is used</LinkButton>
+                  )}
+                  {problem.code === 'kit-no-alternates' && (
+                    <>
+                      <Button onPress={() => set({ swapFor: 'anything' })}>Allow any item</Button>
+                      <LinkButton to={`/define/${definition.id}`}>List alternates</LinkButton>
+                    </>
+                  )}
+                </>
+              }
+            />
+          )}
+        </>
+      )}
+      <h2 style={{ margin: '10px 0 6px' }}>What happens with {definition.item.name}</h2>
+      <Happens aria-live="polite">
+        <dt>On the order</dt>
+        <dd>{sentences.order}</dd>
+        <dt>On the pick list</dt>
+        <dd>{sentences.pickList}</dd>
+        <dt>On the shelf</dt>
+        <dd>{sentences.shelf}</dd>
+        <dt>On the paperwork</dt>
+        <dd>{sentences.paperwork}</dd>
+      </Happens>
+    </>
+  );
+}
+
+function Switch({
+  title,
+  name,
+  value,
+  onChange,
+  options,
+  error,
+  children,
+}: {
+  title: string;
+  name: string;
+  value: string;
+  onChange: (value: string) => void;
+  options: readonly (readonly [string, string])[];
+  error?: string | undefined;
+  children?: ReactNode;
+}) {
+  return (
+    <Group {...(error ? { style: { borderColor: 'var(--short)' } } : {})}>
+      <legend>{title}</legend>
+      {options.map(([option, text]) => (
+        <label key={option}>
+          <input type="radio" name={name} checked={value === option} onChange={() => onChange(option)} />
+          <span>{text}</span>
+        </label>
+      ))}
+      {children}
+      {error && <Late>Not possible as things are; see below.</Late>}
+    </Group>
+  );
+}

@@ -1,0 +1,168 @@
+import type { Definition, Item } from '@yosegi/contract';
+import { canMake, canMakeWith } from '@yosegi/core/coverage';
+import { marginOf } from '@yosegi/core/definitions';
+import { formatDecimal, type Money, type Quantity, readExact } from '@yosegi/core/number';
+import styled from 'styled-components';
+import { coverOf } from '../coverage/index.ts';
+import { Block } from '../ui/Block.tsx';
+import { LinkButton } from '../ui/Button.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { BigNumber, Margin } from '../ui/layout.ts';
+import { Faint, Late, Muted, Row } from '../ui/text.ts';
+import { partsPrice } from './behaviour.ts';
+import { costBases, type Draft, type Reckoning } from './draft.ts';
+import { PriceAndMargin } from './PriceAndMargin.tsx';
+
+const Bases = styled.table`
+  font-size: 13px; margin-top: 8px;
+  th { font-weight: 500; font-size: 12px; color: var(--ink-2); text-align: right; padding: 2px 0 2px 6px; } th:first-child { text-align: left; padding-left: 0; }
+  td { text-align: right; padding: 3px 0 3px 6px; border-top: 1px dotted var(--line); } td:first-child { text-align: left; padding-left: 0; }
+  tr:last-child td { font-weight: 600; border-top: 1px solid var(--line); }
+`;
+
+/** What a thing is made of, what it costs and earns, and how many can be made now: live while it is typed. */
+export function MadeOf({
+  definition,
+  draft,
+  reckoning,
+  inUse,
+}: {
+  definition: Definition;
+  draft: Draft;
+  reckoning: Reckoning;
+  inUse: boolean;
+}) {
+  const format = useFormat();
+  const { item, purpose, behaviour } = definition;
+  const { cost, byBasis, lacking, revision } = reckoning;
+  const price = behaviour.price === 'parts' ? partsPrice(draft, behaviour.discount) : item.sellPrice;
+  const money = (amount: number) => format.amount(formatDecimal(amount));
+  const can = canMakeNow(item, draft, reckoning);
+  const limiting = draft.lines.find((line) => line.item?.id === can.limitedBy)?.item;
+  const one = item.unit === 'each' ? 'Each' : `1 ${item.unit}`;
+  const rows = [
+    ['Parts', 'parts'],
+    ['Labour', 'labour'],
+    ['Charges', 'charges'],
+    [`${one} costs`, 'perUnit'],
+  ] as const;
+  const stands = costBases.filter((basis) => lacking[basis] > 0);
+  return (
+    <Margin aria-label="Consequences">
+      <h2>What it's made of</h2>
+      <Block
+        pieces={draft.lines.flatMap((line, index) => {
+          const share = cost.lines[index] ?? 0;
+          const label = line.item?.name ?? line.text ?? line.kind;
+          return share > 0 ? [{ key: line.key, label, code: line.item?.code ?? null, cost: share }] : [];
+        })}
+      />
+      <Faint>width is share of cost; stripes are labour and charges</Faint>
+      <Bases>
+        <thead>
+          <tr>
+            <th>Cost by</th>
+            <th>average</th>
+            <th>latest</th>
+            <th>standard</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([title, key]) => (
+            <tr key={key}>
+              <td>{title}</td>
+              {costBases.map((basis) => (
+                <td key={basis}>
+                  {key === 'perUnit'
+                    ? format.costOrDash(formatDecimal(byBasis[basis].perUnit))
+                    : money(byBasis[basis][key])}
+                </td>
+              ))}
+            </tr>
+          ))}
+          {price !== null && (
+            <tr>
+              <td>Margin</td>
+              {costBases.map((basis) => {
+                const margin = marginOf(readExact(price) as Money, byBasis[basis].perUnit);
+                return (
+                  <td key={basis}>
+                    {margin === null ? (
+                      '–'
+                    ) : (
+                      <Percent value={margin} text={format.number(formatDecimal(margin), 1, 1)} />
+                    )}
+                  </td>
+                );
+              })}
+            </tr>
+          )}
+        </tbody>
+      </Bases>
+      {stands.length > 0 && (
+        <Faint>
+          {stands
+            .map((basis) =>
+              basis === 'averageCost'
+                ? `${count(lacking[basis], 'part')} never in stock: the standard cost stands in`
+                : `${count(lacking[basis], 'part')} without ${basis === 'latestCost' ? 'a latest' : 'a standard'} cost: the average stands in`,
+            )
+            .join('; ')}
+          .
+        </Faint>
+      )}
+      {purpose === 'build' &&
+        (behaviour.price === 'parts' ? (
+          <p style={{ marginTop: 10 }}>
+            <Muted>
+              Sells at the sum of its parts: <b>{price === null ? 'a part has no price' : format.money(price)}</b>
+            </Muted>
+          </p>
+        ) : (
+          <PriceAndMargin item={item} cost={cost.perUnit} />
+        ))}
+      <h2 style={{ marginTop: 16 }}>{behaviour.made === 'ahead' ? 'Can make now' : 'Can pack now'}</h2>
+      <BigNumber>{can.quantity === null ? '–' : format.number(formatDecimal(can.quantity))}</BigNumber>
+      <Muted>
+        {can.quantity === null
+          ? 'Nothing limits it yet.'
+          : limiting && (can.quantity > 0 ? `then ${limiting.name} runs out.` : `No free ${limiting.name}.`)}
+        {can.quantity !== null && can.withAlternates !== null && can.withAlternates > can.quantity && (
+          <> {format.number(formatDecimal(can.withAlternates))} with alternates.</>
+        )}
+      </Muted>
+      {inUse && purpose !== 'record' && behaviour.made === 'ahead' && (
+        <Row style={{ marginTop: 12 }}>
+          <LinkButton look="go" to={`/build?plan=${item.id}${purpose === 'rework' ? '&purpose=rework' : ''}`}>
+            {purpose === 'rework' ? 'Plan a rework' : 'Plan a build'}
+          </LinkButton>
+          {purpose === 'build' && <LinkButton to={coverOf([{ itemId: item.id, quantity: '1' }])}>Cover…</LinkButton>}
+        </Row>
+      )}
+      {!inUse && (
+        <p style={{ marginTop: 12 }}>
+          <Faint>
+            Builds take this revision once it is in use; it makes{' '}
+            {format.number(formatDecimal(revision.outputQuantity))} a run.
+          </Faint>
+        </p>
+      )}
+    </Margin>
+  );
+}
+
+const Percent = ({ value, text }: { value: number; text: string }) =>
+  value < 0 ? <Late title="a loss">{text} %</Late> : <>{text} %</>;
+
+/** How many the free parts of a draft allow. */
+export function canMakeNow(item: Pick<Item, 'decimals'>, draft: Draft, { revision, faults }: Reckoning) {
+  if (faults.size > 0) return { quantity: null, withAlternates: null, limitedBy: null };
+  const free = new Map<number, Quantity>();
+  for (const { item: part, alternates } of draft.lines) {
+    for (const { id, free: text } of [...(part ? [part] : []), ...alternates.map((alternate) => alternate.item)])
+      free.set(id, Math.max(0, readExact(text)) as Quantity);
+  }
+  const freeOf = (itemId: number) => free.get(itemId) ?? (0 as Quantity);
+  const { quantity: withAlternates } = canMakeWith(revision, freeOf, item.decimals, null);
+  return { ...canMake(revision, freeOf, item.decimals), withAlternates };
+}

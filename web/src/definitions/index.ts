@@ -1,0 +1,3 @@
+export { purposeName, stateName } from './behaviour.ts';
+export { draftOf, reckon } from './draft.ts';
+export { UsedView } from './UsedView.tsx';

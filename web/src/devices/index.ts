@@ -1,0 +1,1 @@
+export { LabelButton } from './LabelButton.tsx';

@@ -1,0 +1,232 @@
+import { X } from 'lucide-react';
+import type { ReactNode } from 'react';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { Faint } from '../ui/text.ts';
+
+export interface TypedPack {
+  readonly name: string;
+  readonly one: string;
+}
+export interface TypedSupplier {
+  readonly supplierId: string;
+  readonly code: string;
+  readonly price: string;
+  readonly pack: string;
+  readonly minimum: string;
+  readonly leadDays: string;
+}
+export interface TypedField {
+  readonly name: string;
+  readonly value: string;
+}
+
+const Section = styled.fieldset`
+  border: 0; border-top: 1px solid var(--line); padding: 10px 0 0; margin: 0; display: grid; gap: 6px; min-width: 0;
+  legend { font: 600 16px var(--display); padding: 0 8px 0 0; }
+`;
+const Line = styled.div<{
+  $columns: string;
+}>`display: grid; grid-template-columns: ${({ $columns }) => $columns} 34px; gap: 8px; align-items: start;`;
+
+interface ListProps<T> {
+  readonly rows: readonly T[];
+  readonly onChange: (rows: readonly T[]) => void;
+  /** What the server refuses at a field like `packs.0.one`. */
+  readonly at: (field: string) => string | undefined;
+}
+
+function List<T>({
+  title,
+  hint,
+  rows,
+  onChange,
+  blank,
+  add,
+  columns,
+  children,
+}: {
+  title: string;
+  hint: string;
+  rows: readonly T[];
+  onChange: (rows: readonly T[]) => void;
+  blank: T;
+  add: string;
+  columns: string;
+  children: (row: T, index: number, set: (part: Partial<T>) => void) => ReactNode;
+}) {
+  return (
+    <Section>
+      <legend>{title}</legend>
+      <Faint>{hint}</Faint>
+      {rows.map((row, index) => (
+        // A row is nothing but what is typed at its place: the fields keep no state of their own.
+        // biome-ignore lint/suspicious/noArrayIndexKey: see above
+        <Line key={index} $columns={columns}>
+          {children(row, index, (part) => onChange(rows.map((one, at) => (at === index ? { ...one, ...part } : one))))}
+          <Button
+            look="ghost"
+            style={{ padding: 8, alignSelf: 'end' }}
+            aria-label={`Remove from ${title.toLowerCase()}, line ${index + 1}`}
+            onPress={() => onChange(rows.filter((_, at) => at !== index))}
+          >
+            <X size={15} aria-hidden />
+          </Button>
+        </Line>
+      ))}
+      <div>
+        <Button look="ghost" onPress={() => onChange([...rows, blank])}>
+          {add}
+        </Button>
+      </div>
+    </Section>
+  );
+}
+
+/** What else an item is counted in: a box of twelve. */
+export function Packs({ rows, onChange, at, unit }: ListProps<TypedPack> & { unit: string }) {
+  return (
+    <List
+      title="Packs"
+      hint={`“3 box” can then be typed wherever a quantity of it is asked for.`}
+      rows={rows}
+      onChange={onChange}
+      blank={{ name: '', one: '' }}
+      add="+ Pack"
+      columns="1fr 1fr"
+    >
+      {(row, index, set) => (
+        <>
+          <Field
+            label={`Name of pack ${index + 1}`}
+            hideLabel
+            placeholder="box"
+            value={row.name}
+            onChange={(name) => set({ name })}
+            error={at(`packs.${index}.name`)}
+          />
+          <Field
+            label={`Size of pack ${index + 1}`}
+            hideLabel
+            numeric
+            suffix={`${unit} in one`}
+            value={row.one}
+            onChange={(one) => set({ one })}
+            error={at(`packs.${index}.one`)}
+          />
+        </>
+      )}
+    </List>
+  );
+}
+
+/** Who sells it, under which code, at what price and how. */
+export function Suppliers({ rows, onChange, at, unit }: ListProps<TypedSupplier> & { unit: string }) {
+  const suppliers = useQuestion('suppliers', {}).data ?? [];
+  const blank = {
+    supplierId: String(suppliers[0]?.id ?? ''),
+    code: '',
+    price: '',
+    pack: '1',
+    minimum: '0',
+    leadDays: '',
+  };
+  return (
+    <List
+      title="Suppliers"
+      hint={
+        suppliers.length === 0
+          ? 'Add suppliers under Stock, Suppliers; then say here who sells this item.'
+          : `Price, pack and minimum are for one ${unit}: the order is a multiple of the pack and at least the minimum.`
+      }
+      rows={rows}
+      onChange={onChange}
+      blank={blank}
+      add="+ Supplier"
+      columns="1.5fr 1.2fr 0.9fr 0.8fr 0.8fr 0.8fr"
+    >
+      {(row, index, set) => (
+        <>
+          <Choice
+            label="Supplier"
+            value={row.supplierId}
+            onChange={(supplierId) => set({ supplierId })}
+            options={suppliers.map((supplier) => [String(supplier.id), supplier.name] as const)}
+            error={at(`suppliers.${index}.supplierId`)}
+          />
+          <Field
+            label="Their code"
+            value={row.code}
+            onChange={(code) => set({ code })}
+            error={at(`suppliers.${index}.code`)}
+          />
+          <Field
+            label="Price"
+            numeric
+            value={row.price}
+            onChange={(price) => set({ price })}
+            error={at(`suppliers.${index}.price`)}
+          />
+          <Field
+            label="Pack"
+            numeric
+            value={row.pack}
+            onChange={(pack) => set({ pack })}
+            error={at(`suppliers.${index}.pack`)}
+          />
+          <Field
+            label="Minimum"
+            numeric
+            value={row.minimum}
+            onChange={(minimum) => set({ minimum })}
+            error={at(`suppliers.${index}.minimum`)}
+          />
+          <Field
+            label="Lead days"
+            numeric
+            value={row.leadDays}
+            onChange={(leadDays) => set({ leadDays })}
+            error={at(`suppliers.${index}.leadDays`)}
+          />
+        </>
+      )}
+    </List>
+  );
+}
+
+/** Whatever else the owner wants to know of an item. */
+export function Fields({ rows, onChange, at }: ListProps<TypedField>) {
+  return (
+    <List
+      title="Custom fields"
+      hint="Anything else worth keeping: warranty months, colour, tariff number."
+      rows={rows}
+      onChange={onChange}
+      blank={{ name: '', value: '' }}
+      add="+ Field"
+      columns="1fr 1.6fr"
+    >
+      {(row, index, set) => (
+        <>
+          <Field
+            label={`Name of field ${index + 1}`}
+            hideLabel
+            placeholder="Warranty months"
+            value={row.name}
+            onChange={(name) => set({ name })}
+            error={at(`fields.${index}.name`)}
+          />
+          <Field
+            label={`Value of field ${index + 1}`}
+            hideLabel
+            value={row.value}
+            onChange={(value) => set({ value })}
+            error={at(`fields.${index}.value`)}
+          />
+        </>
+      )}
+    </List>
+  );
+}

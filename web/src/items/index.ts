@@ -1,0 +1,1 @@
+export { UnitsCard } from './UnitsCard.tsx';

@@ -1,0 +1,1 @@
+export { MovementTable } from './MovementTable.tsx';

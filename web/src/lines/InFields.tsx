@@ -1,0 +1,135 @@
+import { type KeyboardEvent, useDeferredValue } from 'react';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { scannedLabel } from '../ui/scanned.ts';
+import { Faint } from '../ui/text.ts';
+import { readTrack, type TrackedItem, type TypedTrack, withScan } from './typed.ts';
+
+export const TrackRow = styled.div`
+  display: flex; gap: 12px; align-items: flex-start; flex-wrap: wrap; padding: 0 0 6px 37px;
+  small { line-height: 34px; }
+  @media (max-width: 700px) { padding: 8px 0 0; > * { width: 100% !important; } button, select, input { min-height: 48px; } }
+`;
+
+interface Props {
+  readonly item: TrackedItem;
+  readonly typed: TypedTrack;
+  readonly onChange: (typed: TypedTrack) => void;
+  /** How many units come in: so many serials are asked for. */
+  readonly quantity: number;
+  /** Follows the serials, so that a range says how many at once. */
+  readonly setCount?: (count: number) => void;
+  readonly errorAt: (name: 'lot' | 'bestBefore' | 'serials') => string | undefined;
+  readonly onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
+  /** A serial that was here before may come back; then a known one is no clash. */
+  readonly mayReturn?: boolean;
+}
+
+/** The lot, or the serials, of goods that come in; nothing where the item is not tracked. */
+export function InFields(props: Props) {
+  if (props.item.tracking === 'lot') return <LotIn {...props} />;
+  if (props.item.tracking === 'serial') return <SerialsIn {...props} />;
+  return null;
+}
+
+function LotIn({ item, typed, onChange, errorAt, onKeyDown }: Props) {
+  return (
+    <TrackRow>
+      <div style={{ width: '100%', maxWidth: 190 }}>
+        <Field
+          label={`Lot of ${item.name}`}
+          hideLabel
+          step
+          placeholder="Lot, as printed"
+          value={typed.lot}
+          onChange={(lot) => onChange(takeScan(typed, lot) ?? { ...typed, lot })}
+          error={errorAt('lot')}
+          {...(onKeyDown ? { onKeyDown } : {})}
+        />
+      </div>
+      <small>best before</small>
+      <div style={{ width: 160 }}>
+        <Field
+          label={`Best-before day of ${item.name}`}
+          hideLabel
+          step
+          type="date"
+          value={typed.bestBefore}
+          onChange={(bestBefore) => onChange({ ...typed, bestBefore })}
+          error={errorAt('bestBefore')}
+          {...(onKeyDown ? { onKeyDown } : {})}
+        />
+      </div>
+      <Faint>empty when it keeps, or the lot is known</Faint>
+    </TrackRow>
+  );
+}
+
+/** A label scanned into a field of text: what it says goes where it belongs. */
+function takeScan(typed: TypedTrack, text: string): TypedTrack | null {
+  try {
+    const scan = scannedLabel(text);
+    return scan && (scan.lot || scan.serial) ? withScan(typed, scan) : null;
+  } catch {
+    return null;
+  }
+}
+
+function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDown, mayReturn }: Props) {
+  const read = readTrack(item, typed);
+  const asked = useDeferredValue(read.serials);
+  const wanted = Math.max(1, Math.min(2000, Math.round(quantity) || 1));
+  const check = useQuestion(
+    'checkSerials',
+    { params: { id: item.id }, body: { codes: asked, count: wanted } },
+    { keep: true },
+  ).data;
+  const clashes = (check?.clashes ?? []).filter(
+    ({ code, says }) =>
+      read.serials.some((one) => one.toLowerCase() === code.toLowerCase()) && !(mayReturn && says.startsWith('left')),
+  );
+  const free = check?.nextFree ?? null;
+  const put = (serials: string) => {
+    onChange({ ...typed, serials });
+    const { serials: codes, error } = readTrack(item, { ...typed, serials });
+    if (!error && codes.length > 0) setCount?.(codes.length);
+  };
+  const [clash] = clashes;
+  const says = clash
+    ? `${clash.code} ${clash.says}${clashes.length > 1 ? `, and ${clashes.length - 1} more` : ''}.`
+    : undefined;
+  return (
+    <TrackRow>
+      <div style={{ width: '100%', maxWidth: 330 }}>
+        <Field
+          label={`Serial numbers of ${item.name}`}
+          hideLabel
+          step
+          placeholder="SC-0101..0104, or one by one"
+          value={typed.serials}
+          suffix={`${read.serials.length} of ${wanted}`}
+          onChange={(text) => {
+            const scanned = takeScan({ ...typed, serials: '' }, text.split(/\s+/).at(-1) ?? '');
+            put(scanned?.serials ? `${typed.serials} ${scanned.serials}`.trim() : text);
+          }}
+          error={says ?? read.error ?? errorAt('serials')}
+          onKeyDown={(event) => {
+            if (event.key === 'F2' && free) {
+              event.preventDefault();
+              put(free);
+            } else onKeyDown?.(event);
+          }}
+        />
+      </div>
+      {free !== null ? (
+        <Button look={clash ? 'plain' : 'ghost'} onPress={() => put(free)}>
+          Take {free} <kbd>F2</kbd>
+        </Button>
+      ) : (
+        <Faint>no pattern on the item, so none are proposed</Faint>
+      )}
+    </TrackRow>
+  );
+}

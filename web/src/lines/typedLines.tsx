@@ -1,0 +1,98 @@
+import type { Item } from '@yosegi/contract';
+import { X } from 'lucide-react';
+import { type KeyboardEvent, type ReactNode, useRef } from 'react';
+import { Button } from '../ui/Button.tsx';
+import { useFormat } from '../ui/format.ts';
+import { Cell } from '../ui/layout.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint } from '../ui/text.ts';
+import { useKept } from '../ui/useKept.ts';
+
+export interface TypedLine {
+  /** Stays with the line while others come and go. */
+  readonly key: number;
+  readonly item: ItemHead;
+}
+/** What a line shows of its item. */
+export type ItemHead = Pick<Item, 'code' | 'name'>;
+/** Unlike any before, also those that were kept from before a reload. */
+let nextKey = Date.now();
+
+/**
+ * The lines of a stock document while they are typed. A picked item becomes a line whose first number is focused; Enter
+ * goes on through the line's numbers, lot and serials, and from the last back to the picker. Rows of a line carry its key
+ * as `data-line`.
+ * @param keepAs under which the lines stay in this tab until they are posted
+ * @param begin the lines it begins with when none were kept
+ */
+export function useTypedLines<Line extends TypedLine>(keepAs: string, begin: readonly Omit<Line, 'key'>[] = []) {
+  const [lines, setLines, forget] = useKept<readonly Line[]>(keepAs, () => begin.map(withKey<Line>));
+  const adder = useRef<HTMLInputElement>(null);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const steps = (key: string) => [
+    ...(body.current?.querySelectorAll<HTMLElement>(
+      `[data-line="${key}"] :is(input.num, input.step, select.step):not(:disabled)`,
+    ) ?? []),
+  ];
+  const toNext = (event: KeyboardEvent<HTMLElement>) => {
+    // With Ctrl it posts the document.
+    if (event.key !== 'Enter' || event.ctrlKey) return;
+    event.preventDefault();
+    const own = steps(event.currentTarget.closest<HTMLElement>('[data-line]')?.dataset.line ?? '');
+    (own[own.indexOf(event.currentTarget) + 1] ?? adder.current)?.focus();
+  };
+  return {
+    lines,
+    adder,
+    body,
+    /** @param stay leaves the focus where it is, as for one scan after another */
+    append: (line: Omit<Line, 'key'>, stay = false) => {
+      const added = withKey<Line>(line);
+      setLines((before) => [...before, added]);
+      if (!stay) requestAnimationFrame(() => steps(String(added.key))[0]?.focus());
+    },
+    set: (key: number, part: Partial<Line>) =>
+      setLines((before) => before.map((line) => (line.key === key ? { ...line, ...part } : line))),
+    remove: (key: number) => setLines((before) => before.filter((line) => line.key !== key)),
+    toNext,
+    /** Once they are posted. */
+    forget,
+  };
+}
+
+function withKey<Line extends TypedLine>(line: Omit<Line, 'key'>): Line {
+  nextKey += 1;
+  return { ...line, key: nextKey } as Line;
+}
+
+/** The item of a typed line; `more` stands beside its code. */
+export function LineItem({ item, more }: { item: ItemHead; more?: ReactNode }) {
+  return (
+    <Cell>
+      <Tile code={item.code} size={28} />
+      <span>
+        <b>{item.name}</b>
+        <br />
+        <Faint>
+          {item.code}
+          {more && <> · {more}</>}
+        </Faint>
+      </span>
+    </Cell>
+  );
+}
+
+/** How much of an item there is now, in its unit. */
+export function OnHand({ item }: { item: Item }) {
+  const format = useFormat();
+  return <>{format.quantity(item.onHand, item.unit, item.decimals)} on hand</>;
+}
+
+/** Takes a typed line away. */
+export function RemoveLine({ item, onRemove }: { item: ItemHead; onRemove: () => void }) {
+  return (
+    <Button look="ghost" style={{ padding: 8 }} aria-label={`Remove ${item.name}`} onPress={onRemove}>
+      <X size={16} aria-hidden />
+    </Button>
+  );
+}

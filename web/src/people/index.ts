@@ -1,0 +1,1 @@
+export { CompanyForm } from './CompanyForm.tsx';

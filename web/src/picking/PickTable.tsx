@@ -1,0 +1,266 @@
+import type { BuildDetail, Store } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
+import { checkPick } from '@yosegi/core/picking';
+import { Fragment, type KeyboardEvent, useState } from 'react';
+import { problemOf, useCommand } from '../api/client.ts';
+import { OutFields } from '../lines/OutFields.tsx';
+import { Shortages } from '../lines/Shortages.tsx';
+import { namedOf, type TypedTrack } from '../lines/typed.ts';
+import { useCan } from '../shell/person.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { readTyped } from '../ui/measuring.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { OverrideForm } from '../ui/OverrideForm.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
+
+interface Typed {
+  readonly binId: number;
+  readonly quantity: string;
+  readonly track: TypedTrack;
+}
+
+/** The open lines of a build in walking order: quantities as suggested or as typed, partly now and the rest later. */
+export function PickTable({ build, stores }: { build: BuildDetail; stores: readonly Store[] }) {
+  const format = useFormat();
+  const notify = useNotify();
+  const mayOverride = useCan('override');
+  const [typed, setTyped] = useState<ReadonlyMap<number, Typed>>(new Map());
+  const [overriding, setOverriding] = useState(false);
+  const steps = stepsOf(build, stores);
+  const pick = useCommand('pick', ({ documentId, number, build: after }) => {
+    setTyped(new Map());
+    setOverriding(false);
+    const open = after.pickLines - after.pickedLines;
+    notify({
+      text: `${number}: parts are on the bench. ${open === 0 ? 'Everything is picked.' : `${count(open, 'line')} still open.`}`,
+      documentId,
+    });
+  });
+  const rows = steps.map((step) => readRow(step, typed.get(step.line.id)));
+  const going = rows.filter((row) => row.quantity > 0 && row.binId !== 0);
+  const faulty = rows.some((row) => row.error !== undefined);
+  const post = (override?: { reason: string }) => {
+    if (faulty || going.length === 0 || pick.isPending) return;
+    const lines = going.map((row) => ({
+      lineId: row.step.line.id,
+      binId: row.binId,
+      quantity: formatDecimal(row.quantity),
+      ...namedOf(row.step.item, row.track),
+    }));
+    pick.mutate({ params: { id: build.id }, body: { lines, ...(override ? { override } : {}) } });
+  };
+  useShortcut('Enter', () => post(), { ctrl: true });
+  const set = (step: Step, part: Partial<Typed>) => {
+    const before = typed.get(step.line.id) ?? startOf(step);
+    setTyped(new Map(typed).set(step.line.id, { ...before, ...part }));
+  };
+  const walk = (event: KeyboardEvent<HTMLInputElement>) => {
+    const by =
+      event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' || (event.key === 'Enter' && !event.ctrlKey) ? 1 : 0;
+    if (by === 0) return;
+    event.preventDefault();
+    const inputs = [...(event.currentTarget.closest('table')?.querySelectorAll<HTMLInputElement>('input.num') ?? [])];
+    inputs[inputs.indexOf(event.currentTarget) + by]?.focus();
+  };
+  const problem = problemOf(pick.error);
+  const short = problem?.code === 'stock-short';
+  const [, refusedIndex, refusedName] = problem?.field?.split('.') ?? [];
+  const refusedLine = refusedIndex ? going[Number(refusedIndex)]?.step.line.id : undefined;
+  const orderBroken = problem?.code === 'lot-order' || problem?.code === 'is-held';
+  const shelfOf = (step: Step): [string, string][] => {
+    const stocked = step.bins.map((bin): [string, string] => [
+      String(bin.binId),
+      `${bin.bin} · ${bin.store} · ${format.quantity(bin.quantity, step.item.unit, step.item.decimals)}`,
+    ]);
+    return stocked.length > 0 ? stocked : [['0', 'in no bin']];
+  };
+  return (
+    <AnswerPane style={{ height: '100%' }}>
+      <AnswerBody>
+        <Row $wrap>
+          <Tile code={build.code} size={52} />
+          <div>
+            <h1>
+              {steps.length === 0
+                ? `Everything for ${build.number} is picked.`
+                : `${count(steps.length, 'line')} to pick for ${build.number}.`}
+            </h1>
+            <Lead>
+              {format.number(build.quantity)} × {build.name}. Bins in walking order; take less and the rest stays open.
+            </Lead>
+          </div>
+          <Push />
+          <LinkButton to={`/print/pick/${build.id}`}>Print pick list</LinkButton>
+        </Row>
+        {steps.length > 0 && (
+          <Grid>
+            <thead>
+              <tr>
+                <th style={{ width: 300 }}>Bin</th>
+                <th>Part</th>
+                <th className="num">Still open</th>
+                <th className="num" style={{ width: 150 }}>
+                  Take now
+                </th>
+                <th className="num">Stays open</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(({ step, binId, text, quantity, error, track }) => (
+                <Fragment key={step.line.id}>
+                  <tr>
+                    <td>
+                      <Choice
+                        label={`Bin for ${step.item.name}`}
+                        hideLabel
+                        value={String(binId)}
+                        options={shelfOf(step)}
+                        onChange={(next) =>
+                          set(step, {
+                            ...chosenBin(step, Number(next)),
+                          })
+                        }
+                      />
+                    </td>
+                    <td>
+                      <Cell>
+                        <Tile code={step.item.code} size={32} />
+                        <span>
+                          <b>{step.item.name}</b>
+                          <br />
+                          <Faint>{step.item.code}</Faint>
+                        </span>
+                      </Cell>
+                    </td>
+                    <td className="num">
+                      <b>{format.quantity(step.line.open, step.item.unit, step.item.decimals)}</b>
+                    </td>
+                    <td className="num">
+                      <Field
+                        label={`Take now of ${step.item.name}`}
+                        hideLabel
+                        numeric
+                        value={text}
+                        suffix={step.item.unit === 'each' ? '' : step.item.unit}
+                        onChange={(next) => set(step, { quantity: next })}
+                        onKeyDown={walk}
+                        error={
+                          error ??
+                          (refusedLine === step.line.id && refusedName === 'quantity' ? problem?.detail : undefined)
+                        }
+                      />
+                    </td>
+                    <td className="num">
+                      <Muted>
+                        {format.quantity(
+                          formatDecimal(Math.max(0, readExact(step.line.open) - quantity)),
+                          step.item.unit,
+                          step.item.decimals,
+                        )}
+                      </Muted>
+                    </td>
+                  </tr>
+                  {step.item.tracking !== 'none' && step.bins.length > 0 && (
+                    <tr>
+                      <td />
+                      <td colSpan={4}>
+                        <OutFields
+                          item={step.item}
+                          pieces={step.bins.find((bin) => bin.binId === binId)?.pieces ?? []}
+                          typed={track}
+                          onChange={(next) => set(step, { track: next })}
+                          quantity={quantity / SCALE}
+                          setCount={(n) => set(step, { quantity: String(n) })}
+                          errorAt={(name) =>
+                            refusedLine === step.line.id && refusedName === name ? problem?.detail : undefined
+                          }
+                        />
+                      </td>
+                    </tr>
+                  )}
+                </Fragment>
+              ))}
+            </tbody>
+          </Grid>
+        )}
+        {problem && refusedLine === undefined && (
+          <ProblemBox
+            error={pick.error}
+            ways={
+              short && (
+                <>
+                  <Button onPress={() => setTyped(new Map())}>Take what is there</Button>
+                  <LinkButton to="/stock/receive">Receive goods</LinkButton>
+                  {mayOverride && !overriding && (
+                    <Button onPress={() => setOverriding(true)}>Take it below zero…</Button>
+                  )}
+                </>
+              )
+            }
+          >
+            {short && <Shortages problem={problem} />}
+          </ProblemBox>
+        )}
+        {orderBroken && mayOverride && !overriding && (
+          <div>
+            <Button onPress={() => setOverriding(true)}>Take it all the same…</Button>
+          </div>
+        )}
+        {overriding && (
+          <OverrideForm
+            action={orderBroken ? 'Take it all the same' : 'Pick below zero'}
+            busy={pick.isPending}
+            onOverride={(reason) => post({ reason })}
+          />
+        )}
+      </AnswerBody>
+      <Foot>
+        <Muted>
+          {build.pickedLines} of {count(build.pickLines, 'line')} picked before
+        </Muted>
+        <Push />
+        <LinkButton look={steps.length === 0 ? 'go' : 'ghost'} to={`/build/${build.id}/finish`}>
+          Finish the build…
+        </LinkButton>
+        {steps.length > 0 && (
+          <Button look="go" isDisabled={faulty || going.length === 0} busy={pick.isPending} onPress={() => post()}>
+            Bring {count(going.length, 'line')} to the bench
+          </Button>
+        )}
+      </Foot>
+    </AnswerPane>
+  );
+}
+
+/** As much as the bin holds of what is open, and of serials the first ones in it. */
+function chosenBin(step: Step, binId: number): Typed {
+  const bin = step.bins.find((one) => one.binId === binId);
+  const quantity = suggestion(step.line.open, bin);
+  return { binId, quantity, track: suggestedTrack(step.item, bin, quantity) };
+}
+
+/** What is suggested: the first bin, and of serials the first ones in it. */
+function startOf(step: Step): Typed {
+  const [bin] = step.bins;
+  return { binId: bin?.binId ?? 0, quantity: step.suggested, track: suggestedTrack(step.item, bin, step.suggested) };
+}
+
+function readRow(step: Step, typed: Typed | undefined) {
+  const { quantity: text, binId, track } = typed ?? startOf(step);
+  const base = { step, binId, text, track };
+  try {
+    const quantity = readTyped(text, step.item);
+    if (quantity !== 0) checkPick(readExact(step.line.open) as Quantity, quantity);
+    return { ...base, quantity, error: undefined };
+  } catch (error) {
+    return { ...base, quantity: 0 as Quantity, error: wordsOf(error) ?? 'This cannot be read.' };
+  }
+}

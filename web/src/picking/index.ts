@@ -1,0 +1,1 @@
+export { stepsOf } from './steps.ts';

@@ -1,0 +1,390 @@
+import type { ApartPlan, Item } from '@yosegi/contract';
+import { formatDecimal, type Quantity, SCALE } from '@yosegi/core/number';
+import type { Leftover } from '@yosegi/core/takeapart';
+import { Fragment, type KeyboardEvent, useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { InFields } from '../lines/InFields.tsx';
+import { OutFields } from '../lines/OutFields.tsx';
+import { Shortages } from '../lines/Shortages.tsx';
+import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../lines/typed.ts';
+import { useCan } from '../shell/person.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { AnswerBody, AnswerPane, Ask, AskAnswer, Cell, Foot, Grid } from '../ui/layout.ts';
+import { plainTyped } from '../ui/measuring.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { OverrideForm } from '../ui/OverrideForm.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { shelfOptions } from '../ui/shelves.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Muted, Push } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+
+import { asWentIn, partOf, readable, reckonApart, type Typed } from './reckonApart.ts';
+
+/** Fields that say beside themselves what is wrong with them. */
+const SHOWN = [
+  'quantity',
+  'lot',
+  'serials',
+  'lines.*.good',
+  'lines.*.damaged',
+  'lines.*.lot',
+  'lines.*.serials',
+  'lines.*.bestBefore',
+];
+
+/** Lot or serials in a narrow column. */
+const Narrow = styled.div`> div { padding-left: 0; > * { max-width: 100%; } }`;
+
+/** Units from stock back into parts: what is good, damaged or missing, and where the value goes. */
+export function TakeApartPage() {
+  const [search, setSearch] = useSearchParams();
+  const itemId = Number(search.get('item')) || null;
+  const item = useQuestion('item', { params: { id: itemId ?? 0 } }, { enabled: itemId !== null });
+  const unit = {
+    lot: search.get('lot') ?? undefined,
+    serials: readable(search.get('serials')),
+    buildId: Number(search.get('build')) || undefined,
+  };
+  const plan = useQuestion(
+    'apartPlan',
+    { params: { id: itemId ?? 0 }, query: unit },
+    { enabled: itemId !== null, keep: true },
+  );
+  const picker = (
+    <ItemPicker
+      label="Which product?"
+      chosen={item.data ? `${item.data.name} · ${item.data.code}` : ''}
+      source="made"
+      autoFocus={itemId === null}
+      onPick={(picked) => setSearch({ item: String(picked.id) })}
+    />
+  );
+  if (itemId === null) {
+    return (
+      <AskAnswer>
+        <Ask>
+          <h2 style={{ marginBottom: 10 }}>What is taken apart?</h2>
+          {picker}
+        </Ask>
+        <AnswerPane>
+          <EmptyState title="Choose a product on the left">
+            Its parts come back by their take-apart shares. You say for each what is good, damaged or missing; the value
+            is split to the last cent.
+          </EmptyState>
+        </AnswerPane>
+      </AskAnswer>
+    );
+  }
+  return (
+    <Answer of={item}>
+      {(product) => (
+        <Answer of={plan}>
+          {(data) => (
+            <ApartForm
+              key={`${data.itemId}:${data.stockQuantity}:${data.revisionId}`}
+              item={product}
+              plan={data}
+              picker={picker}
+            />
+          )}
+        </Answer>
+      )}
+    </Answer>
+  );
+}
+
+function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker: React.ReactNode }) {
+  const format = useFormat();
+  const notify = useNotify();
+  const mayOverride = useCan('override');
+  const stores = useQuestion('stores', {});
+  const shelves = shelfOptions(stores.data ?? []);
+  const [quantity, setQuantity] = useState('1');
+  const [binId, setBinId] = useState(String(plan.bins[0]?.binId ?? item.homeBinId ?? shelves[0]?.[0] ?? ''));
+  const [leftover, setLeftover] = useState<Leftover>('written-off');
+  const [remark, setRemark] = useState('');
+  const [typed, setTyped] = useState<ReadonlyMap<number, Typed>>(new Map());
+  const [overriding, setOverriding] = useState(false);
+  const [lot, setLot] = useAddress('lot');
+  const [serials, setSerials] = useAddress('serials');
+  const [buildId, setBuildId] = useAddress('build');
+  const unit: TypedTrack = { ...NOTHING_TYPED, lot, serials };
+  const reckoning = useMemo(() => reckonApart(plan, quantity, typed, leftover), [plan, quantity, typed, leftover]);
+  const { faults, rows, value, writtenOff } = reckoning;
+  const apart = useCommand('takeApart', (document) => {
+    setTyped(new Map());
+    setOverriding(false);
+    notify({ text: `${document.number}: ${quantity} × ${item.name} is back in parts.`, documentId: document.id });
+  });
+  const problem = problemOf(apart.error);
+  const post = (override?: { reason: string }) => {
+    if (faults.size > 0 || apart.isPending) return;
+    apart.mutate({
+      body: {
+        itemId: item.id,
+        revisionId: plan.revisionId,
+        buildId: Number(buildId) || null,
+        binId: Number(binId),
+        quantity: plainTyped(quantity, plan),
+        ...namedOf(item, unit),
+        leftover,
+        remark,
+        lines: rows.map((row) => ({
+          lineId: row.line.lineId,
+          good: formatDecimal(row.good),
+          damaged: formatDecimal(row.damaged),
+          binId: Number(binOf(row.line)),
+          ...(row.good > 0 ? namedInOf(partOf(row.line), trackOf(row.line, row.good)) : {}),
+        })),
+        ...(override ? { override } : {}),
+      },
+    });
+  };
+  useShortcut('Enter', () => post(), { ctrl: true });
+  const binOf = (line: ApartPlan['lines'][number]) =>
+    typed.get(line.lineId)?.binId ?? String(line.homeBinId ?? shelves[0]?.[0] ?? '');
+  const trackOf = (line: ApartPlan['lines'][number], good: Quantity) =>
+    typed.get(line.lineId)?.track ?? asWentIn(line, good);
+  const set = (lineId: number, part: Typed) => setTyped(new Map(typed).set(lineId, { ...typed.get(lineId), ...part }));
+  const walk = (event: KeyboardEvent<HTMLInputElement>) => {
+    const by =
+      event.key === 'ArrowUp' ? -2 : event.key === 'ArrowDown' || (event.key === 'Enter' && !event.ctrlKey) ? 2 : 0;
+    if (by === 0) return;
+    event.preventDefault();
+    const inputs = [...(event.currentTarget.closest('table')?.querySelectorAll<HTMLInputElement>('input.num') ?? [])];
+    inputs[inputs.indexOf(event.currentTarget) + by]?.focus();
+  };
+  const money = (amount: number) => format.money(formatDecimal(amount));
+  const exact = (amount: number) => format.exactMoney(formatDecimal(amount));
+  const short = problem?.code === 'stock-short';
+  const fromBins: [string, string][] =
+    plan.bins.length > 0
+      ? plan.bins.map((bin) => [
+          String(bin.binId),
+          `${bin.bin} · ${bin.store} · ${format.quantity(bin.quantity, plan.unit, plan.decimals)}`,
+        ])
+      : shelves;
+  return (
+    <AskAnswer>
+      <Ask>
+        <h2 style={{ marginBottom: 10 }}>What is taken apart?</h2>
+        {picker}
+        <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 12, marginTop: 14 }}>
+          <Field
+            label="How many"
+            numeric
+            value={quantity}
+            suffix={plan.unit}
+            onChange={setQuantity}
+            error={faults.get('quantity') ?? problemAt(apart.error, 'quantity')}
+          />
+          <Choice label="From bin" value={binId} onChange={setBinId} options={fromBins} />
+          {item.tracking !== 'none' && (
+            <Narrow>
+              <OutFields
+                item={item}
+                pieces={plan.bins.find((bin) => String(bin.binId) === binId)?.pieces ?? []}
+                typed={unit}
+                onChange={(next) => (item.tracking === 'lot' ? setLot(next.lot) : setSerials(next.serials))}
+                quantity={Number(quantity) || 0}
+                setCount={(n) => setQuantity(String(n))}
+                errorAt={(name) => problemAt(apart.error, name)}
+              />
+            </Narrow>
+          )}
+          {plan.madeBy.length > 0 && (
+            <Choice
+              label="Made with"
+              value={buildId}
+              onChange={setBuildId}
+              options={[
+                ['', plan.build !== null && buildId === '' ? `${plan.build}, as it is known` : 'not known'],
+                ...plan.madeBy.map(({ buildId: id, build, revision, at }): [string, string] => [
+                  String(id),
+                  `${build} · revision ${revision} · ${format.day(at.slice(0, 10))}`,
+                ]),
+              ]}
+            />
+          )}
+          <Choice
+            label="Value of what is damaged or missing"
+            value={leftover}
+            onChange={(next) => setLeftover(next as Leftover)}
+            options={[
+              ['written-off', 'is written off'],
+              ['spread', 'is carried by the good parts'],
+            ]}
+          />
+          <Field label="Remark" value={remark} onChange={setRemark} />
+        </div>
+        <p style={{ marginTop: 16 }}>
+          <Muted>
+            {format.quantity(item.onHand, item.unit, item.decimals)} on hand, worth {format.unitCost(item.averageCost)}{' '}
+            each. By revision {plan.revision}
+            {plan.build === null ? ', which is in use' : `, which ${plan.build} took`}.
+          </Muted>
+        </p>
+      </Ask>
+      <AnswerPane>
+        <AnswerBody>
+          <div>
+            <h1>
+              {money(value - writtenOff)} of parts come back
+              {writtenOff > 0 ? `, ${money(writtenOff)} is written off` : ''}.
+            </h1>
+            <Lead>
+              {quantity || '0'} × {item.name} is worth {money(value)}; each part carries its share of it.
+            </Lead>
+          </div>
+          {rows.length === 0 ? (
+            <EmptyState
+              title="Nothing comes back"
+              action={<LinkButton to={`/define/${plan.definitionId}`}>Open its bill of materials</LinkButton>}
+            >
+              No line of this revision comes back on take-apart; all of its value would be written off.
+            </EmptyState>
+          ) : (
+            <Grid>
+              <thead>
+                <tr>
+                  <th>Part</th>
+                  <th className="num">Share</th>
+                  <th className="num">Expected</th>
+                  <th className="num" style={{ width: 112 }}>
+                    Good
+                  </th>
+                  <th className="num" style={{ width: 112 }}>
+                    Damaged
+                  </th>
+                  <th className="num">Missing</th>
+                  <th style={{ width: 150 }}>Into bin</th>
+                  <th className="num">Value</th>
+                </tr>
+              </thead>
+              <tbody>
+                {rows.map((row, index) => {
+                  const { line } = row;
+                  const unit = line.unit === 'each' ? '' : line.unit;
+                  const faultOf = (name: string) =>
+                    faults.get(`lines.${index}.${name}`) ?? problemAt(apart.error, `lines.${index}.${name}`);
+                  return (
+                    <Fragment key={line.lineId}>
+                      <tr>
+                        <td>
+                          <Cell>
+                            <Tile code={line.code} size={28} />
+                            <span>
+                              <b>{line.name}</b>
+                              <br />
+                              <Faint>{line.code}</Faint>
+                            </span>
+                          </Cell>
+                        </td>
+                        <td className="num">{format.number(line.share, 2)} %</td>
+                        <td className="num">
+                          {format.quantity(formatDecimal(row.expected), line.unit, line.decimals)}
+                        </td>
+                        <td>
+                          <Field
+                            label={`Good ${line.name}`}
+                            hideLabel
+                            numeric
+                            suffix={unit}
+                            value={typed.get(line.lineId)?.good ?? formatDecimal(row.good)}
+                            onChange={(good) => set(line.lineId, { good })}
+                            onKeyDown={walk}
+                            error={faultOf('good')}
+                          />
+                        </td>
+                        <td>
+                          <Field
+                            label={`Damaged ${line.name}`}
+                            hideLabel
+                            numeric
+                            suffix={unit}
+                            value={typed.get(line.lineId)?.damaged ?? formatDecimal(row.damaged)}
+                            onChange={(damaged) => set(line.lineId, { damaged })}
+                            onKeyDown={walk}
+                            error={faultOf('damaged')}
+                          />
+                        </td>
+                        <td className="num">
+                          {row.missing > 0 ? (
+                            <b>{format.quantity(formatDecimal(row.missing), line.unit, line.decimals)}</b>
+                          ) : (
+                            '–'
+                          )}
+                        </td>
+                        <td>
+                          <Choice
+                            label={`Bin for ${line.name}`}
+                            hideLabel
+                            value={binOf(line)}
+                            options={shelves}
+                            onChange={(next) => set(line.lineId, { binId: next })}
+                          />
+                        </td>
+                        <td className="num">{money(row.value)}</td>
+                      </tr>
+                      {line.tracking !== 'none' && row.good > 0 && (
+                        <tr>
+                          <td colSpan={8}>
+                            <InFields
+                              item={partOf(line)}
+                              typed={trackOf(line, row.good)}
+                              onChange={(track) => set(line.lineId, { track })}
+                              quantity={row.good / SCALE}
+                              errorAt={(name) => problemAt(apart.error, `lines.${index}.${name}`)}
+                              mayReturn
+                            />
+                          </td>
+                        </tr>
+                      )}
+                    </Fragment>
+                  );
+                })}
+              </tbody>
+            </Grid>
+          )}
+          {problem && (
+            <ProblemBox
+              error={apart.error}
+              shownAt={SHOWN}
+              ways={
+                short &&
+                mayOverride &&
+                !overriding && <Button onPress={() => setOverriding(true)}>Take it below zero…</Button>
+              }
+            >
+              {short && <Shortages problem={problem} />}
+            </ProblemBox>
+          )}
+          {overriding && (
+            <OverrideForm
+              action="Take apart below zero"
+              busy={apart.isPending}
+              onOverride={(reason) => post({ reason })}
+            />
+          )}
+        </AnswerBody>
+        <Foot>
+          <Muted>
+            {exact(value)} = {exact(value - writtenOff)} into stock + {exact(writtenOff)} written off
+          </Muted>
+          <Push />
+          <Button look="go" isDisabled={faults.size > 0} busy={apart.isPending} onPress={() => post()}>
+            Take {quantity || '0'} apart
+          </Button>
+        </Foot>
+      </AnswerPane>
+    </AskAnswer>
+  );
+}

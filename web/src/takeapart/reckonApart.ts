@@ -1,0 +1,108 @@
+import type { ApartPlan } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import { fromZero, type Money, mulDiv, type Percent, type Quantity, readExact, SCALE } from '@yosegi/core/number';
+import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
+import { readSerials, writeSerials } from '@yosegi/core/tracking';
+import { NOTHING_TYPED, type TypedTrack } from '../lines/typed.ts';
+import { readTyped } from '../ui/measuring.ts';
+
+/** What somebody typed of one line; nothing of what they left as it is expected. */
+export interface Typed {
+  readonly good?: string;
+  readonly damaged?: string;
+  readonly binId?: string;
+  readonly track?: TypedTrack;
+}
+
+/** Serials of the address while they are whole; what is half typed asks nothing yet. */
+export function readable(serials: string | null): string | undefined {
+  try {
+    return serials && readSerials(serials).length > 0 ? serials : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** What of a line the fields for lots and serials need. */
+export const partOf = (line: ApartPlan['lines'][number]) => ({
+  id: line.itemId,
+  name: line.name,
+  tracking: line.tracking,
+});
+
+/** The lot or the serials that went into the unit, as many as are good. */
+export function asWentIn(line: ApartPlan['lines'][number], good: Quantity): TypedTrack {
+  const codes = line.wentIn.flatMap((piece) => piece.serial ?? []).slice(0, good / SCALE);
+  return { ...NOTHING_TYPED, lot: line.wentIn[0]?.lot ?? '', serials: writeSerials(codes) };
+}
+
+function expectedOrFault(
+  need: Parameters<typeof expectedBack>[0],
+  quantity: Quantity,
+  output: Quantity,
+  faults: Map<string, string>,
+): Quantity {
+  try {
+    return expectedBack(need, quantity, output);
+  } catch (error) {
+    faults.set('quantity', wordsOf(error) ?? 'This cannot be worked out.');
+    return 0 as Quantity;
+  }
+}
+
+/** What comes back and what it is worth, at every key press. Expected parts count as good until said otherwise. */
+export function reckonApart(
+  plan: ApartPlan,
+  quantityText: string,
+  typed: ReadonlyMap<number, Typed>,
+  leftover: Leftover,
+) {
+  const faults = new Map<string, string>();
+  const read = (field: string, text: string, item: Pick<ApartPlan, 'unit' | 'decimals' | 'measures'>): Quantity => {
+    try {
+      return fromZero(readTyped(text, item));
+    } catch (error) {
+      faults.set(field, wordsOf(error) ?? 'This cannot be read.');
+      return 0 as Quantity;
+    }
+  };
+  const quantity = read('quantity', quantityText, plan);
+  if (quantity === 0 && !faults.has('quantity')) faults.set('quantity', 'Type how many.');
+  const output = readExact(plan.outputQuantity) as Quantity;
+  const stock = { quantity: readExact(plan.stockQuantity), value: readExact(plan.stockValue) };
+  const value = (
+    plan.ownValue !== null
+      ? readExact(plan.ownValue)
+      : stock.quantity > 0
+        ? mulDiv(stock.value, Math.min(quantity, stock.quantity), stock.quantity, 'nearest')
+        : 0
+  ) as Money;
+  const rows = plan.lines.map((line, index) => {
+    const need = { basis: line.basis, quantity: readExact(line.quantity) as Quantity, decimals: line.decimals };
+    const expected = expectedOrFault(need, quantity, output, faults);
+    const said = typed.get(line.lineId);
+    const damaged = said?.damaged === undefined ? (0 as Quantity) : read(`lines.${index}.damaged`, said.damaged, line);
+    const good =
+      said?.good === undefined
+        ? (Math.max(0, expected - damaged) as Quantity)
+        : read(`lines.${index}.good`, said.good, line);
+    return { line, share: readExact(line.share) as Percent, expected, good, damaged };
+  });
+  try {
+    const split = takeApart(value, rows, leftover);
+    return {
+      faults,
+      value,
+      writtenOff: split.writtenOff,
+      rows: rows.map((row, index) => ({
+        ...row,
+        missing: split.lines[index]?.missing ?? 0,
+        value: split.lines[index]?.value ?? 0,
+      })),
+    };
+  } catch (error) {
+    const field = (error as { field?: string }).field ?? 'quantity';
+    faults.set(field, wordsOf(error) ?? 'This cannot be right.');
+    return { faults, value, writtenOff: value, rows: rows.map((row) => ({ ...row, missing: 0, value: 0 })) };
+  }
+}

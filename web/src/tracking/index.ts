@@ -1,0 +1,1 @@
+export { LotTable, SerialTable } from './LotTables.tsx';
