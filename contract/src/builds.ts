@@ -2,9 +2,10 @@ import { buildStates } from '@yosegi/core/builds';
 import { lineKinds } from '@yosegi/core/definitions';
 import { z } from 'zod';
 import { FromZero, Positive } from './amounts.ts';
-import { Day, Decimal, Id, IdParams, PageQuery, pageOf, Remark, route, Version } from './common.ts';
-import { Basis, Definition, PartItem, Taken } from './definitions.ts';
+import { Day, Decimal, Id, IdParams, Numbered, PageQuery, pageOf, Remark, route, Version } from './common.ts';
+import { Basis, PartItem, Taken } from './definitions.ts';
 import { Tracking } from './items.ts';
+import { Posted } from './ledger.ts';
 import { BinQuantity, Piece, Tracked, TrackedIn } from './tracking.ts';
 
 export const BuildState = z.enum(buildStates);
@@ -142,7 +143,7 @@ export const buildRoutes = {
       /** How many of each the person was told can be made now; refused when that has changed. */
       seen: z.array(FromZero).optional(),
     }),
-    response: z.object({ builds: z.array(BuildRow) }),
+    response: z.object({ builds: z.array(Numbered) }),
   }),
   updateBuild: route({
     method: 'PUT',
@@ -152,7 +153,7 @@ export const buildRoutes = {
     summary: 'Change the quantity, due day, output bin or remark of a planned build',
     params: IdParams,
     body: z.object({ quantity: Positive, due: Day.nullable(), outputBinId: Id, remark: Remark, version: Version }),
-    response: BuildDetail,
+    response: Numbered,
   }),
   startBuild: route({
     method: 'POST',
@@ -162,7 +163,7 @@ export const buildRoutes = {
     summary: 'Send a build, or a part of it, to the bench',
     params: IdParams,
     body: z.object({ version: Version, quantity: Positive.optional(), override: Override.optional() }),
-    response: BuildDetail,
+    response: Numbered,
   }),
   cancelBuild: route({
     method: 'POST',
@@ -172,7 +173,7 @@ export const buildRoutes = {
     summary: 'Cancel a build; what stands on the bench for it goes back to its bins',
     params: IdParams,
     body: z.object({ version: Version }),
-    response: BuildDetail,
+    response: Numbered.extend({ state: BuildState }),
   }),
   finish: route({
     method: 'POST',
@@ -192,7 +193,7 @@ export const buildRoutes = {
       close: z.boolean().default(false),
       override: Override.optional(),
     }),
-    response: z.object({ documentId: Id, number: z.string(), unitCost: Decimal, build: BuildDetail }),
+    response: Posted.extend({ unitCost: Decimal }),
   }),
   moveBuilds: route({
     method: 'POST',
@@ -202,6 +203,6 @@ export const buildRoutes = {
     summary: 'Let planned builds take the revision in use instead of the one they took',
     params: IdParams,
     body: z.object({ buildIds: z.array(Id).min(1).max(200) }),
-    response: Definition,
+    response: z.object({ builds: z.array(Numbered) }),
   }),
 };

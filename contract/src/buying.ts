@@ -1,7 +1,20 @@
 import { orderStates, sentHows } from '@yosegi/core/buying';
 import { z } from 'zod';
 import { Change, FromZero, Positive, Price } from './amounts.ts';
-import { Code, Day, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route, Version } from './common.ts';
+import {
+  Code,
+  Day,
+  Decimal,
+  Id,
+  IdParams,
+  Name,
+  Numbered,
+  PageQuery,
+  pageOf,
+  Remark,
+  route,
+  Version,
+} from './common.ts';
 import { Measure, Supplier, Tracking } from './items.ts';
 import { Posted } from './ledger.ts';
 import { Announced, Mail } from './mail.ts';
@@ -293,7 +306,7 @@ export const buyingRoutes = {
     path: '/api/purchase-orders',
     summary: 'Draft purchase orders, one or several at once, and send them if told how',
     body: z.object({ orders: z.array(PurchaseOrderInput).min(1).max(50), send: SentHow.nullable().default(null) }),
-    response: z.object({ orders: z.array(PurchaseOrder) }),
+    response: z.object({ orders: z.array(Numbered) }),
   }),
   saveOrder: route({
     ...BUYING,
@@ -303,7 +316,7 @@ export const buyingRoutes = {
     summary: 'Change a draft, and send it if told how',
     params: IdParams,
     body: PurchaseOrderInput.extend({ version: Version, send: SentHow.nullable().default(null) }),
-    response: PurchaseOrder,
+    response: Numbered,
   }),
   sendOrder: route({
     ...BUYING,
@@ -313,7 +326,7 @@ export const buyingRoutes = {
     summary: 'Send an order: to the supplier’s mailbox, or as what is printed or handed over as a file',
     params: IdParams,
     body: Versioned.extend({ how: SentHow }),
-    response: PurchaseOrder,
+    response: Numbered,
   }),
   confirmOrder: route({
     ...BUYING,
@@ -329,7 +342,7 @@ export const buyingRoutes = {
         .min(1)
         .max(500),
     }),
-    response: PurchaseOrder,
+    response: Numbered,
   }),
   closeOrder: route({
     ...BUYING,
@@ -339,7 +352,7 @@ export const buyingRoutes = {
     summary: 'Say that what is still open will not come, of some lines or of all',
     params: IdParams,
     body: Versioned.extend({ lineIds: z.array(Id).min(1).max(500) }),
-    response: PurchaseOrder,
+    response: Numbered,
   }),
   cancelOrder: route({
     ...BUYING,
@@ -349,7 +362,7 @@ export const buyingRoutes = {
     summary: 'Cancel an order of which nothing has come',
     params: IdParams,
     body: Versioned,
-    response: PurchaseOrder,
+    response: Numbered,
   }),
   receiveOrder: route({
     ...BUYING,
@@ -380,6 +393,7 @@ export const buyingRoutes = {
         .min(1)
         .max(500),
     }),
-    response: z.object({ order: PurchaseOrder, document: Posted }),
+    /** With how many lines of the order are still to come. */
+    response: Posted.extend({ openLines: z.number().int() }),
   }),
 };

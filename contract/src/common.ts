@@ -24,6 +24,13 @@ export const Printed = PlainCode.min(1)
   .refine(isVisible, SHOWN);
 export const Remark = z.string().trim().max(2000);
 
+/** What a command answers of the record it made or changed: enough to name it and to change it again. */
+export const Saved = z.object({ id: Id, version: Version });
+export type Saved = z.infer<typeof Saved>;
+/** The same of a record that people call by its number. */
+export const Numbered = Saved.extend({ number: z.string() });
+export type Numbered = z.infer<typeof Numbered>;
+
 export const IdParams = z.object({ id: z.coerce.number().int().positive() });
 export type IdParams = z.infer<typeof IdParams>;
 

@@ -1,7 +1,7 @@
 import { countGroups, countStates } from '@yosegi/core/counts';
 import { z } from 'zod';
 import { FromZero, Price } from './amounts.ts';
-import { Day, Decimal, Id, IdParams, route, Version } from './common.ts';
+import { Day, Decimal, Id, IdParams, Numbered, route, Version } from './common.ts';
 import { Measure, Tracking } from './items.ts';
 import { TrackedIn } from './tracking.ts';
 
@@ -91,7 +91,7 @@ export const countRoutes = {
       supplierId: Id.nullable().default(null),
       notSince: Day.nullable().default(null),
     }),
-    response: CountDetail,
+    response: Numbered,
   }),
   countLine: route({
     method: 'PUT',
@@ -101,7 +101,7 @@ export const countRoutes = {
     summary: 'Say what was counted, or take it back to count it again',
     params: IdParams,
     body: z.object({ counted: FromZero.nullable(), serials: TrackedIn.serials }),
-    response: CountDetail,
+    response: Numbered,
   }),
   countCost: route({
     method: 'PUT',
@@ -111,7 +111,7 @@ export const countRoutes = {
     summary: 'Say what one of what was found is worth; zero is said openly',
     params: IdParams,
     body: z.object({ unitCost: Price.nullable() }),
-    response: CountDetail,
+    response: Numbered,
   }),
   addCountLine: route({
     method: 'POST',
@@ -121,7 +121,7 @@ export const countRoutes = {
     summary: 'Add an item found where the books have none',
     params: IdParams,
     body: z.object({ itemId: Id, binId: Id, lot: TrackedIn.lot, bestBefore: TrackedIn.bestBefore }),
-    response: CountDetail,
+    response: Numbered,
   }),
   approveCount: route({
     method: 'POST',
@@ -131,7 +131,8 @@ export const countRoutes = {
     summary: 'Post the differences of what was counted in one document',
     params: IdParams,
     body: z.object({ version: Version }),
-    response: CountDetail,
+    /** Without a document where everything was right. */
+    response: Numbered.extend({ documentId: Id.nullable() }),
   }),
   cancelCount: route({
     method: 'POST',
@@ -141,6 +142,6 @@ export const countRoutes = {
     summary: 'Give a count up; nothing is posted',
     params: IdParams,
     body: z.object({ version: Version }),
-    response: CountDetail,
+    response: Numbered,
   }),
 };

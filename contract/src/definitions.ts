@@ -12,7 +12,7 @@ import {
 } from '@yosegi/core/definitions';
 import { z } from 'zod';
 import { Minutes, Positive, Price, percentUpTo } from './amounts.ts';
-import { Day, Decimal, Id, IdParams, PageQuery, pageOf, route, Version } from './common.ts';
+import { Day, Decimal, Id, IdParams, PageQuery, pageOf, route, Saved, Version } from './common.ts';
 import { Item } from './items.ts';
 
 export const Basis = z.enum(bases);
@@ -224,6 +224,15 @@ export const CostEffect = z.object({
 });
 export type CostEffect = z.infer<typeof CostEffect>;
 
+/** A revision that was started or changed. */
+export const SavedRevision = Saved.extend({
+  definitionId: Id,
+  number: z.number().int(),
+  state: z.enum(revisionStates),
+  inUseFrom: z.string().nullable(),
+});
+export type SavedRevision = z.infer<typeof SavedRevision>;
+
 export const definitionRoutes = {
   definitions: route({
     method: 'GET',
@@ -250,7 +259,7 @@ export const definitionRoutes = {
     right: 'define',
     summary: 'Start a bill of materials for an item, with revision 1 as a draft: empty, or a copy of another revision',
     body: z.object({ itemId: Id, purpose: Purpose.default('build'), copyOf: Id.nullable().default(null) }),
-    response: Definition,
+    response: SavedRevision,
   }),
   startRevision: route({
     method: 'POST',
@@ -260,7 +269,7 @@ export const definitionRoutes = {
     summary: 'Start a draft from the revision in use',
     params: IdParams,
     body: z.object({}),
-    response: Definition,
+    response: SavedRevision,
   }),
   saveRevision: route({
     method: 'PUT',
@@ -270,7 +279,7 @@ export const definitionRoutes = {
     summary: 'Save a draft',
     params: IdParams,
     body: z.object({ version: Version, outputQuantity: Positive, lines: z.array(LineInput).max(200) }),
-    response: Definition,
+    response: SavedRevision,
   }),
   putInUse: route({
     method: 'POST',
@@ -280,7 +289,7 @@ export const definitionRoutes = {
     summary: 'Put a draft in use, now or from a day on, and retire the one before it then',
     params: IdParams,
     body: z.object({ version: Version, from: Day.nullable().default(null) }),
-    response: Definition,
+    response: SavedRevision,
   }),
   holdBack: route({
     method: 'POST',
@@ -290,7 +299,7 @@ export const definitionRoutes = {
     summary: 'Take back the day from which a draft would be in use',
     params: IdParams,
     body: z.object({ version: Version }),
-    response: Definition,
+    response: SavedRevision,
   }),
   retireRevision: route({
     method: 'POST',
@@ -300,7 +309,7 @@ export const definitionRoutes = {
     summary: 'Retire the revision in use without another in its place',
     params: IdParams,
     body: z.object({ version: Version }),
-    response: Definition,
+    response: SavedRevision,
   }),
   setBehaviour: route({
     method: 'PUT',
@@ -310,7 +319,7 @@ export const definitionRoutes = {
     summary: 'Set how a kit behaves on orders, pick lists, shelves and paperwork',
     params: IdParams,
     body: Behaviour.extend({ discount: percentUpTo(100), version: Version }),
-    response: Definition,
+    response: Saved,
   }),
   definitionFaults: route({
     method: 'GET',

@@ -71,7 +71,7 @@ export const deviceRoutes = {
     path: '/api/label-jobs',
     summary: 'Put labels into the printer’s queue',
     body: z.object({ of: LabelsOf }),
-    response: LabelJobDetail,
+    response: z.object({ id: Id, count: z.number().int() }),
   }),
   endLabelJob: route({
     ...DEVICES,
@@ -81,6 +81,6 @@ export const deviceRoutes = {
     summary: 'Say that a waiting job was printed, or take it out of the queue',
     params: IdParams,
     body: z.object({ as: z.enum(['printed', 'cancelled']) }),
-    response: LabelJobDetail,
+    response: z.object({ id: Id }),
   }),
 };

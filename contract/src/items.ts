@@ -1,7 +1,7 @@
 import { lotOrders, sources, trackings } from '@yosegi/core/items';
 import { z } from 'zod';
 import { FromZero, Positive, Price } from './amounts.ts';
-import { Code, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route, Version } from './common.ts';
+import { Code, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route, Saved, Version } from './common.ts';
 
 /** What may be typed instead of a stock unit, and how much of it one is: { name: 'g', one: '0.001' }. */
 export const Measure = z.object({ name: z.string(), one: Decimal });
@@ -232,7 +232,7 @@ export const itemRoutes = {
     right: 'define',
     summary: 'Add an item',
     body: ItemInput,
-    response: ItemDetail,
+    response: Saved,
   }),
   updateItem: route({
     method: 'PUT',
@@ -242,7 +242,7 @@ export const itemRoutes = {
     summary: 'Change an item',
     params: IdParams,
     body: ItemInput.extend({ version: Version }),
-    response: ItemDetail,
+    response: Saved,
   }),
   setPrices: route({
     method: 'PUT',
@@ -252,7 +252,7 @@ export const itemRoutes = {
     summary: "Change an item's sell price or standard cost and leave the rest",
     params: IdParams,
     body: z.object({ sellPrice: Price.optional(), standardCost: Price.optional(), version: Version }),
-    response: ItemDetail,
+    response: Saved,
   }),
   archiveItem: route({
     method: 'POST',
@@ -262,7 +262,7 @@ export const itemRoutes = {
     summary: 'Take an item out of use, or bring it back',
     params: IdParams,
     body: z.object({ archived: z.boolean(), version: Version }),
-    response: ItemDetail,
+    response: Saved,
   }),
   deleteItem: route({
     method: 'DELETE',
@@ -288,7 +288,7 @@ export const itemRoutes = {
     right: 'define',
     summary: "Remove an item's picture",
     params: IdParams,
-    response: ItemDetail,
+    response: Saved,
   }),
   matchItems: route({
     method: 'POST',

@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { PurchaseOrder } from './buying.ts';
-import { IdParams, PageQuery, pageOf, route } from './common.ts';
+import { IdParams, Numbered, PageQuery, pageOf, route } from './common.ts';
 import { Mail } from './mail.ts';
 
 export const mailRoutes = {
@@ -29,7 +28,7 @@ export const mailRoutes = {
     path: '/api/mail',
     summary: 'Take in what a supplier sent: a UBL OrderResponse or DespatchAdvice',
     body: z.object({ content: z.string().min(1).max(500_000) }),
-    response: PurchaseOrder,
+    response: Numbered,
   }),
   answerAsSupplier: route({
     method: 'POST',
@@ -43,6 +42,6 @@ export const mailRoutes = {
       /** Later than asked, for a delay. */
       days: z.number().int().min(1).max(365).default(7),
     }),
-    response: PurchaseOrder,
+    response: Numbered,
   }),
 };

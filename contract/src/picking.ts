@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { Positive } from './amounts.ts';
-import { BuildDetail, Override } from './builds.ts';
+import { Override } from './builds.ts';
 import { Id, IdParams, route } from './common.ts';
+import { Posted } from './ledger.ts';
 import { Tracked } from './tracking.ts';
 
 export const pickRoutes = {
@@ -19,6 +20,7 @@ export const pickRoutes = {
         .max(200),
       override: Override.optional(),
     }),
-    response: z.object({ documentId: Id, number: z.string(), build: BuildDetail }),
+    /** With how many lines of the build are still to be picked. */
+    response: Posted.extend({ openLines: z.number().int() }),
   }),
 };

@@ -54,14 +54,14 @@ export class Buying {
       this.time.at += DAY;
       await this.answer(sent, 'confirm');
       this.time.at = now;
-      const { order } = await this.client.call(api.receiveOrder, {
+      await this.client.call(api.receiveOrder, {
         params: { id: sent.id },
         body: {
           deliveryNote: `${code.slice(0, 2)}-${note}`,
           lines: own.map(({ bin: _, itemId: __, ...line }, index) => ({ ...line, lineId: sent.lines[index]?.id ?? 0 })),
         },
       });
-      orders.push(order);
+      orders.push(await this.client.call(api.order, { params: { id: sent.id } }));
     }
     return orders;
   }
@@ -148,8 +148,7 @@ export class Buying {
       },
     });
     const [order] = orders;
-    if (!order) throw new Error('no order');
-    return order;
+    return this.client.call(api.order, { params: { id: order?.id ?? 0 } });
   }
 
   private answer = (order: PurchaseOrder, answer: 'confirm' | 'delay' | 'deliver') =>

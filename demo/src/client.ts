@@ -1,4 +1,4 @@
-import { api, type Route } from '@yosegi/contract';
+import { api, type ItemDetail, type Route } from '@yosegi/contract';
 import { type Input, type Output, send } from '@yosegi/contract/client';
 import type { FastifyInstance } from 'fastify';
 
@@ -17,6 +17,12 @@ export class DemoClient {
 
   call<R extends Route>(route: R, input: Input<R>): Promise<Output<R>> {
     return send((url, init) => this.inject(url, init), route, input);
+  }
+
+  /** Adds an item. @returns it as it is kept */
+  async newItem(body: Input<typeof api.createItem>['body']): Promise<ItemDetail> {
+    const { id } = await this.call(api.createItem, { body });
+    return this.call(api.item, { params: { id } });
   }
 
   /** Sends bytes as they are, as an upload does. */

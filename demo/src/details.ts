@@ -86,18 +86,17 @@ export class Details {
   private async hiveWithAlternates(): Promise<void> {
     const mesh = await this.newItem('MESH-4', 'Floor mesh, 4 mm', { unit: 'm', bin: 'T2' });
     const hive = await this.definitionOf('HIVE-10');
-    const started = await this.client.call(api.startRevision, { params: { id: hive }, body: {} });
-    const [draft] = started.revisions;
+    const params = { id: (await this.client.call(api.startRevision, { params: { id: hive }, body: {} })).id };
+    const { revisions } = await this.client.call(api.definition, { params: { id: hive } });
+    const draft = revisions.find(({ id }) => id === params.id);
     if (!draft) throw new Error('no draft');
     const lines = draft.lines.map((line): LineInput => {
       if (line.kind !== 'part') return line;
       if (line.item.code === 'MESH-3') return { ...line, alternates: [{ itemId: mesh.id, ratio: '1.1' }] };
       return line.item.code === 'SCREW-40' ? { ...line, quantity: '18' } : line;
     });
-    const params = { id: draft.id };
     const body = { version: draft.version, outputQuantity: draft.outputQuantity, lines };
-    const saved = await this.client.call(api.saveRevision, { params, body });
-    const version = saved.revisions[0]?.version ?? 0;
+    const { version } = await this.client.call(api.saveRevision, { params, body });
     await this.client.call(api.putInUse, { params, body: { version, from: this.later } });
   }
 
@@ -150,15 +149,12 @@ export class Details {
   }
 
   private async define(item: Item, purpose: 'build' | 'rework' | 'record', lines: LineInput[], inUse = true) {
-    const definition = await this.client.call(api.createDefinition, { body: { itemId: item.id, purpose } });
-    const [draft] = definition.revisions;
-    if (!draft) throw new Error('no draft');
+    const draft = await this.client.call(api.createDefinition, { body: { itemId: item.id, purpose } });
     const params = { id: draft.id };
     const body = { version: draft.version, outputQuantity: '1', lines };
-    const saved = await this.client.call(api.saveRevision, { params, body });
-    const version = saved.revisions[0]?.version ?? 0;
+    const { version } = await this.client.call(api.saveRevision, { params, body });
     if (inUse) await this.client.call(api.putInUse, { params, body: { version } });
-    return definition.id;
+    return draft.definitionId;
   }
 
   private async behave(
@@ -179,18 +175,16 @@ export class Details {
     more: { unit?: string; source?: Item['source']; price?: string; bin?: string },
   ): Promise<Item> {
     const units = await this.client.call(api.units, {});
-    const item = await this.client.call(api.createItem, {
-      body: {
-        code,
-        name,
-        unitId: units.find((unit) => unit.code === (more.unit ?? 'each'))?.id ?? 1,
-        source: more.source ?? 'bought',
-        homeBinId: more.bin ? this.bin(more.bin) : null,
-        sellPrice: more.price ?? null,
-        reorderPoint: null,
-        standardCost: null,
-        note: '',
-      },
+    const item = await this.client.newItem({
+      code,
+      name,
+      unitId: units.find((unit) => unit.code === (more.unit ?? 'each'))?.id ?? 1,
+      source: more.source ?? 'bought',
+      homeBinId: more.bin ? this.bin(more.bin) : null,
+      sellPrice: more.price ?? null,
+      reorderPoint: null,
+      standardCost: null,
+      note: '',
     });
     this.items.set(code, item);
     return item;

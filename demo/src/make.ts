@@ -112,20 +112,18 @@ class Demo {
       price: number | null,
       reorder: number | null,
     ) => {
-      const item = await this.client.call(api.createItem, {
-        body: {
-          code,
-          name,
-          unitId: units.find((known) => known.code === unit)?.id ?? 1,
-          source,
-          homeBinId: this.bin(bin),
-          sellPrice: price === null ? null : String(price),
-          reorderPoint: reorder === null ? null : String(reorder),
-          standardCost: null,
-          note: '',
-          tracking: lots[code] ? 'lot' : serials[code] ? 'serial' : 'none',
-          serialPattern: serials[code] ?? null,
-        },
+      const item = await this.client.newItem({
+        code,
+        name,
+        unitId: units.find((known) => known.code === unit)?.id ?? 1,
+        source,
+        homeBinId: this.bin(bin),
+        sellPrice: price === null ? null : String(price),
+        reorderPoint: reorder === null ? null : String(reorder),
+        standardCost: null,
+        note: '',
+        tracking: lots[code] ? 'lot' : serials[code] ? 'serial' : 'none',
+        serialPattern: serials[code] ?? null,
       });
       this.items.set(code, item);
     };
@@ -149,9 +147,7 @@ class Demo {
   }
 
   private async define([code, , , , output, lines]: Made): Promise<void> {
-    const definition = await this.client.call(api.createDefinition, { body: { itemId: this.item(code).id } });
-    const draft = definition.revisions[0];
-    if (!draft) throw new Error('a new definition has a draft');
+    const draft = await this.client.call(api.createDefinition, { body: { itemId: this.item(code).id } });
     const input = lines.map((line): LineInput => {
       if (line[0] === 'note') return { kind: 'note', text: line[1] };
       if (line[0] === 'charge') return { kind: 'charge', text: line[1], basis: 'per-output', amount: String(line[2]) };
@@ -179,11 +175,9 @@ class Demo {
       };
     });
     const body = { version: draft.version, outputQuantity: String(output), lines: input };
-    const saved = await this.client.call(api.saveRevision, { params: { id: draft.id }, body });
-    await this.client.call(api.putInUse, {
-      params: { id: draft.id },
-      body: { version: saved.revisions[0]?.version ?? 0 },
-    });
+    const params = { id: draft.id };
+    const { version } = await this.client.call(api.saveRevision, { params, body });
+    await this.client.call(api.putInUse, { params, body: { version } });
   }
 
   /** Week by week: buy what runs low, build in turn, now and then take something apart or undo a slip. */
@@ -265,8 +259,8 @@ class Demo {
       await this.client.call(api.cancelBuild, { params: { id: planned.id }, body: { version: planned.version } });
       return;
     }
-    const body = { version: planned.version, ...(can < quantity ? { quantity: String(can) } : {}) };
-    const build = await this.client.call(api.startBuild, { params: { id: planned.id }, body });
+    const body = can < quantity ? { quantity: String(can) } : {};
+    const build = await this.start(planned, body);
     for (const rest of build.related) {
       const open = await this.client.call(api.build, { params: { id: rest.id } });
       await this.client.call(api.cancelBuild, { params: { id: open.id }, body: { version: open.version } });
@@ -283,6 +277,12 @@ class Demo {
     const body = { builds: [{ itemId: this.item(code).id, quantity: String(quantity), due }] };
     const { builds } = await this.client.call(api.planBuilds, { body });
     return this.client.call(api.build, { params: { id: builds[0]?.id ?? 0 } });
+  }
+
+  /** Sends a build to the bench. @returns it as it is then */
+  private async start({ id, version }: BuildDetail, more: { quantity?: string; override?: { reason: string } } = {}) {
+    await this.client.call(api.startBuild, { params: { id }, body: { version, ...more } });
+    return this.client.call(api.build, { params: { id } });
   }
 
   /** Brings the first `share` of the lines to be picked, each from the bins that have it. */
@@ -377,17 +377,11 @@ class Demo {
     this.time.at = this.end.getTime() - 3 * DAY;
     await this.client.as(MO);
     const bench = await this.plan('FEED-2L', 14, 3);
-    const feeders = await this.client.call(api.startBuild, {
-      params: { id: bench.id },
-      body: { version: bench.version },
-    });
+    const feeders = await this.start(bench);
     await this.client.as(TOM);
     await this.pick(feeders, 0.4);
     const scales = await this.plan('SCALE-1', 3, 2);
-    const started = await this.client.call(api.startBuild, {
-      params: { id: scales.id },
-      body: { version: scales.version },
-    });
+    const started = await this.start(scales);
     await this.client.as(ADA);
     await this.pick(started, 1);
     await this.finish(started.id, '1');
@@ -433,10 +427,7 @@ class Demo {
     await this.client.as(MO);
     const planned = await this.plan('CANDLE-2', 20, 1);
     const override = { reason: 'New wick is here, delivery note still missing' };
-    const build = await this.client.call(api.startBuild, {
-      params: { id: planned.id },
-      body: { version: planned.version, override },
-    });
+    const build = await this.start(planned, { override });
     await this.pick(build, 1);
     const line = build.lines.find((known) => known.item?.code === 'WICK-3');
     const now = await this.client.call(api.build, { params: { id: build.id } });

@@ -20,7 +20,7 @@ describe('taking apart', () => {
       [three, '3'],
     ] as const)
       await shop.receive(part, '4', cost);
-    const { id } = await server.call(api.createDefinition, { body: { itemId: kit.id } });
+    const { id } = await server.did('definition', api.createDefinition, { body: { itemId: kit.id } });
     const definition = await server.call(api.definition, { params: { id } });
     const draft = definition.revisions[0]?.id ?? 0;
     const taken = 'when-finished' as const;
@@ -33,7 +33,9 @@ describe('taking apart', () => {
     await server.call(api.putInUse, { params: { id: draft }, body: { version: 1 } });
     const build = await shop.start(kit, '4');
     const finish = { version: build.version, good: '4', outputBinId: shop.bin(2), lines: [] };
-    expect(await server.call(api.finish, { params: { id: build.id }, body: finish })).toMatchObject({ unitCost: '27' });
+    expect(await server.withBuild(api.finish, { params: { id: build.id }, body: finish })).toMatchObject({
+      unitCost: '27',
+    });
 
     const plan = await server.call(api.apartPlan, { params: { id: kit.id } });
     expect(plan.lines.map(({ share }) => share)).toEqual(['50', '30', '20']);
@@ -103,7 +105,7 @@ describe('taking apart', () => {
     const other = await shop.item('CRATE', { source: 'made', bin: 2 });
     const strange = await shop.define(other, [[one, '1']]);
     const plan = await server.call(api.apartPlan, { params: { id: kit?.id ?? 0 } });
-    const drafted = await server.call(api.startRevision, { params: { id: plan.definitionId }, body: {} });
+    const drafted = await server.did('definition', api.startRevision, { params: { id: plan.definitionId }, body: {} });
     const body = (revisionId: number) => ({
       itemId: plan.itemId,
       revisionId,
@@ -148,7 +150,7 @@ describe('what is taken apart', () => {
       return build;
     };
     const first = await finish('X1');
-    const draft = await server.call(api.startRevision, { params: { id: definition.id }, body: {} });
+    const draft = await server.did('definition', api.startRevision, { params: { id: definition.id }, body: {} });
     const next = draft.revisions[0];
     await server.call(api.saveRevision, {
       params: { id: next?.id ?? 0 },

@@ -278,7 +278,7 @@ describe('messages and orders that overreach', () => {
         sent?.id ?? 0,
       ]),
     );
-    const answered = await server.call(api.answerAsSupplier, {
+    const answered = await server.did('order', api.answerAsSupplier, {
       params: { id: sent?.id ?? 0 },
       body: { answer: 'deliver' },
     });

@@ -36,7 +36,7 @@ describe('an owner overrides a shortage', () => {
     expect(today.holdUps).toEqual([
       expect.objectContaining({ itemId: wax.id, short: '3', salesValue: '80', builds: 1 }),
     ]);
-    const started = await server.call(api.startBuild, {
+    const started = await server.did('build', api.startBuild, {
       params: { id: planned.id },
       body: { version: planned.version, quantity: '4' },
     });
@@ -56,7 +56,7 @@ describe('an owner overrides a shortage', () => {
       facts: { lines: [{ name: 'The WAX', bin: 'A1', wanted: '2.4', there: '2' }] },
     });
     const override = { reason: 'Weighed twice, delivery not entered yet' };
-    const { unitCost, documentId } = await server.call(api.finish, { params, body: { ...finish, override } });
+    const { unitCost, id: documentId } = await server.withBuild(api.finish, { params, body: { ...finish, override } });
     expect(unitCost).toBe('7.2');
     expect(await shop.stockOf(wax)).toMatchObject({ onHand: '-0.4', value: '-4' });
     expect((await server.call(api.document, { params: { id: documentId } })).overrideReason).toBe(override.reason);
@@ -82,7 +82,7 @@ describe('an owner overrides a shortage', () => {
   it('sends a build short to the bench, on Today until it is over', async () => {
     const planned = await shop.plan(candle, '100');
     const body = { version: planned.version, override: { reason: 'Customer waits at the door' } };
-    const started = await server.call(api.startBuild, { params: { id: planned.id }, body });
+    const started = await server.did('build', api.startBuild, { params: { id: planned.id }, body });
     expect(started).toMatchObject({ state: 'on-bench', overrideReason: 'Customer waits at the door' });
     expect((await server.call(api.today, {})).putRight).toEqual([
       expect.objectContaining({ itemId: null, buildId: planned.id }),
@@ -114,13 +114,13 @@ describe('undo', () => {
       code: 'undo-goods-gone',
       facts: { lines: [{ name: 'The PART', wanted: '10', there: '6', bin: 'A1' }] },
     });
-    const counter = await server.posted(api.undoDocument, undo(picked.documentId));
+    const counter = await server.posted(api.undoDocument, undo(picked.id));
     expect(counter).toMatchObject({ kind: 'undo', reverses: { number: picked.number } });
     expect((await server.call(api.build, { params: { id: build.id } })).lines[0]).toMatchObject({
       onBench: '0',
       open: '4',
     });
-    expect(await server.refused(api.undoDocument, undo(picked.documentId))).toMatchObject({ code: 'already-undone' });
+    expect(await server.refused(api.undoDocument, undo(picked.id))).toMatchObject({ code: 'already-undone' });
     expect(await server.refused(api.undoDocument, undo(counter.id))).toMatchObject({ code: 'undo-final' });
     await server.posted(api.undoDocument, undo(receipt.id));
     expect(await shop.stockOf(part)).toMatchObject({ onHand: '0', value: '0' });
@@ -141,10 +141,10 @@ describe('undo', () => {
       lines: [{ lineId: build.lines[0]?.id ?? 0, actual: '9.5' }],
       close: true,
     };
-    const done = await server.call(api.finish, { params: { id: build.id }, body: finish });
+    const done = await server.withBuild(api.finish, { params: { id: build.id }, body: finish });
     expect(done.build).toMatchObject({ state: 'finished', finished: '4' });
     expect(await shop.stockOf(part)).toMatchObject({ onHand: '20.5', onBench: '0', promised: '0' });
-    await server.posted(api.undoDocument, { params: { id: done.documentId }, body: {} });
+    await server.posted(api.undoDocument, { params: { id: done.id }, body: {} });
     const after = await server.call(api.build, { params: { id: build.id } });
     expect(after).toMatchObject({ state: 'on-bench', finished: '0' });
     expect(after.lines[0]).toMatchObject({ onBench: '15', used: '0', open: '0' });
@@ -158,7 +158,7 @@ describe('undo', () => {
     await shop.define(product, [[part, '2']], '6');
     const build = await shop.start(product, '5');
     const finish = (good: string, version: number) =>
-      server.call(api.finish, {
+      server.withBuild(api.finish, {
         params: { id: build.id },
         body: { version, good, outputBinId: shop.bin(2), lines: [] },
       });

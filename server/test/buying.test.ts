@@ -1,4 +1,4 @@
-import { api, type Item, orderFilePath, type PurchaseOrder, type Supplier } from '@yosegi/contract';
+import { api, type Item, type Numbered, orderFilePath, type PurchaseOrder, type Supplier } from '@yosegi/contract';
 import { parseDecimal, type Quantity } from '@yosegi/core/number';
 import { readOrder, readOrderResponse, writeDespatchAdvice, writeOrderResponse } from '@yosegi/core/ubl';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -31,17 +31,13 @@ afterAll(async () => {
   await server.close();
 });
 
-const draft = async (lines: { itemId: number; quantity: string; price: string }[], more: object = {}) => {
-  const { orders } = await server.call(api.createOrders, {
-    body: { orders: [{ supplierId: supplier.id, lines, ...more }] },
-  });
-  return orders[0] as PurchaseOrder;
-};
-const send = (order: PurchaseOrder, how: 'mailbox' | 'print' = 'mailbox') =>
-  server.call(api.sendOrder, { params: { id: order.id }, body: { version: order.version, how } });
+const draft = (lines: { itemId: number; quantity: string; price: string }[], more: object = {}) =>
+  shop.order({ supplierId: supplier.id, lines, ...more });
+const send = (order: Numbered, how: 'mailbox' | 'print' = 'mailbox') =>
+  server.did('order', api.sendOrder, { params: { id: order.id }, body: { version: order.version, how } });
 const answer = (order: PurchaseOrder, what: 'confirm' | 'delay' | 'deliver' | 'deliver-part', days = 7) =>
-  server.call(api.answerAsSupplier, { params: { id: order.id }, body: { answer: what, days } });
-const read = (order: PurchaseOrder) => server.call(api.order, { params: { id: order.id } });
+  server.did('order', api.answerAsSupplier, { params: { id: order.id }, body: { answer: what, days } });
+const read = (order: Numbered) => server.call(api.order, { params: { id: order.id } });
 const receiveBody = (order: PurchaseOrder, quantity: string, more: object = {}) => ({
   params: { id: order.id },
   body: { lines: [{ lineId: order.lines[0]?.id ?? 0, binId: shop.bin(0), quantity, unitCost: '2', ...more }] },
@@ -52,7 +48,7 @@ describe('a purchase order', () => {
     const order = await draft([{ itemId: wood.id, quantity: '24', price: '2' }]);
     expect(order).toMatchObject({ number: 'PO-0001', state: 'draft', worth: '48', expectedOn: null });
     expect((await shop.stockOf(wood)).coming).toBe('0');
-    const changed = await server.call(api.saveOrder, {
+    const changed = await server.did('order', api.saveOrder, {
       params: { id: order.id },
       body: {
         version: order.version,
@@ -70,7 +66,7 @@ describe('a purchase order', () => {
     expect(await server.call(api.coming, { params: { id: wood.id } })).toMatchObject([
       { source: 'order', number: 'PO-0001', from: 'North Shed', quantity: '36', on: '2026-12-07' },
     ]);
-    const confirmed = await server.call(api.confirmOrder, {
+    const confirmed = await server.did('order', api.confirmOrder, {
       params: { id: order.id },
       body: {
         version: sent.version,
@@ -81,14 +77,14 @@ describe('a purchase order', () => {
     expect(confirmed).toMatchObject({ state: 'confirmed', reference: 'A-77', expectedOn: '2026-12-10' });
     // Only what was confirmed is counted on.
     expect((await shop.stockOf(wood)).coming).toBe('30');
-    const first = await server.call(api.receiveOrder, {
+    const first = await server.withOrder(api.receiveOrder, {
       ...receiveBody(confirmed, '10'),
       body: { ...receiveBody(confirmed, '10').body, deliveryNote: 'D-1' },
     });
     expect(first.order).toMatchObject({ state: 'partly-received', backOrder: true });
     expect(first.order.lines[0]).toMatchObject({ received: '10', open: '26' });
     expect((await server.document(first.document)).movements).toMatchObject([{ quantity: '10', value: '20' }]);
-    const rest = await server.call(api.receiveOrder, receiveBody(first.order, '26'));
+    const rest = await server.withOrder(api.receiveOrder, receiveBody(first.order, '26'));
     expect(rest.order).toMatchObject({ state: 'closed', expectedOn: null });
     expect(rest.order.receipts.map((receipt) => receipt.deliveryNote)).toEqual(['D-1', '']);
     const undone = await server.posted(api.undoDocument, { params: { id: rest.document.id }, body: {} });
@@ -114,7 +110,7 @@ describe('a purchase order', () => {
     ).toMatchObject({ code: 'wrong-state', detail: expect.stringContaining('sent') });
     const stale = await server.refused(api.cancelOrder, { params, body: { version } });
     expect(stale).toMatchObject({ code: 'stale-save', facts: { current: { state: 'sent' } } });
-    const cancelled = await server.call(api.cancelOrder, { params, body: { version: sent.version } });
+    const cancelled = await server.did('order', api.cancelOrder, { params, body: { version: sent.version } });
     expect(cancelled).toMatchObject({ state: 'cancelled', lines: [{ open: '0' }] });
     expect(cancelled.mail.map((mail) => mail.kind)).toEqual(['cancellation', 'order']);
     const empty = await draft([]);
@@ -125,7 +121,7 @@ describe('a purchase order', () => {
     const { orders } = await server.call(api.createOrders, {
       body: { orders: [{ supplierId: silent.id, lines: [{ itemId: wood.id, quantity: '1', price: '1' }] }] },
     });
-    const mute = orders[0] as PurchaseOrder;
+    const mute = orders[0] as Numbered;
     expect(
       await server.refused(api.sendOrder, { params: { id: mute.id }, body: { version: 0, how: 'mailbox' } }),
     ).toMatchObject({ code: 'supplier-no-mail' });
@@ -142,29 +138,36 @@ describe('a purchase order', () => {
     const over = await server.refused(api.receiveOrder, receiveBody(sent, '15'));
     expect(over).toMatchObject({ code: 'over-delivery', field: 'lines.0.quantity', facts: { over: '3' } });
     const body = receiveBody(sent, '15').body;
-    const taken = await server.call(api.receiveOrder, { params: { id: sent.id }, body: { ...body, acceptOver: true } });
+    const taken = await server.withOrder(api.receiveOrder, {
+      params: { id: sent.id },
+      body: { ...body, acceptOver: true },
+    });
     expect(taken.order).toMatchObject({ state: 'closed', lines: [{ received: '15', open: '0' }] });
     const short = await send(await draft([{ itemId: wood.id, quantity: '12', price: '2' }]));
-    const part = await server.call(api.receiveOrder, receiveBody(short, '5'));
+    const part = await server.withOrder(api.receiveOrder, receiveBody(short, '5'));
     const backOrders = await server.call(api.orders, { query: { show: 'back-order' } });
     expect(backOrders.rows.map((row) => row.number)).toContain(short.number);
-    const closed = await server.call(api.closeOrder, {
+    const closed = await server.did('order', api.closeOrder, {
       params: { id: short.id },
       body: { version: part.order.version, lineIds: [short.lines[0]?.id ?? 0] },
     });
     expect(closed).toMatchObject({ state: 'closed', lines: [{ open: '0', received: '5', closed: true }] });
     expect(closed.mail[0]).toMatchObject({ kind: 'change', direction: 'out' });
     const given = await send(await draft([{ itemId: wood.id, quantity: '12', price: '2' }]));
-    const { order } = await server.call(api.receiveOrder, receiveBody(given, '4', { closeRest: true }));
+    const { order } = await server.withOrder(api.receiveOrder, receiveBody(given, '4', { closeRest: true }));
     expect(order).toMatchObject({ state: 'closed', lines: [{ received: '4', closed: true }] });
   });
 
   it('received twice with one key comes in once; from two people at once each part comes in once', async () => {
     const sent = await send(await draft([{ itemId: wood.id, quantity: '10', price: '2' }]));
     const key = crypto.randomUUID();
-    const twice = await Promise.all([1, 2].map(() => server.call(api.receiveOrder, receiveBody(sent, '4'), { key })));
+    const twice = await Promise.all(
+      [1, 2].map(() => server.withOrder(api.receiveOrder, receiveBody(sent, '4'), { key })),
+    );
     expect(new Set(twice.map(({ document }) => document.number)).size).toBe(1);
-    const both = await Promise.allSettled([1, 2, 3].map(() => server.call(api.receiveOrder, receiveBody(sent, '3'))));
+    const both = await Promise.allSettled(
+      [1, 2, 3].map(() => server.withOrder(api.receiveOrder, receiveBody(sent, '3'))),
+    );
     expect(both.filter(({ status }) => status === 'fulfilled')).toHaveLength(2);
     expect((await read(sent)).lines[0]).toMatchObject({ received: '10', open: '0' });
   });
@@ -212,7 +215,7 @@ describe('the supplier’s mailbox', () => {
       mailId: announced?.mailId ?? 0,
       lines: (announced?.lines ?? []).map((line) => ({ ...line, binId: shop.bin(1), unitCost: '9' })),
     };
-    const { order, document } = await server.call(api.receiveOrder, { params: { id: sent.id }, body });
+    const { order, document } = await server.withOrder(api.receiveOrder, { params: { id: sent.id }, body });
     expect(order).toMatchObject({ announced: false, state: 'partly-received' });
     expect((await server.document(document)).movements).toMatchObject([
       { lot: announced?.lines[0]?.lot, quantity: '2' },
@@ -240,8 +243,8 @@ describe('the supplier’s mailbox', () => {
       lines: [{ id: '1', quantity: q('2'), unit: 'each', name: 'Wood', promisedOn: '2026-12-24' }],
     };
     const content = writeOrderResponse(promise, party, party);
-    const first = await server.call(api.takeMail, { body: { content } });
-    const second = await server.call(api.takeMail, { body: { content } });
+    const first = await server.did('order', api.takeMail, { body: { content } });
+    const second = await server.did('order', api.takeMail, { body: { content } });
     expect([first.expectedOn, second.mail.length]).toEqual(['2026-12-24', first.mail.length]);
     const unknown = writeOrderResponse({ ...promise, order: 'PO-9999' }, party, party);
     expect(await server.refused(api.takeMail, { body: { content: unknown } })).toMatchObject({ code: 'order-unknown' });
@@ -260,7 +263,7 @@ describe('the supplier’s mailbox', () => {
       expect(refused).toMatchObject({ code: 'ubl-unreadable', facts: { why } });
     }
     expect((await read(sent)).mail).toHaveLength(second.mail.length);
-    const cancelled = await server.call(api.cancelOrder, {
+    const cancelled = await server.did('order', api.cancelOrder, {
       params: { id: sent.id },
       body: { version: second.version },
     });
@@ -298,7 +301,7 @@ it('learns lead times from what really came, beside what was stated', async () =
     const { orders } = await server.call(api.createOrders, {
       body: { orders: [{ supplierId: other.id, lines: [{ itemId: felt.id, quantity: '5', price: '1' }] }] },
     });
-    const sent = await send(orders[0] as PurchaseOrder);
+    const sent = await send(orders[0] as Numbered);
     now = new Date(now.getTime() + days * 86_400_000);
     await server.call(api.receiveOrder, receiveBody(sent, '5'));
   }
@@ -309,7 +312,7 @@ it('learns lead times from what really came, beside what was stated', async () =
   const { orders } = await server.call(api.createOrders, {
     body: { orders: [{ supplierId: other.id, lines: [{ itemId: felt.id, quantity: '5', price: '1' }] }] },
   });
-  const next = await send(orders[0] as PurchaseOrder);
+  const next = await send(orders[0] as Numbered);
   expect(next.expectedOn).toBe(new Date(now.getTime() + 10 * 86_400_000).toISOString().slice(0, 10));
   now = start;
 });

@@ -1,4 +1,4 @@
-import { api, type CountDetail, type Item } from '@yosegi/contract';
+import { api, type CountDetail, type Item, type Numbered } from '@yosegi/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TestServer, Workshop } from './harness.ts';
 
@@ -16,7 +16,7 @@ describe('counting serials', () => {
     expect(await server.verify()).toEqual([]);
     await server.close();
   });
-  const begin = async () => (await server.call(api.beginCount, { body: { binIds: [shop.bin(0)] } })) as CountDetail;
+  const begin = () => server.did('count', api.beginCount, { body: { binIds: [shop.bin(0)] } });
   const see = ({ sheet }: CountDetail, serials: string[]) => ({
     params: { id: sheet[0]?.id ?? 0 },
     body: { counted: String(serials.length), serials },
@@ -43,20 +43,20 @@ describe('counting serials', () => {
     const lines = [{ lineId: build.lines[0]?.id ?? 0, binId: shop.bin(0), quantity: '1', serials: ['B1'] }];
     await server.call(api.pick, { params: { id: build.id }, body: { lines } });
     const count = await begin();
-    const said = await server.call(api.countLine, see(count, ['B1', 'B2', 'B3']));
+    const said = await server.did('count', api.countLine, see(count, ['B1', 'B2', 'B3']));
     expect(await server.refused(api.approveCount, approve(said))).toMatchObject({
       code: 'serial-on-bench',
       facts: { code: 'B1', build: build.number },
     });
-    const right = await server.call(api.countLine, see(count, ['B2', 'B3']));
-    expect(await server.call(api.approveCount, approve(right))).toMatchObject({ documentId: null });
+    const right = await server.did('count', api.countLine, see(count, ['B2', 'B3']));
+    expect(await server.did('count', api.approveCount, approve(right))).toMatchObject({ documentId: null });
     await server.call(api.cancelBuild, { params: { id: build.id }, body: { version: build.version } });
     expect(await shelf()).toEqual(['B1', 'B2', 'B3']);
   });
 
   it('leaves alone what is gone since it was seen', async () => {
     const count = await begin();
-    const said = await server.call(api.countLine, see(count, ['B1', 'B2', 'B3', 'NEW']));
+    const said = await server.did('count', api.countLine, see(count, ['B1', 'B2', 'B3', 'NEW']));
     const gone = { itemId: bell.id, binId: shop.bin(0), change: '-1', serials: ['B2'] };
     await server.posted(api.adjust, { body: { reasonId: 1, lines: [gone] } });
     await server.call(api.approveCount, approve(said));
@@ -82,14 +82,15 @@ describe('counting', () => {
   });
   afterAll(() => server.close());
   const begin = (bins: number[], more: { q?: string; notSince?: string } = {}) =>
-    server.call(api.beginCount, { body: { binIds: bins.map((index) => shop.bin(index)), ...more } });
+    server.did('count', api.beginCount, { body: { binIds: bins.map((index) => shop.bin(index)), ...more } });
   const lineOf = (count: CountDetail, code: string, bin: string) => {
     const line = count.sheet.find((one) => one.code === code && one.bin === bin);
     if (!line) throw new Error('no such line');
     return line.id;
   };
-  const say = (id: number, counted: string | null) => server.call(api.countLine, { params: { id }, body: { counted } });
-  const approve = ({ id, version }: CountDetail) => ({ params: { id }, body: { version } });
+  const say = (id: number, counted: string | null) =>
+    server.did('count', api.countLine, { params: { id }, body: { counted } });
+  const approve = ({ id, version }: Numbered) => ({ params: { id }, body: { version } });
 
   it('is blind, and right while goods move on', async () => {
     const count = await begin([0, 1]);
@@ -124,7 +125,7 @@ describe('counting', () => {
     await server.signIn(2);
     expect(await server.refused(api.approveCount, approve(again))).toMatchObject({ code: 'owner-only' });
     await server.signIn(1);
-    const done = await server.call(api.approveCount, approve(again));
+    const done = await server.did('count', api.approveCount, approve(again));
     expect(done.state).toBe('approved');
     const bins = async (item: Item) =>
       (await server.call(api.itemBins, { params: { id: item.id } })).map(({ bin, quantity }) => `${bin} ${quantity}`);
@@ -149,7 +150,7 @@ describe('counting', () => {
       code: 'nothing-to-count',
       field: 'binIds',
     });
-    const added = await server.call(api.addCountLine, {
+    const added = await server.did('count', api.addCountLine, {
       params: { id: fresh.id },
       body: { itemId: pin.id, binId: shop.bin(2) },
     });
@@ -158,7 +159,10 @@ describe('counting', () => {
     await server.call(api.approveCount, approve(same));
     expect(await shop.stockOf(pin)).toMatchObject({ onHand: '17', averageCost: '2' });
     const given = await begin([0]);
-    expect(await server.call(api.cancelCount, approve(given))).toMatchObject({ state: 'cancelled', documentId: null });
+    expect(await server.did('count', api.cancelCount, approve(given))).toMatchObject({
+      state: 'cancelled',
+      documentId: null,
+    });
     expect((await server.call(api.counts, {})).map(({ number, state }) => `${number} ${state}`)).toEqual([
       'CT-0003 cancelled',
       'CT-0002 approved',
@@ -177,7 +181,10 @@ describe('counting', () => {
       facts: { lines: [{ code: 'PIN', wanted: '4', there: '2' }] },
     });
     const again = await say(lineOf(count, 'PIN', 'A1'), '2');
-    expect(await server.call(api.approveCount, approve(again))).toMatchObject({ state: 'approved', documentId: null });
+    expect(await server.did('count', api.approveCount, approve(again))).toMatchObject({
+      state: 'approved',
+      documentId: null,
+    });
   });
 
   it('is approved once, also when it is pressed twice or by two people at a time', async () => {
@@ -202,7 +209,7 @@ describe('counting', () => {
     const count = await begin([2], { q: 'CUP' });
     const line = lineOf(count, 'CUP', 'B1');
     expect((await say(line, '4')).sheet[0]).toMatchObject({ difference: '2', value: '6', needsCost: false });
-    const told = await server.call(api.countCost, { params: { id: line }, body: { unitCost: '4.5' } });
+    const told = await server.did('count', api.countCost, { params: { id: line }, body: { unitCost: '4.5' } });
     expect(told.sheet[0]).toMatchObject({ unitCost: '4.5', value: '9' });
     await server.call(api.approveCount, approve(told));
     expect(await shop.stockOf(cup)).toMatchObject({ onHand: '4', value: '15' });

@@ -227,8 +227,9 @@ const revalue = step(fc.tuple(nat(4), money, fc.boolean()), async ({ items, call
 
 /** Counts a bin now; approved is it some other time. */
 const count = step(fc.tuple(nat(2), nat(9), nat(40)), async ({ call, bin }, [index, n, extra]) => {
-  const begun = await call(api.beginCount, { body: { binIds: [bin(index)] } });
-  for (const line of begun.sheet) {
+  const { id } = await call(api.beginCount, { body: { binIds: [bin(index)] } });
+  const { sheet } = await call(api.count, { params: { id } });
+  for (const line of sheet) {
     if (line.tracking !== 'serial') {
       await call(api.countLine, { params: { id: line.id }, body: { counted: String(n) } });
       continue;
@@ -252,9 +253,10 @@ const buy = step(fc.tuple(from1(9), from1(12), fc.boolean(), money), async (worl
   const { supplierId, items, call, bin } = world;
   const order = { supplierId, lines: [{ itemId: items.wood.id, quantity: String(ordered), price: '2' }] };
   const { orders } = await call(api.createOrders, { body: { orders: [order], send: 'mailbox' } });
-  const [line] = orders[0]?.lines ?? [];
-  const own = { lineId: line?.id ?? 0, binId: bin(0), quantity: String(came), unitCost };
-  await call(api.receiveOrder, { params: { id: orders[0]?.id ?? 0 }, body: { acceptOver: more, lines: [own] } });
+  const params = { id: orders[0]?.id ?? 0 };
+  const { lines } = await call(api.order, { params });
+  const own = { lineId: lines[0]?.id ?? 0, binId: bin(0), quantity: String(came), unitCost };
+  await call(api.receiveOrder, { params, body: { acceptOver: more, lines: [own] } });
   return { unitCost };
 });
 

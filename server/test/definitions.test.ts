@@ -21,14 +21,17 @@ describe('definitions', () => {
 
   const save = (definition: Definition, lines: LineInput[], outputQuantity = '1') => {
     const [draft] = definition.revisions;
-    return server.call(api.saveRevision, {
+    return server.did('definition', api.saveRevision, {
       params: { id: draft?.id ?? 0 },
       body: { version: draft?.version ?? 0, outputQuantity, lines },
     });
   };
   const use = (definition: Definition) => {
     const [draft] = definition.revisions;
-    return server.call(api.putInUse, { params: { id: draft?.id ?? 0 }, body: { version: draft?.version ?? 0 } });
+    return server.did('definition', api.putInUse, {
+      params: { id: draft?.id ?? 0 },
+      body: { version: draft?.version ?? 0 },
+    });
   };
 
   it('keep every kind of line as it was typed', async () => {
@@ -39,7 +42,7 @@ describe('definitions', () => {
       { kind: 'charge', text: 'Stamp', basis: 'per-output', amount: '0.85' },
       { kind: 'note', text: 'Mind the grain' },
     ];
-    const started = await server.call(api.createDefinition, { body: { itemId: product.id } });
+    const started = await server.did('definition', api.createDefinition, { body: { itemId: product.id } });
     expect(await server.refused(api.createDefinition, { body: { itemId: product.id } })).toMatchObject({
       code: 'definition-exists',
     });
@@ -68,7 +71,7 @@ describe('definitions', () => {
     const before = await shop.plan(product, '4');
     expect(before.lines[0]).toMatchObject({ required: '3' });
     const params = { id: definitionId ?? 0 };
-    const draft = await server.call(api.startRevision, { params, body: {} });
+    const draft = await server.did('definition', api.startRevision, { params, body: {} });
     expect(draft.revisions.map(({ number, state }) => [number, state])).toEqual([
       [2, 'draft'],
       [1, 'in-use'],
@@ -91,7 +94,7 @@ describe('definitions', () => {
 
   it('throw a draft away, and with the only one the definition', async () => {
     const lone = await shop.item('LONE', { source: 'made' });
-    const { revisions } = await server.call(api.createDefinition, { body: { itemId: lone.id } });
+    const { revisions } = await server.did('definition', api.createDefinition, { body: { itemId: lone.id } });
     expect(await server.call(api.discardRevision, { params: { id: revisions[0]?.id ?? 0 } })).toEqual({
       definitionId: null,
     });
@@ -146,7 +149,7 @@ describe('builds', () => {
       params: { id: build.id },
       body: { quantity, due: null, outputBinId: shop.bin(1), remark: 'for the fair', version },
     });
-    const changed = await server.call(api.updateBuild, change('5', build.version));
+    const changed = await server.did('build', api.updateBuild, change('5', build.version));
     expect(changed).toMatchObject({
       quantity: '5',
       due: null,
@@ -162,7 +165,10 @@ describe('builds', () => {
       code: 'not-positive',
       field: 'quantity',
     });
-    const started = await server.call(api.startBuild, { params: { id: build.id }, body: { version: changed.version } });
+    const started = await server.did('build', api.startBuild, {
+      params: { id: build.id },
+      body: { version: changed.version },
+    });
     expect(await server.refused(api.updateBuild, change('6', started.version))).toMatchObject({ code: 'wrong-state' });
     expect(
       await server.refused(api.startBuild, { params: { id: build.id }, body: { version: started.version } }),
@@ -180,7 +186,7 @@ describe('builds', () => {
       expect.objectContaining({ bin: 'A2', quantity: '12' }),
       expect.objectContaining({ bin: 'Bench', kind: 'bench', build: 'B-0001', quantity: '10' }),
     ]);
-    const cancelled = await server.call(api.cancelBuild, {
+    const cancelled = await server.did('build', api.cancelBuild, {
       params: { id: build.id },
       body: { version: build.version },
     });
@@ -201,7 +207,7 @@ describe('builds', () => {
       outputBinId: shop.bin(2),
       lines: [{ lineId: build.lines[0]?.id ?? 0, actual: '15' }],
     };
-    const { documentId } = await server.call(api.finish, { params: { id: build.id }, body });
+    const { id: documentId } = await server.withBuild(api.finish, { params: { id: build.id }, body });
     const { movements } = await server.call(api.document, { params: { id: documentId } });
     expect(movements.map(({ bin, quantity }) => [bin, quantity])).toEqual([
       ['MAIN · A1', '-12'],

@@ -1,4 +1,4 @@
-import { api, type PurchaseOrder } from '@yosegi/contract';
+import { api } from '@yosegi/contract';
 import { type TestServer, Workshop } from './harness.ts';
 
 /** A business that has posted a document of every kind there is, on stock of every tracking. */
@@ -11,15 +11,15 @@ export async function everyKind(server: TestServer): Promise<Workshop> {
   const opening = [{ itemId: pin.id, binId: shop.bin(0), quantity: '30', unitCost: '1' }];
   await server.call(api.receive, { body: { kind: 'opening', lines: opening } });
   await shop.receive(wax, '5', '2', 0, { lot: 'A' });
+  await shop.receive(wax, '5', '2', 0, { lot: 'B' });
   await shop.receive(scale, '2', '30', 0, { serials: ['S1', 'S2'] });
   const wrong = await shop.receive(pin, '9', '1');
   await server.call(api.undoDocument, { params: { id: wrong.id }, body: {} });
   const { id: supplierId } = await server.call(api.createSupplier, { body: { code: 'N', name: 'North' } });
   const lines = [{ itemId: pin.id, quantity: '20', price: '1' }];
-  const { orders } = await server.call(api.createOrders, { body: { orders: [{ supplierId, lines }], send: 'print' } });
-  const order = orders[0] as PurchaseOrder;
+  const order = await shop.order({ supplierId, lines }, 'print');
   const come = { lineId: order.lines[0]?.id ?? 0, binId: shop.bin(0), quantity: '12', unitCost: '1' };
-  const { document } = await server.call(api.receiveOrder, { params: { id: order.id }, body: { lines: [come] } });
+  const { document } = await server.withOrder(api.receiveOrder, { params: { id: order.id }, body: { lines: [come] } });
   const { lines: prices } = await server.call(api.receiptPrices, { params: { id: document.id } });
   const dearer = { lines: [{ lineId: prices[0]?.lineId ?? 0, unitCost: '1.5' }] };
   await server.call(api.postPrices, { params: { id: document.id }, body: dearer });
@@ -48,9 +48,9 @@ export async function everyKind(server: TestServer): Promise<Workshop> {
   };
   await server.call(api.takeApart, { body: apart });
   await server.call(api.revalue, { body: { asStandard: true, lines: [{ itemId: scale.id, unitCost: '28' }] } });
-  const count = await server.call(api.beginCount, { body: { binIds: [shop.bin(1)] } });
+  const count = await server.did('count', api.beginCount, { body: { binIds: [shop.bin(1)] } });
   const [sheet] = count.sheet;
-  const counted = await server.call(api.countLine, {
+  const counted = await server.did('count', api.countLine, {
     params: { id: sheet?.id ?? 0 },
     body: { counted: '1', serials: [] },
   });

@@ -168,7 +168,7 @@ describe('files of several people', () => {
 
   it('come down side by side with labels, all of them', async () => {
     const item = await shop.item('LBL');
-    const job = await server.call(api.createLabelJob, { body: { of: { itemId: item.id, copies: 20 } } });
+    const job = await server.did('labelJob', api.createLabelJob, { body: { of: { itemId: item.id, copies: 20 } } });
     const paths = [...Array(6).fill(`${EXPORTS_PATH}?kind=items&format=csv`), labelPdfPath(job.id)];
     const answers = await Promise.all(paths.map((path) => server.fetch(path)));
     expect(answers.map(({ status }) => status)).toEqual(paths.map(() => 200));
@@ -228,14 +228,16 @@ describe('a file is judged by the rules of the form', () => {
     const part = await shop.item('D-PART');
     const unit = await shop.item('D-UNIT', { source: 'made' });
     await shop.define(unit, [[part, '1']]);
-    const rework = await server.call(api.createDefinition, { body: { itemId: unit.id, purpose: 'rework' } });
+    const rework = await server.did('definition', api.createDefinition, {
+      body: { itemId: unit.id, purpose: 'rework' },
+    });
     const draft = rework.revisions[0];
     await server.call(api.saveRevision, {
       params: { id: draft?.id ?? 0 },
       body: { version: draft?.version ?? 0, outputQuantity: '1', lines: [partLine(unit, '1'), partLine(part, '2')] },
     });
     await server.call(api.putInUse, { params: { id: draft?.id ?? 0 }, body: { version: (draft?.version ?? 0) + 1 } });
-    const second = await server.call(api.startRevision, { params: { id: rework.id }, body: {} });
+    const second = await server.did('definition', api.startRevision, { params: { id: rework.id }, body: {} });
     const file = (purpose: string, more = '') =>
       `Product,Purpose,Kind,Component,Quantity,Alternates\nD-UNIT,${purpose},part,D-UNIT,1,\nD-UNIT,${purpose},part,D-PART,7,${more}\n`;
     expect(await faults('definitions', file('rework'))).toContain('There is a draft already');
@@ -245,7 +247,7 @@ describe('a file is judged by the rules of the form', () => {
     await server.call(api.discardRevision, { params: { id: second.revisions[0]?.id ?? 0 } });
     expect(await faults('definitions', file('rework', 'D-UNIT'))).toContain('cannot stand in for its own part');
     const typed = [partLine(part, '1', { alternates: [{ itemId: unit.id, ratio: '1' }] })];
-    const fresh = await server.call(api.startRevision, {
+    const fresh = await server.did('definition', api.startRevision, {
       params: { id: unit.definitionId ?? (0 || (await shop.stockOf(unit)).definitionId || 0) },
       body: {},
     });
@@ -255,14 +257,14 @@ describe('a file is judged by the rules of the form', () => {
         body: { version: fresh.revisions[0]?.version ?? 0, outputQuantity: '1', lines: typed },
       }),
     ).toMatchObject({ code: 'alternate-is-product', field: 'lines.0.alternates.0.itemId' });
-    const copied = await server.call(api.createDefinition, { body: { itemId: part.id, copyOf: null } });
+    const copied = await server.did('definition', api.createDefinition, { body: { itemId: part.id, copyOf: null } });
     expect(copied.revisions).toHaveLength(1);
   });
 
   it('for definitions: a draft that is all there is keeps its number when a file fills it', async () => {
     const part = await shop.item('E-PART');
     const unit = await shop.item('E-UNIT', { source: 'made' });
-    const { id, revisions } = await server.call(api.createDefinition, { body: { itemId: unit.id } });
+    const { id, revisions } = await server.did('definition', api.createDefinition, { body: { itemId: unit.id } });
     const job = await check('definitions', 'Product,State,Component,Quantity\nE-UNIT,draft,E-PART,4\n');
     expect(job.counts).toMatchObject({ refused: 0 });
     await server.call(api.applyImport, apply(job));

@@ -29,7 +29,7 @@ describe('the largest values there are', () => {
     await shop.plan(box, '1', '2026-12-01');
     await shop.plan(box, '1');
     const draft = await shop.item('DRAFT', { source: 'made', sellPrice: '1' });
-    const { revisions } = await server.call(api.createDefinition, { body: { itemId: draft.id } });
+    const { revisions } = await server.did('definition', api.createDefinition, { body: { itemId: draft.id } });
     const lines = [
       partLine(part, MOST, { waste: '999' }),
       { kind: 'labour' as const, text: 'Long', basis: 'per-output' as const, minutes: MOST, rateId: 1 },

@@ -79,7 +79,7 @@ describe('free, promised and coming', () => {
     const box = await shop.item('F-BOX', { source: 'made' });
     await shop.receive(oak, '17', '1');
     await shop.receive(pine, '12', '1');
-    const { revisions } = await server.call(api.createDefinition, { body: { itemId: box.id } });
+    const { revisions } = await server.did('definition', api.createDefinition, { body: { itemId: box.id } });
     const id = revisions[0]?.id ?? 0;
     const lines = [partLine(oak, '1', { alternates: [{ itemId: pine.id, ratio: '2' }] })];
     await server.call(api.saveRevision, { params: { id }, body: { version: 0, outputQuantity: '1', lines } });
@@ -235,8 +235,8 @@ describe('a serial', () => {
     await adjust(item, '1', 1, { serials: ['A'] });
     expect(await costs(item)).toEqual(['A 30', 'B 50']);
     await adjust(item, '-1', 1, { serials: ['A'] });
-    const count = await server.call(api.beginCount, { body: { binIds: [shop.bin(0)], q: 'S-1' } });
-    const said = await server.call(api.countLine, {
+    const count = await server.did('count', api.beginCount, { body: { binIds: [shop.bin(0)], q: 'S-1' } });
+    const said = await server.did('count', api.countLine, {
       params: { id: count.sheet[0]?.id ?? 0 },
       body: { counted: '2', serials: ['A', 'B'] },
     });
@@ -249,9 +249,9 @@ describe('a serial', () => {
     const item = await shop.item('S-2', { tracking: 'serial' });
     await shop.receive(item, '3', '10', 0, { serials: ['C', 'D', 'E'] });
     await shop.receive(item, '1', '10', 1, { serials: ['G'] });
-    const count = await server.call(api.beginCount, { body: { binIds: [shop.bin(0)], q: 'S-2' } });
+    const count = await server.did('count', api.beginCount, { body: { binIds: [shop.bin(0)], q: 'S-2' } });
     // E is missing; G was seen here although the books have it in A2.
-    const said = await server.call(api.countLine, {
+    const said = await server.did('count', api.countLine, {
       params: { id: count.sheet[0]?.id ?? 0 },
       body: { counted: '3', serials: ['C', 'D', 'G'] },
     });
@@ -279,13 +279,13 @@ describe('a count of something nobody knows the cost of', () => {
     const known = await shop.item('C-1');
     const fresh = await shop.item('C-2');
     await shop.receive(known, '3', '2', 2);
-    const count = await server.call(api.beginCount, { body: { binIds: [shop.bin(2)], q: 'C-1' } });
+    const count = await server.did('count', api.beginCount, { body: { binIds: [shop.bin(2)], q: 'C-1' } });
     const add = { params: { id: count.id }, body: { itemId: fresh.id, binId: shop.bin(2) } };
     const lineOf = (sheet: typeof count.sheet, code: string) => sheet.find((line) => line.code === code);
-    const added = await server.call(api.addCountLine, add);
+    const added = await server.did('count', api.addCountLine, add);
     const [one, two] = ['C-1', 'C-2'].map((code) => lineOf(added.sheet, code)?.id ?? 0);
     await server.call(api.countLine, { params: { id: one ?? 0 }, body: { counted: '4' } });
-    const said = await server.call(api.countLine, { params: { id: two ?? 0 }, body: { counted: '5' } });
+    const said = await server.did('count', api.countLine, { params: { id: two ?? 0 }, body: { counted: '5' } });
     expect(lineOf(said.sheet, 'C-2')).toMatchObject({ needsCost: true, unitCost: null });
     expect(lineOf(said.sheet, 'C-1')).toMatchObject({ needsCost: false, value: '2' });
     const approve = { params: { id: count.id }, body: { version: said.version } };
@@ -297,7 +297,7 @@ describe('a count of something nobody knows the cost of', () => {
     const tell = (unitCost: string) => ({ params: { id: two ?? 0 }, body: { unitCost } });
     expect(await server.refused(api.countCost, tell('-1'))).toMatchObject({ code: 'negative', field: 'unitCost' });
     await server.call(api.countCost, tell('0'));
-    const told = await server.call(api.countCost, tell('1.5'));
+    const told = await server.did('count', api.countCost, tell('1.5'));
     expect(lineOf(told.sheet, 'C-2')).toMatchObject({ unitCost: '1.5', value: '7.5' });
     await server.call(api.approveCount, approve);
     expect(await shop.stockOf(fresh)).toMatchObject({ onHand: '5', value: '7.5' });

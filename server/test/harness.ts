@@ -10,6 +10,9 @@ import { Database } from '../src/db/database.ts';
 import { ensureCompany, migrate } from '../src/db/migrate.ts';
 import { verifyDatabase } from '../src/db/verify.ts';
 
+/** Records that commands change. */
+type Told = 'build' | 'order' | 'definition' | 'item' | 'count' | 'labelJob';
+
 /** A whole server on a new SQLite file, listening on a free port and called over HTTP. */
 export class TestServer {
   cookie = '';
@@ -76,6 +79,27 @@ export class TestServer {
   /** A posted document, read anew. */
   document = ({ id }: Posted) => this.call(api.document, { params: { id } });
 
+  /** Does something to a record and reads what has become of it. */
+  async did<Q extends Told, R extends Route>(question: Q, route: R, input: Input<R>, sending?: Sending) {
+    const answer = (await this.call(route, input, sending)) as { id: number; definitionId?: number };
+    const { params } = input as { params?: { id: number } };
+    const ofIts = question === 'build' || question === 'order' ? params?.id : answer.definitionId;
+    const read = api[question] as Route;
+    return (await this.call(read, { params: { id: ofIts ?? answer.id } } as never)) as Output<(typeof api)[Q]>;
+  }
+
+  /** Picks or finishes, and reads the build after it. */
+  async withBuild<R extends typeof api.pick | typeof api.finish>(route: R, input: Input<R>, sending?: Sending) {
+    const posted = await this.call<R>(route, input, sending);
+    return { ...posted, build: await this.call(api.build, { params: { id: Number(input.params?.id) } }) };
+  }
+
+  /** Receives of an order, and reads it after that. */
+  async withOrder(route: typeof api.receiveOrder, input: Input<typeof api.receiveOrder>, sending?: Sending) {
+    const document = await this.call(route, input, sending);
+    return { document, order: await this.call(api.order, { params: input.params ?? { id: 0 } }) };
+  }
+
   verify = () => verifyDatabase(this.database.reader);
 
   async close(keepFolder = false): Promise<void> {
@@ -130,7 +154,7 @@ export class Workshop {
     code: string,
     { bin = 0, ...more }: Partial<Input<typeof api.createItem>['body']> & { bin?: number } = {},
   ): Promise<Item> {
-    return this.server.call(api.createItem, {
+    return this.server.did('item', api.createItem, {
       body: {
         code,
         name: `The ${code}`,
@@ -163,19 +187,28 @@ export class Workshop {
     parts: readonly [Item, string, ('picked-first' | 'when-finished')?][],
     labourMinutes?: string,
   ) {
-    const definition = await this.server.call(api.createDefinition, { body: { itemId: product.id } });
+    const definition = await this.server.did('definition', api.createDefinition, { body: { itemId: product.id } });
     const [draft] = definition.revisions;
     if (!draft) throw new Error('no draft');
     const lines = parts.map(([part, quantity, taken]) => partLine(part, quantity, taken ? { taken } : {}));
     const labour = labourMinutes
       ? [{ kind: 'labour' as const, text: 'Assemble', basis: 'per-output' as const, minutes: labourMinutes, rateId: 1 }]
       : [];
-    const saved = await this.server.call(api.saveRevision, {
+    const saved = await this.server.did('definition', api.saveRevision, {
       params: { id: draft.id },
       body: { version: draft.version, outputQuantity: '1', lines: [...lines, ...labour] },
     });
     const version = saved.revisions[0]?.version ?? 0;
-    return this.server.call(api.putInUse, { params: { id: draft.id }, body: { version } });
+    return this.server.did('definition', api.putInUse, { params: { id: draft.id }, body: { version } });
+  }
+
+  /** One purchase order, drafted, and sent where it is said how. */
+  async order(
+    order: Input<typeof api.createOrders>['body']['orders'][number],
+    send: 'mailbox' | 'print' | null = null,
+  ) {
+    const { orders } = await this.server.call(api.createOrders, { body: { orders: [order], send } });
+    return this.server.call(api.order, { params: { id: orders[0]?.id ?? 0 } });
   }
 
   async plan(product: Item, quantity: string, due: string | null = null) {
@@ -188,7 +221,7 @@ export class Workshop {
 
   async start(product: Item, quantity: string) {
     const { id, version } = await this.plan(product, quantity);
-    return this.server.call(api.startBuild, { params: { id }, body: { version } });
+    return this.server.did('build', api.startBuild, { params: { id }, body: { version } });
   }
 
   /** Everything open of a build brought to the bench from the first bin that has it. */
@@ -197,7 +230,7 @@ export class Workshop {
     const lines = build.lines
       .filter((line) => line.taken === 'picked-first' && Number(line.open) > 0)
       .map((line) => ({ lineId: line.id, binId: line.bins[0]?.binId ?? this.bin(0), quantity: line.open }));
-    return this.server.call(api.pick, { params: { id: buildId }, body: { lines } });
+    return this.server.withBuild(api.pick, { params: { id: buildId }, body: { lines } });
   }
 
   stockOf = (item: Item) => this.server.call(api.item, { params: { id: item.id } });

@@ -67,7 +67,7 @@ describe('items', () => {
     ] as const;
     for (const [part, field, code] of refusals)
       expect(await server.refused(api.updateItem, change(part))).toMatchObject({ field, code });
-    const saved = await server.call(api.updateItem, change({}));
+    const saved = await server.did('item', api.updateItem, change({}));
     expect(saved).toMatchObject({
       ...more,
       barcode: '4006381333931',
@@ -114,7 +114,7 @@ describe('items', () => {
     const cap = await shop.item('CAP', { source: 'made' });
     await shop.define(cap, [[await shop.item('DISC'), '1']]);
     const { id, version } = await detail(cap.id);
-    const archived = await server.call(api.archiveItem, { params: { id }, body: { archived: true, version } });
+    const archived = await server.did('item', api.archiveItem, { params: { id }, body: { archived: true, version } });
     expect(archived).toMatchObject({ archived: true });
     expect((await server.call(api.items, { query: { q: 'CAP' } })).rows).toEqual([]);
     expect((await server.call(api.items, { query: { show: 'archived' } })).rows.map(({ code }) => code)).toEqual([
@@ -128,7 +128,7 @@ describe('items', () => {
       code: 'item-archived',
       field: 'lines.0.itemId',
     });
-    const back = await server.call(api.archiveItem, {
+    const back = await server.did('item', api.archiveItem, {
       params: { id },
       body: { archived: false, version: archived.version },
     });
@@ -210,8 +210,9 @@ describe('items', () => {
         .withMetadata({ exif: { IFD0: { Copyright: 'someone' } } })
         .jpeg()
         .toBuffer();
-      const item = (await (await put(big, 'picture-1')).json()) as ItemDetail;
-      expect((await (await put(big, 'picture-1')).json()) as ItemDetail).toEqual(item);
+      const saved = await (await put(big, 'picture-1')).json();
+      expect(await (await put(big, 'picture-1')).json()).toEqual(saved);
+      const item = await server.call(api.item, { params: { id } });
       expect(item.picture).toMatch(/^[0-9a-f]{16}$/);
       const response = await server.fetch(picturePath(id, item.picture ?? ''));
       expect(response.headers.get('content-type')).toBe('image/webp');
@@ -288,8 +289,7 @@ describe('units', () => {
     const order = async (item: Item, quantity: string, needs: object[] = []) => {
       const supplier = await server.call(api.createSupplier, { body: { code: `S${made}`, name: `Supplier ${made}` } });
       const lines = [{ itemId: item.id, quantity, price: '1', needs }] as never;
-      const body = { orders: [{ supplierId: supplier.id, lines }], send: 'print' as const };
-      return (await server.call(api.createOrders, { body })).orders[0];
+      return shop.order({ supplierId: supplier.id, lines }, 'print');
     };
     const product = async (item: Item, quantity: string) => {
       const box = await shop.item(`BOX-${made}`, { source: 'made' });
@@ -337,7 +337,9 @@ describe('units', () => {
         async () => {
           const own = await fresh();
           await shop.receive(own.item, '3', '1');
-          const { sheet } = await server.call(api.beginCount, { body: { binIds: [shop.bin(0)], q: own.item.code } });
+          const { sheet } = await server.did('count', api.beginCount, {
+            body: { binIds: [shop.bin(0)], q: own.item.code },
+          });
           await server.call(api.countLine, { params: { id: sheet[0]?.id ?? 0 }, body: { counted: '3.5' } });
           return own;
         },

@@ -19,7 +19,7 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 const ask = (of: Parameters<typeof server.call<typeof api.createLabelJob>>[1]['body']['of']) =>
-  server.call(api.createLabelJob, { body: { of } });
+  server.did('labelJob', api.createLabelJob, { body: { of } });
 
 describe('the label printer', () => {
   it('labels what a document brought: lots with their day, each serial on its own', async () => {
@@ -52,10 +52,12 @@ describe('the label printer', () => {
     const content = Buffer.from(await pdf.arrayBuffer()).toString('latin1');
     expect(content.startsWith('%PDF-')).toBe(true);
     expect(content.match(/\/Type \/Page\b(?!s)/g)).toHaveLength(3);
-    const printed = await server.call(api.endLabelJob, { params: { id: job.id }, body: { as: 'printed' } });
+    const printed = await server.did('labelJob', api.endLabelJob, { params: { id: job.id }, body: { as: 'printed' } });
     expect(printed).toMatchObject({ state: 'printed', printedAt: expect.any(String) });
     // What is over stays over.
-    expect(await server.call(api.endLabelJob, { params: { id: job.id }, body: { as: 'cancelled' } })).toEqual(printed);
+    expect(
+      await server.did('labelJob', api.endLabelJob, { params: { id: job.id }, body: { as: 'cancelled' } }),
+    ).toEqual(printed);
     expect((await server.call(api.labelJobs, { query: {} })).rows).toMatchObject([{ id: job.id, state: 'printed' }]);
     expect((await fetch(server.address + labelPdfPath(job.id))).status).toBe(401);
   });

@@ -126,8 +126,7 @@ export async function coverAgainstPlan({ call }: Pick<TestServer, 'call'>, itemI
   const world = new CoverageWorld(await call(api.snapshot, {}));
   const answer = cover(world.input([{ itemId, quantity: parseDecimal(quantity) as Quantity }]));
   const { builds } = await call(api.planBuilds, { body: { builds: [{ itemId, quantity, due: null }] } });
-  const [build] = builds;
-  if (!build) throw new Error('nothing was planned');
+  const build = await call(api.build, { params: { id: builds[0]?.id ?? 0 } });
   await call(api.cancelBuild, { params: { id: build.id }, body: { version: build.version } });
   const short = answer.components
     .filter(({ wholeOn }) => wholeOn !== '')

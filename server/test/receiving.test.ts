@@ -19,13 +19,8 @@ beforeAll(async () => {
 afterEach(async () => expect(await server.verify()).toEqual([]));
 afterAll(() => server.close());
 
-const order = async (quantity: string, more: object = {}, item = wood) => {
-  const lines = [{ itemId: item.id, quantity, price: '2', ...more }];
-  const { orders } = await server.call(api.createOrders, {
-    body: { orders: [{ supplierId: supplier.id, lines }], send: 'mailbox' },
-  });
-  return orders[0] as PurchaseOrder;
-};
+const order = (quantity: string, more: object = {}, item = wood) =>
+  shop.order({ supplierId: supplier.id, lines: [{ itemId: item.id, quantity, price: '2', ...more }] }, 'mailbox');
 const read = ({ id }: PurchaseOrder) => server.call(api.order, { params: { id } });
 const receive = (own: PurchaseOrder, pieces: object[], more: object = {}) => ({
   params: { id: own.id },
@@ -48,7 +43,7 @@ describe('receiving', () => {
       field: 'lines.2.quantity',
       facts: { over: '1' },
     });
-    const taken = await server.call(api.receiveOrder, receive(own, pieces.slice(0, 2)));
+    const taken = await server.withOrder(api.receiveOrder, receive(own, pieces.slice(0, 2)));
     expect(taken.order.lines[0]).toMatchObject({ received: '7', open: '3' });
     expect((await server.document(taken.document)).movements.map(({ quantity }) => quantity)).toEqual(['4', '3']);
     expect((await shop.stockOf(wood)).coming).toBe('3');
@@ -57,31 +52,34 @@ describe('receiving', () => {
   it('undone opens its line and its announced delivery again, also what it had closed', async () => {
     const own = await order('6');
     const params = { id: own.id };
-    const announced = await server.call(api.answerAsSupplier, { params, body: { answer: 'deliver-part', days: 7 } });
+    const announced = await server.did('order', api.answerAsSupplier, {
+      params,
+      body: { answer: 'deliver-part', days: 7 },
+    });
     const mail = announced.announcedDelivery;
     const body = { deliveryNote: mail?.deliveryNote ?? '', mailId: mail?.mailId ?? null };
     const part = receive(own, [{ quantity: '3', closeRest: true }], body);
-    const taken = await server.call(api.receiveOrder, part);
+    const taken = await server.withOrder(api.receiveOrder, part);
     expect(taken.order).toMatchObject({ state: 'closed', announced: false });
     expect(await server.refused(api.receiveOrder, part)).toMatchObject({ code: 'delivery-received' });
     await undo(taken.document.id);
     const again = await read(own);
     expect(again).toMatchObject({ announced: true, announcedDelivery: { mailId: mail?.mailId } });
     expect(again.lines[0]).toMatchObject({ received: '0', open: '6', closed: false });
-    const anew = await server.call(api.receiveOrder, part);
+    const anew = await server.withOrder(api.receiveOrder, part);
     expect(anew.order).toMatchObject({ state: 'closed', announced: false });
   });
 
   it('keeps an order from being cancelled, until it is undone', async () => {
     const own = await order('5');
-    const taken = await server.call(api.receiveOrder, receive(own, [{ quantity: '2' }]));
+    const taken = await server.withOrder(api.receiveOrder, receive(own, [{ quantity: '2' }]));
     const cancel = (version: number) => ({ params: { id: own.id }, body: { version } });
     expect(await server.refused(api.cancelOrder, cancel(taken.order.version))).toMatchObject({
       code: 'order-has-receipts',
     });
     await undo(taken.document.id);
     const free = await read(own);
-    expect(await server.call(api.cancelOrder, cancel(free.version))).toMatchObject({ state: 'cancelled' });
+    expect(await server.did('order', api.cancelOrder, cancel(free.version))).toMatchObject({ state: 'cancelled' });
   });
 });
 
@@ -114,13 +112,10 @@ describe('the day something is expected', () => {
     const buy = async (promises: string[], comes: string) => {
       clock.at = '2026-11-23T09:00:00';
       const lines = [{ itemId: cord.id, quantity: '5', price: '1' }];
-      const { orders } = await server.call(api.createOrders, {
-        body: { orders: [{ supplierId: slow.id, lines }], send: 'print' },
-      });
-      let own = orders[0] as PurchaseOrder;
+      let own = await shop.order({ supplierId: slow.id, lines }, 'print');
       for (const on of promises) {
         const body = { version: own.version, lines: [{ lineId: own.lines[0]?.id ?? 0, quantity: '5', on }] };
-        own = await server.call(api.confirmOrder, { params: { id: own.id }, body });
+        own = await server.did('order', api.confirmOrder, { params: { id: own.id }, body });
       }
       clock.at = `${comes}T12:00:00`;
       await server.call(api.receiveOrder, receive(own, [{ quantity: '5' }]));
@@ -147,10 +142,7 @@ describe('what is not bought', () => {
   });
 
   it('is a draft without lines: it stays a draft and is not over', async () => {
-    const { orders } = await server.call(api.createOrders, {
-      body: { orders: [{ supplierId: supplier.id, lines: [] }] },
-    });
-    const empty = orders[0] as PurchaseOrder;
+    const empty = await shop.order({ supplierId: supplier.id, lines: [] });
     expect(await read(empty)).toMatchObject({ state: 'draft', late: false, backOrder: false });
     const listed = async (show: 'draft' | 'over') =>
       (await server.call(api.orders, { query: { show } })).rows.some(({ id }) => id === empty.id);

@@ -54,7 +54,7 @@ describe('bad input gets a clear answer and changes nothing', () => {
   it('refuses a definition that contains itself, naming the path', async () => {
     const other = await shop.item('OTHER', { source: 'made' });
     await shop.define(other, [[product, '1']]);
-    const definition = await server.call(api.startRevision, {
+    const definition = await server.did('definition', api.startRevision, {
       params: { id: product.definitionId ?? (await shop.stockOf(product)).definitionId ?? 0 },
       body: {},
     });
@@ -82,7 +82,7 @@ describe('bad input gets a clear answer and changes nothing', () => {
 
   it('refuses take-apart shares that cannot be a hundred, and amounts of no sense in a draft', async () => {
     const made = await shop.item('SHARED', { source: 'made' });
-    const { revisions } = await server.call(api.createDefinition, { body: { itemId: made.id } });
+    const { revisions } = await server.did('definition', api.createDefinition, { body: { itemId: made.id } });
     const line = partLine(part, '1', { share: '60' });
     const save = (lines: object[]) =>
       server.refused(api.saveRevision, {

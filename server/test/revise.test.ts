@@ -22,10 +22,11 @@ const newest = (definition: Definition) => {
   if (!first) throw new Error('no revision');
   return first;
 };
-const start = (definition: Definition) => server.call(api.startRevision, { params: { id: definition.id }, body: {} });
+const start = (definition: Definition) =>
+  server.did('definition', api.startRevision, { params: { id: definition.id }, body: {} });
 const save = (definition: Definition, lines: LineInput[]) => {
   const { id, version } = newest(definition);
-  return server.call(api.saveRevision, { params: { id }, body: { version, outputQuantity: '1', lines } });
+  return server.did('definition', api.saveRevision, { params: { id }, body: { version, outputQuantity: '1', lines } });
 };
 const putInUse = (definition: Definition, from: string | null = null) => {
   const { id, version } = newest(definition);
@@ -37,7 +38,7 @@ const states = ({ revisions }: Definition) => revisions.map(({ number, state }) 
 describe('revisions', () => {
   it('keep alternates in order and the bin a part comes from, down to the build', async () => {
     const product = await shop.item('ALT', { source: 'made' });
-    const made = await server.call(api.createDefinition, { body: { itemId: product.id } });
+    const made = await server.did('definition', api.createDefinition, { body: { itemId: product.id } });
     const alternates = [
       { itemId: other.id, ratio: '0.25' },
       { itemId: (await shop.item('THIRD')).id, ratio: '2' },
@@ -58,7 +59,7 @@ describe('revisions', () => {
       field: 'lines.0.fromBinId',
     });
     const saved = await save(made, [partLine(part, '1', { alternates, fromBinId: shop.bin(2) })]);
-    const used = await server.call(api.putInUse, putInUse(saved));
+    const used = await server.did('definition', api.putInUse, putInUse(saved));
     const copy = await start(used);
     expect(newest(copy).lines).toMatchObject([{ alternates, fromBinId: shop.bin(2) }]);
     expect(newest(copy).lines).toEqual(used.revisions[0]?.lines);
@@ -78,7 +79,7 @@ describe('revisions', () => {
       code: 'day-passed',
       field: 'from',
     });
-    const waits = await server.call(api.putInUse, putInUse(second, '2026-11-26'));
+    const waits = await server.did('definition', api.putInUse, putInUse(second, '2026-11-26'));
     expect(states(waits)).toEqual(['2 draft', '1 in-use']);
     expect(newest(waits).inUseFrom).toBe('2026-11-26');
     const { id, version } = newest(waits);
@@ -87,7 +88,7 @@ describe('revisions', () => {
       code: 'revision-waits',
       facts: { day: '2026-11-26' },
     });
-    const held = await server.call(api.holdBack, { params: { id }, body: { version } });
+    const held = await server.did('definition', api.holdBack, { params: { id }, body: { version } });
     expect(newest(held).inUseFrom).toBeNull();
     await server.call(api.putInUse, putInUse(held, '2026-11-26'));
     expect(await shop.plan(product, '1')).toMatchObject({ revision: 1 });
@@ -105,7 +106,8 @@ describe('revisions', () => {
     const first = await shop.define(product, [[part, '1']]);
     const planned = await shop.plan(product, '3');
     const started = await shop.start(product, '2');
-    const second = await server.call(
+    const second = await server.did(
+      'definition',
       api.putInUse,
       putInUse(await save(await start(first), [partLine(part, '2'), partLine(other, '0.1')])),
     );
@@ -130,7 +132,7 @@ describe('revisions', () => {
     });
     expect(await server.refused(api.moveBuilds, move([9999]))).toMatchObject({ code: 'unknown-line' });
     const { id, version } = newest(second);
-    const retired = await server.call(api.retireRevision, { params: { id }, body: { version } });
+    const retired = await server.did('definition', api.retireRevision, { params: { id }, body: { version } });
     expect(states(retired)).toEqual(['2 retired', '1 retired']);
     const plan = { body: { builds: [{ itemId: product.id, quantity: '1', due: null }] } };
     expect(await server.refused(api.planBuilds, plan)).toMatchObject({ code: 'no-definition-in-use' });
@@ -169,7 +171,7 @@ describe('kits', () => {
       field: 'onOrder',
     });
     const change = { ...packed, onOrder: 'swaps', swapFor: 'anything', price: 'parts', discount: '12.5' } as const;
-    const set = await server.call(api.setBehaviour, behave(definition, change));
+    const set = await server.did('definition', api.setBehaviour, behave(definition, change));
     expect(set.behaviour).toMatchObject(change);
     expect(await server.refused(api.setBehaviour, behave(definition, {}))).toMatchObject({ code: 'stale-save' });
     const plan = { body: { builds: [{ itemId: kit.id, quantity: '1', due: null }] } };
@@ -179,7 +181,7 @@ describe('kits', () => {
       code: 'packed-not-stocked',
     });
     const big = await shop.item('BIG', { source: 'made' });
-    const parent = await server.call(api.createDefinition, { body: { itemId: big.id } });
+    const parent = await server.did('definition', api.createDefinition, { body: { itemId: big.id } });
     const { id, version } = newest(parent);
     const lines = { params: { id }, body: { version, outputQuantity: '1', lines: [partLine(kit, '1')] } };
     expect(await server.refused(api.saveRevision, lines)).toMatchObject({
@@ -191,7 +193,9 @@ describe('kits', () => {
   it('rework takes in what it gives back, and is built; a record never is', async () => {
     const scale = await shop.item('SCALE', { source: 'both' });
     await shop.receive(scale, '3', '10');
-    const rework = await server.call(api.createDefinition, { body: { itemId: scale.id, purpose: 'rework' } });
+    const rework = await server.did('definition', api.createDefinition, {
+      body: { itemId: scale.id, purpose: 'rework' },
+    });
     expect(newest(rework).lines).toMatchObject([{ kind: 'part', itemId: scale.id, quantity: '1' }]);
     const without = await save(rework, [partLine(part, '1')]);
     expect(await server.refused(api.putInUse, putInUse(without))).toMatchObject({ code: 'rework-without-itself' });
@@ -204,13 +208,15 @@ describe('kits', () => {
     await server.call(api.startBuild, { params: { id }, body: { version } });
     await shop.pickAll(id);
     const ready = await server.call(api.build, { params: { id } });
-    const finished = await server.call(api.finish, {
+    const finished = await server.withBuild(api.finish, {
       params: { id },
       body: { version: ready.version, good: '2', outputBinId: shop.bin(0), lines: [] },
     });
     expect(finished.unitCost).toBe('14');
     expect(await shop.stockOf(scale)).toMatchObject({ onHand: '3', value: '38' });
-    const record = await server.call(api.createDefinition, { body: { itemId: scale.id, purpose: 'record' } });
+    const record = await server.did('definition', api.createDefinition, {
+      body: { itemId: scale.id, purpose: 'record' },
+    });
     await server.call(api.putInUse, putInUse(await save(record, [partLine(part, '3')])));
     const plan = { body: { builds: [{ itemId: scale.id, quantity: '1', due: null }] } };
     expect(await server.refused(api.planBuilds, plan)).toMatchObject({ code: 'no-definition-in-use' });
@@ -269,7 +275,7 @@ describe('across definitions', () => {
     const from = await shop.define(await shop.item('FROM', { source: 'made' }), [[part, '2']], '7');
     const to = await shop.item('TO', { source: 'made' });
     const copyOf = newest(from).id;
-    const copy = await server.call(api.createDefinition, { body: { itemId: to.id, copyOf } });
+    const copy = await server.did('definition', api.createDefinition, { body: { itemId: to.id, copyOf } });
     expect(newest(copy)).toMatchObject({ number: 1, state: 'draft', lines: newest(from).lines });
     expect(await server.refused(api.createDefinition, { body: { itemId: part.id, copyOf } })).toMatchObject({
       code: 'contains-itself',
@@ -291,7 +297,10 @@ describe('across definitions', () => {
       field: 'cost',
     });
     const { version } = await shop.stockOf(lamp);
-    const priced = await server.call(api.setPrices, { params: { id: lamp.id }, body: { sellPrice: '12.5', version } });
+    const priced = await server.did('item', api.setPrices, {
+      params: { id: lamp.id },
+      body: { sellPrice: '12.5', version },
+    });
     expect(priced).toMatchObject({ sellPrice: '12.5', name: 'The LAMP' });
     expect(
       await server.refused(api.setPrices, { params: { id: lamp.id }, body: { sellPrice: '13', version } }),

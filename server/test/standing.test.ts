@@ -109,7 +109,7 @@ describe('a count', () => {
     await shop.receive(made, '5', '1', 2);
     const begin = async (more: object) => {
       const body = { binIds: [...shop.bins], ...more };
-      const begun = await server.call(api.beginCount, { body });
+      const begun = await server.did('count', api.beginCount, { body });
       await server.call(api.cancelCount, { params: { id: begun.id }, body: { version: begun.version } });
       return [begun.scope, begun.sheet.map((line) => line.code)];
     };

@@ -29,7 +29,7 @@ describe('the whole way of a product', () => {
     await server.call(api.startBuild, { params: { id: planned.id }, body: { version: planned.version } });
     const part = planned.lines.find((line) => line.item?.code === 'FRAME');
     const pick = (quantity: string) =>
-      server.call(api.pick, {
+      server.withBuild(api.pick, {
         params: { id: planned.id },
         body: { lines: [{ lineId: part?.id ?? 0, binId: shop.bin(1), quantity }] },
       });
@@ -38,7 +38,7 @@ describe('the whole way of a product', () => {
     expect(await shop.stockOf(frame)).toMatchObject({ onHand: '18', onBench: '12', promised: '0' });
 
     const waxLine = planned.lines.find((line) => line.item?.code === 'WAX')?.id ?? 0;
-    const finished = await server.call(api.finish, {
+    const finished = await server.withBuild(api.finish, {
       params: { id: planned.id },
       body: {
         version: build.version,
@@ -49,7 +49,7 @@ describe('the whole way of a product', () => {
     });
     expect(finished).toMatchObject({ unitCost: '2.475', build: { state: 'finished', finished: '12' } });
     expect(await shop.stockOf(product)).toMatchObject({ onHand: '12', value: '29.7', averageCost: '2.475' });
-    const document = await server.call(api.document, { params: { id: finished.documentId } });
+    const document = await server.call(api.document, { params: { id: finished.id } });
     expect(document.uses).toContainEqual({
       text: 'The WAX',
       unit: 'kg',
@@ -88,7 +88,7 @@ describe('the whole way of a product', () => {
     ]);
     await server.posted(api.undoDocument, { params: { id: apart.id }, body: {} });
     expect(await shop.stockOf(product)).toMatchObject({ onHand: '12', value: '29.7' });
-    await server.posted(api.undoDocument, { params: { id: finished.documentId }, body: {} });
+    await server.posted(api.undoDocument, { params: { id: finished.id }, body: {} });
     expect(await server.call(api.build, { params: { id: planned.id } })).toMatchObject({
       state: 'on-bench',
       finished: '0',

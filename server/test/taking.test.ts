@@ -115,7 +115,7 @@ describe('which place goods come from', () => {
     await shop.receive(dough, '1', '2', 2, { lot: 'SOON', bestBefore: '2027-01-01' });
     await shop.define(bread, [[dough, '1', 'when-finished']]);
     const build = await shop.start(bread, '3');
-    const { documentId } = await server.call(api.finish, finish(build, '2'));
+    const { id: documentId } = await server.withBuild(api.finish, finish(build, '2'));
     const { movements } = await server.call(api.document, { params: { id: documentId } });
     expect(movements.filter(({ code }) => code === 'W-DOUGH').map((row) => `${row.lot} ${row.quantity}`)).toEqual([
       'SOON -1',
@@ -131,7 +131,7 @@ describe('which place goods come from', () => {
     await shop.receive(nail, '5', '1', 2);
     await shop.define(box, [[nail, '4', 'when-finished']]);
     const build = await shop.start(box, '2');
-    const first = await server.call(api.finish, finish(build, '1'));
+    const first = await server.withBuild(api.finish, finish(build, '1'));
     expect(await standing(nail)).toEqual(['A1 3', 'B1 5']);
     await server.call(api.finish, finish(first.build, '1'));
     expect(await standing(nail)).toEqual(['B1 4']);
@@ -142,7 +142,7 @@ describe('which place goods come from', () => {
     const tray = await shop.item('W-TRAY', { source: 'made' });
     await shop.receive(glue, '5', '1', 0);
     await shop.receive(glue, '5', '1', 2);
-    const { revisions } = await server.call(api.createDefinition, { body: { itemId: tray.id } });
+    const { revisions } = await server.did('definition', api.createDefinition, { body: { itemId: tray.id } });
     const id = revisions[0]?.id ?? 0;
     const lines = [partLine(glue, '1', { taken: 'when-finished', fromBinId: shop.bin(2) })];
     await server.call(api.saveRevision, { params: { id }, body: { version: 0, outputQuantity: '1', lines } });
@@ -162,7 +162,7 @@ describe('benches', () => {
     const [one, two] = [await shop.start(hinge, '2'), await shop.start(hinge, '2')];
     await server.call(api.pick, pick(one, 0, shop.bin(0), '4'));
     await server.call(api.pick, pick(two, 0, shop.bin(1), '4'));
-    const finished = await server.call(api.finish, finish(one, '1', { close: true }));
+    const finished = await server.withBuild(api.finish, finish(one, '1', { close: true }));
     expect(finished.build.state).toBe('finished');
     expect(await standing(pin)).toEqual(['A1 4', 'A2 2', `${two.number} 4`]);
     await server.call(api.cancelBuild, { params: { id: two.id }, body: { version: two.version } });
@@ -183,15 +183,15 @@ describe('benches', () => {
       body: { version: planned.version, quantity, override: { reason: 'the owner said so' } },
     });
     expect(await server.refused(api.startBuild, start('4'))).toMatchObject({ field: 'quantity' });
-    const started = await server.call(api.startBuild, start('2'));
+    const started = await server.did('build', api.startBuild, start('2'));
     expect(started).toMatchObject({ state: 'on-bench', quantity: '2' });
     await shop.pickAll(started.id);
-    const part = await server.call(
+    const part = await server.withBuild(
       api.finish,
       finish(await server.call(api.build, { params: { id: started.id } }), '1'),
     );
     // Something was made of it: it is finished, not cancelled.
-    const ended = await server.call(api.cancelBuild, {
+    const ended = await server.did('build', api.cancelBuild, {
       params: { id: started.id },
       body: { version: part.build.version },
     });
@@ -204,7 +204,7 @@ describe('benches', () => {
     const screw = await shop.item('B-SCREW');
     const frame = await shop.item('B-FRAME', { source: 'made' });
     await shop.receive(screw, '20', '1', 0);
-    const { revisions } = await server.call(api.createDefinition, { body: { itemId: frame.id } });
+    const { revisions } = await server.did('definition', api.createDefinition, { body: { itemId: frame.id } });
     const id = revisions[0]?.id ?? 0;
     const lines = [
       partLine(screw, '3', { basis: 'per-run', taken: 'when-finished' }),
@@ -217,7 +217,10 @@ describe('benches', () => {
     expect(build.lines.map(({ required, open }) => `${required} ${open}`)).toEqual(['3 3', '2 2', '4 4']);
     expect(await shop.stockOf(screw)).toMatchObject({ promised: '9', free: '11' });
     await shop.pickAll(build.id);
-    const half = await server.call(api.finish, finish(await server.call(api.build, { params: { id: build.id } }), '2'));
+    const half = await server.withBuild(
+      api.finish,
+      finish(await server.call(api.build, { params: { id: build.id } }), '2'),
+    );
     expect(half.build.lines.map(({ used }) => used)).toEqual(['3', '2', '2']);
     await server.call(api.finish, finish(half.build, '2'));
     expect(await standing(screw)).toEqual(['A1 11']);

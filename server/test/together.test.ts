@@ -68,7 +68,7 @@ describe('several people at once', () => {
   it('the last parts are promised once: of many starts at a time, as many win as parts allow', async () => {
     const builds = await Promise.all(Array.from({ length: 6 }, () => shop.plan(product, '4')));
     const starts = await Promise.allSettled(
-      builds.map(({ id, version }) => server.call(api.startBuild, { params: { id }, body: { version } })),
+      builds.map(({ id, version }) => server.did('build', api.startBuild, { params: { id }, body: { version } })),
     );
     expect(starts.filter(({ status }) => status === 'fulfilled')).toHaveLength(2);
     expect(await shop.stockOf(part)).toMatchObject({ onHand: '20', promised: '48', free: '-28' });
@@ -88,7 +88,7 @@ describe('several people at once', () => {
     const build = await shop.start(product, '5');
     const body = { lines: [{ lineId: build.lines[0]?.id ?? 0, binId: shop.bin(0), quantity: '4' }] };
     const picks = await Promise.allSettled(
-      Array.from({ length: 5 }, () => server.call(api.pick, { params: { id: build.id }, body })),
+      Array.from({ length: 5 }, () => server.withBuild(api.pick, { params: { id: build.id }, body })),
     );
     expect(picks.filter(({ status }) => status === 'fulfilled')).toHaveLength(2);
     expect((await server.call(api.build, { params: { id: build.id } })).lines[0]).toMatchObject({
@@ -103,7 +103,7 @@ describe('several people at once', () => {
     await shop.pickAll(build.id);
     const body = { version: build.version, good: '2', outputBinId: shop.bin(2), lines: [] };
     const both = await Promise.allSettled(
-      [1, 2].map(() => server.call(api.finish, { params: { id: build.id }, body })),
+      [1, 2].map(() => server.withBuild(api.finish, { params: { id: build.id }, body })),
     );
     expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
     expect(await shop.stockOf(product)).toMatchObject({ onHand: '2' });

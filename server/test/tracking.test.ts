@@ -93,11 +93,11 @@ describe('lots', () => {
     await server.call(api.pick, pick(honeyLine?.id, 0, '1', 'H-2'));
     const before = await server.call(api.build, { params: { id: build.id } });
     expect(before.lines[0]?.pieces.map((piece) => `${piece.lot} ${piece.quantity}`)).toEqual(['W-2 1', 'W-1 1']);
-    const done = await server.call(api.finish, {
+    const done = await server.withBuild(api.finish, {
       params: { id: build.id },
       body: { version: before.version, good: '1', outputBinId: shop.bin(2), lines: [], close: true },
     });
-    const used = await server.call(api.document, { params: { id: done.documentId } });
+    const used = await server.call(api.document, { params: { id: done.id } });
     // What is not used goes back under its own lot.
     expect(used.movements.map((row) => `${row.build ?? row.bin} ${row.lot} ${row.quantity}`)).toEqual([
       'B-0001 W-2 -1',
@@ -154,14 +154,17 @@ describe('lots', () => {
   });
 
   it('are counted one by one, also one that the books do not have', async () => {
-    const count = await server.call(api.beginCount, { body: { binIds: [shop.bin(0)], q: 'WAX' } });
+    const count = await server.did('count', api.beginCount, { body: { binIds: [shop.bin(0)], q: 'WAX' } });
     expect(count.sheet.map((line) => line.lot)).toEqual(['W-0', 'W-1', 'W-3']);
     const [, w1] = count.sheet;
     await server.call(api.countLine, { params: { id: w1?.id ?? 0 }, body: { counted: '4.5' } });
     const place = { itemId: wax.id, binId: shop.bin(0), lot: 'W-7', bestBefore: '2027-07-01' };
-    const added = await server.call(api.addCountLine, { params: { id: count.id }, body: place });
+    const added = await server.did('count', api.addCountLine, { params: { id: count.id }, body: place });
     const found = added.sheet.find((line) => line.lot === 'W-7');
-    const done = await server.call(api.countLine, { params: { id: found?.id ?? 0 }, body: { counted: '0.25' } });
+    const done = await server.did('count', api.countLine, {
+      params: { id: found?.id ?? 0 },
+      body: { counted: '0.25' },
+    });
     await server.call(api.approveCount, { params: { id: count.id }, body: { version: done.version } });
     expect(await standing(server, wax)).toEqual(
       expect.arrayContaining(['A1 W-1 4.5', 'A1 W-3 4', 'A1 W-7 0.25', 'A2 W-2 3']),
@@ -293,7 +296,7 @@ describe('serials', () => {
       body: { version: build.version, good: '1', outputBinId: shop.bin(2), lines: [], ...more },
     });
     expect(await server.refused(api.finish, finish({}))).toMatchObject({ code: 'serials-needed', field: 'serials' });
-    const done = await server.call(
+    const done = await server.withBuild(
       api.finish,
       finish({ serials: ['SC-0001'], lines: [{ lineId: line, actual: '2', serials: ['SE-010', 'SE-011'] }] }),
     );
@@ -309,7 +312,7 @@ describe('serials', () => {
     ]);
     build = done.build;
     const shelf = { lines: [{ lineId: line, actual: '2', serials: ['SE-003', 'SE-001'] }], serials: ['SC-0002'] };
-    const second = await server.call(api.finish, finish(shelf));
+    const second = await server.withBuild(api.finish, finish(shelf));
     expect(second.unitCost).toBe('22');
     expect((await shop.stockOf(scale)).value).toBe('52');
     expect((await check(scale, ['SC-0002'], 1)).nextFree).toBe('SC-0003');
@@ -334,19 +337,19 @@ describe('serials', () => {
   });
 
   it('are counted by what was seen: gone, found, and found elsewhere', async () => {
-    const count = await server.call(api.beginCount, { body: { binIds: [shop.bin(2)], q: 'SCALE' } });
+    const count = await server.did('count', api.beginCount, { body: { binIds: [shop.bin(2)], q: 'SCALE' } });
     const [line] = count.sheet;
     const seen = { params: { id: line?.id ?? 0 }, body: { counted: '2', serials: ['SC-0002', 'SC-0077'] } };
-    const counted = await server.call(api.countLine, seen);
+    const counted = await server.did('count', api.countLine, seen);
     expect(counted.sheet[0]).toMatchObject({ missing: ['SC-0001'], found: ['SC-0077'], difference: '0', value: '-4' });
     const approve = { params: { id: count.id }, body: { version: counted.version } };
-    const { documentId } = await server.call(api.approveCount, approve);
+    const { documentId } = await server.did('count', api.approveCount, approve);
     expect(await standing(server, scale)).toEqual(['B1 SC-0002 1', 'B1 SC-0077 1']);
     await server.posted(api.undoDocument, { params: { id: documentId ?? 0 }, body: {} });
 
     // SE-002 is booked in A1 and lies in A2.
-    const other = await server.call(api.beginCount, { body: { binIds: [shop.bin(1)], q: 'SENSOR' } });
-    const found = await server.call(api.countLine, {
+    const other = await server.did('count', api.beginCount, { body: { binIds: [shop.bin(1)], q: 'SENSOR' } });
+    const found = await server.did('count', api.countLine, {
       params: { id: other.sheet[0]?.id ?? 0 },
       body: { counted: '2', serials: ['SE-020', 'SE-002'] },
     });
@@ -366,11 +369,13 @@ describe('serials', () => {
   });
 
   it('stay the same through a rework', async () => {
-    const { id } = await server.call(api.createDefinition, { body: { itemId: scale.id, purpose: 'rework' } });
+    const { id } = await server.did('definition', api.createDefinition, {
+      body: { itemId: scale.id, purpose: 'rework' },
+    });
     const draft = (await server.call(api.definition, { params: { id } })).revisions[0];
     const bolt = await shop.item('BOLT');
     await shop.receive(bolt, '10', '1');
-    const saved = await server.call(api.saveRevision, {
+    const saved = await server.did('definition', api.saveRevision, {
       params: { id: draft?.id ?? 0 },
       body: { version: draft?.version ?? 0, outputQuantity: '1', lines: [partLine(scale, '1'), partLine(bolt, '3')] },
     });
@@ -380,12 +385,12 @@ describe('serials', () => {
       body: { builds: [{ itemId: scale.id, purpose: 'rework', quantity: '1', due: null }] },
     });
     const planned = builds[0];
-    const rework = await server.call(api.startBuild, {
+    const rework = await server.did('build', api.startBuild, {
       params: { id: planned?.id ?? 0 },
       body: { version: planned?.version ?? 0 },
     });
     const [itself, bolts] = rework.lines;
-    const picked = await server.call(api.pick, {
+    const picked = await server.withBuild(api.pick, {
       params: { id: rework.id },
       body: {
         lines: [

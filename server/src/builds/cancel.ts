@@ -1,17 +1,16 @@
-import type { BuildDetail } from '@yosegi/contract';
 import { Posting } from '@yosegi/core/ledger';
 import { negated, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { dayOf } from '../command/clock.ts';
 import { type Doing, found } from '../command/doing.ts';
-import { updateVersioned } from '../db/versions.ts';
+import { numbered, updateVersioned } from '../db/versions.ts';
 import { readStock, writeDocument } from '../ledger/index.ts';
 import { keepLines, type LineChange } from './keep.ts';
 import { leftoversOf } from './leftovers.ts';
 import { buildLines, buildRecord, isOpen, readBuild } from './sql.ts';
 
 /** Cancels a build; what stands on the bench for it goes back to the bins it came from. */
-export async function cancelBuild(doing: Doing, id: number, version: number): Promise<BuildDetail> {
+export async function cancelBuild(doing: Doing, id: number, version: number) {
   const { tx } = doing;
   const today = dayOf(doing.now);
   const build = found(await buildRecord(tx, id));
@@ -43,7 +42,7 @@ export async function cancelBuild(doing: Doing, id: number, version: number): Pr
   await keepLines(tx, { ...build, state }, lines, changes);
   await settleStartOverride(doing, id);
   doing.changed('builds', 'stock', 'items');
-  return readBuild(tx, id, today);
+  return { ...(await numbered(tx, 'build', id)), state };
 }
 
 /** A build that went ahead short needs no eye once it is over. */

@@ -1,4 +1,4 @@
-import type { BuildDetail, BuildRow } from '@yosegi/contract';
+import type { Numbered } from '@yosegi/contract';
 import { CoverageWorld } from '@yosegi/contract/coverage-input';
 import { cover } from '@yosegi/core/coverage';
 import { labourCost, required, scaled } from '@yosegi/core/definitions';
@@ -10,7 +10,7 @@ import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { readSnapshot } from '../coverage/index.ts';
 import type { Writer } from '../db/database.ts';
-import { updateVersioned } from '../db/versions.ts';
+import { numbered, updateVersioned } from '../db/versions.ts';
 import { revisionInUse } from '../definitions/index.ts';
 import { type ItemRow, itemRow, refuseTooMuch } from '../items/index.ts';
 import { nextNumber } from '../ledger/index.ts';
@@ -21,13 +21,10 @@ import {
   type BuildRecord,
   buildLines,
   buildRecord,
-  buildRecords,
   copyBuildLines,
   copyRevisionLines,
   needOf,
   readBuild,
-  readShares,
-  toBuildRows,
 } from './sql.ts';
 
 type PlanInput = BodyOf<'planBuilds'>['builds'][number];
@@ -41,7 +38,7 @@ export async function planBuilds(
   doing: Doing,
   plans: readonly PlanInput[],
   seen?: readonly Quantity[],
-): Promise<BuildRow[]> {
+): Promise<Numbered[]> {
   const { tx } = doing;
   const wanted: { item: ItemRow; quantity: Quantity; plan: PlanInput }[] = [];
   for (const [index, plan] of plans.entries()) {
@@ -52,10 +49,10 @@ export async function planBuilds(
     wanted.push({ item, quantity, plan });
   }
   if (seen) await refuseChangedCover(tx, wanted, seen, dayOf(doing.now));
-  const ids: number[] = [];
-  for (const { item, quantity, plan } of wanted) ids.push(await insertBuild(doing, item, quantity, plan));
+  const planned: Numbered[] = [];
+  for (const { item, quantity, plan } of wanted) planned.push(await insertBuild(doing, item, quantity, plan));
   doing.changed('builds', 'stock', 'items');
-  return toBuildRows(tx, await buildRecords(tx, ids), await readShares(tx, dayOf(doing.now)), dayOf(doing.now));
+  return planned;
 }
 
 async function refuseChangedCover(
@@ -70,7 +67,7 @@ async function refuseChangedCover(
   if (!same) throw new Refusal('cover-changed');
 }
 
-async function insertBuild(doing: Doing, item: ItemRow, quantity: Quantity, plan: PlanInput): Promise<number> {
+async function insertBuild(doing: Doing, item: ItemRow, quantity: Quantity, plan: PlanInput): Promise<Numbered> {
   const { tx } = doing;
   const revision = await revisionInUse(tx, item.id, plan.purpose);
   if (!revision) throw new Refusal('no-definition-in-use', { name: item.name }, 'itemId');
@@ -91,7 +88,7 @@ async function insertBuild(doing: Doing, item: ItemRow, quantity: Quantity, plan
     planned_by: doing.person.id,
   });
   await takeLines(tx, id, revision.id);
-  return id;
+  return numbered(tx, 'build', id);
 }
 
 /** Gives a build the lines of a revision as its own, so that no later change of the definition reaches it. */
@@ -132,7 +129,7 @@ export async function splitBuild(doing: Doing, build: BuildRecord, quantity: Qua
 }
 
 /** Changes a planned build. */
-export async function updateBuild(doing: Doing, id: number, input: BodyOf<'updateBuild'>): Promise<BuildDetail> {
+export async function updateBuild(doing: Doing, id: number, input: BodyOf<'updateBuild'>): Promise<Numbered> {
   const { tx } = doing;
   const today = dayOf(doing.now);
   const build = found(await buildRecord(tx, id));
@@ -148,5 +145,5 @@ export async function updateBuild(doing: Doing, id: number, input: BodyOf<'updat
   await keepLines(tx, after, lines);
   await refuseTooMuchOf(tx, after, lines);
   doing.changed('builds', 'stock', 'items');
-  return readBuild(tx, id, today);
+  return numbered(tx, 'build', id);
 }

@@ -15,6 +15,6 @@ export const buildHandlers: HandlersOf<typeof buildRoutes> = {
   updateBuild: (command) => updateBuild(command, command.params.id, command.body),
   startBuild: (command) => startBuild(command, command.params.id, command.body),
   cancelBuild: (command) => cancelBuild(command, command.params.id, command.body.version),
-  moveBuilds: (command) => moveBuilds(command, command.params.id, command.body.buildIds),
+  moveBuilds: async (command) => ({ builds: await moveBuilds(command, command.params.id, command.body.buildIds) }),
   finish: (command) => finishBuild(command, command.params.id, command.body),
 };

@@ -1,9 +1,9 @@
-import type { BuildDetail } from '@yosegi/contract';
+import type { Numbered } from '@yosegi/contract';
 import { add, countedIn, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found, requireRight } from '../command/doing.ts';
-import { updateVersioned } from '../db/versions.ts';
+import { numbered, updateVersioned } from '../db/versions.ts';
 import { itemRows } from '../items/index.ts';
 import { keepLines } from './keep.ts';
 import { splitBuild } from './plan.ts';
@@ -16,7 +16,7 @@ type StartInput = BodyOf<'startBuild'>;
  * Sends a planned build to the bench. With a smaller quantity the rest stays planned as a build of its own.
  * @throws Refusal `parts-short` with what is missing and how many could start, unless an owner overrides it
  */
-export async function startBuild(doing: Doing, id: number, input: StartInput): Promise<BuildDetail> {
+export async function startBuild(doing: Doing, id: number, input: StartInput): Promise<Numbered> {
   const { tx } = doing;
   const today = dayOf(doing.now);
   const planned = found(await buildRecord(tx, id));
@@ -43,7 +43,7 @@ export async function startBuild(doing: Doing, id: number, input: StartInput): P
     await tx.insert('put_right', { for_kind: 'build', for_id: id, reason: overridden, person_id: doing.person.id, at });
   }
   doing.changed('builds', 'stock', 'items');
-  return readBuild(tx, id, today);
+  return numbered(tx, 'build', id);
 }
 
 /** What is missing for `build`, as the refusal to send it to the bench; undefined when nothing is. */

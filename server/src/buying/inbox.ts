@@ -1,28 +1,29 @@
-import type { PurchaseOrder } from '@yosegi/contract';
+import type { Numbered } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import { readDespatchAdvice, readOrderResponse, ublKind, unitCodeOf } from '@yosegi/core/ubl';
 import type { Doing } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
+import { numbered } from '../db/versions.ts';
 import { confirmOrder, keepOpen, requireState } from './orders.ts';
-import { type OrderLineRecord, type OrderRecord, orderLines, orderRecord, readOrder } from './sql.ts';
+import { type OrderLineRecord, type OrderRecord, orderLines, orderRecord } from './sql.ts';
 
 /**
  * Takes in what a supplier sent: a promise confirms its order, an announced delivery waits to be received. The same
  * message twice changes nothing.
  * @throws Refusal `ubl-unreadable`, `order-unknown`, `wrong-state`
  */
-export async function takeMail(doing: Doing, content: string): Promise<PurchaseOrder> {
+export async function takeMail(doing: Doing, content: string): Promise<Numbered> {
   const kind = ublKind(content);
   if (kind === 'OrderResponse') return takePromise(doing, content);
   if (kind === 'DespatchAdvice') return takeDespatch(doing, content);
   throw new Refusal('ubl-unreadable', { why: 'it is neither an OrderResponse nor a DespatchAdvice' }, 'content');
 }
 
-async function takePromise(doing: Doing, content: string): Promise<PurchaseOrder> {
-  const { tx, now } = doing;
+async function takePromise(doing: Doing, content: string): Promise<Numbered> {
+  const { tx } = doing;
   const promise = readOrderResponse(content);
   const id = await orderOf(tx, promise.order);
-  if (await known(tx, id, content)) return readOrder(tx, id, now);
+  if (await known(tx, id, content)) return numbered(tx, 'purchase_order', id);
   const order = await orderRecord(tx, id);
   const lines = await orderLines(tx, [id]);
   const promised = promise.lines.map((own) => ({ own, line: lineOf(order, lines, own.id, own.unit) }));
@@ -34,11 +35,11 @@ async function takePromise(doing: Doing, content: string): Promise<PurchaseOrder
   });
 }
 
-async function takeDespatch(doing: Doing, content: string): Promise<PurchaseOrder> {
-  const { tx, now } = doing;
+async function takeDespatch(doing: Doing, content: string): Promise<Numbered> {
+  const { tx } = doing;
   const despatch = readDespatchAdvice(content);
   const id = await orderOf(tx, despatch.order);
-  if (await known(tx, id, content)) return readOrder(tx, id, now);
+  if (await known(tx, id, content)) return numbered(tx, 'purchase_order', id);
   const order = await orderRecord(tx, id);
   requireState(order, ['sent', 'confirmed']);
   const lines = await orderLines(tx, [id]);

@@ -1,4 +1,4 @@
-import type { PurchaseOrder, SentHow } from '@yosegi/contract';
+import type { Numbered, SentHow } from '@yosegi/contract';
 import { openBuildStates } from '@yosegi/core/builds';
 import { dayAfter, learnLead } from '@yosegi/core/buying';
 import { countedIn, least, minus, worthOf } from '@yosegi/core/number';
@@ -8,7 +8,7 @@ import { refuseUnkept } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
-import { updateVersioned } from '../db/versions.ts';
+import { numbered, updateVersioned } from '../db/versions.ts';
 import { itemRows, refuseTooMuch, refuseTwice } from '../items/index.ts';
 import { nextNumber } from '../ledger/index.ts';
 import { deliveriesOf } from './leads.sql.ts';
@@ -22,9 +22,9 @@ export async function createOrders(
   doing: Doing,
   inputs: readonly PurchaseOrderInput[],
   send: SentHow | null,
-): Promise<PurchaseOrder[]> {
+): Promise<Numbered[]> {
   const { tx, person, now } = doing;
-  const made: PurchaseOrder[] = [];
+  const made: Numbered[] = [];
   for (const [index, input] of inputs.entries()) {
     const at = (name: string) => (inputs.length > 1 ? `orders.${index}.${name}` : name);
     await requireSupplier(tx, input.supplierId, at('supplierId'));
@@ -38,15 +38,15 @@ export async function createOrders(
       made_by: person.id,
     });
     await insertLines(tx, id, input, at);
-    made.push(send ? await sendOrder(doing, id, { version: 0, how: send }) : await readOrder(tx, id, now));
+    made.push(send ? await sendOrder(doing, id, { version: 0, how: send }) : await numbered(tx, 'purchase_order', id));
   }
   doing.changed('buying');
   return made;
 }
 
 /** Changes a draft. @throws Refusal `wrong-state`, `stale-save` */
-export async function saveOrder(doing: Doing, id: number, input: BodyOf<'saveOrder'>): Promise<PurchaseOrder> {
-  const { tx, now } = doing;
+export async function saveOrder(doing: Doing, id: number, input: BodyOf<'saveOrder'>): Promise<Numbered> {
+  const { tx } = doing;
   requireState(await orderRecord(tx, id), ['draft']);
   await requireSupplier(tx, input.supplierId, 'supplierId');
   await keepOrder(doing, id, input.version, {
@@ -57,7 +57,9 @@ export async function saveOrder(doing: Doing, id: number, input: BodyOf<'saveOrd
   await tx.models.purchase_order_line.destroy({ where: { order_id: id } });
   await insertLines(tx, id, input, (name) => name);
   doing.changed('buying');
-  return input.send ? sendOrder(doing, id, { version: input.version + 1, how: input.send }) : readOrder(tx, id, now);
+  return input.send
+    ? sendOrder(doing, id, { version: input.version + 1, how: input.send })
+    : numbered(tx, 'purchase_order', id);
 }
 
 async function requireSupplier(tx: Writer, id: number, field: string): Promise<void> {
@@ -111,11 +113,7 @@ async function insertLines(
 }
 
 /** Sends a draft: from now on it is coming. @throws Refusal `wrong-state`, `no-order-lines`, `supplier-no-mail` */
-export async function sendOrder(
-  doing: Doing,
-  id: number,
-  { version, how }: BodyOf<'sendOrder'>,
-): Promise<PurchaseOrder> {
+export async function sendOrder(doing: Doing, id: number, { version, how }: BodyOf<'sendOrder'>): Promise<Numbered> {
   const { tx, person, now } = doing;
   const order = await orderRecord(tx, id);
   requireState(order, ['draft']);
@@ -148,7 +146,7 @@ export async function confirmOrder(
   doing: Doing,
   id: number,
   { version, reference, lines }: BodyOf<'confirmOrder'>,
-): Promise<PurchaseOrder> {
+): Promise<Numbered> {
   const { tx, now } = doing;
   const order = await orderRecord(tx, id);
   requireState(order, ['sent', 'confirmed']);
@@ -173,7 +171,7 @@ export async function closeLines(
   doing: Doing,
   id: number,
   { version, lineIds }: BodyOf<'closeOrder'>,
-): Promise<PurchaseOrder> {
+): Promise<Numbered> {
   const { tx } = doing;
   const order = await orderRecord(tx, id);
   requireState(order, ['sent', 'confirmed']);
@@ -188,7 +186,7 @@ export async function closeLines(
 }
 
 /** Cancels an order of which nothing has come. @throws Refusal `wrong-state`, `order-has-receipts` */
-export async function cancelOrder(doing: Doing, id: number, version: number): Promise<PurchaseOrder> {
+export async function cancelOrder(doing: Doing, id: number, version: number): Promise<Numbered> {
   const { tx } = doing;
   const order = await orderRecord(tx, id);
   requireState(order, ['draft', 'sent', 'confirmed']);
@@ -200,8 +198,8 @@ export async function cancelOrder(doing: Doing, id: number, version: number): Pr
 }
 
 /** Keeps beside each line what is still to come of it, once anything about it has changed. */
-export async function keepOpen(doing: Doing, id: number): Promise<PurchaseOrder> {
-  const { tx, now } = doing;
+export async function keepOpen(doing: Doing, id: number): Promise<Numbered> {
+  const { tx } = doing;
   const order = await orderRecord(tx, id);
   const open = (await orderLines(tx, [id])).map((line) => [line.id, openOf(order.state, line)] as const);
   await setOpen(tx, open);
@@ -210,7 +208,7 @@ export async function keepOpen(doing: Doing, id: number): Promise<PurchaseOrder>
     (await orderLines(tx, [id])).map((line) => line.item_id),
   );
   doing.changed('buying', 'items', 'builds');
-  return readOrder(tx, id, now);
+  return numbered(tx, 'purchase_order', id);
 }
 
 async function keepOrder(

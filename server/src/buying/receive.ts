@@ -1,4 +1,4 @@
-import type { Posted, PurchaseOrder } from '@yosegi/contract';
+import type { Posted } from '@yosegi/contract';
 import { overOfLine } from '@yosegi/core/buying';
 import { add, countedIn, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
@@ -17,7 +17,7 @@ export async function receiveOrder(
   doing: Doing,
   id: number,
   input: BodyOf<'receiveOrder'>,
-): Promise<{ order: PurchaseOrder; document: Posted }> {
+): Promise<Posted & { openLines: number }> {
   const { tx } = doing;
   const order = await orderRecord(tx, id);
   requireState(order, ['sent', 'confirmed']);
@@ -53,7 +53,8 @@ export async function receiveOrder(
   await tx.models.purchase_order_line.update({ closed: 1 }, { where: { id: closed } });
   await tx.models.purchase_order.increment('version', { where: { id } });
   if (input.mailId !== null) await tx.models.mail.update({ document_id: document.id }, { where: { id: input.mailId } });
-  return { order: await keepOpen(doing, id), document };
+  await keepOpen(doing, id);
+  return { ...document, openLines: (await orderLines(tx, [id])).filter((line) => line.open > 0).length };
 }
 
 async function refuseReceived(tx: Writer, orderId: number, mailId: number | null): Promise<void> {

@@ -1,4 +1,4 @@
-import type { PurchaseOrder } from '@yosegi/contract';
+import type { Numbered } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import { answerOrder, type SupplierAnswer } from '@yosegi/devices/mailbox';
 import { dayOf } from '../command/clock.ts';
@@ -16,7 +16,7 @@ export async function answerAsSupplier(
   doing: Doing,
   id: number,
   { answer, days }: { answer: SupplierAnswer; days: number },
-): Promise<PurchaseOrder> {
+): Promise<Numbered> {
   const { tx, now } = doing;
   const order = await orderRecord(tx, id);
   const mail = await tx.models.mail.findOne({ where: { order_id: id, kind: 'order' }, order: [['id', 'DESC']] });

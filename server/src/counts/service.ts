@@ -1,11 +1,11 @@
-import type { CountDetail, CountGroup } from '@yosegi/contract';
+import type { CountGroup, Numbered } from '@yosegi/contract';
 import { Posting, postAdjustment, type Spot, spotOf } from '@yosegi/core/ledger';
 import { countedIn, type Money, negated, ONE, pieces, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { Op } from 'sequelize';
 import { type BodyOf, type Doing, required as recordOf, found as required } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
-import { updateVersioned } from '../db/versions.ts';
+import { numbered, updateVersioned } from '../db/versions.ts';
 import { itemRow } from '../items/index.ts';
 import { balancesOf, nextNumber, ownCostsOf, readStock, spotIn, withNames, writeDocument } from '../ledger/index.ts';
 import { requireShelf } from '../places/index.ts';
@@ -21,7 +21,7 @@ const GROUP_NAMES: Record<CountGroup, string> = {
 };
 
 /** Begins a count: a line for everything that stands in the bins and fits. */
-export async function beginCount(doing: Doing, input: CountInput): Promise<CountDetail> {
+export async function beginCount(doing: Doing, input: CountInput): Promise<Numbered> {
   const { tx, person } = doing;
   for (const [index, binId] of input.binIds.entries()) await requireShelf(tx, binId, `binIds.${index}`);
   const spots = await spotsToCount(tx, input);
@@ -38,7 +38,7 @@ export async function beginCount(doing: Doing, input: CountInput): Promise<Count
     spots.map((spot) => ({ count_id: id, ...spot })),
   );
   doing.changed('stock');
-  return readCount(tx, id);
+  return numbered(tx, 'stock_count', id);
 }
 
 /** What a count is of, in a few words. */
@@ -66,7 +66,7 @@ export async function countLine(
   doing: Doing,
   lineId: number,
   { counted, serials }: BodyOf<'countLine'>,
-): Promise<CountDetail> {
+): Promise<Numbered> {
   const { tx, person, now } = doing;
   const line = recordOf(await tx.models.stock_count_line.findByPk(lineId));
   await requireOpen(tx, line.count_id);
@@ -87,18 +87,18 @@ export async function countLine(
   };
   await line.update({ ...(counted === null ? { ...nothing, counted_after: null } : values), unit_cost: null });
   doing.changed('stock');
-  return readCount(tx, line.count_id);
+  return numbered(tx, 'stock_count', line.count_id);
 }
 
 /** Says what one of what was found on a line is worth. */
-export async function countCost(doing: Doing, lineId: number, unitCost: Money | null): Promise<CountDetail> {
+export async function countCost(doing: Doing, lineId: number, unitCost: Money | null): Promise<Numbered> {
   const { tx } = doing;
   const line = recordOf(await tx.models.stock_count_line.findByPk(lineId));
   await requireOpen(tx, line.count_id);
   if (line.counted === null) throw new Refusal('nothing-counted', {}, 'unitCost');
   await line.update({ unit_cost: unitCost });
   doing.changed('stock');
-  return readCount(tx, line.count_id);
+  return numbered(tx, 'stock_count', line.count_id);
 }
 
 /** Adds an item that was found in a bin where the books have none. */
@@ -119,7 +119,7 @@ export async function addCountLine(
     })
     .then(([line]) => line.save());
   doing.changed('stock');
-  return readCount(tx, countId);
+  return numbered(tx, 'stock_count', countId);
 }
 
 /**
@@ -128,7 +128,7 @@ export async function addCountLine(
  * @throws Refusal `nothing-counted`; `cost-unknown` naming the line whose find nobody has put a worth on; `stock-short`
  * when what was missing has been taken since
  */
-export async function approveCount(doing: Doing, id: number, version: number): Promise<CountDetail> {
+export async function approveCount(doing: Doing, id: number, version: number) {
   const { tx } = doing;
   const count = await requireOpen(tx, id);
   const lines = await tx.models.stock_count_line.findAll({
@@ -162,7 +162,7 @@ export async function approveCount(doing: Doing, id: number, version: number): P
   const values = { state: 'approved' as const, document_id: documentId };
   await updateVersioned(tx, 'stock_count', id, version, values, () => readCount(tx, id));
   doing.changed('stock', 'items');
-  return readCount(tx, id);
+  return { ...(await numbered(tx, 'stock_count', id)), documentId };
 }
 
 /**
@@ -205,12 +205,12 @@ function refuseSerialTwice(codes: readonly string[]): void {
   }
 }
 
-export async function cancelCount(doing: Doing, id: number, version: number): Promise<CountDetail> {
+export async function cancelCount(doing: Doing, id: number, version: number): Promise<Numbered> {
   const { tx } = doing;
   await requireOpen(tx, id);
   await updateVersioned(tx, 'stock_count', id, version, { state: 'cancelled' }, () => readCount(tx, id));
   doing.changed('stock');
-  return readCount(tx, id);
+  return numbered(tx, 'stock_count', id);
 }
 
 async function requireOpen(db: Reader, id: number) {

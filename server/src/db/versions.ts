@@ -1,3 +1,4 @@
+import type { Numbered, Saved } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import { type Model, type ModelStatic, OptimisticLockError } from 'sequelize';
 import type { Writer } from './database.ts';
@@ -27,6 +28,28 @@ export async function updateVersioned<T extends Versioned>(
     if (!(error instanceof OptimisticLockError)) throw error;
     throw new Refusal('stale-save', { current: await current() });
   }
+}
+
+/** A record that was made or changed, as a command answers of it. @throws Refusal `not-found` */
+export async function saved(tx: Writer, table: Versioned, id: number): Promise<Saved> {
+  const { version } = await row<Saved>(tx, table, id);
+  return { id, version };
+}
+
+/** The same of a record that people call by its number. */
+export async function numbered(
+  tx: Writer,
+  table: 'build' | 'purchase_order' | 'stock_count',
+  id: number,
+): Promise<Numbered> {
+  const { number, version } = await row<Numbered>(tx, table, id);
+  return { id, number, version };
+}
+
+async function row<T extends object>(tx: Writer, table: TableName, id: number): Promise<T> {
+  const record = await (tx.models[table] as unknown as ModelStatic<Model<T>>).findByPk(id);
+  if (!record) throw new Refusal('not-found');
+  return record.get();
 }
 
 /** Saves a record as changed, also where nothing of it is otherwise than it was. */

@@ -1,14 +1,14 @@
-import type { Definition } from '@yosegi/contract';
+import type { Saved } from '@yosegi/contract';
 import { refuseContradiction, type Surroundings } from '@yosegi/core/definitions';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { updateVersioned } from '../db/versions.ts';
+import { saved, updateVersioned } from '../db/versions.ts';
 import { itemRow } from '../items/index.ts';
 import { hasAlternates, openBuildsOf, partOf, standsSomewhere } from './around.sql.ts';
 import { type DefinitionRecord, definitionRecord, readDefinition } from './sql.ts';
 
 /** Sets a kit's switches. @throws Refusal as {@link refuseContradiction} */
-export async function setBehaviour(doing: Doing, id: number, input: BodyOf<'setBehaviour'>): Promise<Definition> {
+export async function setBehaviour(doing: Doing, id: number, input: BodyOf<'setBehaviour'>): Promise<Saved> {
   const { tx } = doing;
   const record = found(await definitionRecord(tx, id));
   refuseContradiction(input, await surroundings(tx, record));
@@ -22,7 +22,7 @@ export async function setBehaviour(doing: Doing, id: number, input: BodyOf<'setB
   };
   await updateVersioned(tx, 'definition', id, input.version, values, () => readDefinition(tx, id));
   doing.changed('definitions', 'items');
-  return readDefinition(tx, id);
+  return saved(tx, 'definition', id);
 }
 
 /** What stands around a definition that its behaviour could contradict. */

@@ -1,4 +1,4 @@
-import type { Definition } from '@yosegi/contract';
+import type { SavedRevision } from '@yosegi/contract';
 import { balanceShares } from '@yosegi/core/definitions';
 import { countedIn, ONE, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
@@ -10,10 +10,18 @@ import { type ItemRow, itemRow, itemRows } from '../items/index.ts';
 import { requireShelf } from '../places/index.ts';
 import { dropAlternate } from './around.sql.ts';
 import { refuseImpossibleParts } from './rules.ts';
-import { copyLines, type LineRow, type RevisionRow, readDefinition, revisionLines, revisionRow } from './sql.ts';
+import {
+  copyLines,
+  type LineRow,
+  type RevisionRow,
+  readDefinition,
+  revisionLines,
+  revisionRow,
+  savedRevision,
+} from './sql.ts';
 
 /** Starts a bill of materials for an item, with revision 1 as a draft: empty, or with the lines of another revision. */
-export async function createDefinition(doing: Doing, input: BodyOf<'createDefinition'>): Promise<Definition> {
+export async function createDefinition(doing: Doing, input: BodyOf<'createDefinition'>): Promise<SavedRevision> {
   const { tx } = doing;
   const item = await itemRow(tx, input.itemId);
   if (!item) throw new Refusal('unknown-item', {}, 'itemId');
@@ -41,14 +49,14 @@ export async function createDefinition(doing: Doing, input: BodyOf<'createDefini
     });
   }
   doing.changed('definitions', 'items');
-  return readDefinition(tx, id);
+  return savedRevision(tx, revisionId);
 }
 
 /** Starts a draft with the lines of the revision in use, or of the newest. */
-export async function startRevision(doing: Doing, definitionId: number): Promise<Definition> {
-  await newDraft(doing, definitionId);
+export async function startRevision(doing: Doing, definitionId: number): Promise<SavedRevision> {
+  const { id } = await newDraft(doing, definitionId);
   doing.changed('definitions');
-  return readDefinition(doing.tx, definitionId);
+  return savedRevision(doing.tx, id);
 }
 
 /** A new draft as a copy of the revision in use, or of the newest. @throws Refusal `draft-exists` */
@@ -69,7 +77,7 @@ export async function newDraft({ tx }: Doing, definitionId: number): Promise<{ i
 type LineInput = BodyOf<'saveRevision'>['lines'][number];
 
 /** Replaces the lines of a draft by what was typed. */
-export async function saveRevision(doing: Doing, id: number, input: BodyOf<'saveRevision'>): Promise<Definition> {
+export async function saveRevision(doing: Doing, id: number, input: BodyOf<'saveRevision'>): Promise<SavedRevision> {
   const { tx } = doing;
   const revision = await requireDraft(tx, id);
   const product = found(await itemRow(tx, revision.item_id));
@@ -91,7 +99,7 @@ export async function saveRevision(doing: Doing, id: number, input: BodyOf<'save
   await updateVersioned(tx, 'revision', id, input.version, values, () => readDefinition(tx, revision.definition_id));
   await writeLines(tx, id, rows, alternates);
   doing.changed('definitions');
-  return readDefinition(tx, revision.definition_id);
+  return savedRevision(tx, id);
 }
 
 /** Throws a draft away; a definition without any revision goes with it. */

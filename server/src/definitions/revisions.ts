@@ -1,4 +1,4 @@
-import type { Definition, Topic } from '@yosegi/contract';
+import type { SavedRevision, Topic } from '@yosegi/contract';
 import { balanceShares, lineCosts, refuseContradiction } from '@yosegi/core/definitions';
 import type { Percent } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
@@ -19,6 +19,7 @@ import {
   readDefinition,
   revisionLines,
   revisionRow,
+  savedRevision,
   toCoreBehaviour,
   toCoreRevision,
 } from './sql.ts';
@@ -31,7 +32,7 @@ export async function putInUse(
   doing: Doing,
   id: number,
   input: { version: number; from: string | null },
-): Promise<Definition> {
+): Promise<SavedRevision> {
   const { tx } = doing;
   const revision = await requireDraft(tx, id);
   const today = dayOf(doing.now);
@@ -42,11 +43,11 @@ export async function putInUse(
   const values: SqlRow = waits ? { in_use_from: input.from } : { state: 'in-use', in_use_from: today };
   await updateVersioned(tx, 'revision', id, input.version, values, () => readDefinition(tx, revision.definition_id));
   doing.changed('definitions', 'items', 'builds');
-  return readDefinition(tx, revision.definition_id);
+  return savedRevision(tx, id);
 }
 
 /** Takes back the day from which a draft would be in use, so that it can be changed again. */
-export async function holdBack(doing: Doing, id: number, version: number): Promise<Definition> {
+export async function holdBack(doing: Doing, id: number, version: number): Promise<SavedRevision> {
   const { tx } = doing;
   const revision = found(await revisionRow(tx, id));
   if (revision.state !== 'draft')
@@ -54,18 +55,18 @@ export async function holdBack(doing: Doing, id: number, version: number): Promi
   const current = () => readDefinition(tx, revision.definition_id);
   await updateVersioned(tx, 'revision', id, version, { in_use_from: null }, current);
   doing.changed('definitions');
-  return current();
+  return savedRevision(tx, id);
 }
 
 /** Retires the revision in use; until another is in use, nothing new can be built by this definition. */
-export async function retireRevision(doing: Doing, id: number, version: number): Promise<Definition> {
+export async function retireRevision(doing: Doing, id: number, version: number): Promise<SavedRevision> {
   const { tx } = doing;
   const revision = found(await revisionRow(tx, id));
   if (revision.state !== 'in-use') throw new Refusal('wrong-state', { is: revision.state, must: 'in use' });
   const current = () => readDefinition(tx, revision.definition_id);
   await updateVersioned(tx, 'revision', id, version, { state: 'retired' }, current);
   doing.changed('definitions', 'items', 'builds');
-  return current();
+  return savedRevision(tx, id);
 }
 
 /** Puts every draft in use whose day has come. @returns the topics it changed */

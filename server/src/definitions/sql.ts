@@ -1,4 +1,4 @@
-import type { Behaviour, Definition, Line } from '@yosegi/contract';
+import type { Behaviour, Definition, Line, SavedRevision } from '@yosegi/contract';
 import type { Behaviour as CoreBehaviour, Line as CoreLine, Revision as CoreRevision } from '@yosegi/core/definitions';
 import { type Money, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
@@ -31,6 +31,18 @@ export const revisionInUse = (db: Reader, itemId: number, purpose: RevisionRow['
     itemId,
     purpose,
   ]);
+
+/** A revision that was started or changed, as a command answers of it. */
+export async function savedRevision(tx: Reader, id: number): Promise<SavedRevision> {
+  const {
+    definition_id: definitionId,
+    number,
+    version,
+    state,
+    in_use_from: inUseFrom,
+  } = found(await revisionRow(tx, id));
+  return { id, definitionId, number, version, state, inUseFrom };
+}
 
 /** Copies the lines of a revision, with their alternates, into one that has none. */
 export async function copyLines(tx: Writer, from: number, to: number): Promise<void> {

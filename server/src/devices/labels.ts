@@ -1,11 +1,11 @@
-import type { Label, LabelJobDetail, LabelsOf } from '@yosegi/contract';
+import type { Label, LabelsOf } from '@yosegi/contract';
 import { isGtin } from '@yosegi/core/items';
 import { formatDecimal } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { type ElementString, writeGs1 } from '@yosegi/core/scan';
-import type { Doing } from '../command/doing.ts';
+import { type Doing, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { binsOf, MOST_LABELS, type Piece, piecesOf, readLabelJob } from './sql.ts';
+import { binsOf, MOST_LABELS, type Piece, piecesOf } from './sql.ts';
 
 /** Longer data makes bars too fine for a small label; a square symbol holds it. */
 const LONGEST_IN_BARS = 30;
@@ -64,7 +64,7 @@ async function labelsOf(db: Reader, of: LabelsOf): Promise<{ title: string; labe
 }
 
 /** Puts labels into the printer's queue. @throws Refusal `no-labels`, `too-many-labels` */
-export async function createLabelJob(doing: Doing, of: LabelsOf): Promise<LabelJobDetail> {
+export async function createLabelJob(doing: Doing, of: LabelsOf): Promise<{ id: number; count: number }> {
   const { tx, person, now } = doing;
   const { title, labels } = await labelsOf(tx, of);
   if (labels.length === 0) throw new Refusal('no-labels');
@@ -77,14 +77,15 @@ export async function createLabelJob(doing: Doing, of: LabelsOf): Promise<LabelJ
     state: 'waiting',
   });
   doing.changed('devices');
-  return readLabelJob(tx, id);
+  return { id, count: labels.length };
 }
 
 /** Ends a job; one that has ended stays as it is. */
-export async function endLabelJob(doing: Doing, id: number, as: 'printed' | 'cancelled'): Promise<LabelJobDetail> {
+export async function endLabelJob(doing: Doing, id: number, as: 'printed' | 'cancelled'): Promise<{ id: number }> {
   const { tx, now } = doing;
   const ended = { state: as, printed_at: as === 'printed' ? now.toISOString() : null };
-  await tx.models.label_job.update(ended, { where: { id, state: 'waiting' } });
+  const job = required(await tx.models.label_job.findByPk(id));
+  if (job.state === 'waiting') await job.update(ended);
   doing.changed('devices');
-  return readLabelJob(tx, id);
+  return { id };
 }

@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
-import type { ItemDetail } from '@yosegi/contract';
+import type { Saved } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import sharp from 'sharp';
 import { type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { itemRow, readItem } from './sql.ts';
+import { saved } from '../db/versions.ts';
+import { itemRow } from './sql.ts';
 
 /** Large enough for the sharpest screen that shows one, small enough to keep thousands. */
 const LONGEST_SIDE = 480;
@@ -41,20 +42,20 @@ async function formatOf(content: Buffer): Promise<string | undefined> {
 }
 
 /** Keeps a picture that {@link shrinkPicture} has made. */
-export async function setPicture(doing: Doing, itemId: number, content: Buffer): Promise<ItemDetail> {
+export async function setPicture(doing: Doing, itemId: number, content: Buffer): Promise<Saved> {
   const { tx } = doing;
   found(await itemRow(tx, itemId));
   const hash = createHash('sha256').update(content).digest('hex').slice(0, 16);
   await tx.models.picture.destroy({ where: { item_id: itemId } });
   await tx.models.picture.create({ item_id: itemId, hash, content });
   doing.changed('items', 'definitions');
-  return readItem(tx, itemId);
+  return saved(tx, 'item', itemId);
 }
 
-export async function removePicture(doing: Doing, itemId: number): Promise<ItemDetail> {
+export async function removePicture(doing: Doing, itemId: number): Promise<Saved> {
   await doing.tx.models.picture.destroy({ where: { item_id: itemId } });
   doing.changed('items', 'definitions');
-  return readItem(doing.tx, itemId);
+  return saved(doing.tx, 'item', itemId);
 }
 
 export async function readPicture(db: Reader, itemId: number): Promise<Buffer> {

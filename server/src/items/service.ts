@@ -1,17 +1,17 @@
-import type { ItemDetail } from '@yosegi/contract';
+import type { Saved } from '@yosegi/contract';
 import { type ItemAround, type ItemFacts, readBarcode, refuseItem } from '@yosegi/core/items';
 import { countedIn } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { parsePattern } from '@yosegi/core/tracking';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { SqlRow, Writer } from '../db/database.ts';
-import { updateVersioned } from '../db/versions.ts';
+import { saved, updateVersioned } from '../db/versions.ts';
 import { requireShelf } from '../places/index.ts';
 import { aroundItem, hasHistory, type ItemRow, itemRow, readItem } from './sql.ts';
 
 type ItemInput = BodyOf<'createItem'>;
 
-export async function createItem(doing: Doing, input: ItemInput): Promise<ItemDetail> {
+export async function createItem(doing: Doing, input: ItemInput): Promise<Saved> {
   const { tx } = doing;
   await refuseTakenCode(tx, input.code, null);
   const unit = await unitOf(tx, input.unitId);
@@ -20,10 +20,10 @@ export async function createItem(doing: Doing, input: ItemInput): Promise<ItemDe
   const id = await tx.insert('item', await columns(tx, null, decimals, input));
   await writeParts(tx, id, decimals, input);
   doing.changed('items');
-  return readItem(tx, id);
+  return saved(tx, 'item', id);
 }
 
-export async function updateItem(doing: Doing, id: number, input: BodyOf<'updateItem'>): Promise<ItemDetail> {
+export async function updateItem(doing: Doing, id: number, input: BodyOf<'updateItem'>): Promise<Saved> {
   const { tx } = doing;
   const before = found(await itemRow(tx, id));
   await refuseTakenCode(tx, input.code, id);
@@ -34,11 +34,11 @@ export async function updateItem(doing: Doing, id: number, input: BodyOf<'update
   await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
   await writeParts(tx, id, decimals, input);
   doing.changed('items', 'stock');
-  return readItem(tx, id);
+  return saved(tx, 'item', id);
 }
 
 /** Changes prices alone, so that a price worked out beside a definition needs no whole item. */
-export async function setPrices(doing: Doing, id: number, input: BodyOf<'setPrices'>): Promise<ItemDetail> {
+export async function setPrices(doing: Doing, id: number, input: BodyOf<'setPrices'>): Promise<Saved> {
   const { tx } = doing;
   found(await itemRow(tx, id));
   const values: SqlRow = {
@@ -47,7 +47,7 @@ export async function setPrices(doing: Doing, id: number, input: BodyOf<'setPric
   };
   await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
   doing.changed('items', 'stock');
-  return readItem(tx, id);
+  return saved(tx, 'item', id);
 }
 
 /** Takes an item out of use or brings it back. @throws Refusal `archive-has-stock`, `archive-is-promised` */
@@ -59,7 +59,7 @@ export async function archiveItem(doing: Doing, id: number, input: BodyOf<'archi
   const values = { archived_at: input.archived ? doing.now.toISOString() : null };
   await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
   doing.changed('items', 'definitions');
-  return readItem(tx, id);
+  return saved(tx, 'item', id);
 }
 
 /** Deletes an item that nothing refers to. @throws Refusal `item-has-history` */

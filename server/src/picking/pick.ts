@@ -2,8 +2,7 @@ import { Posting } from '@yosegi/core/ledger';
 import { add, countedIn, minus, ZERO } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/picking';
 import { Refusal } from '@yosegi/core/refusal';
-import { buildLines, buildRecord, keepLines, type LineChange, readBuild, requireState } from '../builds/index.ts';
-import { dayOf } from '../command/clock.ts';
+import { buildLines, buildRecord, keepLines, type LineChange, requireState } from '../builds/index.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { itemRows } from '../items/index.ts';
 import { mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index.ts';
@@ -54,5 +53,6 @@ export async function pickParts(doing: Doing, id: number, input: BodyOf<'pick'>)
   );
   await keepLines(tx, build, lines, changes);
   doing.changed('builds');
-  return { documentId: document.id, number: document.number, build: await readBuild(tx, id, dayOf(doing.now)) };
+  const openLines = (await buildLines(tx, id)).filter((line) => line.open > 0).length;
+  return { ...document, openLines };
 }

@@ -9,7 +9,7 @@ import {
 } from '@tanstack/react-query';
 import { api, type Problem, type Route, type Topic, topics } from '@yosegi/contract';
 import { ApiProblem, type Input, type Output, send } from '@yosegi/contract/client';
-import { useRef } from 'react';
+import { useEffect, useRef } from 'react';
 
 type Name = keyof typeof api;
 type RouteOf<N extends Name> = (typeof api)[N];
@@ -118,52 +118,20 @@ export function refetch(topics: readonly Topic[], client: QueryClient = queryCli
   });
 }
 
-type Identified = { readonly id: number };
-const itself = (question: Name) => (output: unknown) => ({ question, record: output as Identified });
-const itsOrder = (output: unknown) => ({ question: 'order' as Name, record: (output as { order: Identified }).order });
-const itsBuild = (output: unknown) => ({ question: 'build' as Name, record: (output as { build: Identified }).build });
-
-/** Commands that answer with a record: it is shown at once, so that a quick hand never acts on the one before. */
-const answersWith: Partial<Record<Name, (output: unknown) => { question: Name; record: Identified }>> = {
-  createItem: itself('item'),
-  updateItem: itself('item'),
-  createDefinition: itself('definition'),
-  startRevision: itself('definition'),
-  saveRevision: itself('definition'),
-  putInUse: itself('definition'),
-  holdBack: itself('definition'),
-  retireRevision: itself('definition'),
-  setBehaviour: itself('definition'),
-  moveBuilds: itself('definition'),
-  setPrices: itself('item'),
-  archiveItem: itself('item'),
-  removePicture: itself('item'),
-  updateBuild: itself('build'),
-  startBuild: itself('build'),
-  cancelBuild: itself('build'),
-  saveOrder: itself('order'),
-  sendOrder: itself('order'),
-  confirmOrder: itself('order'),
-  closeOrder: itself('order'),
-  cancelOrder: itself('order'),
-  answerAsSupplier: itself('order'),
-  takeMail: itself('order'),
-  receiveOrder: itsOrder,
-  createLabelJob: itself('labelJob'),
-  endLabelJob: itself('labelJob'),
-  beginCount: itself('count'),
-  countLine: itself('count'),
-  countCost: itself('count'),
-  addCountLine: itself('count'),
-  approveCount: itself('count'),
-  cancelCount: itself('count'),
-  pick: itsBuild,
-  finish: itsBuild,
-};
+/** Fetches again what a screen shows of single records. @returns once it is there, or cannot be had */
+const records = (client: QueryClient): Promise<void> =>
+  client.refetchQueries(
+    {
+      type: 'active',
+      predicate: ({ queryKey }) => (queryKey[1] as { params?: object } | undefined)?.params !== undefined,
+    },
+    { cancelRefetch: false },
+  );
 
 /**
  * A command of the contract. The same input keeps its idempotency key until the server has answered, so that trying
- * again after a lost connection, or pressing twice, does it once.
+ * again after a lost connection, or pressing twice, does it once. It is pending until the record it changed is shown as
+ * it is now, so that a quick hand never acts on the one before.
  */
 export function useCommand<N extends Name>(
   name: N,
@@ -171,6 +139,11 @@ export function useCommand<N extends Name>(
 ) {
   const client = useQueryClient();
   const intention = useRef<{ input: string; key: string } | null>(null);
+  // What is typed while the answer is on its way must be seen by what follows it.
+  const latest = useRef(onDone);
+  useEffect(() => {
+    latest.current = onDone;
+  });
   return useMutation<Output<RouteOf<N>>, Error, Input<RouteOf<N>>>({
     mutationFn: async (input) => {
       const text = JSON.stringify(input);
@@ -185,12 +158,10 @@ export function useCommand<N extends Name>(
     onError: (error) => {
       if (problemOf(error)?.code === 'stale-save') refetch(topics, client);
     },
-    onSuccess: (output, input) => {
-      const answered = answersWith[name]?.(output);
-      if (answered) client.setQueryData([answered.question, { params: { id: answered.record.id } }], answered.record);
-      // Own changes show at once; the event that follows finds them fresh.
+    onSuccess: async (output, input) => {
       refetch(topics, client);
-      onDone?.(output, input);
+      await records(client);
+      latest.current?.(output, input);
     },
   });
 }

@@ -78,12 +78,12 @@ function FinishForm({ build }: { build: BuildDetail }) {
   const [overriding, setOverriding] = useState(false);
   const form = useRef<HTMLDivElement>(null);
   const reckoning = useMemo(() => reckonUse(build, good, typed), [build, good, typed]);
-  const finish = useCommand('finish', ({ documentId, number, unitCost, build: after }) => {
+  const finish = useCommand('finish', ({ id: documentId, number, unitCost }) => {
     notify({
       text: `${number}: ${format.number(good)} × ${build.name} at ${format.unitCost(unitCost)} each are in stock.`,
       documentId,
     });
-    void go(`/build/${after.id}`);
+    void go(`/build/${build.id}`);
   });
   const made = { id: build.itemId, name: build.name, tracking: build.tracking };
   const usedIds = [...new Set([...typed.keys(), ...tracks.keys()])];

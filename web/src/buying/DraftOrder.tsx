@@ -1,4 +1,4 @@
-import type { Item, PurchaseOrder, SentHow } from '@yosegi/contract';
+import type { Item, Numbered, PurchaseOrder, SentHow } from '@yosegi/contract';
 import { packUp } from '@yosegi/core/buying';
 import { add, formatDecimal, type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
 import { useEffect, useState } from 'react';
@@ -54,21 +54,21 @@ export function DraftOrder({
   const [saved, setSaved] = useState(() => JSON.stringify(order ? inputOf(headOf(order, null), linesOf(order)) : null));
   const dirty = JSON.stringify(input) !== saved;
   const [sending, setSending] = useState(false);
-  const done = (after: PurchaseOrder) => {
+  const done = (after: Numbered, kept: object, send: SentHow | null | undefined) => {
     forget();
     forgetHead();
-    setSaved(JSON.stringify(input));
+    setSaved(JSON.stringify(kept));
     setVersion(after.version);
-    if (after.state === 'draft') return notify({ text: `${after.number} is kept as a draft.` });
-    notify({ text: `${after.number} is sent to ${after.supplier}.` });
-    openFile(after.id, how, go);
+    if (!send) return notify({ text: `${after.number} is kept as a draft.` });
+    notify({ text: `${after.number} is sent to ${supplier?.name ?? 'its supplier'}.` });
+    openFile(after.id, send, go);
   };
-  const create = useCommand('createOrders', ({ orders: [after] }) => {
+  const create = useCommand('createOrders', ({ orders: [after] }, { body }) => {
     if (!after) return;
     void go(`/buying/orders/${after.id}`);
-    done(after);
+    done(after, body.orders[0] ?? {}, body.send);
   });
-  const save = useCommand('saveOrder', done);
+  const save = useCommand('saveOrder', (after, { body: { version: _, send, ...kept } }) => done(after, kept, send));
   const cancel = useCommand('cancelOrder', (after) => {
     notify({ text: `${after.number} is cancelled.` });
     void go('/buying/orders');

@@ -92,10 +92,10 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
     begin(order, shelves[0]?.[0] ?? ''),
   );
   const [acceptOver, setAcceptOver] = useState(false);
-  const receive = useCommand('receiveOrder', ({ document, order: after }) => {
+  const receive = useCommand('receiveOrder', ({ id, number, openLines }) => {
     forget();
-    const rest = after.lines.some((line) => Number(line.open) > 0) ? ' The rest stays on back order.' : '';
-    notify({ text: `${document.number}: ${order.number} received.${rest}`, documentId: document.id });
+    const rest = openLines > 0 ? ' The rest stays on back order.' : '';
+    notify({ text: `${number}: ${order.number} received.${rest}`, documentId: id });
     void go(`/buying/orders/${order.id}`);
   });
   const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }, true));

@@ -40,7 +40,7 @@ export function BehaviourView({
   const [version, setVersion] = useState(definition.version);
   const save = useCommand('setBehaviour', (saved) => {
     setVersion(saved.version);
-    notify({ text: `${saved.item.name} behaves so from now on.` });
+    notify({ text: `${definition.item.name} behaves so from now on.` });
   });
   const dirty = JSON.stringify(typed) !== JSON.stringify(definition.behaviour);
   const set = (part: Partial<Behaviour>) => {

@@ -100,9 +100,9 @@ function NewDefinition() {
   const go = useNavigate();
   const [open, setOpen] = useState(false);
   const [purpose, setPurpose] = useState<Purpose>('build');
-  const create = useCommand('createDefinition', (definition) => {
+  const create = useCommand('createDefinition', ({ definitionId }) => {
     setOpen(false);
-    void go(`/define/${definition.id}`);
+    void go(`/define/${definitionId}`);
   });
   const existing = factsOf(problemOf(create.error), 'definition-exists')?.id;
   if (!open) return <Button onPress={() => setOpen(true)}>New bill of materials</Button>;

@@ -243,7 +243,7 @@ function Lines({ definition, revision }: { definition: Definition; revision: Rev
 function CopyTo({ revision, purpose }: { revision: Revision; purpose: Definition['purpose'] }) {
   const go = useNavigate();
   const [open, setOpen] = useState(false);
-  const create = useCommand('createDefinition', (made) => void go(`/define/${made.id}`));
+  const create = useCommand('createDefinition', (made) => void go(`/define/${made.definitionId}`));
   if (!open)
     return (
       <Button look="ghost" onPress={() => setOpen(true)}>

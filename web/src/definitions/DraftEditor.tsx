@@ -1,4 +1,4 @@
-import type { Definition, Rate, Revision } from '@yosegi/contract';
+import type { Definition, Rate, Revision, SavedRevision } from '@yosegi/contract';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
@@ -57,9 +57,8 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     setDirty(true);
   };
   const sent = useRef<Draft | null>(null);
-  const settle = (saved: Definition) => {
-    const mine = saved.revisions.find((known) => known.id === revision.id);
-    if (mine) setVersion(mine.version);
+  const settle = (saved: SavedRevision) => {
+    setVersion(saved.version);
     // What was typed while it was being saved is not saved, and pasted rows still to be mended are on this machine only.
     if (draft !== sent.current || draft.mending.length > 0) return;
     forgetDraft(revision.id);
@@ -74,12 +73,11 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
   };
   const save = useCommand('saveRevision', settle);
   const use = useCommand('putInUse', (used) => {
-    const now = used.revisions.find((known) => known.id === revision.id);
     notify({
       text:
-        now?.state === 'in-use'
+        used.state === 'in-use'
           ? `Revision ${revision.number} of ${item.name} is in use. New builds take it.`
-          : `Revision ${revision.number} of ${item.name} comes into use on ${format.day(now?.inUseFrom ?? '')}.`,
+          : `Revision ${revision.number} of ${item.name} comes into use on ${format.day(used.inUseFrom ?? '')}.`,
     });
     void go(`/define/${definition.id}`, { replace: true });
   });
@@ -87,7 +85,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     forgetDraft(revision.id);
     void go(definitionId === null ? '/define' : `/define/${definitionId}`, { replace: true });
   });
-  const saveNow = (then?: (saved: Definition) => void) => {
+  const saveNow = (then?: (saved: SavedRevision) => void) => {
     sent.current = draft;
     save.mutate(
       { params: { id: revision.id }, body: { version, outputQuantity: draft.outputQuantity, lines: toInput(draft) } },
@@ -102,7 +100,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
   const takeIntoUse = () => {
     if (faulty || draft.lines.length === 0 || use.isPending || save.isPending) return;
     if (!dirty) return putInUse(version);
-    saveNow((saved) => putInUse(saved.revisions.find((known) => known.id === revision.id)?.version ?? 0));
+    saveNow((saved) => putInUse(saved.version));
   };
   useShortcut('s', () => dirty && !unsavable && saveNow(), { ctrl: true });
   useShortcut('Enter', takeIntoUse, { ctrl: true });

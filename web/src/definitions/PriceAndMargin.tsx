@@ -16,25 +16,22 @@ const Pair = styled.form`display: grid; grid-template-columns: 1fr 1fr; gap: 8px
 export function PriceAndMargin({ item, cost }: { item: Item; cost: Money }) {
   const notify = useNotify();
   const [typed, setTyped] = useState<{ at: 'price' | 'margin'; text: string } | null>(null);
-  // The next save may come before the definition is fetched again.
-  const [saved, setSaved] = useState({ version: item.version, price: item.sellPrice });
-  const known = saved.version > item.version ? saved : { version: item.version, price: item.sellPrice };
-  const save = useCommand('setPrices', (after) => {
-    setSaved({ version: after.version, price: after.sellPrice });
-    notify({ text: `${after.name} sells at ${after.sellPrice} now.` });
-  });
-  const { price, margin, fault } = priceAndMargin(typed, known.price, cost, useFormat().currencyDecimals);
+  const save = useCommand('setPrices', (_, { body }) =>
+    notify({ text: `${item.name} sells at ${body.sellPrice} now.` }),
+  );
+  const { price, margin, fault } = priceAndMargin(typed, item.sellPrice, cost, useFormat().currencyDecimals);
   const dirty =
     typed !== null &&
     fault === undefined &&
     price !== '' &&
-    (known.price === null || parseMoney(price) !== parseMoney(known.price));
+    (item.sellPrice === null || parseMoney(price) !== parseMoney(item.sellPrice));
   return (
     <>
       <Pair
         onSubmit={(event) => {
           event.preventDefault();
-          if (dirty) save.mutate({ params: { id: item.id }, body: { sellPrice: price, version: known.version } });
+          if (dirty && !save.isPending)
+            save.mutate({ params: { id: item.id }, body: { sellPrice: price, version: item.version } });
         }}
       >
         <Field

@@ -111,10 +111,10 @@ function Play({ mail }: { mail: Mail }) {
   const notify = useNotify();
   const order = useQuestion('order', { params: { id: mail.orderId } }).data;
   const [days, setDays] = useState('7');
-  const answer = useCommand('answerAsSupplier', (after) =>
+  const answer = useCommand('answerAsSupplier', ({ id, number }) =>
     notify({
-      text: `${after.supplier} has answered ${after.number}.`,
-      to: [`/buying/orders/${after.id}`, 'See the order'],
+      text: `${order?.supplier ?? 'The supplier'} has answered ${number}.`,
+      to: [`/buying/orders/${id}`, 'See the order'],
     }),
   );
   if (!order) return null;

@@ -1,4 +1,4 @@
-import type { ItemDetail } from '@yosegi/contract';
+import type { ItemDetail, Saved } from '@yosegi/contract';
 import { factsOf } from '@yosegi/contract/problems';
 import { isGtin } from '@yosegi/core/items';
 import { useState } from 'react';
@@ -68,9 +68,9 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
   const [suppliers, setSuppliers] = useState<readonly TypedSupplier[]>(() => (item?.suppliers ?? []).map(toTyped));
   const [fields, setFields] = useState<readonly TypedField[]>(item?.fields ?? []);
   const set = (name: keyof typeof typed) => (value: string) => setTyped({ ...typed, [name]: value });
-  const done = (saved: ItemDetail) => {
-    notify({ text: `${saved.name} is saved.` });
-    void go(`/stock/items/${saved.id}`);
+  const done = ({ id }: Saved, { body }: { body: { name: string } }) => {
+    notify({ text: `${body.name} is saved.` });
+    void go(`/stock/items/${id}`);
   };
   const create = useCommand('createItem', done);
   const update = useCommand('updateItem', done);

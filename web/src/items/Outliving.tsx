@@ -10,8 +10,8 @@ import { Row } from '../ui/text.ts';
 export function Outliving({ item }: { item: ItemDetail }) {
   const go = useNavigate();
   const notify = useNotify();
-  const archive = useCommand('archiveItem', (saved) =>
-    notify({ text: saved.archived ? `${saved.name} is archived.` : `${saved.name} is back in use.` }),
+  const archive = useCommand('archiveItem', (_, { body }) =>
+    notify({ text: body.archived ? `${item.name} is archived.` : `${item.name} is back in use.` }),
   );
   const remove = useCommand('deleteItem', () => {
     notify({ text: `${item.name} is deleted; nothing referred to it.` });

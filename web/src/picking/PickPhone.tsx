@@ -127,7 +127,9 @@ function Stop({ build, step, stores, onSkip }: StopProps) {
   const [binId, setBinId] = useState(bins[0]?.binId ?? 0);
   const [text, setText] = useState(step.suggested);
   const [track, setTrack] = useState(() => suggestedTrack(item, bins[0], step.suggested));
-  const pick = useCommand('pick', ({ documentId, number }) => notify({ text: `${number}: on the bench.`, documentId }));
+  const pick = useCommand('pick', ({ id: documentId, number }) =>
+    notify({ text: `${number}: on the bench.`, documentId }),
+  );
   const bin = bins.find((known) => known.binId === binId);
   const read = readPick(text, item, line.open);
   const open = readExact(line.open);

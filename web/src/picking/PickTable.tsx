@@ -35,10 +35,9 @@ export function PickTable({ build, stores }: { build: BuildDetail; stores: reado
   const [typed, setTyped] = useState<ReadonlyMap<number, Typed>>(new Map());
   const [overriding, setOverriding] = useState(false);
   const steps = stepsOf(build, stores);
-  const pick = useCommand('pick', ({ documentId, number, build: after }) => {
+  const pick = useCommand('pick', ({ id: documentId, number, openLines: open }) => {
     setTyped(new Map());
     setOverriding(false);
-    const open = after.pickLines - after.pickedLines;
     notify({
       text: `${number}: parts are on the bench. ${open === 0 ? 'Everything is picked.' : `${count(open, 'line')} still open.`}`,
       documentId,

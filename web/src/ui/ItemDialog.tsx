@@ -1,5 +1,5 @@
 import type { Item } from '@yosegi/contract';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import styled from 'styled-components';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
@@ -34,7 +34,13 @@ export function ItemDialog({
   const [unitId, setUnitId] = useState('1');
   const [source, setSource] = useState<Item['source']>('bought');
   const [cost, setCost] = useState('');
-  const create = useCommand('createItem', onDone);
+  const [made, setMade] = useState<number | null>(null);
+  const create = useCommand('createItem', ({ id }) => setMade(id));
+  const item = useQuestion('item', { params: { id: made ?? 0 } }, { enabled: made !== null });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: told once, when it is there
+  useEffect(() => {
+    if (item.data) onDone(item.data);
+  }, [item.data]);
   const at = (field: string) => problemAt(create.error, field);
   const submit = () =>
     create.mutate({
@@ -62,7 +68,8 @@ export function ItemDialog({
             style={{ marginTop: 14 }}
             onSubmit={(event) => {
               event.preventDefault();
-              if (code.trim() && name.trim()) submit();
+              if (made !== null) void item.refetch();
+              else if (code.trim() && name.trim()) submit();
             }}
           >
             <Field label="Code" value={code} onChange={setCode} autoFocus={!looksLikeCode} error={at('code')} />
@@ -91,9 +98,14 @@ export function ItemDialog({
               error={at('standardCost')}
             />
             <Wide>
-              <ProblemBox error={create.error} shownAt={['code', 'name', 'standardCost']} />
+              <ProblemBox error={create.error ?? item.error} shownAt={['code', 'name', 'standardCost']} />
               <Row style={{ marginTop: 6 }}>
-                <Button look="go" type="submit" busy={create.isPending} isDisabled={!code.trim() || !name.trim()}>
+                <Button
+                  look="go"
+                  type="submit"
+                  busy={create.isPending || item.isFetching}
+                  isDisabled={!code.trim() || !name.trim()}
+                >
                   Add and use it
                 </Button>
                 <Button look="ghost" slot="close">

@@ -36,7 +36,7 @@ export function ProblemBox({ error, shownAt = [], children, ways }: Props) {
 
 interface SaveProps extends Pick<Props, 'shownAt'> {
   readonly command: { readonly error: unknown; reset(): void };
-  readonly over: Pick<TypedOver<never, unknown>, 'keepMine' | 'takeTheirs'>;
+  readonly over: Pick<TypedOver<unknown>, 'keepMine' | 'takeTheirs'>;
   /** What the record is now, in a few words. */
   readonly theirs: string;
 }

@@ -18,6 +18,12 @@ it('what was saved as it was typed is nobody else’s change', () => {
   expect(follow(typed, bin('A9', '1'), 4)).toEqual({ typed: bin('A9', '1'), base: bin('A9', '1'), version: 4 });
 });
 
+it('what was saved is shown as the server wrote it, once that is there', () => {
+  const saved = { typed: bin('A9', '01'), base: bin('A9', '01'), version: 4 };
+  expect(follow(saved, bin('A1', '1'), 3)).toBe(saved);
+  expect(follow(saved, bin('A9', '1'), 4)).toEqual({ typed: bin('A9', '1'), base: bin('A9', '1'), version: 4 });
+});
+
 it('an older answer that comes late changes nothing', () => {
   expect(follow(begun, bin('A0', '0'), 2)).toBe(begun);
 });

@@ -6,14 +6,14 @@ interface Versioned {
 }
 
 /** What is typed over a record that others may save meanwhile. */
-export interface TypedOver<R, T> {
+export interface TypedOver<T> {
   readonly typed: T;
   readonly set: (some: Partial<T>) => void;
   readonly dirty: boolean;
   /** The version that was typed over. */
   readonly version: number;
-  /** Goes on from what was saved. */
-  readonly saved: (record: R) => void;
+  /** What is typed was saved, as this version. */
+  readonly saved: (as: Versioned) => void;
   /** After somebody else saved: typed over theirs from now on, or let go. */
   readonly keepMine: () => void;
   readonly takeTheirs: () => void;
@@ -31,10 +31,8 @@ export interface State<T> {
  * that a save over a change that nobody here has seen is refused.
  */
 export function follow<T extends Typed>(state: State<T>, now: T, version: number): State<T> {
-  const isNewer = version > state.version;
-  return isNewer && (isSame(state.typed, state.base) || isSame(state.typed, now))
-    ? { typed: now, base: now, version }
-    : state;
+  if (version < state.version || (version === state.version && isSame(state.base, now))) return state;
+  return isSame(state.typed, state.base) || isSame(state.typed, now) ? { typed: now, base: now, version } : state;
 }
 
 const isSame = (one: Typed, other: Typed) => Object.keys(one).every((field) => one[field] === other[field]);
@@ -43,7 +41,7 @@ const isSame = (one: Typed, other: Typed) => Object.keys(one).every((field) => o
 export function useTypedOver<R extends Versioned, T extends Typed>(
   record: R | null,
   read: (record: R | null) => T,
-): TypedOver<R, T> {
+): TypedOver<T> {
   const begin = (from: R | null): State<T> => ({ typed: read(from), base: read(from), version: from?.version ?? 0 });
   const [state, setState] = useState(() => begin(record));
   const now = begin(record);
@@ -54,7 +52,7 @@ export function useTypedOver<R extends Versioned, T extends Typed>(
     version: next.version,
     dirty: !isSame(next.typed, next.base),
     set: (some) => setState((before) => ({ ...before, typed: { ...before.typed, ...some } })),
-    saved: (after) => setState(begin(after)),
+    saved: ({ version }) => setState(({ typed }) => ({ typed, base: typed, version })),
     keepMine: () => setState({ ...now, typed: next.typed }),
     takeTheirs: () => setState(now),
   };

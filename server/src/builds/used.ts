@@ -1,0 +1,136 @@
+import { type Finishing, type FinishingPart, plannedPortion, plannedUse, type UsedLine } from '@yosegi/core/builds';
+import { spotOf } from '@yosegi/core/ledger';
+import { countedIn, type Money, type Quantity, SCALE, ZERO } from '@yosegi/core/number';
+import { Refusal } from '@yosegi/core/refusal';
+import { type BodyOf, found } from '../command/doing.ts';
+import type { Reader } from '../db/database.ts';
+import { averageCostOf, type ItemRow, itemRows } from '../items/index.ts';
+import { type BalanceRow, heldFor, usableOf } from '../ledger/index.ts';
+import { benchBinOf, usualBin } from '../places/index.ts';
+import { choosePieces, inOrder } from './pieces.ts';
+import { type BuildLineRecord, type BuildRecord, buildLines, buildRecord, needOf, progressOf } from './sql.ts';
+
+/** A build with everything that decides what is used for it. */
+export interface Bench {
+  readonly build: BuildRecord;
+  readonly lines: readonly BuildLineRecord[];
+  readonly items: ReadonlyMap<number, ItemRow>;
+  /** What stands on the bench for it. */
+  readonly standing: readonly BalanceRow[];
+  readonly shelves: readonly BalanceRow[];
+  readonly binId: number;
+  /** Where a shortage of a line is noted, by line. */
+  readonly usual: ReadonlyMap<number, number>;
+}
+
+export async function benchOf(db: Reader, buildId: number): Promise<Bench> {
+  const build = found(await buildRecord(db, buildId));
+  const lines = await buildLines(db, buildId);
+  const items = await itemRows(
+    db,
+    lines.flatMap((line) => line.item_id ?? []),
+  );
+  const usual = new Map<number, number>();
+  for (const line of lines)
+    if (line.item_id !== null) usual.set(line.id, await usualBin(db, homeOf(line, found(items.get(line.item_id)))));
+  return {
+    build,
+    lines,
+    items,
+    standing: await heldFor(db, { kind: 'build', id: buildId }),
+    shelves: await usableOf(db, [...items.keys()]),
+    binId: await benchBinOf(db, build.output_bin_id),
+    usual,
+  };
+}
+
+const homeOf = (line: BuildLineRecord, item: ItemRow) => line.from_bin_id ?? item.home_bin_id;
+
+type Typed = BodyOf<'finish'>;
+
+/**
+ * What was really used by line, parts and minutes: as typed, or as planned for the finished quantity.
+ * @throws Refusal `unknown-line`, `too-precise`
+ */
+export function actualsOf(
+  { build, lines }: Bench,
+  good: Quantity,
+  typed: Typed['lines'],
+): ReadonlyMap<number, Quantity> {
+  const actuals = new Map<number, Quantity>();
+  for (const line of lines) {
+    if (line.kind === 'part') actuals.set(line.id, plannedUse(needOf(line), progressOf(build), good));
+    if (line.kind === 'labour')
+      actuals.set(line.id, plannedPortion(line.basis, line.amount as Quantity, progressOf(build), good));
+  }
+  const known = new Map(lines.map((line) => [line.id, line]));
+  for (const [index, { lineId, actual }] of typed.entries()) {
+    const line = known.get(lineId);
+    if (!line || !actuals.has(lineId)) throw new Refusal('unknown-line', {}, `lines.${index}.lineId`);
+    const decimals = line.kind === 'labour' ? 6 : line.decimals;
+    actuals.set(lineId, countedIn(actual, decimals, `lines.${index}.actual`));
+  }
+  return actuals;
+}
+
+/** Where each part comes from and what else adds value. @throws Refusal as {@link choosePieces} */
+export function finishingLines(
+  bench: Bench,
+  actuals: ReadonlyMap<number, Quantity>,
+  typed: Pick<Typed, 'lines' | 'serials'>,
+): Finishing['lines'] {
+  return bench.lines.flatMap((line): Finishing['lines'][number][] => {
+    const actual = actuals.get(line.id) ?? ZERO;
+    if (line.kind === 'part') return [finishingPart(bench, line, actual, typed)];
+    if (line.kind === 'labour')
+      return [{ kind: 'labour', lineId: line.id, actual, ratePerHour: line.rate_per_hour ?? ZERO }];
+    return line.kind === 'charge'
+      ? [{ kind: 'charge', lineId: line.id, basis: line.basis, amount: line.amount as Money }]
+      : [];
+  });
+}
+
+function finishingPart(
+  { build, items, standing, shelves, binId, usual }: Bench,
+  line: BuildLineRecord,
+  actual: Quantity,
+  typed: Pick<Typed, 'lines' | 'serials'>,
+): FinishingPart {
+  const item = found(items.get(line.item_id ?? 0));
+  const index = typed.lines.findIndex((one) => one.lineId === line.id);
+  const own = typed.lines[index];
+  // A rework takes in the units that it is said to give back, unless told otherwise.
+  const same = item.id === build.item_id && typed.serials.length * SCALE === actual && !own?.serials.length;
+  const named = same ? { lot: null, serials: typed.serials } : own;
+  const onBench = standing.filter((row) => row.item_id === item.id);
+  const onShelves = inOrder(shelves, item, homeOf(line, item));
+  const chosen = choosePieces(item, line, actual, onBench, onShelves, named, index);
+  return {
+    kind: 'part',
+    ...needOf(line),
+    lineId: line.id,
+    itemId: item.id,
+    actual,
+    onBench: line.on_bench,
+    bench: chosen.bench.length > 0 ? chosen.bench : [spotOf(item.id, binId, { kind: 'build', id: build.id })],
+    shelves: chosen.shelves,
+    usual: spotOf(item.id, found(usual.get(line.id))),
+  };
+}
+
+/** The lines as the plan for a portion reckons them, at the averages before posting. */
+export function usedLines({ lines, items }: Bench, actuals: ReadonlyMap<number, Quantity>): UsedLine[] {
+  return lines.flatMap((line): UsedLine[] => {
+    const actual = actuals.get(line.id) ?? ZERO;
+    const lineId = line.id;
+    if (line.kind === 'part') {
+      const item = found(items.get(line.item_id ?? 0));
+      return [{ kind: 'part', ...needOf(line), lineId, itemId: item.id, actual, unitCost: averageCostOf(item) }];
+    }
+    if (line.kind === 'labour') {
+      const ratePerHour = line.rate_per_hour ?? ZERO;
+      return [{ kind: 'labour', lineId, basis: line.basis, minutes: line.amount as Quantity, ratePerHour, actual }];
+    }
+    return line.kind === 'charge' ? [{ kind: 'charge', lineId, basis: line.basis, amount: line.amount as Money }] : [];
+  });
+}
