@@ -24,7 +24,8 @@ export default defineConfig({
           ...node('e2e', ['e2e/**/*.test.ts']).test,
           testTimeout: 90_000,
           hookTimeout: 90_000,
-          fileParallelism: false,
+          // A worker makes the demo business once, and every journey works on a copy of its own.
+          isolate: false,
         },
       },
     ],

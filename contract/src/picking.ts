@@ -20,7 +20,7 @@ export const pickRoutes = {
         .max(200),
       override: Override.optional(),
     }),
-    /** With how many lines of the build are still to be picked. */
+    /** With how many lines of the build are still to be picked before it is finished. */
     response: Posted.extend({ openLines: z.number().int() }),
   }),
 };

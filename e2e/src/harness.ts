@@ -18,12 +18,14 @@ const FLAGS = [
   '--disable-sync',
   '--no-first-run',
 ];
-/** Made once for all journeys of a run; each works on its own copy. */
+/** Made once by each worker of a run; every journey works on its own copy. */
 let made: Promise<string> | undefined;
 
 async function demoFile(): Promise<string> {
   made ??= (async () => {
-    const file = join(mkdtempSync(join(tmpdir(), 'yosegi-e2e-')), 'demo.sqlite');
+    const folder = mkdtempSync(join(tmpdir(), 'yosegi-e2e-'));
+    process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+    const file = join(folder, 'demo.sqlite');
     await makeDemo(file, new Date());
     return file;
   })();

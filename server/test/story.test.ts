@@ -33,8 +33,11 @@ describe('the whole way of a product', () => {
         params: { id: planned.id },
         body: { lines: [{ lineId: part?.id ?? 0, binId: shop.bin(1), quantity }] },
       });
-    expect((await pick('5')).build.lines[1]).toMatchObject({ onBench: '5', open: '7' });
-    const { build } = await pick('7');
+    const part5 = await pick('5');
+    expect(part5.build.lines[1]).toMatchObject({ onBench: '5', open: '7' });
+    // What is only taken when finished is nobody's to pick.
+    const { build, openLines } = await pick('7');
+    expect([part5.openLines, openLines]).toEqual([1, 0]);
     expect(await shop.stockOf(frame)).toMatchObject({ onHand: '18', onBench: '12', promised: '0' });
 
     const waxLine = planned.lines.find((line) => line.item?.code === 'WAX')?.id ?? 0;

@@ -4,8 +4,9 @@ import { canMake } from '@yosegi/core/coverage';
 import { type Need, required } from '@yosegi/core/definitions';
 import { type Share, type Shortage, sharesOf, sourceKey } from '@yosegi/core/demand';
 import { type Percent, type Quantity, ZERO } from '@yosegi/core/number';
+import { isPast } from '@yosegi/core/text';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
-import { found } from '../command/doing.ts';
+import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { containing, page } from '../db/pages.ts';
@@ -140,7 +141,7 @@ export async function toBuildRows(
       finished: decimal(build.finished),
       state: build.state,
       due: build.due,
-      late: isOpen(build.state) && build.due !== null && build.due < today,
+      late: isOpen(build.state) && isPast(build.due, today),
       waiting: [...short].map(([itemId, missing]) => {
         const item = found(items.get(itemId));
         const { code, name, unit } = item;
@@ -289,15 +290,8 @@ export async function describeUses(db: Reader, id: number): Promise<Pick<StockDo
   };
 }
 
-interface BuildQuery {
-  readonly state: 'open' | 'planned' | 'on-bench' | 'finished' | 'cancelled';
-  readonly q?: string | undefined;
-  readonly cursor?: string | undefined;
-  readonly limit: number;
-}
-
 /** Open builds by due day, the ones without a day last; ended ones with the newest first. */
-export async function listBuilds(db: Reader, query: BuildQuery, today: string) {
+export async function listBuilds(db: Reader, query: QueryOf<'builds'>, today: string) {
   const ended = query.state === 'finished' || query.state === 'cancelled';
   const states = query.state === 'open' ? ['planned', 'on-bench'] : [query.state];
   const [due, id] = (query.cursor ?? '').split('|');

@@ -1,4 +1,5 @@
 import type { ComingRow } from '@yosegi/contract';
+import { isPast } from '@yosegi/core/text';
 import { decimal } from '../command/amounts.ts';
 import type { Reader } from '../db/database.ts';
 import { readComingOf } from '../demand/index.ts';
@@ -15,6 +16,6 @@ export async function comingOf(db: Reader, itemId: number, today: string): Promi
     from: row.brought_by,
     quantity: decimal(row.quantity),
     on: row.due,
-    late: row.due !== null && row.due < today,
+    late: isPast(row.due, today),
   }));
 }

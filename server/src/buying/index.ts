@@ -1,1 +1,2 @@
 export { receive } from './receipts.ts';
+export { countLateOrders } from './sql.ts';

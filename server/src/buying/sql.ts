@@ -1,9 +1,10 @@
 import type { Mail, PurchaseLine, PurchaseOrder, PurchaseOrderRow } from '@yosegi/contract';
 import { learnLead, openOfLine, stateOfOrder } from '@yosegi/core/buying';
 import { type Money, type Quantity, sumForText, worthForText, ZERO } from '@yosegi/core/number';
+import { isPast } from '@yosegi/core/text';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
-import { found } from '../command/doing.ts';
+import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { containing, page } from '../db/pages.ts';
@@ -100,7 +101,7 @@ function headOf(order: OrderRecord, lines: readonly LineFigures[], announced: bo
     state,
     worth: decimal(sumForText(lines.map(worthOfLine))),
     expectedOn,
-    late: expectedOn !== null && expectedOn < today,
+    late: isPast(expectedOn, today),
     backOrder: state === 'partly-received',
     announced,
     madeAt: order.made_at,
@@ -108,16 +109,8 @@ function headOf(order: OrderRecord, lines: readonly LineFigures[], announced: bo
   };
 }
 
-interface OrderQuery {
-  readonly show: 'open' | 'draft' | 'late' | 'back-order' | 'over' | 'all';
-  readonly supplierId?: number | undefined;
-  readonly q?: string | undefined;
-  readonly cursor?: string | undefined;
-  readonly limit: number;
-}
-
 const OPEN_LINE = 'EXISTS (SELECT 1 FROM purchase_order_line l WHERE l.order_id = o.id AND l.open > 0';
-const SHOWN: Record<OrderQuery['show'], string> = {
+const SHOWN: Record<QueryOf<'orders'>['show'], string> = {
   all: '1',
   draft: "o.state = 'draft'",
   open: `(o.state = 'draft' OR ${OPEN_LINE}))`,
@@ -125,6 +118,12 @@ const SHOWN: Record<OrderQuery['show'], string> = {
   'back-order': `${OPEN_LINE}) AND EXISTS (SELECT 1 FROM purchase_order_line l WHERE l.order_id = o.id AND l.received > 0)`,
   over: `(o.state = 'cancelled' OR (o.state <> 'draft' AND NOT ${OPEN_LINE})))`,
 };
+
+/** How many orders have a line that should have come. */
+export async function countLateOrders(db: Reader, today: string): Promise<number> {
+  const sql = `SELECT count(*) AS late FROM purchase_order o WHERE ${OPEN_LINE} AND l.expected_on < $1)`;
+  return (await db.one<{ late: number }>(sql, [today]))?.late ?? 0;
+}
 
 /** Finds a text in what people know an order by. */
 const FOUND = `AND (o.number LIKE $3 ESCAPE '\\' OR o.reference LIKE $3 ESCAPE '\\' OR s.code LIKE $3 ESCAPE '\\'
@@ -134,7 +133,7 @@ const FOUND = `AND (o.number LIKE $3 ESCAPE '\\' OR o.reference LIKE $3 ESCAPE '
     AND (i.code LIKE $3 ESCAPE '\\' OR i.name LIKE $3 ESCAPE '\\')))`;
 
 /** Orders, the newest first. */
-export async function listOrders(db: Reader, query: OrderQuery, today: string) {
+export async function listOrders(db: Reader, query: QueryOf<'orders'>, today: string) {
   const records = await db.all<OrderRecord & { announced: number; figures: string }>(
     `SELECT ${ORDER_COLUMNS}, ${ANNOUNCED}, ${FIGURES} FROM ${ORDER_TABLES} WHERE o.id < $1 AND ($2 = 0 OR o.supplier_id = $2) AND ${SHOWN[query.show]} AND $5 <> ''
        AND $3 <> '' ${query.q ? FOUND : ''}
@@ -213,7 +212,7 @@ export async function readOrder(db: Reader, id: number, now: Date): Promise<Purc
         confirmedQuantity: decimalOrNull(line.confirmed_quantity),
         confirmedOn: line.confirmed_on,
         expectedOn: line.expected_on,
-        late: line.open > 0 && line.expected_on !== null && line.expected_on < today,
+        late: line.open > 0 && isPast(line.expected_on, today),
         received: decimal(line.received),
         open: decimal(line.open),
         closed: line.closed === 1,
@@ -242,7 +241,7 @@ type MailRow = Omit<Mail, 'content'>;
 const listMailOf = (db: Reader, orderId: number) =>
   db.all<MailRow>(`${MAIL_SQL} WHERE m.order_id = $1 ORDER BY m.id DESC LIMIT 100`, [orderId]);
 
-export async function listMail(db: Reader, query: { cursor?: string | undefined; limit: number }) {
+export async function listMail(db: Reader, query: QueryOf<'mail'>) {
   const rows = await db.all<MailRow>(`${MAIL_SQL} WHERE m.id < $1 ORDER BY m.id DESC LIMIT $2`, [
     query.cursor ? Number(query.cursor) : Number.MAX_SAFE_INTEGER,
     query.limit + 1,

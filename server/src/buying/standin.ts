@@ -1,8 +1,8 @@
 import type { Numbered } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
-import { answerOrder, type SupplierAnswer } from '@yosegi/devices/mailbox';
+import { answerOrder } from '@yosegi/devices/mailbox';
 import { dayOf } from '../command/clock.ts';
-import type { Doing } from '../command/doing.ts';
+import type { BodyOf, Doing } from '../command/doing.ts';
 import { despatchesOf } from './announced.ts';
 import { takeMail } from './inbox.ts';
 import { orderLines, orderRecord } from './sql.ts';
@@ -15,7 +15,7 @@ import { orderLines, orderRecord } from './sql.ts';
 export async function answerAsSupplier(
   doing: Doing,
   id: number,
-  { answer, days }: { answer: SupplierAnswer; days: number },
+  { answer, days }: BodyOf<'answerAsSupplier'>,
 ): Promise<Numbered> {
   const { tx, now } = doing;
   const order = await orderRecord(tx, id);

@@ -35,6 +35,9 @@ export interface Doing {
 /** What a command is told, read by its schema: amounts are numbers, whatever may be left out is there. */
 export type BodyOf<Name extends keyof typeof api> = Part<(typeof api)[Name], 'body'>;
 
+/** What a question asks, read by its schema. */
+export type QueryOf<Name extends keyof typeof api> = Part<(typeof api)[Name], 'query'>;
+
 export type Answer<R extends Route> = z.input<R['response']>;
 
 /** Whether a route only asks. */

@@ -102,11 +102,7 @@ export async function countCost(doing: Doing, lineId: number, unitCost: Money | 
 }
 
 /** Adds an item that was found in a bin where the books have none. */
-export async function addCountLine(
-  doing: Doing,
-  countId: number,
-  input: { itemId: number; binId: number; lot: string | null; bestBefore: string | null },
-) {
+export async function addCountLine(doing: Doing, countId: number, input: BodyOf<'addCountLine'>) {
   const { tx } = doing;
   await requireOpen(tx, countId);
   const item = await itemRow(tx, input.itemId);

@@ -3,6 +3,7 @@ import { canMake } from '@yosegi/core/coverage';
 import { ZERO } from '@yosegi/core/number';
 import type { z } from 'zod';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
+import type { QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { containing, page } from '../db/pages.ts';
 import { freeOf, itemRows } from '../items/index.ts';
@@ -30,10 +31,7 @@ export async function whereUsed(db: Reader, itemId: number): Promise<z.infer<typ
   }));
 }
 
-export async function listDefinitions(
-  db: Reader,
-  query: { q?: string | undefined; cursor?: string | undefined; limit: number },
-) {
+export async function listDefinitions(db: Reader, query: QueryOf<'definitions'>) {
   const [code = '', purpose = ''] = query.cursor?.split('\n') ?? [];
   const rows = await db.all<Omit<DefinitionRow, 'canMakeNow'>>(
     `SELECT d.id, d.item_id AS itemId, i.code, i.name, u.code AS unit, d.purpose, d.made,

@@ -4,7 +4,7 @@ import type { Line } from '@yosegi/core/definitions';
 import { divide, type Quantity, SCALE, stepOf, sumForText, toExact } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { decimal, decimalOrNull, orNull } from '../command/amounts.ts';
-import { type Doing, found } from '../command/doing.ts';
+import { type BodyOf, type Doing, found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { averageCostOf, type ItemRow, itemRow } from '../items/index.ts';
 import { newDraft } from './drafts.ts';
@@ -12,12 +12,7 @@ import { type LoadedRevision, unitCostOrNull, usesOf } from './inuse.sql.ts';
 import { refuseImpossibleParts } from './rules.ts';
 import { revisionLines } from './sql.ts';
 
-export interface ReplaceInput {
-  readonly partId: number;
-  readonly byId: number;
-  /** How much of the new part does for one of the old. */
-  readonly ratio: Quantity;
-}
+type ReplaceInput = QueryOf<'replacements'>;
 
 /** What replacing a part by another would do to every definition in use that lists it. */
 export async function previewReplacement(db: Reader, input: ReplaceInput): Promise<Replacement[]> {
@@ -69,7 +64,7 @@ function tooMuch(use: LoadedRevision, partId: number): Replacement {
 }
 
 /** Starts a draft of each definition in which the part is replaced; refused for all when it cannot be for one. */
-export async function replacePart(doing: Doing, input: ReplaceInput & { definitionIds: readonly number[] }) {
+export async function replacePart(doing: Doing, input: BodyOf<'replacePart'>) {
   const { tx } = doing;
   const { by, ratio } = await readInput(tx, input);
   const uses = new Map((await usesOf(tx, input.partId)).map((use) => [use.revision.definition_id, use]));

@@ -2,9 +2,10 @@ import type { SavedRevision, Topic } from '@yosegi/contract';
 import { balanceShares, lineCosts, refuseContradiction } from '@yosegi/core/definitions';
 import type { Percent } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
+import { isPast } from '@yosegi/core/text';
 import { Op } from 'sequelize';
 import { dayOf } from '../command/clock.ts';
-import { type Doing, found } from '../command/doing.ts';
+import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { SqlRow, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { averageCostOf, type ItemRow, itemRow, itemRows } from '../items/index.ts';
@@ -28,15 +29,11 @@ import {
  * Puts a draft in use: from now on it is frozen, and new builds take it. With a later day it is frozen now and comes
  * into use on that day.
  */
-export async function putInUse(
-  doing: Doing,
-  id: number,
-  input: { version: number; from: string | null },
-): Promise<SavedRevision> {
+export async function putInUse(doing: Doing, id: number, input: BodyOf<'putInUse'>): Promise<SavedRevision> {
   const { tx } = doing;
   const revision = await requireDraft(tx, id);
   const today = dayOf(doing.now);
-  if (input.from !== null && input.from < today) throw new Refusal('day-passed', {}, 'from');
+  if (isPast(input.from, today)) throw new Refusal('day-passed', {}, 'from');
   await refuseUnfit(tx, revision);
   const waits = input.from !== null && input.from > today;
   if (!waits) await retireInUse(tx, revision.definition_id);

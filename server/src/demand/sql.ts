@@ -1,6 +1,7 @@
 import type { Alternate, Demand, Pegged, Source, Supply } from '@yosegi/core/demand';
 import { peg } from '@yosegi/core/demand';
 import type { Quantity } from '@yosegi/core/number';
+import { isPast } from '@yosegi/core/text';
 import type { Reader } from '../db/database.ts';
 
 /** Who needs what and what can serve it, as it stands at one moment. */
@@ -156,7 +157,7 @@ export const readComingOf = (db: Reader, itemId: number, most: number) =>
   db.all<ComingRow>(`SELECT * FROM coming WHERE item_id = $1 ${IN_ORDER} LIMIT $2`, [itemId, most]);
 
 /** The day on which something comes. What is overdue will come, but nobody knows when. */
-export const comesOn = ({ due }: Pick<ComingRow, 'due'>, today: string) => (due !== null && due < today ? null : due);
+export const comesOn = ({ due }: Pick<ComingRow, 'due'>, today: string) => (isPast(due, today) ? null : due);
 
 async function comingSupplies(db: Reader, today: string): Promise<Supply[]> {
   return (await readComing(db)).map((row) => ({

@@ -1,5 +1,5 @@
 import type { Label, LabelJobDetail, LabelsOf } from '@yosegi/contract';
-import { found, required } from '../command/doing.ts';
+import { found, type QueryOf, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { page } from '../db/pages.ts';
 
@@ -82,7 +82,7 @@ export async function readLabelJob(db: Reader, id: number): Promise<LabelJobDeta
   return { ...row, labels: JSON.parse(row.labels) as Label[] };
 }
 
-export async function listLabelJobs(db: Reader, query: { cursor?: string | undefined; limit: number }) {
+export async function listLabelJobs(db: Reader, query: QueryOf<'labelJobs'>) {
   const rows = await db.all<JobRow>(`${JOB_SQL} WHERE j.id < $1 ORDER BY j.id DESC LIMIT $2`, [
     query.cursor ? Number(query.cursor) : Number.MAX_SAFE_INTEGER,
     query.limit + 1,

@@ -1,7 +1,7 @@
 import type { DocumentRow, Movement, StockDocument } from '@yosegi/contract';
 import { decimal } from '../command/amounts.ts';
 import { startOf } from '../command/clock.ts';
-import { found } from '../command/doing.ts';
+import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { containing, page } from '../db/pages.ts';
 import type { LedgerFeature } from './features.ts';
@@ -27,23 +27,11 @@ const toMovement = (row: MovementRow): Movement => ({
   value: decimal(row.value),
 });
 
-export interface MovementQuery {
-  readonly itemId?: number | undefined;
-  readonly kind?: string | undefined;
-  readonly binId?: number | undefined;
-  readonly personId?: number | undefined;
-  readonly from?: string | undefined;
-  readonly to?: string | undefined;
-  readonly q?: string | undefined;
-  readonly cursor?: string | undefined;
-  readonly limit: number;
-}
-
 /**
  * Movements, the newest first. Which ones is found out first, along the one index that fits what was asked, so that a page
  * of a million costs no more than a page; only then is everything about them read.
  */
-export async function listMovements(db: Reader, query: MovementQuery) {
+export async function listMovements(db: Reader, query: QueryOf<'movements'>) {
   const where = ['m.id < $1'];
   const bind: (string | number)[] = [query.cursor ? Number(query.cursor) : Number.MAX_SAFE_INTEGER];
   const put = (value: string | number) => `$${bind.push(value)}`;
@@ -83,7 +71,7 @@ export async function listMovements(db: Reader, query: MovementQuery) {
 }
 
 /** Documents, the newest first, with the value that each brought into stock. */
-export async function listDocuments(db: Reader, query: Omit<MovementQuery, 'itemId'>) {
+export async function listDocuments(db: Reader, query: QueryOf<'documents'>) {
   const rows = await db.driver.all<Omit<DocumentRow, 'value' | 'undone'> & { value: string; undone: number }>(
     `SELECT d.id, d.number, d.kind, d.at, d.remark, p.name AS person,
        (SELECT CAST(ifnull(sum(value), 0) AS TEXT) FROM movement WHERE document_id = d.id) AS value,

@@ -53,6 +53,6 @@ export async function pickParts(doing: Doing, id: number, input: BodyOf<'pick'>)
   );
   await keepLines(tx, build, lines, changes);
   doing.changed('builds');
-  const openLines = (await buildLines(tx, id)).filter((line) => line.open > 0).length;
+  const openLines = (await buildLines(tx, id)).filter((line) => line.taken === 'picked-first' && line.open > 0).length;
   return { ...document, openLines };
 }

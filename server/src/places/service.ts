@@ -1,6 +1,6 @@
 import type { Bin, Store } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
-import { type Doing, found } from '../command/doing.ts';
+import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { binRow, listStores, toBin } from './sql.ts';
 
@@ -33,11 +33,7 @@ export async function updateStore(doing: Doing, id: number, input: NamedCode & {
   return storeOf(doing, id);
 }
 
-export async function createBin(
-  doing: Doing,
-  storeId: number,
-  input: { code: string; walkOrder: number; kind: 'shelf' | 'quarantine' },
-): Promise<Bin> {
+export async function createBin(doing: Doing, storeId: number, input: BodyOf<'createBin'>): Promise<Bin> {
   await storeOf(doing, storeId);
   await refuseTaken(doing, input.code, storeId, null);
   const id = await doing.tx.insert('bin', {
@@ -50,11 +46,7 @@ export async function createBin(
   return toBin(found(await binRow(doing.tx, id)));
 }
 
-export async function updateBin(
-  doing: Doing,
-  id: number,
-  input: { code: string; walkOrder: number; kind: 'shelf' | 'quarantine'; version: number },
-): Promise<Bin> {
+export async function updateBin(doing: Doing, id: number, input: BodyOf<'updateBin'>): Promise<Bin> {
   const before = found(await binRow(doing.tx, id));
   await refuseTaken(doing, input.code, before.store_id, id);
   const kind = before.kind === 'bench' ? before.kind : input.kind;

@@ -2,27 +2,18 @@ import type { StockPlaces } from '@yosegi/contract';
 import { spreadPromises } from '@yosegi/core/demand';
 import { writeSerials } from '@yosegi/core/tracking';
 import { decimal } from '../command/amounts.ts';
-import { found } from '../command/doing.ts';
+import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { containing } from '../db/pages.ts';
 import { itemRows, toItem } from '../items/index.ts';
 import { type BalanceRow, balancesOf } from '../ledger/index.ts';
-
-interface PlacesQuery {
-  readonly q?: string | undefined;
-  readonly storeId?: number | undefined;
-  readonly binId?: number | undefined;
-  readonly held: boolean;
-  readonly cursor?: string | undefined;
-  readonly limit: number;
-}
 
 type Row = StockPlaces['rows'][number]['places'][number];
 /** The most serials that are named at one place; its quantity is always whole. */
 const MOST_SERIALS = 200;
 
 /** Everything that stands anywhere, by item: bin by bin, lot by lot, serial by serial, with what of it is promised. */
-export async function stockPlaces(db: Reader, query: PlacesQuery): Promise<StockPlaces> {
+export async function stockPlaces(db: Reader, query: QueryOf<'stockPlaces'>): Promise<StockPlaces> {
   const ids = await db.all<{ id: number; code: string }>(
     `SELECT i.id, i.code FROM item i WHERE i.code > $1 COLLATE NOCASE AND EXISTS (
        SELECT 1 FROM balance b JOIN bin n ON n.id = b.bin_id LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN serial s ON s.id = b.serial_id

@@ -2,15 +2,9 @@ import type { StockThen } from '@yosegi/contract';
 import { SCALE } from '@yosegi/core/number';
 import { decimal } from '../command/amounts.ts';
 import { startOf } from '../command/clock.ts';
+import type { QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { containing, page } from '../db/pages.ts';
-
-interface ThenQuery {
-  readonly day: string;
-  readonly q?: string | undefined;
-  readonly cursor?: string | undefined;
-  readonly limit: number;
-}
 
 /**
  * What each item came to at the end of a day: every movement until then added up, or what is there now less every movement
@@ -23,7 +17,7 @@ const SINCE = `SELECT s.item_id, s.quantity - ifnull(m.quantity, 0) AS quantity,
     FROM document d JOIN movement m ON m.document_id = d.id WHERE d.at >= $1 GROUP BY m.item_id) m ON m.item_id = s.item_id`;
 
 /** What stood where the ledger says at the end of a day. */
-export async function stockOn(db: Reader, query: ThenQuery) {
+export async function stockOn(db: Reader, query: QueryOf<'stockOn'>) {
   const before = startOf(query.day, 1);
   const documents = await db.one<{ since: number; known: number }>(
     'SELECT (SELECT count(*) FROM document WHERE at >= $1) AS since, (SELECT count(*) FROM document) AS known',

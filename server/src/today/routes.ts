@@ -1,6 +1,7 @@
 import type { Today, todayRoutes } from '@yosegi/contract';
 import { type Money, type Quantity, readForText, worthForText } from '@yosegi/core/number';
 import { type BuildRecord, openBuilds, readShares, toBuildRows } from '../builds/index.ts';
+import { countLateOrders } from '../buying/index.ts';
 import { decimal } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
@@ -35,7 +36,7 @@ async function readToday(db: Reader, today: string): Promise<Today> {
       cover: holdUps.length,
       build: onBench.length,
       pick: onBench.filter((build) => build.pickedLines < build.pickLines).length,
-      lateOrders: eye.late,
+      lateOrders: await countLateOrders(db, today),
       announced: eye.announced,
       expiring: eye.expiring,
     },

@@ -6,16 +6,15 @@ import { containing } from '../db/pages.ts';
 /** A lot expires soon when its day is no further than this. */
 const SOON_DAYS = 30;
 
-/** How many late orders, deliveries to be received and lots that expire soon there are. */
+/** How many deliveries to be received and lots that expire soon there are. */
 export async function needsAnEye(db: Reader, today: string) {
-  const eye = await db.one<{ late: number; announced: number; expiring: number }>(
-    `SELECT (SELECT count(DISTINCT order_id) FROM purchase_order_line WHERE open > 0 AND expected_on < $1) AS late,
-       (SELECT count(*) FROM mail WHERE kind = 'despatch-advice' AND document_id IS NULL) AS announced,
-       (SELECT count(*) FROM lot l WHERE best_before <= $2
+  const eye = await db.one<{ announced: number; expiring: number }>(
+    `SELECT (SELECT count(*) FROM mail WHERE kind = 'despatch-advice' AND document_id IS NULL) AS announced,
+       (SELECT count(*) FROM lot l WHERE best_before <= $1
          AND EXISTS (SELECT 1 FROM balance WHERE lot_id = l.id AND quantity > 0)) AS expiring`,
-    [today, dayAfter(today, SOON_DAYS)],
+    [dayAfter(today, SOON_DAYS)],
   );
-  return eye ?? { late: 0, announced: 0, expiring: 0 };
+  return eye ?? { announced: 0, expiring: 0 };
 }
 
 /** The best few of each kind; an exact code or number first. */

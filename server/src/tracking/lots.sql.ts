@@ -1,23 +1,14 @@
 import type { LotRow, SerialRow } from '@yosegi/contract';
 import { mulDiv, type Quantity, worthForText } from '@yosegi/core/number';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
-import { found } from '../command/doing.ts';
+import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import { containing } from '../db/pages.ts';
 import { averageCostOf, type ItemRow, itemRows } from '../items/index.ts';
 import { clashesOf } from './sql.ts';
 
-interface LotQuery {
-  readonly itemId?: number | undefined;
-  readonly q?: string | undefined;
-  readonly until?: string | undefined;
-  readonly held: boolean;
-  readonly cursor?: string | undefined;
-  readonly limit: number;
-}
-
 /** Lots of which something is left, the first to expire first; those that keep come last. */
-export async function listLots(db: Reader, query: LotQuery) {
+export async function listLots(db: Reader, query: QueryOf<'lots'>) {
   const [day, id] = query.cursor?.split('|') ?? ['', '0'];
   const rows = await db.all<Omit<LotRow, 'quantity' | 'value' | 'bins'> & { quantity: number; bins: string }>(
     `SELECT l.id, l.item_id AS itemId, i.name AS item, i.code AS itemCode, u.code AS unit, u.decimals, l.code,
@@ -63,11 +54,7 @@ const shareOfValue = (quantity: Quantity, item: ItemRow): number | bigint =>
     : worthForText(quantity, averageCostOf(item));
 
 /** The serials of an item by code, with where each is or went. */
-export async function listSerials(
-  db: Reader,
-  itemId: number,
-  query: { q?: string | undefined; cursor?: string | undefined; limit: number },
-) {
+export async function listSerials(db: Reader, itemId: number, query: QueryOf<'serials'>) {
   const rows = await db.all<{ id: number; code: string; value: number | null; held: string | null }>(
     `SELECT id, code, value, held FROM serial WHERE item_id = $1 AND code LIKE $2 ESCAPE '\\' AND code > $3
      ORDER BY code LIMIT $4`,

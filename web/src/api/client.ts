@@ -9,7 +9,7 @@ import {
 } from '@tanstack/react-query';
 import { api, type Problem, type Route, type Topic, topics } from '@yosegi/contract';
 import { ApiProblem, type Input, type Output, send } from '@yosegi/contract/client';
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
 
 type Name = keyof typeof api;
 type RouteOf<N extends Name> = (typeof api)[N];
@@ -139,11 +139,6 @@ export function useCommand<N extends Name>(
 ) {
   const client = useQueryClient();
   const intention = useRef<{ input: string; key: string } | null>(null);
-  // What is typed while the answer is on its way must be seen by what follows it.
-  const latest = useRef(onDone);
-  useEffect(() => {
-    latest.current = onDone;
-  });
   return useMutation<Output<RouteOf<N>>, Error, Input<RouteOf<N>>>({
     mutationFn: async (input) => {
       const text = JSON.stringify(input);
@@ -158,10 +153,11 @@ export function useCommand<N extends Name>(
     onError: (error) => {
       if (problemOf(error)?.code === 'stale-save') refetch(topics, client);
     },
-    onSuccess: async (output, input) => {
+    onSuccess: (output, input) => {
       refetch(topics, client);
-      await records(client);
-      latest.current?.(output, input);
+      // At once, or a tab closed now would still hold as typed what has been posted.
+      onDone?.(output, input);
+      return records(client);
     },
   });
 }
