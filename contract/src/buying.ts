@@ -210,7 +210,7 @@ const BUYING = { tag: 'Buying' } as const;
 
 /** Some of an item that will come: an order of ours or a build. */
 export const ComingRow = z.object({
-  source: z.enum(['order', 'build']),
+  source: z.enum(['purchase', 'build']),
   id: Id,
   number: z.string(),
   /** The supplier, or how far the build is. */
@@ -276,7 +276,7 @@ export const buyingRoutes = {
     query: z.object({ by: z.enum(['cheapest', 'fastest']).default('cheapest') }),
     response: z.array(BuyRow),
   }),
-  orders: route({
+  purchases: route({
     ...BUYING,
     right: 'look',
     method: 'GET',
@@ -290,7 +290,7 @@ export const buyingRoutes = {
     }),
     response: pageOf(PurchaseOrderRow),
   }),
-  order: route({
+  purchase: route({
     ...BUYING,
     right: 'look',
     method: 'GET',
@@ -299,7 +299,7 @@ export const buyingRoutes = {
     params: IdParams,
     response: PurchaseOrder,
   }),
-  createOrders: route({
+  createPurchases: route({
     ...BUYING,
     right: 'buy',
     method: 'POST',
@@ -308,7 +308,7 @@ export const buyingRoutes = {
     body: z.object({ orders: z.array(PurchaseOrderInput).min(1).max(50), send: SentHow.nullable().default(null) }),
     response: z.object({ orders: z.array(Numbered) }),
   }),
-  saveOrder: route({
+  savePurchase: route({
     ...BUYING,
     right: 'buy',
     method: 'PUT',
@@ -318,7 +318,7 @@ export const buyingRoutes = {
     body: PurchaseOrderInput.extend({ version: Version, send: SentHow.nullable().default(null) }),
     response: Numbered,
   }),
-  sendOrder: route({
+  sendPurchase: route({
     ...BUYING,
     right: 'buy',
     method: 'POST',
@@ -328,7 +328,7 @@ export const buyingRoutes = {
     body: Versioned.extend({ how: SentHow }),
     response: Numbered,
   }),
-  confirmOrder: route({
+  confirmPurchase: route({
     ...BUYING,
     right: 'buy',
     method: 'POST',
@@ -344,7 +344,7 @@ export const buyingRoutes = {
     }),
     response: Numbered,
   }),
-  closeOrder: route({
+  closePurchase: route({
     ...BUYING,
     right: 'buy',
     method: 'POST',
@@ -354,7 +354,7 @@ export const buyingRoutes = {
     body: Versioned.extend({ lineIds: z.array(Id).min(1).max(500) }),
     response: Numbered,
   }),
-  cancelOrder: route({
+  cancelPurchase: route({
     ...BUYING,
     right: 'buy',
     method: 'POST',
@@ -364,7 +364,7 @@ export const buyingRoutes = {
     body: Versioned,
     response: Numbered,
   }),
-  receiveOrder: route({
+  receivePurchase: route({
     ...BUYING,
     right: 'receive',
     method: 'POST',

@@ -42,7 +42,7 @@ export const Today = z.object({
 export type Today = z.infer<typeof Today>;
 
 export const Found = z.object({
-  kind: z.enum(['item', 'build', 'definition', 'order', 'supplier', 'document']),
+  kind: z.enum(['item', 'build', 'definition', 'purchase', 'supplier', 'document']),
   id: Id,
   code: z.string(),
   name: z.string(),

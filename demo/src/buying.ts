@@ -54,14 +54,14 @@ export class Buying {
       this.time.at += DAY;
       await this.answer(sent, 'confirm');
       this.time.at = now;
-      await this.client.call(api.receiveOrder, {
+      await this.client.call(api.receivePurchase, {
         params: { id: sent.id },
         body: {
           deliveryNote: `${code.slice(0, 2)}-${note}`,
           lines: own.map(({ bin: _, itemId: __, ...line }, index) => ({ ...line, lineId: sent.lines[index]?.id ?? 0 })),
         },
       });
-      orders.push(await this.client.call(api.order, { params: { id: sent.id } }));
+      orders.push(await this.client.call(api.purchase, { params: { id: sent.id } }));
     }
     return orders;
   }
@@ -92,7 +92,7 @@ export class Buying {
     await this.answer(iron, 'confirm');
     this.time.at = end - DAY / 2;
     const [screws] = iron.lines;
-    await this.client.call(api.receiveOrder, {
+    await this.client.call(api.receivePurchase, {
       params: { id: iron.id },
       body: {
         deliveryNote: 'IR-9061',
@@ -100,7 +100,7 @@ export class Buying {
       },
     });
     await this.answer(wax, 'deliver');
-    await this.client.call(api.createOrders, {
+    await this.client.call(api.createPurchases, {
       body: {
         orders: [
           {
@@ -135,7 +135,7 @@ export class Buying {
 
   private async send(code: string, lines: readonly DeliveryLine[]): Promise<PurchaseOrder> {
     const lead = suppliers.find(([known]) => known === code)?.[2] ?? 7;
-    const { orders } = await this.client.call(api.createOrders, {
+    const { orders } = await this.client.call(api.createPurchases, {
       body: {
         send: 'mailbox',
         orders: [
@@ -148,7 +148,7 @@ export class Buying {
       },
     });
     const [order] = orders;
-    return this.client.call(api.order, { params: { id: order?.id ?? 0 } });
+    return this.client.call(api.purchase, { params: { id: order?.id ?? 0 } });
   }
 
   private answer = (order: PurchaseOrder, answer: 'confirm' | 'delay' | 'deliver') =>

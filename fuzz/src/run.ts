@@ -228,7 +228,7 @@ class Attack {
       ['serials', 'itemId'],
       ['definition', 'definitionId'],
       ['build', 'buildId'],
-      ['order', 'orderId'],
+      ['purchase', 'orderId'],
       ['supplier', 'supplierId'],
       ['count', 'countId'],
       ['document', 'documentId'],

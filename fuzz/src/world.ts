@@ -10,7 +10,7 @@ export async function readKnown(fetch: Fetch): Promise<Known> {
   const ids = (rows: readonly Named[]) => rows.map(({ id }) => id);
   const items = (await send(fetch, api.items, { query: { limit: 500 } })).rows;
   const builds = (await send(fetch, api.builds, { query: { limit: 500 } })).rows;
-  const orders = (await send(fetch, api.orders, { query: { show: 'all', limit: 100 } })).rows;
+  const orders = (await send(fetch, api.purchases, { query: { show: 'all', limit: 100 } })).rows;
   const definitions = (await send(fetch, api.definitions, { query: { limit: 200 } })).rows;
   const documents = (await send(fetch, api.documents, { query: { limit: 100 } })).rows;
   const lots = (await send(fetch, api.lots, { query: { limit: 100 } })).rows;
@@ -93,7 +93,7 @@ export async function readAbout(fetch: Fetch, path: string, known: Known, dice: 
       const build = await send(fetch, api.build, { params: { id } });
       take(build.version, build.lines);
     } else if (kind === 'orderId') {
-      const order = await send(fetch, api.order, { params: { id } });
+      const order = await send(fetch, api.purchase, { params: { id } });
       take(order.version, order.lines);
     } else if (kind === 'itemId') take((await send(fetch, api.item, { params: { id } })).version);
     else if (kind === 'countId' || kind === 'lineId') {

@@ -257,12 +257,12 @@ describe('messages and orders that overreach', () => {
       },
     });
     const need = { buildId: build.id, quantity: '1' };
-    expect(await server.refused(api.createOrders, order({ needs: [need, need] }))).toMatchObject({
+    expect(await server.refused(api.createPurchases, order({ needs: [need, need] }))).toMatchObject({
       code: 'twice',
       field: 'lines.0.needs.1.buildId',
     });
     for (const quantity of ['2001', '999999999'])
-      expect(await server.refused(api.createOrders, order({ quantity }))).toMatchObject({
+      expect(await server.refused(api.createPurchases, order({ quantity }))).toMatchObject({
         code: 'too-many-serials',
         field: 'lines.0.quantity',
       });
@@ -270,7 +270,7 @@ describe('messages and orders that overreach', () => {
     await shop.define(many, [[part, '1']]);
     const plan = { body: { builds: [{ itemId: many.id, quantity: '999999999', due: null }] } };
     expect(await server.refused(api.planBuilds, plan)).toMatchObject({ code: 'too-many-serials' });
-    const { orders } = await server.call(api.createOrders, order({ quantity: '2000' }));
+    const { orders } = await server.call(api.createPurchases, order({ quantity: '2000' }));
     const sent = orders[0];
     // An old order may be larger than what can be typed today.
     await server.database.write((tx) =>
@@ -278,7 +278,7 @@ describe('messages and orders that overreach', () => {
         sent?.id ?? 0,
       ]),
     );
-    const answered = await server.did('order', api.answerAsSupplier, {
+    const answered = await server.did('purchase', api.answerAsSupplier, {
       params: { id: sent?.id ?? 0 },
       body: { answer: 'deliver' },
     });

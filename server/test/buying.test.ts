@@ -34,10 +34,10 @@ afterAll(async () => {
 const draft = (lines: { itemId: number; quantity: string; price: string }[], more: object = {}) =>
   shop.order({ supplierId: supplier.id, lines, ...more });
 const send = (order: Numbered, how: 'mailbox' | 'print' = 'mailbox') =>
-  server.did('order', api.sendOrder, { params: { id: order.id }, body: { version: order.version, how } });
+  server.did('purchase', api.sendPurchase, { params: { id: order.id }, body: { version: order.version, how } });
 const answer = (order: PurchaseOrder, what: 'confirm' | 'delay' | 'deliver' | 'deliver-part', days = 7) =>
-  server.did('order', api.answerAsSupplier, { params: { id: order.id }, body: { answer: what, days } });
-const read = (order: Numbered) => server.call(api.order, { params: { id: order.id } });
+  server.did('purchase', api.answerAsSupplier, { params: { id: order.id }, body: { answer: what, days } });
+const read = (order: Numbered) => server.call(api.purchase, { params: { id: order.id } });
 const receiveBody = (order: PurchaseOrder, quantity: string, more: object = {}) => ({
   params: { id: order.id },
   body: { lines: [{ lineId: order.lines[0]?.id ?? 0, binId: shop.bin(0), quantity, unitCost: '2', ...more }] },
@@ -48,7 +48,7 @@ describe('a purchase order', () => {
     const order = await draft([{ itemId: wood.id, quantity: '24', price: '2' }]);
     expect(order).toMatchObject({ number: 'PO-0001', state: 'draft', worth: '48', expectedOn: null });
     expect((await shop.stockOf(wood)).coming).toBe('0');
-    const changed = await server.did('order', api.saveOrder, {
+    const changed = await server.did('purchase', api.savePurchase, {
       params: { id: order.id },
       body: {
         version: order.version,
@@ -64,9 +64,9 @@ describe('a purchase order', () => {
     expect(sent).toMatchObject({ state: 'sent', expectedOn: '2026-12-07', sentBy: 'Mo Owner', sentHow: 'print' });
     expect((await shop.stockOf(wood)).coming).toBe('36');
     expect(await server.call(api.coming, { params: { id: wood.id } })).toMatchObject([
-      { source: 'order', number: 'PO-0001', from: 'North Shed', quantity: '36', on: '2026-12-07' },
+      { source: 'purchase', number: 'PO-0001', from: 'North Shed', quantity: '36', on: '2026-12-07' },
     ]);
-    const confirmed = await server.did('order', api.confirmOrder, {
+    const confirmed = await server.did('purchase', api.confirmPurchase, {
       params: { id: order.id },
       body: {
         version: sent.version,
@@ -77,14 +77,14 @@ describe('a purchase order', () => {
     expect(confirmed).toMatchObject({ state: 'confirmed', reference: 'A-77', expectedOn: '2026-12-10' });
     // Only what was confirmed is counted on.
     expect((await shop.stockOf(wood)).coming).toBe('30');
-    const first = await server.withOrder(api.receiveOrder, {
+    const first = await server.withOrder(api.receivePurchase, {
       ...receiveBody(confirmed, '10'),
       body: { ...receiveBody(confirmed, '10').body, deliveryNote: 'D-1' },
     });
     expect(first.order).toMatchObject({ state: 'partly-received', backOrder: true });
     expect(first.order.lines[0]).toMatchObject({ received: '10', open: '26' });
     expect((await server.document(first.document)).movements).toMatchObject([{ quantity: '10', value: '20' }]);
-    const rest = await server.withOrder(api.receiveOrder, receiveBody(first.order, '26'));
+    const rest = await server.withOrder(api.receivePurchase, receiveBody(first.order, '26'));
     expect(rest.order).toMatchObject({ state: 'closed', expectedOn: null });
     expect(rest.order.receipts.map((receipt) => receipt.deliveryNote)).toEqual(['D-1', '']);
     const undone = await server.posted(api.undoDocument, { params: { id: rest.document.id }, body: {} });
@@ -97,37 +97,37 @@ describe('a purchase order', () => {
     const order = await draft([{ itemId: wood.id, quantity: '12', price: '2' }]);
     const { version } = order;
     const params = { id: order.id };
-    expect(await server.refused(api.receiveOrder, receiveBody(order, '1'))).toMatchObject({ code: 'wrong-state' });
+    expect(await server.refused(api.receivePurchase, receiveBody(order, '1'))).toMatchObject({ code: 'wrong-state' });
     expect(
-      await server.refused(api.confirmOrder, {
+      await server.refused(api.confirmPurchase, {
         params,
         body: { version, lines: [{ lineId: order.lines[0]?.id ?? 0, quantity: '1', on: null }] },
       }),
     ).toMatchObject({ code: 'wrong-state' });
     const sent = await send(order);
     expect(
-      await server.refused(api.sendOrder, { params, body: { version: sent.version, how: 'print' } }),
+      await server.refused(api.sendPurchase, { params, body: { version: sent.version, how: 'print' } }),
     ).toMatchObject({ code: 'wrong-state', detail: expect.stringContaining('sent') });
-    const stale = await server.refused(api.cancelOrder, { params, body: { version } });
+    const stale = await server.refused(api.cancelPurchase, { params, body: { version } });
     expect(stale).toMatchObject({ code: 'stale-save', facts: { current: { state: 'sent' } } });
-    const cancelled = await server.did('order', api.cancelOrder, { params, body: { version: sent.version } });
+    const cancelled = await server.did('purchase', api.cancelPurchase, { params, body: { version: sent.version } });
     expect(cancelled).toMatchObject({ state: 'cancelled', lines: [{ open: '0' }] });
     expect(cancelled.mail.map((mail) => mail.kind)).toEqual(['cancellation', 'order']);
     const empty = await draft([]);
     expect(
-      await server.refused(api.sendOrder, { params: { id: empty.id }, body: { version: 0, how: 'print' } }),
+      await server.refused(api.sendPurchase, { params: { id: empty.id }, body: { version: 0, how: 'print' } }),
     ).toMatchObject({ code: 'no-order-lines' });
     const silent = await server.call(api.createSupplier, { body: { code: 'MUTE', name: 'Mute' } });
-    const { orders } = await server.call(api.createOrders, {
+    const { orders } = await server.call(api.createPurchases, {
       body: { orders: [{ supplierId: silent.id, lines: [{ itemId: wood.id, quantity: '1', price: '1' }] }] },
     });
     const mute = orders[0] as Numbered;
     expect(
-      await server.refused(api.sendOrder, { params: { id: mute.id }, body: { version: 0, how: 'mailbox' } }),
+      await server.refused(api.sendPurchase, { params: { id: mute.id }, body: { version: 0, how: 'mailbox' } }),
     ).toMatchObject({ code: 'supplier-no-mail' });
     expect((await read(mute)).state).toBe('draft');
     const wrong = { orders: [{ supplierId: supplier.id, lines: [{ itemId: wood.id, quantity: '1.5', price: '1' }] }] };
-    expect(await server.refused(api.createOrders, { body: wrong })).toMatchObject({
+    expect(await server.refused(api.createPurchases, { body: wrong })).toMatchObject({
       code: 'too-many-decimals',
       field: 'lines.0.quantity',
     });
@@ -135,26 +135,26 @@ describe('a purchase order', () => {
 
   it('takes more than was ordered only when told to, and less with the rest on back order or given up', async () => {
     const sent = await send(await draft([{ itemId: wood.id, quantity: '12', price: '2' }]));
-    const over = await server.refused(api.receiveOrder, receiveBody(sent, '15'));
+    const over = await server.refused(api.receivePurchase, receiveBody(sent, '15'));
     expect(over).toMatchObject({ code: 'over-delivery', field: 'lines.0.quantity', facts: { over: '3' } });
     const body = receiveBody(sent, '15').body;
-    const taken = await server.withOrder(api.receiveOrder, {
+    const taken = await server.withOrder(api.receivePurchase, {
       params: { id: sent.id },
       body: { ...body, acceptOver: true },
     });
     expect(taken.order).toMatchObject({ state: 'closed', lines: [{ received: '15', open: '0' }] });
     const short = await send(await draft([{ itemId: wood.id, quantity: '12', price: '2' }]));
-    const part = await server.withOrder(api.receiveOrder, receiveBody(short, '5'));
-    const backOrders = await server.call(api.orders, { query: { show: 'back-order' } });
+    const part = await server.withOrder(api.receivePurchase, receiveBody(short, '5'));
+    const backOrders = await server.call(api.purchases, { query: { show: 'back-order' } });
     expect(backOrders.rows.map((row) => row.number)).toContain(short.number);
-    const closed = await server.did('order', api.closeOrder, {
+    const closed = await server.did('purchase', api.closePurchase, {
       params: { id: short.id },
       body: { version: part.order.version, lineIds: [short.lines[0]?.id ?? 0] },
     });
     expect(closed).toMatchObject({ state: 'closed', lines: [{ open: '0', received: '5', closed: true }] });
     expect(closed.mail[0]).toMatchObject({ kind: 'change', direction: 'out' });
     const given = await send(await draft([{ itemId: wood.id, quantity: '12', price: '2' }]));
-    const { order } = await server.withOrder(api.receiveOrder, receiveBody(given, '4', { closeRest: true }));
+    const { order } = await server.withOrder(api.receivePurchase, receiveBody(given, '4', { closeRest: true }));
     expect(order).toMatchObject({ state: 'closed', lines: [{ received: '4', closed: true }] });
   });
 
@@ -162,11 +162,11 @@ describe('a purchase order', () => {
     const sent = await send(await draft([{ itemId: wood.id, quantity: '10', price: '2' }]));
     const key = crypto.randomUUID();
     const twice = await Promise.all(
-      [1, 2].map(() => server.withOrder(api.receiveOrder, receiveBody(sent, '4'), { key })),
+      [1, 2].map(() => server.withOrder(api.receivePurchase, receiveBody(sent, '4'), { key })),
     );
     expect(new Set(twice.map(({ document }) => document.number)).size).toBe(1);
     const both = await Promise.allSettled(
-      [1, 2, 3].map(() => server.withOrder(api.receiveOrder, receiveBody(sent, '3'))),
+      [1, 2, 3].map(() => server.withOrder(api.receivePurchase, receiveBody(sent, '3'))),
     );
     expect(both.filter(({ status }) => status === 'fulfilled')).toHaveLength(2);
     expect((await read(sent)).lines[0]).toMatchObject({ received: '10', open: '0' });
@@ -215,13 +215,13 @@ describe('the supplier’s mailbox', () => {
       mailId: announced?.mailId ?? 0,
       lines: (announced?.lines ?? []).map((line) => ({ ...line, binId: shop.bin(1), unitCost: '9' })),
     };
-    const { order, document } = await server.withOrder(api.receiveOrder, { params: { id: sent.id }, body });
+    const { order, document } = await server.withOrder(api.receivePurchase, { params: { id: sent.id }, body });
     expect(order).toMatchObject({ announced: false, state: 'partly-received' });
     expect((await server.document(document)).movements).toMatchObject([
       { lot: announced?.lines[0]?.lot, quantity: '2' },
       { serial: announced?.lines[1]?.serials[0] },
     ]);
-    const again = await server.refused(api.receiveOrder, {
+    const again = await server.refused(api.receivePurchase, {
       params: { id: sent.id },
       body: { ...body, lines: body.lines.map((line) => ({ ...line, serials: [], lot: 'X' })) },
     });
@@ -243,8 +243,8 @@ describe('the supplier’s mailbox', () => {
       lines: [{ id: '1', quantity: q('2'), unit: 'each', name: 'Wood', promisedOn: '2026-12-24' }],
     };
     const content = writeOrderResponse(promise, party, party);
-    const first = await server.did('order', api.takeMail, { body: { content } });
-    const second = await server.did('order', api.takeMail, { body: { content } });
+    const first = await server.did('purchase', api.takeMail, { body: { content } });
+    const second = await server.did('purchase', api.takeMail, { body: { content } });
     expect([first.expectedOn, second.mail.length]).toEqual(['2026-12-24', first.mail.length]);
     const unknown = writeOrderResponse({ ...promise, order: 'PO-9999' }, party, party);
     expect(await server.refused(api.takeMail, { body: { content: unknown } })).toMatchObject({ code: 'order-unknown' });
@@ -263,7 +263,7 @@ describe('the supplier’s mailbox', () => {
       expect(refused).toMatchObject({ code: 'ubl-unreadable', facts: { why } });
     }
     expect((await read(sent)).mail).toHaveLength(second.mail.length);
-    const cancelled = await server.did('order', api.cancelOrder, {
+    const cancelled = await server.did('purchase', api.cancelPurchase, {
       params: { id: sent.id },
       body: { version: second.version },
     });
@@ -298,18 +298,18 @@ it('learns lead times from what really came, beside what was stated', async () =
   const felt = await shop.item('FELT', { suppliers: [{ supplierId: other.id, code: '', price: '1', leadDays: 5 }] });
   const start = now;
   for (const days of [9, 11, 10]) {
-    const { orders } = await server.call(api.createOrders, {
+    const { orders } = await server.call(api.createPurchases, {
       body: { orders: [{ supplierId: other.id, lines: [{ itemId: felt.id, quantity: '5', price: '1' }] }] },
     });
     const sent = await send(orders[0] as Numbered);
     now = new Date(now.getTime() + days * 86_400_000);
-    await server.call(api.receiveOrder, receiveBody(sent, '5'));
+    await server.call(api.receivePurchase, receiveBody(sent, '5'));
   }
   const detail = await server.call(api.supplier, { params: { id: other.id } });
   // The first was expected by the stated days and came late; the others by what had been learnt.
   expect(detail.learnt).toEqual({ deliveries: 3, usual: 10, slow: 11, onTime: 0, withDay: 3 });
   expect(detail.offers).toMatchObject([{ itemCode: 'FELT', leadDays: 5, learnt: { usual: 10 } }]);
-  const { orders } = await server.call(api.createOrders, {
+  const { orders } = await server.call(api.createPurchases, {
     body: { orders: [{ supplierId: other.id, lines: [{ itemId: felt.id, quantity: '5', price: '1' }] }] },
   });
   const next = await send(orders[0] as Numbered);

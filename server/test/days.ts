@@ -252,11 +252,11 @@ const approve = step(nat(9), async ({ call }, n) => {
 const buy = step(fc.tuple(from1(9), from1(12), fc.boolean(), money), async (world, [ordered, came, more, unitCost]) => {
   const { supplierId, items, call, bin } = world;
   const order = { supplierId, lines: [{ itemId: items.wood.id, quantity: String(ordered), price: '2' }] };
-  const { orders } = await call(api.createOrders, { body: { orders: [order], send: 'mailbox' } });
+  const { orders } = await call(api.createPurchases, { body: { orders: [order], send: 'mailbox' } });
   const params = { id: orders[0]?.id ?? 0 };
-  const { lines } = await call(api.order, { params });
+  const { lines } = await call(api.purchase, { params });
   const own = { lineId: lines[0]?.id ?? 0, binId: bin(0), quantity: String(came), unitCost };
-  await call(api.receiveOrder, { params, body: { acceptOver: more, lines: [own] } });
+  await call(api.receivePurchase, { params, body: { acceptOver: more, lines: [own] } });
   return { unitCost };
 });
 

@@ -29,7 +29,7 @@ export async function unanswered(server: TestServer): Promise<string[]> {
     costEffect: items,
     definition: definitions,
     build: (await call(api.builds, { query: { limit: 200 } })).rows,
-    order: (await call(api.orders, { query: { show: 'all', limit: 100 } })).rows,
+    purchase: (await call(api.purchases, { query: { show: 'all', limit: 100 } })).rows,
     supplier: await call(api.suppliers, {}),
     count: await call(api.counts, {}),
     document: (await call(api.documents, { query: { limit: 50 } })).rows,

@@ -213,7 +213,7 @@ describe('a file is judged by the rules of the form', () => {
     const other = await shop.item('ONLY-ORDERED');
     const supplier = await server.call(api.createSupplier, { body: { code: 'S', name: 'S' } });
     const lines = [{ itemId: other.id, quantity: '1', price: '1' }];
-    await server.call(api.createOrders, { body: { orders: [{ supplierId: supplier.id, lines }] } });
+    await server.call(api.createPurchases, { body: { orders: [{ supplierId: supplier.id, lines }] } });
     const unit = await server.refused(api.updateItem, {
       params: { id: other.id },
       body: { ...body('ONLY-ORDERED', { unitId: 2 }), version: other.version },

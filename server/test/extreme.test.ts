@@ -39,7 +39,7 @@ describe('the largest values there are', () => {
     await server.call(api.saveRevision, { params: { id: revisions[0]?.id ?? 0 }, body });
     const supplier = await server.call(api.createSupplier, { body: { code: 'S', name: 'Supplier' } });
     const order = { supplierId: supplier.id, lines: [{ itemId: part.id, quantity: MOST, price: '9' }] };
-    await server.call(api.createOrders, { body: { orders: [order], send: 'print' } });
+    await server.call(api.createPurchases, { body: { orders: [order], send: 'print' } });
     expect(await unanswered(server)).toEqual([]);
     const today = await server.call(api.today, {});
     expect(today.holdUps.map(({ code, builds }) => [code, builds])).toEqual([['PART', 2]]);

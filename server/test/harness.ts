@@ -11,7 +11,7 @@ import { ensureCompany, migrate } from '../src/db/migrate.ts';
 import { verifyDatabase } from '../src/db/verify.ts';
 
 /** Records that commands change. */
-type Told = 'build' | 'order' | 'definition' | 'item' | 'count' | 'labelJob';
+type Told = 'build' | 'purchase' | 'definition' | 'item' | 'count' | 'labelJob';
 
 /** A whole server on a new SQLite file, listening on a free port and called over HTTP. */
 export class TestServer {
@@ -83,7 +83,7 @@ export class TestServer {
   async did<Q extends Told, R extends Route>(question: Q, route: R, input: Input<R>, sending?: Sending) {
     const answer = (await this.call(route, input, sending)) as { id: number; definitionId?: number };
     const { params } = input as { params?: { id: number } };
-    const ofIts = question === 'build' || question === 'order' ? params?.id : answer.definitionId;
+    const ofIts = question === 'build' || question === 'purchase' ? params?.id : answer.definitionId;
     const read = api[question] as Route;
     return (await this.call(read, { params: { id: ofIts ?? answer.id } } as never)) as Output<(typeof api)[Q]>;
   }
@@ -95,9 +95,9 @@ export class TestServer {
   }
 
   /** Receives of an order, and reads it after that. */
-  async withOrder(route: typeof api.receiveOrder, input: Input<typeof api.receiveOrder>, sending?: Sending) {
+  async withOrder(route: typeof api.receivePurchase, input: Input<typeof api.receivePurchase>, sending?: Sending) {
     const document = await this.call(route, input, sending);
-    return { document, order: await this.call(api.order, { params: input.params ?? { id: 0 } }) };
+    return { document, order: await this.call(api.purchase, { params: input.params ?? { id: 0 } }) };
   }
 
   verify = () => verifyDatabase(this.database.reader);
@@ -204,11 +204,11 @@ export class Workshop {
 
   /** One purchase order, drafted, and sent where it is said how. */
   async order(
-    order: Input<typeof api.createOrders>['body']['orders'][number],
+    order: Input<typeof api.createPurchases>['body']['orders'][number],
     send: 'mailbox' | 'print' | null = null,
   ) {
-    const { orders } = await this.server.call(api.createOrders, { body: { orders: [order], send } });
-    return this.server.call(api.order, { params: { id: orders[0]?.id ?? 0 } });
+    const { orders } = await this.server.call(api.createPurchases, { body: { orders: [order], send } });
+    return this.server.call(api.purchase, { params: { id: orders[0]?.id ?? 0 } });
   }
 
   async plan(product: Item, quantity: string, due: string | null = null) {

@@ -314,7 +314,7 @@ describe('units', () => {
           const own = await fresh();
           const sent = await order(own.item, '2');
           const lines = [{ lineId: sent?.lines[0]?.id ?? 0, quantity: '1.5', on: null }];
-          await server.call(api.confirmOrder, {
+          await server.call(api.confirmPurchase, {
             params: { id: sent?.id ?? 0 },
             body: { version: sent?.version ?? 0, lines },
           });

@@ -10,7 +10,7 @@ const MOST = 200;
 /** What of an item is on order and being built, the first to come first. */
 export async function comingOf(db: Reader, itemId: number, today: string): Promise<ComingRow[]> {
   return (await readComingOf(db, itemId, MOST)).map((row) => ({
-    source: row.kind === 'purchase' ? 'order' : 'build',
+    source: row.kind,
     id: row.source_id,
     number: row.number,
     from: row.brought_by,

@@ -15,7 +15,7 @@ import { deliveriesOf } from './leads.sql.ts';
 import { postOrder, postWords } from './outbox.ts';
 import { keepPromise, type OrderRecord, openOf, orderLines, orderRecord, readOrder, setOpen } from './sql.ts';
 
-type PurchaseOrderInput = BodyOf<'createOrders'>['orders'][number];
+type PurchaseOrderInput = BodyOf<'createPurchases'>['orders'][number];
 
 /** Drafts orders; several at once when a buy list becomes an order for each supplier. */
 export async function createOrders(
@@ -45,7 +45,7 @@ export async function createOrders(
 }
 
 /** Changes a draft. @throws Refusal `wrong-state`, `stale-save` */
-export async function saveOrder(doing: Doing, id: number, input: BodyOf<'saveOrder'>): Promise<Numbered> {
+export async function saveOrder(doing: Doing, id: number, input: BodyOf<'savePurchase'>): Promise<Numbered> {
   const { tx } = doing;
   requireState(await orderRecord(tx, id), ['draft']);
   await requireSupplier(tx, input.supplierId, 'supplierId');
@@ -113,7 +113,7 @@ async function insertLines(
 }
 
 /** Sends a draft: from now on it is coming. @throws Refusal `wrong-state`, `no-order-lines`, `supplier-no-mail` */
-export async function sendOrder(doing: Doing, id: number, { version, how }: BodyOf<'sendOrder'>): Promise<Numbered> {
+export async function sendOrder(doing: Doing, id: number, { version, how }: BodyOf<'sendPurchase'>): Promise<Numbered> {
   const { tx, person, now } = doing;
   const order = await orderRecord(tx, id);
   requireState(order, ['draft']);
@@ -145,7 +145,7 @@ export async function sendOrder(doing: Doing, id: number, { version, how }: Body
 export async function confirmOrder(
   doing: Doing,
   id: number,
-  { version, reference, lines }: BodyOf<'confirmOrder'>,
+  { version, reference, lines }: BodyOf<'confirmPurchase'>,
 ): Promise<Numbered> {
   const { tx, now } = doing;
   const order = await orderRecord(tx, id);
@@ -170,7 +170,7 @@ export async function confirmOrder(
 export async function closeLines(
   doing: Doing,
   id: number,
-  { version, lineIds }: BodyOf<'closeOrder'>,
+  { version, lineIds }: BodyOf<'closePurchase'>,
 ): Promise<Numbered> {
   const { tx } = doing;
   const order = await orderRecord(tx, id);

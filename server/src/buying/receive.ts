@@ -16,7 +16,7 @@ import { orderedOf, orderLines, orderRecord } from './sql.ts';
 export async function receiveOrder(
   doing: Doing,
   id: number,
-  input: BodyOf<'receiveOrder'>,
+  input: BodyOf<'receivePurchase'>,
 ): Promise<Posted & { openLines: number }> {
   const { tx } = doing;
   const order = await orderRecord(tx, id);

@@ -110,7 +110,7 @@ function headOf(order: OrderRecord, lines: readonly LineFigures[], announced: bo
 }
 
 const OPEN_LINE = 'EXISTS (SELECT 1 FROM purchase_order_line l WHERE l.order_id = o.id AND l.open > 0';
-const SHOWN: Record<QueryOf<'orders'>['show'], string> = {
+const SHOWN: Record<QueryOf<'purchases'>['show'], string> = {
   all: '1',
   draft: "o.state = 'draft'",
   open: `(o.state = 'draft' OR ${OPEN_LINE}))`,
@@ -133,7 +133,7 @@ const FOUND = `AND (o.number LIKE $3 ESCAPE '\\' OR o.reference LIKE $3 ESCAPE '
     AND (i.code LIKE $3 ESCAPE '\\' OR i.name LIKE $3 ESCAPE '\\')))`;
 
 /** Orders, the newest first. */
-export async function listOrders(db: Reader, query: QueryOf<'orders'>, today: string) {
+export async function listOrders(db: Reader, query: QueryOf<'purchases'>, today: string) {
   const records = await db.all<OrderRecord & { announced: number; figures: string }>(
     `SELECT ${ORDER_COLUMNS}, ${ANNOUNCED}, ${FIGURES} FROM ${ORDER_TABLES} WHERE o.id < $1 AND ($2 = 0 OR o.supplier_id = $2) AND ${SHOWN[query.show]} AND $5 <> ''
        AND $3 <> '' ${query.q ? FOUND : ''}

@@ -58,7 +58,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
   const lines = ordered.flatMap((group) => group.lines);
   const total = sumForText(lines.map(worth));
   const faulty = lines.some(({ error }) => error);
-  const create = useCommand('createOrders', ({ orders }) => {
+  const create = useCommand('createPurchases', ({ orders }) => {
     notify({ text: `${count(orders.length, 'order')} drafted: ${orders.map((order) => order.number).join(', ')}.` });
     void go(orders.length === 1 ? `/buying/orders/${orders[0]?.id}` : '/buying/orders?show=draft');
   });

@@ -33,7 +33,7 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
   );
   const set = (id: number, part: { quantity?: string; on?: string }) =>
     setTyped((before) => new Map(before).set(id, { quantity: '', on: '', ...before.get(id), ...part }));
-  const confirm = useCommand('confirmOrder', (after) => {
+  const confirm = useCommand('confirmPurchase', (after) => {
     notify({ text: `${after.number} is confirmed.` });
     onDone();
   });

@@ -63,13 +63,13 @@ export function DraftOrder({
     notify({ text: `${after.number} is sent to ${supplier?.name ?? 'its supplier'}.` });
     openFile(after.id, send, go);
   };
-  const create = useCommand('createOrders', ({ orders: [after] }, { body }) => {
+  const create = useCommand('createPurchases', ({ orders: [after] }, { body }) => {
     if (!after) return;
     void go(`/buying/orders/${after.id}`);
     done(after, body.orders[0] ?? {}, body.send);
   });
-  const save = useCommand('saveOrder', (after, { body: { version: _, send, ...kept } }) => done(after, kept, send));
-  const cancel = useCommand('cancelOrder', (after) => {
+  const save = useCommand('savePurchase', (after, { body: { version: _, send, ...kept } }) => done(after, kept, send));
+  const cancel = useCommand('cancelPurchase', (after) => {
     notify({ text: `${after.number} is cancelled.` });
     void go('/buying/orders');
   });

@@ -21,8 +21,8 @@ const FileLink = styled.a`color: var(--indigo); font-weight: 600; font-size: 13.
 export function OrderSheet({ order }: { order: PurchaseOrder }) {
   const notify = useNotify();
   const [confirming, setConfirming] = useState(false);
-  const cancel = useCommand('cancelOrder', (after) => notify({ text: `${after.number} is cancelled.` }));
-  const close = useCommand('closeOrder', (after) => notify({ text: `${after.number} waits for nothing more.` }));
+  const cancel = useCommand('cancelPurchase', (after) => notify({ text: `${after.number} is cancelled.` }));
+  const close = useCommand('closePurchase', (after) => notify({ text: `${after.number} waits for nothing more.` }));
   const open = order.lines.filter((line) => Number(line.open) > 0);
   const isOpen = open.length > 0;
   const came = order.lines.some((line) => Number(line.received) > 0);

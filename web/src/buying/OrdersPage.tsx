@@ -22,7 +22,7 @@ export function OrdersPage() {
   const [search] = useSearchParams();
   const [q, setQ] = useAddress('q');
   const [show, setShow] = useAddress('show', 'open');
-  const pages = usePages('orders', {
+  const pages = usePages('purchases', {
     show,
     q: q || undefined,
     supplierId: search.get('supplier') ?? undefined,
@@ -174,7 +174,7 @@ function Group({ title, rows, suffix }: { title: string; rows: readonly Purchase
 }
 
 function One({ id }: { id: number }) {
-  const order = useQuestion('order', { params: { id } });
+  const order = useQuestion('purchase', { params: { id } });
   const [begun, setBegun] = useState(0);
   return (
     <Answer of={order}>

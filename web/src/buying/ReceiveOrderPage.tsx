@@ -28,7 +28,7 @@ import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 /** What comes in for an order: prefilled from what was announced, else from what is open. */
 export function ReceiveOrderPage() {
   const { id } = useParams();
-  const order = useQuestion('order', { params: { id: Number(id) } });
+  const order = useQuestion('purchase', { params: { id: Number(id) } });
   const stores = useQuestion('stores', {});
   return (
     <Answer of={order}>
@@ -92,7 +92,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
     begin(order, shelves[0]?.[0] ?? ''),
   );
   const [acceptOver, setAcceptOver] = useState(false);
-  const receive = useCommand('receiveOrder', ({ id, number, openLines }) => {
+  const receive = useCommand('receivePurchase', ({ id, number, openLines }) => {
     forget();
     const rest = openLines > 0 ? ' The rest stays on back order.' : '';
     notify({ text: `${number}: ${order.number} received.${rest}`, documentId: id });

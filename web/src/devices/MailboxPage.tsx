@@ -109,7 +109,7 @@ const answers = [
 /** Plays the supplier of the order that a message is about. */
 function Play({ mail }: { mail: Mail }) {
   const notify = useNotify();
-  const order = useQuestion('order', { params: { id: mail.orderId } }).data;
+  const order = useQuestion('purchase', { params: { id: mail.orderId } }).data;
   const [days, setDays] = useState('7');
   const answer = useCommand('answerAsSupplier', ({ id, number }) =>
     notify({

@@ -203,7 +203,7 @@ function Coming({ item }: { item: ItemDetail }) {
       {rows.map((row) => (
         <KeyValue key={`${row.source}.${row.id}`}>
           <span>
-            <Link to={row.source === 'order' ? `/buying/orders/${row.id}` : `/build/${row.id}`}>{row.number}</Link>{' '}
+            <Link to={row.source === 'purchase' ? `/buying/orders/${row.id}` : `/build/${row.id}`}>{row.number}</Link>{' '}
             <Faint>
               {row.on === null ? 'no day known' : row.late ? <Late>due {format.day(row.on)}</Late> : format.day(row.on)}{' '}
               · {row.from}

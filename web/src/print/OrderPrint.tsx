@@ -10,7 +10,7 @@ import { Bar, Barcode, Head, Paper } from './paper.tsx';
 
 /** A purchase order on paper, as it goes to the supplier. */
 export function OrderPrint({ id }: { id: number }) {
-  const order = useQuestion('order', { params: { id } });
+  const order = useQuestion('purchase', { params: { id } });
   return (
     <>
       <Bar>

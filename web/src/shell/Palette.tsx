@@ -68,7 +68,7 @@ const pathOf: Record<Found['kind'], (id: number) => string> = {
   item: (id) => `/stock/items/${id}`,
   definition: (id) => `/define/${id}`,
   build: (id) => `/build/${id}`,
-  order: (id) => `/buying/orders/${id}`,
+  purchase: (id) => `/buying/orders/${id}`,
   supplier: (id) => `/buying/suppliers/${id}`,
   document: (id) => `/stock/documents/${id}`,
 };
@@ -76,7 +76,7 @@ const hints: Record<Found['kind'], string> = {
   item: 'item',
   definition: 'bill of materials',
   build: 'build',
-  order: 'purchase order',
+  purchase: 'purchase order',
   supplier: 'supplier',
   document: 'document',
 };
