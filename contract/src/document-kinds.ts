@@ -2,6 +2,7 @@ import { buildKinds } from '@yosegi/core/builds';
 import { receiptKinds } from '@yosegi/core/buying';
 import { countKinds } from '@yosegi/core/counts';
 import { type DocumentKindFacts, ledgerKinds } from '@yosegi/core/ledger';
+import { orderKinds } from '@yosegi/core/orders';
 import { pickKinds } from '@yosegi/core/picking';
 import { stockKinds } from '@yosegi/core/stock';
 import { apartKinds } from '@yosegi/core/takeapart';
@@ -14,6 +15,7 @@ const all = {
   ...pickKinds,
   ...buildKinds,
   ...apartKinds,
+  ...orderKinds,
   ...ledgerKinds,
 };
 export type DocumentKind = keyof typeof all;

@@ -8,6 +8,7 @@ import { importRoutes } from './exchange.ts';
 import { itemRoutes } from './items.ts';
 import { ledgerRoutes } from './ledger.ts';
 import { mailRoutes } from './mail-routes.ts';
+import { orderRoutes } from './orders.ts';
 import { peopleRoutes } from './people.ts';
 import { pickRoutes } from './picking.ts';
 import { placeRoutes } from './places.ts';
@@ -32,6 +33,7 @@ export * from './ledger.ts';
 export * from './live.ts';
 export * from './mail.ts';
 export * from './mail-routes.ts';
+export * from './orders.ts';
 export * from './people.ts';
 export * from './picking.ts';
 export * from './places.ts';
@@ -51,6 +53,7 @@ export const api = {
   ...definitionRoutes,
   ...countRoutes,
   ...coverageRoutes,
+  ...orderRoutes,
   ...buildRoutes,
   ...pickRoutes,
   ...buyingRoutes,

@@ -31,6 +31,8 @@ export const Today = z.object({
     cover: z.number().int(),
     build: z.number().int(),
     pick: z.number().int(),
+    /** Orders of which everything is there. */
+    orders: z.number().int(),
     /** Purchase orders of which something is late. */
     lateOrders: z.number().int(),
     /** Deliveries that suppliers have announced and nobody has received. */
@@ -42,7 +44,7 @@ export const Today = z.object({
 export type Today = z.infer<typeof Today>;
 
 export const Found = z.object({
-  kind: z.enum(['item', 'build', 'definition', 'purchase', 'supplier', 'document']),
+  kind: z.enum(['item', 'build', 'definition', 'order', 'customer', 'purchase', 'supplier', 'document']),
   id: Id,
   code: z.string(),
   name: z.string(),

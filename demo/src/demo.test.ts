@@ -21,6 +21,8 @@ it('makes a whole business whose books add up, ending today', { timeout: 120_000
   const richest = `SELECT count(DISTINCT l.kind) + count(DISTINCT i.unit_id) FROM revision_line l LEFT JOIN item i ON i.id = l.item_id
     GROUP BY l.revision_id ORDER BY 1 DESC LIMIT 1`;
   expect(await one(richest)).toBe(4 + 5);
+  expect(await one('SELECT count(DISTINCT state) FROM sales_order')).toBe(3);
+  expect(await one('SELECT count(*) FROM shipment')).toBe(3);
   const months = 'SELECT julianday(max(at)) - julianday(min(at)) FROM document';
   expect(await one(months)).toBeGreaterThan(150);
   await database.close();

@@ -7,6 +7,7 @@ import { Buying, type DeliveryLine } from './buying.ts';
 import { lots, type Made, made, parts, serials, stores } from './catalogue.ts';
 import { DemoClient } from './client.ts';
 import { Details } from './details.ts';
+import { Selling } from './selling.ts';
 
 const DAY = 24 * 60 * 60 * 1000;
 const DAYS_BACK = 182;
@@ -53,6 +54,7 @@ class Demo {
   private readonly items = new Map<string, Item>();
   private readonly buying: Buying;
   private readonly details: Details;
+  private readonly selling: Selling;
   /** The last order that came, for the invoice that follows it. */
   private lastOrder: PurchaseOrder | undefined;
 
@@ -66,6 +68,7 @@ class Demo {
     this.buying = new Buying(client, time, seeded(411), (code) => this.item(code), bin);
     const later = new Date(end.getTime() + 9 * DAY).toISOString().slice(0, 10);
     this.details = new Details(client, this.items, bin, later);
+    this.selling = new Selling(client, (code) => this.item(code));
   }
 
   async run(): Promise<void> {
@@ -396,6 +399,8 @@ class Demo {
     await this.plan('CANDLE-2', 40, 18);
     const definition = (await this.client.call(api.definitions, { query: { q: 'SMK-1' } })).rows[0];
     if (definition) await this.client.call(api.startRevision, { params: { id: definition.id }, body: {} });
+    await this.selling.addCustomers();
+    await this.selling.orders(this.end.getTime());
     this.time.at = this.end.getTime();
   }
 

@@ -44,6 +44,16 @@ const shots: readonly Shot[] = [
       await page.getByText('PEG-OAK · Oak peg').waitFor();
     },
   },
+  { file: 'orders', path: '/orders', ready: /can leave now/ },
+  {
+    file: 'order',
+    path: '/orders/6',
+    ready: /Larkfield Allotments/,
+    before: async ({ page }) => {
+      await page.getByRole('button', { name: /show its 3 parts/ }).click();
+      await page.getByRole('cell', { name: 'Honey tasting trio' }).waitFor();
+    },
+  },
   { file: 'cover', path: '/cover?want=48x12,42x40,44x60&by=2026-12-18', ready: /stuck on/ },
   {
     file: 'build',
@@ -75,7 +85,7 @@ const shots: readonly Shot[] = [
   },
   { file: 'item', path: '/stock/items/12', ready: /Beeswax/ },
   { file: 'buy-list', path: '/buying', ready: /have to be bought/ },
-  { file: 'order', path: '/buying/orders/28', ready: /PO-0028/ },
+  { file: 'purchase', path: '/buying/orders/28', ready: /PO-0028/ },
   { file: 'receive', path: '/buying/orders/27/receive', ready: /come in/ },
   {
     file: 'labels',
@@ -88,15 +98,6 @@ const shots: readonly Shot[] = [
     },
   },
   { file: 'bench-sheet', path: '/print/bench/56', ready: /Bench sheet/ },
-  {
-    file: 'find',
-    path: '/today',
-    ready: /Ready to start/,
-    before: async ({ page }) => {
-      await page.keyboard.press('Control+k');
-      await page.getByRole('searchbox').fill('hive');
-      await page.getByRole('menuitem').filter({ hasText: 'bill of materials' }).first().waitFor();
-    },
   },
 ];
 

@@ -42,6 +42,8 @@ import { storageRefusal } from './http/storage.ts';
 import { mountPictures } from './items/picture-files.ts';
 import { itemHandlers } from './items/routes.ts';
 import { ledgerHandlers } from './ledger/routes.ts';
+import { orderLedger } from './orders/ledger.ts';
+import { orderHandlers } from './orders/routes.ts';
 import { peopleHandlers } from './people/routes.ts';
 import { pickHandlers } from './picking/routes.ts';
 import { placeHandlers } from './places/routes.ts';
@@ -71,13 +73,14 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...coverageHandlers,
   ...buildHandlers,
   ...buyingHandlers,
+  ...orderHandlers,
   ...deviceHandlers,
   ...stockHandlers,
   ...todayHandlers,
   ...trackedHandlers,
   ...pickHandlers,
   ...placeHandlers,
-  ...ledgerHandlers([buildLedger, buyingLedger, stockLedger]),
+  ...ledgerHandlers([buildLedger, buyingLedger, orderLedger, stockLedger]),
   ...apartHandlers,
 };
 

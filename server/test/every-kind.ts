@@ -19,7 +19,10 @@ export async function everyKind(server: TestServer): Promise<Workshop> {
   const lines = [{ itemId: pin.id, quantity: '20', price: '1' }];
   const order = await shop.order({ supplierId, lines }, 'print');
   const come = { lineId: order.lines[0]?.id ?? 0, binId: shop.bin(0), quantity: '12', unitCost: '1' };
-  const { document } = await server.withOrder(api.receivePurchase, { params: { id: order.id }, body: { lines: [come] } });
+  const { document } = await server.withOrder(api.receivePurchase, {
+    params: { id: order.id },
+    body: { lines: [come] },
+  });
   const { lines: prices } = await server.call(api.receiptPrices, { params: { id: document.id } });
   const dearer = { lines: [{ lineId: prices[0]?.lineId ?? 0, unitCost: '1.5' }] };
   await server.call(api.postPrices, { params: { id: document.id }, body: dearer });
@@ -55,5 +58,8 @@ export async function everyKind(server: TestServer): Promise<Workshop> {
     body: { counted: '1', serials: [] },
   });
   await server.call(api.approveCount, { params: { id: count.id }, body: { version: counted.version } });
+  const sold = await shop.sell(await shop.customer('LARK'), [{ itemId: pin.id, quantity: '2', price: '3' }]);
+  const ship = { version: sold.version, lines: [{ lineId: sold.lines[0]?.id ?? 0, quantity: '1' }] };
+  await server.call(api.shipOrder, { params: { id: sold.id }, body: ship });
   return shop;
 }

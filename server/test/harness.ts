@@ -202,6 +202,31 @@ export class Workshop {
     return this.server.did('definition', api.putInUse, { params: { id: draft.id }, body: { version } });
   }
 
+  /** @returns the id of a new customer */
+  async customer(code: string, more: Partial<Input<typeof api.createCustomer>['body']> = {}): Promise<number> {
+    return (await this.server.call(api.createCustomer, { body: { code, name: `${code} & Co`, ...more } })).id;
+  }
+
+  /** An order of a customer, confirmed unless told otherwise. */
+  async sell(
+    customerId: number,
+    lines: Input<typeof api.createOrder>['body']['lines'],
+    more: Partial<Input<typeof api.createOrder>['body']> = {},
+  ) {
+    const body = { customerId, lines, confirm: true, ...more };
+    const { id } = await this.server.call(api.createOrder, { body });
+    return this.server.call(api.order, { params: { id } });
+  }
+
+  definitionOf = async (item: Item) => (await this.stockOf(item)).definitionId ?? 0;
+
+  /** Sets some of a kit's switches. */
+  async behave(item: Item, change: Partial<Input<typeof api.setBehaviour>['body']>): Promise<void> {
+    const params = { id: await this.definitionOf(item) };
+    const { behaviour, version } = await this.server.call(api.definition, { params });
+    await this.server.call(api.setBehaviour, { params, body: { ...behaviour, ...change, version } });
+  }
+
   /** One purchase order, drafted, and sent where it is said how. */
   async order(
     order: Input<typeof api.createPurchases>['body']['orders'][number],

@@ -79,7 +79,9 @@ describe('receiving', () => {
     });
     await undo(taken.document.id);
     const free = await read(own);
-    expect(await server.did('purchase', api.cancelPurchase, cancel(free.version))).toMatchObject({ state: 'cancelled' });
+    expect(await server.did('purchase', api.cancelPurchase, cancel(free.version))).toMatchObject({
+      state: 'cancelled',
+    });
   });
 });
 

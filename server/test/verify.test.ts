@@ -103,6 +103,16 @@ const tampering: Record<string, string[][]> = {
     ["UPDATE purchase_order SET state = 'cancelled'"],
     ['UPDATE purchase_order_line SET closed = 1'],
   ],
+  'shipped of orders equals their shipments': [
+    ['UPDATE order_line SET shipped = 0'],
+    ['UPDATE shipment_line SET quantity = quantity + 1'],
+  ],
+  'what left for orders is in the ledger': [
+    ['UPDATE order_part SET shipped = shipped + 1'],
+    ["UPDATE movement SET line_id = NULL WHERE document_id IN (SELECT id FROM document WHERE kind = 'shipment')"],
+  ],
+  'shipments cost what left': [['UPDATE shipment_line SET cost = cost + 1']],
+  'orders that are over promise nothing': [["UPDATE sales_order SET state = 'cancelled'"]],
   'price differences are in the ledger': [
     ['UPDATE price_difference_line SET into_stock = into_stock + 1, gone = gone - 1'],
   ],

@@ -25,6 +25,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./definitions/DefinePage.tsx')).DefinePage }),
       },
       { path: 'cover', lazy: async () => ({ Component: (await import('./coverage/CoverPage.tsx')).CoverPage }) },
+      {
+        path: 'orders/customers/:id?',
+        lazy: async () => ({ Component: (await import('./orders/CustomersPage.tsx')).CustomersPage }),
+      },
+      { path: 'orders/:id?', lazy: async () => ({ Component: (await import('./orders/OrdersPage.tsx')).OrdersPage }) },
       { path: 'build/:id?', lazy: async () => ({ Component: (await import('./builds/BuildPage.tsx')).BuildPage }) },
       {
         path: 'build/:id/finish',

@@ -6,6 +6,7 @@ import { filesProblems } from './files.ts';
 import { itemsProblems } from './items.ts';
 import type { ProblemKind, ProblemKinds } from './kind.ts';
 import { meantProblems } from './meant.ts';
+import { ordersProblems } from './orders.ts';
 import { requestsProblems } from './requests.ts';
 import { stockProblems } from './stock.ts';
 import { trackingProblems } from './tracking.ts';
@@ -22,6 +23,7 @@ export const problemKinds: ProblemKinds = {
   ...stockProblems,
   ...undoingProblems,
   ...buyingProblems,
+  ...ordersProblems,
   ...filesProblems,
   ...requestsProblems,
 };

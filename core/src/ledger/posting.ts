@@ -33,7 +33,8 @@ export type ValueKind =
   | 'written-off'
   | 'cost-difference'
   | 'adjusted'
-  | 'revalued';
+  | 'revalued'
+  | 'shipped';
 
 export interface ValueLine {
   readonly kind: ValueKind;

@@ -18,6 +18,9 @@ export const rights = [
   'count',
   'hold',
   'buy',
+  /** Customers, and what they order. */
+  'sell',
+  'ship',
   'print',
   /** To go ahead where stock, turn or hold say no, with a reason; and to have seen to what was overridden. */
   'override',

@@ -12,8 +12,9 @@ export const buildLedger: LedgerFeature = {
 
 /** A build whose posting is undone stands again where it stood before. */
 async function setBuildBack(doing: Doing, document: PostedDocument): Promise<void> {
+  if (document.for?.kind !== 'build') return;
   const { tx } = doing;
-  const build = found(await buildRecord(tx, document.for?.id ?? 0));
+  const build = found(await buildRecord(tx, document.for.id));
   const changes = new Map<number, LineChange>();
   const change = (lineId: number, onBench: Quantity, used: Quantity) => {
     const before = changes.get(lineId) ?? { onBench: ZERO, used: ZERO };

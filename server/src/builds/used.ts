@@ -7,7 +7,7 @@ import type { Reader } from '../db/database.ts';
 import { averageCostOf, type ItemRow, itemRows } from '../items/index.ts';
 import { type BalanceRow, heldFor, usableOf } from '../ledger/index.ts';
 import { benchBinOf, usualBin } from '../places/index.ts';
-import { choosePieces, inOrder } from './pieces.ts';
+import { choosePieces, inOrder } from '../tracking/index.ts';
 import { type BuildLineRecord, type BuildRecord, buildLines, buildRecord, needOf, progressOf } from './sql.ts';
 
 /** A build with everything that decides what is used for it. */
@@ -102,9 +102,15 @@ function finishingPart(
   // A rework takes in the units that it is said to give back, unless told otherwise.
   const same = item.id === build.item_id && typed.serials.length * SCALE === actual && !own?.serials.length;
   const named = same ? { lot: null, serials: typed.serials } : own;
-  const onBench = standing.filter((row) => row.item_id === item.id);
-  const onShelves = inOrder(shelves, item, homeOf(line, item));
-  const chosen = choosePieces(item, line, actual, onBench, onShelves, named, index);
+  const chosen = choosePieces({
+    item,
+    quantity: actual,
+    standing: line.on_bench,
+    bench: standing.filter((row) => row.item_id === item.id),
+    shelves: inOrder(shelves, item, homeOf(line, item)),
+    named,
+    at: (name) => (index < 0 ? 'lines' : `lines.${index}.${name}`),
+  });
   return {
     kind: 'part',
     ...needOf(line),

@@ -63,6 +63,21 @@ const checks: Record<string, string> = {
   'what is open of orders follows from the rest': `
     SELECT l.id, l.open FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
     WHERE l.open <> iif(o.state IN ('sent', 'confirmed') AND l.closed = 0, max(0, l.quantity - l.received), 0)`,
+  'shipped of orders equals their shipments': `
+    SELECT l.id, l.shipped, (SELECT ifnull(sum(s.quantity), 0) FROM shipment_line s WHERE s.line_id = l.id
+      AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = s.document_id)) AS shipments
+    FROM order_line l WHERE l.shipped <> shipments`,
+  'what left for orders is in the ledger': `
+    SELECT p.id, p.shipped, (SELECT -ifnull(sum(m.quantity), 0) FROM movement m JOIN document d ON d.id = m.document_id
+      WHERE m.line_id = p.id AND d.for_kind = 'order') AS ledger
+    FROM order_part p WHERE p.shipped <> ledger`,
+  'shipments cost what left': `
+    SELECT s.document_id, (SELECT sum(cost) FROM shipment_line WHERE document_id = s.document_id) AS cost,
+      (SELECT -sum(value) FROM movement WHERE document_id = s.document_id) AS ledger
+    FROM shipment s WHERE cost <> ledger`,
+  'orders that are over promise nothing': `
+    SELECT o.number FROM sales_order o WHERE o.state <> 'confirmed' AND (o.open <> 0 OR EXISTS (SELECT 1
+      FROM order_line l JOIN order_part p ON p.line_id = l.id WHERE l.order_id = o.id AND p.open <> 0))`,
   'price differences are in the ledger': `
     SELECT p.document_id, sum(p.into_stock) AS lines, (SELECT sum(value) FROM movement WHERE document_id = p.document_id) AS ledger
     FROM price_difference_line p GROUP BY p.document_id HAVING lines <> ifnull(ledger, 0)`,

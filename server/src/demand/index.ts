@@ -1,1 +1,1 @@
-export { comesOn, readComing, readComingOf, readPegging, readPeggingToBuy } from './sql.ts';
+export { comesOn, readComing, readComingOf, readPegging, readPeggingToBuy, readPicture } from './sql.ts';

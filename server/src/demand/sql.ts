@@ -10,10 +10,13 @@ export interface Picture {
   readonly supplies: readonly Supply[];
 }
 
-/** Everything that is needed, with what shelves have of it or of what may stand in for it, and all that is coming. */
-export async function readPicture(db: Reader, today: string): Promise<Picture> {
+/**
+ * Everything that is needed, with what shelves have of it or of what may stand in for it, and all that is coming.
+ * @param also items whose shelves are read though nobody needs them yet
+ */
+export async function readPicture(db: Reader, today: string, also: readonly number[] = []): Promise<Picture> {
   const demands = await demandsOf(db);
-  const touched = new Set<number>();
+  const touched = new Set<number>(also);
   for (const { itemId, alternates } of demands) {
     touched.add(itemId);
     for (const alternate of alternates) touched.add(alternate.itemId);

@@ -36,7 +36,8 @@ export const ITEM_SQL = `
     ifnull(s.quantity, 0) AS quantity, ifnull(s.value, 0) AS value, ifnull(s.last_cost, 0) AS last_cost,
     ifnull((SELECT sum(quantity) FROM balance WHERE item_id = i.id AND holder_id IS NOT NULL), 0) AS on_bench,
     ifnull((SELECT sum(quantity) FROM usable WHERE item_id = i.id), 0) AS usable,
-    ifnull((SELECT sum(quantity) FROM demand WHERE item_id = i.id), 0) AS promised,
+    ifnull((SELECT sum(quantity) FROM demand_of_builds WHERE item_id = i.id), 0)
+      + ifnull((SELECT sum(quantity) FROM demand_of_orders WHERE item_id = i.id), 0) AS promised,
     ifnull((SELECT sum(quantity) FROM coming_bought WHERE item_id = i.id), 0)
       + ifnull((SELECT sum(quantity) FROM coming_built WHERE item_id = i.id), 0) AS coming,
     (SELECT id FROM definition WHERE item_id = i.id AND purpose = 'build') AS definition_id

@@ -17,7 +17,8 @@ export const todayHandlers: HandlersOf<typeof todayRoutes> = {
 /** What can start, what waits and for which part, what is on the bench, and what was overridden. */
 async function readToday(db: Reader, today: string): Promise<Today> {
   const records = await openBuilds(db);
-  const builds = await toBuildRows(db, records, await readShares(db, today), today);
+  const shares = await readShares(db, today);
+  const builds = await toBuildRows(db, records, shares, today);
   const planned = builds.filter((build) => build.state === 'planned');
   const ready = planned.filter((build) => build.waiting.length === 0);
   const waiting = planned.filter((build) => build.waiting.length > 0);
@@ -36,6 +37,8 @@ async function readToday(db: Reader, today: string): Promise<Today> {
       cover: holdUps.length,
       build: onBench.length,
       pick: onBench.filter((build) => build.pickedLines < build.pickLines).length,
+      orders: [...shares.shares.values()].filter(({ source, short }) => source.kind === 'order' && short.size === 0)
+        .length,
       lateOrders: await countLateOrders(db, today),
       announced: eye.announced,
       expiring: eye.expiring,

@@ -9,7 +9,7 @@ import {
 } from '@tanstack/react-query';
 import { api, type Problem, type Route, type Topic, topics } from '@yosegi/contract';
 import { ApiProblem, type Input, type Output, send } from '@yosegi/contract/client';
-import { useRef } from 'react';
+import { useEffect, useRef } from 'react';
 
 type Name = keyof typeof api;
 type RouteOf<N extends Name> = (typeof api)[N];
@@ -21,6 +21,11 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   suppliers: ['items'],
   supplier: ['items', 'buying'],
   buyList: ['buying', 'items', 'stock', 'builds'],
+  customers: ['orders'],
+  customer: ['orders', 'stock'],
+  orders: ['orders', 'stock', 'builds', 'buying'],
+  order: ['orders', 'items', 'stock', 'builds', 'buying'],
+  lookAhead: ['orders', 'items', 'stock', 'builds', 'buying'],
   purchases: ['buying'],
   purchase: ['buying', 'items', 'builds'],
   coming: ['buying', 'builds'],
@@ -59,8 +64,8 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   receiptPrices: ['stock'],
   putRight: ['stock', 'builds', 'buying'],
   apartPlan: ['definitions', 'stock'],
-  today: ['builds', 'stock', 'items', 'definitions', 'buying'],
-  find: ['items', 'definitions', 'builds', 'stock', 'buying'],
+  today: ['orders', 'builds', 'stock', 'items', 'definitions', 'buying'],
+  find: ['orders', 'items', 'definitions', 'builds', 'stock', 'buying'],
 };
 
 export const queryClient = new QueryClient({
@@ -132,12 +137,20 @@ const records = (client: QueryClient): Promise<void> =>
  * A command of the contract. The same input keeps its idempotency key until the server has answered, so that trying
  * again after a lost connection, or pressing twice, does it once. It is pending until the record it changed is shown as
  * it is now, so that a quick hand never acts on the one before.
+ * @param onDone what follows once that is shown, like a notice or another page
+ * @param atOnce what must not wait for it, because the tab may be closed now: typed text that is posted is forgotten
  */
 export function useCommand<N extends Name>(
   name: N,
   onDone?: (output: Output<RouteOf<N>>, input: Input<RouteOf<N>>) => void,
+  atOnce?: (output: Output<RouteOf<N>>, input: Input<RouteOf<N>>) => void,
 ) {
   const client = useQueryClient();
+  // Something may have been typed while the record was on its way.
+  const latest = useRef(onDone);
+  useEffect(() => {
+    latest.current = onDone;
+  });
   const intention = useRef<{ input: string; key: string } | null>(null);
   return useMutation<Output<RouteOf<N>>, Error, Input<RouteOf<N>>>({
     mutationFn: async (input) => {
@@ -153,11 +166,11 @@ export function useCommand<N extends Name>(
     onError: (error) => {
       if (problemOf(error)?.code === 'stale-save') refetch(topics, client);
     },
-    onSuccess: (output, input) => {
+    onSuccess: async (output, input) => {
+      atOnce?.(output, input);
       refetch(topics, client);
-      // At once, or a tab closed now would still hold as typed what has been posted.
-      onDone?.(output, input);
-      return records(client);
+      await records(client);
+      latest.current?.(output, input);
     },
   });
 }

@@ -54,21 +54,31 @@ export function DraftOrder({
   const [saved, setSaved] = useState(() => JSON.stringify(order ? inputOf(headOf(order, null), linesOf(order)) : null));
   const dirty = JSON.stringify(input) !== saved;
   const [sending, setSending] = useState(false);
-  const done = (after: Numbered, kept: object, send: SentHow | null | undefined) => {
+  const kept = (after: Numbered, as: object) => {
     forget();
     forgetHead();
-    setSaved(JSON.stringify(kept));
+    setSaved(JSON.stringify(as));
     setVersion(after.version);
+  };
+  const done = (after: Numbered, send: SentHow | null | undefined) => {
     if (!send) return notify({ text: `${after.number} is kept as a draft.` });
     notify({ text: `${after.number} is sent to ${supplier?.name ?? 'its supplier'}.` });
     openFile(after.id, send, go);
   };
-  const create = useCommand('createPurchases', ({ orders: [after] }, { body }) => {
-    if (!after) return;
-    void go(`/buying/orders/${after.id}`);
-    done(after, body.orders[0] ?? {}, body.send);
-  });
-  const save = useCommand('savePurchase', (after, { body: { version: _, send, ...kept } }) => done(after, kept, send));
+  const create = useCommand(
+    'createPurchases',
+    ({ orders: [after] }, { body }) => {
+      if (!after) return;
+      void go(`/buying/orders/${after.id}`);
+      done(after, body.send);
+    },
+    ({ orders: [after] }, { body }) => after && kept(after, body.orders[0] ?? {}),
+  );
+  const save = useCommand(
+    'savePurchase',
+    (after, { body }) => done(after, body.send),
+    (after, { body: { version: _, send: __, ...as } }) => kept(after, as),
+  );
   const cancel = useCommand('cancelPurchase', (after) => {
     notify({ text: `${after.number} is cancelled.` });
     void go('/buying/orders');

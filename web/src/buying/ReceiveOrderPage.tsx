@@ -92,12 +92,15 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
     begin(order, shelves[0]?.[0] ?? ''),
   );
   const [acceptOver, setAcceptOver] = useState(false);
-  const receive = useCommand('receivePurchase', ({ id, number, openLines }) => {
-    forget();
-    const rest = openLines > 0 ? ' The rest stays on back order.' : '';
-    notify({ text: `${number}: ${order.number} received.${rest}`, documentId: id });
-    void go(`/buying/orders/${order.id}`);
-  });
+  const receive = useCommand(
+    'receivePurchase',
+    ({ id, number, openLines }) => {
+      const rest = openLines > 0 ? ' The rest stays on back order.' : '';
+      notify({ text: `${number}: ${order.number} received.${rest}`, documentId: id });
+      void go(`/buying/orders/${order.id}`);
+    },
+    forget,
+  );
   const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }, true));
   const coming = lines.filter((_, index) => (read[index]?.quantity ?? 0) > 0);
   const sums = new Map<number, number>();

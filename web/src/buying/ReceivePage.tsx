@@ -74,11 +74,14 @@ function Receive({ stores }: { stores: readonly Store[] }) {
     setSearch({}, { replace: true });
   }, [first, shelves.length]);
 
-  const receive = useCommand('receive', (document) => {
-    forget();
-    notify({ text: `${document.number}: ${count(lines.length, 'line')} received.`, documentId: document.id });
-    void go(`/stock/documents/${document.id}`);
-  });
+  const receive = useCommand(
+    'receive',
+    (document) => {
+      notify({ text: `${document.number}: ${count(lines.length, 'line')} received.`, documentId: document.id });
+      void go(`/stock/documents/${document.id}`);
+    },
+    forget,
+  );
   const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }));
   const faulty = read.some((line) => line.quantityError || line.costError);
   const total = add(0 as Money, ...read.map((line) => line.value));

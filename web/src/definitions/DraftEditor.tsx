@@ -71,7 +71,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     forgetDraft(revision.id);
     save.reset();
   };
-  const save = useCommand('saveRevision', settle);
+  const save = useCommand('saveRevision', undefined, settle);
   const use = useCommand('putInUse', (used) => {
     notify({
       text:
@@ -81,10 +81,11 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     });
     void go(`/define/${definition.id}`, { replace: true });
   });
-  const discard = useCommand('discardRevision', ({ definitionId }) => {
-    forgetDraft(revision.id);
-    void go(definitionId === null ? '/define' : `/define/${definitionId}`, { replace: true });
-  });
+  const discard = useCommand(
+    'discardRevision',
+    ({ definitionId }) => void go(definitionId === null ? '/define' : `/define/${definitionId}`, { replace: true }),
+    () => forgetDraft(revision.id),
+  );
   const saveNow = (then?: (saved: SavedRevision) => void) => {
     sent.current = draft;
     save.mutate(

@@ -8,6 +8,8 @@ interface Props {
   readonly called: readonly [quantity: string, cost: string];
   readonly quantity: string;
   readonly cost: string;
+  /** What it is while nothing is typed. */
+  readonly costHint?: string | undefined;
   readonly onQuantity: (text: string) => void;
   readonly onCost: (text: string) => void;
   readonly onKeyDown: (event: KeyboardEvent<HTMLElement>) => void;
@@ -35,6 +37,7 @@ export function PricedCells(props: Props) {
           label={`${called[1]} ${item.name}`}
           value={props.cost}
           onChange={props.onCost}
+          {...(props.costHint === undefined ? {} : { placeholder: props.costHint })}
           onKeyDown={onKeyDown}
           error={props.costError}
         />

@@ -45,6 +45,15 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
     ],
   ],
   [
+    /^\/orders/,
+    [
+      ['Alt N', 'Enter an order'],
+      ['Enter', 'On to the price, then to the next item'],
+      ['Ctrl S', 'Keep as a quote, or save the changes'],
+      ['Ctrl Enter', 'Confirm, save or ship'],
+    ],
+  ],
+  [
     /^\/pick\/\d/,
     [
       ['↑ ↓', 'The quantity of the line above or below'],

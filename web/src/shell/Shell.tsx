@@ -110,6 +110,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
               under={says(counts?.cover, `${counts?.cover} short`)}
               hot={(counts?.cover ?? 0) > 0}
             />
+            <StationLink to="/orders" name="Orders" under={says(counts?.orders, `${counts?.orders} can leave`)} />
             <StationLink to="/build" name="Build" under={says(counts?.build, `${counts?.build} on the bench`)} />
             <StationLink to="/pick" name="Pick" under={says(counts?.pick, `${counts?.pick} to pick`)} />
             <StationLink to="/take-apart" name="Take apart" under="back to parts" />

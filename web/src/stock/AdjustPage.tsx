@@ -65,11 +65,14 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
   const [reasonId, setReason] = useState('');
   const [newReason, setNewReason] = useState<string | null>(null);
   const [remark, setRemark] = useState('');
-  const adjust = useCommand('adjust', (document) => {
-    forget();
-    notify({ text: `${document.number}: ${count(lines.length, 'line')} adjusted.`, documentId: document.id });
-    void go(`/stock/documents/${document.id}`);
-  });
+  const adjust = useCommand(
+    'adjust',
+    (document) => {
+      notify({ text: `${document.number}: ${count(lines.length, 'line')} adjusted.`, documentId: document.id });
+      void go(`/stock/documents/${document.id}`);
+    },
+    forget,
+  );
   const addReason = useCommand('createReason', (reason) => {
     setReason(String(reason.id));
     setNewReason(null);

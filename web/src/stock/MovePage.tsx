@@ -53,11 +53,14 @@ function Move({ stores }: { stores: readonly Store[] }) {
   const shelves = shelfOptions(stores);
   const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<MoveLine>('move');
   const [remark, setRemark] = useState('');
-  const transfer = useCommand('transfer', (document) => {
-    forget();
-    notify({ text: `${document.number}: ${count(lines.length, 'line')} moved.`, documentId: document.id });
-    void go(`/stock/documents/${document.id}`);
-  });
+  const transfer = useCommand(
+    'transfer',
+    (document) => {
+      notify({ text: `${document.number}: ${count(lines.length, 'line')} moved.`, documentId: document.id });
+      void go(`/stock/documents/${document.id}`);
+    },
+    forget,
+  );
   const [scannedFrom, setScannedFrom] = useState('');
   const add = (item: Item, scan?: ElementString) => {
     const again = scan && lines.find((line) => line.item.id === item.id && line.isWaiting && isSameLot(line, scan));

@@ -45,11 +45,14 @@ export function RevaluePage() {
   const read = lines.map(readValue);
   const difference = add(0 as Money, ...read.map((line) => line.difference));
   const faulty = read.some(({ error }) => error);
-  const revalue = useCommand('revalue', (document) => {
-    forget();
-    notify({ text: `${document.number}: ${count(lines.length, 'item')} valued anew.`, documentId: document.id });
-    void go(`/stock/documents/${document.id}`);
-  });
+  const revalue = useCommand(
+    'revalue',
+    (document) => {
+      notify({ text: `${document.number}: ${count(lines.length, 'item')} valued anew.`, documentId: document.id });
+      void go(`/stock/documents/${document.id}`);
+    },
+    forget,
+  );
   const post = () => {
     if (faulty || lines.length === 0 || revalue.isPending) return;
     revalue.mutate({

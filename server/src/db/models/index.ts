@@ -33,6 +33,10 @@ const OWNED: readonly (readonly [owner: TableName, owned: TableName, column: str
   ['purchase_order_line', 'purchase_need', 'line_id', 'needs'],
   ['receipt', 'receipt_line', 'document_id', 'lines'],
   ['stock_count', 'stock_count_line', 'count_id', 'lines'],
+  ['customer', 'customer_field', 'customer_id', 'fields'],
+  ['sales_order', 'order_line', 'order_id', 'lines'],
+  ['order_line', 'order_part', 'line_id', 'parts'],
+  ['shipment', 'shipment_line', 'document_id', 'lines'],
   ['document', 'movement', 'document_id', 'movements'],
   ['document', 'document_value', 'document_id', 'values'],
 ];

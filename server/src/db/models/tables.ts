@@ -7,6 +7,7 @@ import * as definitions from './definitions.ts';
 import * as devices from './devices.ts';
 import * as items from './items.ts';
 import * as ledger from './ledger.ts';
+import * as orders from './orders.ts';
 import * as people from './people.ts';
 import * as places from './places.ts';
 import * as stock from './stock.ts';
@@ -48,6 +49,13 @@ export const tables = {
   receipt_line: buying.receiptLine,
   price_difference_line: buying.priceDifferenceLine,
   mail: buying.mail,
+  customer: orders.customer,
+  customer_field: orders.customerField,
+  sales_order: orders.salesOrder,
+  order_line: orders.orderLine,
+  order_part: orders.orderPart,
+  shipment: orders.shipment,
+  shipment_line: orders.shipmentLine,
   reason: stock.reason,
   revalued_standard: stock.revaluedStandard,
   stock_count: counts.stockCount,

@@ -1,0 +1,399 @@
+import { deliveries, orderStandings, priceSources } from '@yosegi/core/orders';
+import { z } from 'zod';
+import { Positive, Price, percentUpTo } from './amounts.ts';
+import {
+  Code,
+  Day,
+  Decimal,
+  Id,
+  IdParams,
+  Name,
+  Numbered,
+  PageQuery,
+  pageOf,
+  Remark,
+  route,
+  Saved,
+  Version,
+} from './common.ts';
+import { PartItem } from './definitions.ts';
+import { Tracking } from './items.ts';
+import { Posted } from './ledger.ts';
+import { BinQuantity, Tracked } from './tracking.ts';
+
+const Lines = z.string().trim().max(400);
+const Short = z.string().trim().max(120);
+
+export const CustomerInput = z.object({
+  code: Code,
+  name: Name,
+  contact: Short.default(''),
+  email: z.union([z.literal(''), z.email()]).default(''),
+  phone: Short.default(''),
+  /** Lines of the address as printed. */
+  billing: Lines.default(''),
+  /** Where goods go; empty: to the billing address. */
+  delivery: Lines.default(''),
+  discount: percentUpTo(100).prefault('0'),
+  /** Days a delivery is on its way. */
+  transportDays: z.number().int().min(0).max(365).nullable().default(null),
+  note: Remark.default(''),
+  fields: z
+    .array(z.object({ name: z.string().trim().min(1).max(60), value: z.string().trim().max(500) }))
+    .max(40)
+    .default([]),
+});
+export type CustomerInput = z.output<typeof CustomerInput>;
+
+export const CustomerRow = z.object({
+  id: Id,
+  code: z.string(),
+  name: z.string(),
+  contact: z.string(),
+  email: z.string(),
+  phone: z.string(),
+  discount: Decimal,
+  archived: z.boolean(),
+  /** Orders that are neither over nor a quote. */
+  openOrders: z.number().int(),
+  version: Version,
+});
+export type CustomerRow = z.infer<typeof CustomerRow>;
+
+export const OrderStanding = z.enum(orderStandings);
+
+/** How an order looks ahead: it can leave, will be whole in time, is at risk of being late, or nobody can say. */
+export const Outlook = z.enum(['ready', 'in-time', 'late', 'unknown', 'over']);
+export type Outlook = z.infer<typeof Outlook>;
+
+export const OrderRow = z.object({
+  id: Id,
+  number: z.string(),
+  customerId: Id,
+  customer: z.string(),
+  reference: z.string(),
+  standing: OrderStanding,
+  wantedOn: z.string().nullable(),
+  /** The day everything of it can have arrived; '' when all of it is there, null when nobody knows. */
+  wholeOn: z.string().nullable(),
+  outlook: Outlook,
+  /** What its lines come to. */
+  worth: Decimal,
+  /** Lines of which anything is open, and those of them that can leave. */
+  lines: z.number().int(),
+  readyLines: z.number().int(),
+  at: z.string(),
+  version: Version,
+});
+export type OrderRow = z.infer<typeof OrderRow>;
+
+/** One thing that leaves for a line: what is sold itself, or a part of a kit packed for the order. */
+export const OrderPart = z.object({
+  id: Id,
+  item: PartItem,
+  /** For the whole line. */
+  required: Decimal,
+  shipped: Decimal,
+  /** Still to be taken from shelves. */
+  open: Decimal,
+  /** What shelves give it after those before it. */
+  ready: Decimal,
+  /** The day the rest is there; '' when it is, null when nobody knows. */
+  wholeOn: z.string().nullable(),
+  bins: z.array(BinQuantity),
+});
+export type OrderPart = z.infer<typeof OrderPart>;
+
+export const OrderLine = z.object({
+  id: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  tracking: Tracking,
+  /** Packed from its parts when it ships; null for what is stocked itself. */
+  revision: z.number().int().nullable(),
+  quantity: Decimal,
+  shipped: Decimal,
+  dropped: Decimal,
+  open: Decimal,
+  price: Decimal,
+  priceFrom: z.enum(priceSources),
+  worth: Decimal,
+  /** What it costs by today's averages, and what of it has left did cost. */
+  plannedCost: Decimal,
+  cost: Decimal,
+  wantedOn: z.string().nullable(),
+  wholeOn: z.string().nullable(),
+  /** How many could be shipped now. */
+  canShip: Decimal,
+  parts: z.array(OrderPart),
+});
+export type OrderLine = z.infer<typeof OrderLine>;
+
+export const Order = OrderRow.omit({ lines: true, readyLines: true }).extend({
+  delivery: z.enum(deliveries),
+  remark: z.string(),
+  benchNote: z.string(),
+  discount: Decimal,
+  transportDays: z.number().int().nullable(),
+  reason: z.string(),
+  madeBy: z.string(),
+  confirmedAt: z.string().nullable(),
+  plannedCost: Decimal,
+  cost: Decimal,
+  lines: z.array(OrderLine),
+  documents: z.array(
+    z.object({
+      id: Id,
+      number: z.string(),
+      at: z.string(),
+      person: z.string(),
+      carrier: z.string(),
+      tracking: z.string(),
+      undone: z.boolean(),
+    }),
+  ),
+});
+export type Order = z.infer<typeof Order>;
+
+const OrderLineInput = z.object({
+  /** The line of the order that it was; null for a new one. */
+  id: Id.nullable().default(null),
+  itemId: Id,
+  quantity: Positive,
+  /** What somebody typed; null leaves it to the item's own price, or to what a kit holds. */
+  price: Price.nullable().default(null),
+  wantedOn: Day.nullable().default(null),
+});
+
+const OrderInput = z.object({
+  customerId: Id,
+  reference: Short.default(''),
+  wantedOn: Day.nullable().default(null),
+  delivery: z.enum(deliveries).default('whole'),
+  /** For the customer, printed. */
+  remark: Remark.default(''),
+  /** For those who build and pack. */
+  benchNote: Remark.default(''),
+  lines: z.array(OrderLineInput).max(200),
+});
+
+/** What a line that is being typed would get. */
+export const OrderLook = z.object({
+  lines: z.array(
+    z.object({
+      itemId: Id,
+      price: Decimal.nullable(),
+      plannedCost: Decimal,
+      free: Decimal,
+      coming: Decimal,
+      wholeOn: z.string().nullable(),
+      /** What of it is not there and nothing brings. */
+      short: z.array(z.object({ itemId: Id, code: z.string(), name: z.string(), unit: z.string(), quantity: Decimal })),
+    }),
+  ),
+  wholeOn: z.string().nullable(),
+  /** Orders and builds that would be whole later than without it. */
+  delays: z.array(
+    z.object({
+      kind: z.enum(['order', 'build']),
+      id: Id,
+      number: z.string(),
+      before: z.string().nullable(),
+      after: z.string().nullable(),
+    }),
+  ),
+});
+export type OrderLook = z.infer<typeof OrderLook>;
+
+const ORDERS = { tag: 'Orders' } as const;
+const Versioned = z.object({ version: Version });
+
+export const orderRoutes = {
+  customers: route({
+    ...ORDERS,
+    right: 'look',
+    method: 'GET',
+    path: '/api/customers',
+    summary: 'Customers by name',
+    query: PageQuery.extend({
+      q: z.string().max(100).optional(),
+      show: z.enum(['active', 'archived']).default('active'),
+    }),
+    response: pageOf(CustomerRow),
+  }),
+  customer: route({
+    ...ORDERS,
+    right: 'look',
+    method: 'GET',
+    path: '/api/customers/:id',
+    summary: 'One customer with what they have ordered',
+    params: IdParams,
+    response: CustomerRow.extend({
+      billing: z.string(),
+      delivery: z.string(),
+      transportDays: z.number().int().nullable(),
+      note: z.string(),
+      fields: z.array(z.object({ name: z.string(), value: z.string() })),
+      orders: z.array(OrderRow),
+      /** What has been shipped to them, and what it cost. */
+      sold: Decimal,
+      cost: Decimal,
+      usual: z.array(
+        z.object({
+          itemId: Id,
+          code: z.string(),
+          name: z.string(),
+          unit: z.string(),
+          quantity: Decimal,
+          orders: z.number().int(),
+        }),
+      ),
+    }),
+  }),
+  createCustomer: route({
+    ...ORDERS,
+    right: 'sell',
+    method: 'POST',
+    path: '/api/customers',
+    summary: 'Add a customer',
+    body: CustomerInput,
+    response: Saved,
+  }),
+  updateCustomer: route({
+    ...ORDERS,
+    right: 'sell',
+    method: 'PUT',
+    path: '/api/customers/:id',
+    summary: 'Change a customer',
+    params: IdParams,
+    body: CustomerInput.extend({ version: Version }),
+    response: Saved,
+  }),
+  archiveCustomer: route({
+    ...ORDERS,
+    right: 'sell',
+    method: 'POST',
+    path: '/api/customers/:id/archive',
+    summary: 'Take a customer out of use, or bring them back',
+    params: IdParams,
+    body: z.object({ archived: z.boolean(), version: Version }),
+    response: Saved,
+  }),
+  orders: route({
+    ...ORDERS,
+    right: 'look',
+    method: 'GET',
+    path: '/api/orders',
+    summary: 'Orders of customers: open ones by the day they are wanted, others the newest first',
+    query: PageQuery.extend({
+      show: z.enum(['open', 'quotes', 'shipped', 'cancelled']).default('open'),
+      /** A part of an order’s number or reference, of the customer or of an item on it. */
+      q: z.string().max(100).optional(),
+    }),
+    response: pageOf(OrderRow),
+  }),
+  order: route({
+    ...ORDERS,
+    right: 'look',
+    method: 'GET',
+    path: '/api/orders/:id',
+    summary: 'One order with its lines and where each stands',
+    params: IdParams,
+    response: Order,
+  }),
+  lookAhead: route({
+    ...ORDERS,
+    right: 'look',
+    asks: true,
+    method: 'POST',
+    path: '/api/orders/look-ahead',
+    summary: 'What an order that is being typed would get, when, and whom it would delay',
+    body: OrderInput.pick({ wantedOn: true, lines: true }).extend({
+      customerId: Id.nullable().default(null),
+      /** The order that is being changed. */
+      orderId: Id.nullable().default(null),
+    }),
+    response: OrderLook,
+  }),
+  createOrder: route({
+    ...ORDERS,
+    right: 'sell',
+    method: 'POST',
+    path: '/api/orders',
+    summary: 'Enter an order, as a quote or confirmed at once; what it needs is promised once it is confirmed',
+    body: OrderInput.extend({ confirm: z.boolean().default(false) }),
+    response: Numbered,
+  }),
+  saveOrder: route({
+    ...ORDERS,
+    right: 'sell',
+    method: 'PUT',
+    path: '/api/orders/:id',
+    summary: 'Change an order; what was shipped stays as it was',
+    params: IdParams,
+    body: OrderInput.extend({ version: Version }),
+    response: Numbered,
+  }),
+  confirmOrder: route({
+    ...ORDERS,
+    right: 'sell',
+    method: 'POST',
+    path: '/api/orders/:id/confirm',
+    summary: 'Confirm a quote: from now on what it needs is promised to it',
+    params: IdParams,
+    body: Versioned,
+    response: Numbered,
+  }),
+  cancelOrder: route({
+    ...ORDERS,
+    right: 'sell',
+    method: 'POST',
+    path: '/api/orders/:id/cancel',
+    summary: 'Cancel an order of which nothing has left',
+    params: IdParams,
+    body: Versioned.extend({ reason: z.string().trim().min(3).max(500) }),
+    response: Numbered,
+  }),
+  dropOrder: route({
+    ...ORDERS,
+    right: 'sell',
+    method: 'POST',
+    path: '/api/orders/:id/drop',
+    summary: 'Give up what is still open of an order that has left in part',
+    params: IdParams,
+    body: Versioned.extend({ reason: z.string().trim().min(3).max(500), lineIds: z.array(Id).min(1).max(200) }),
+    response: Numbered,
+  }),
+  shipOrder: route({
+    ...ORDERS,
+    right: 'ship',
+    method: 'POST',
+    path: '/api/orders/:id/shipments',
+    summary: 'Ship some or all of an order from the shelves',
+    params: IdParams,
+    body: Versioned.extend({
+      lines: z
+        .array(
+          z.object({
+            lineId: Id,
+            quantity: Positive,
+            /** Lots or serials of a thing that leaves for the line, and the bin it is taken from first. */
+            parts: z
+              .array(z.object({ partId: Id, binId: Id.nullable().default(null), ...Tracked }))
+              .max(50)
+              .default([]),
+          }),
+        )
+        .min(1)
+        .max(200),
+      carrier: Short.default(''),
+      tracking: Short.default(''),
+      remark: Remark.default(''),
+    }),
+    /** With how many lines of the order are still open. */
+    response: Posted.extend({ openLines: z.number().int() }),
+  }),
+};

@@ -1,0 +1,4 @@
+export * from './kinds.ts';
+export * from './line.ts';
+export * from './price.ts';
+export * from './ship.ts';

@@ -1,0 +1,86 @@
+import type { Basis } from '@yosegi/core/definitions';
+import type { Money, Percent, Quantity } from '@yosegi/core/number';
+import type { Delivery, OrderState, PriceSource } from '@yosegi/core/orders';
+import { flag, integer, key, maybe, primary, ref, text, version } from './columns.ts';
+
+export const customer = {
+  id: key(),
+  code: text(),
+  name: text(),
+  contact: text(''),
+  email: text(''),
+  phone: text(''),
+  billing: text(''),
+  delivery: text(''),
+  discount: integer<Percent>(0),
+  transport_days: maybe(integer()),
+  note: text(''),
+  archived_at: maybe(text()),
+  version: version(),
+};
+
+export const customerField = {
+  customer_id: primary(ref('customer', 'CASCADE')),
+  name: primary(text()),
+  value: text(),
+};
+
+export const salesOrder = {
+  id: key(),
+  number: text(),
+  customer_id: ref('customer'),
+  reference: text(''),
+  state: text<OrderState>(),
+  wanted_on: maybe(text()),
+  delivery: text<Delivery>(),
+  remark: text(''),
+  bench_note: text(''),
+  reason: text(''),
+  made_at: text(),
+  made_by: ref('person'),
+  confirmed_at: maybe(text()),
+  open: flag(0),
+  version: version(),
+};
+
+export const orderLine = {
+  id: key(),
+  order_id: ref('sales_order', 'CASCADE'),
+  position: integer(),
+  item_id: ref('item'),
+  revision_id: maybe(ref('revision')),
+  output_quantity: integer<Quantity>(),
+  quantity: integer<Quantity>(),
+  price: integer<Money>(),
+  price_from: text<PriceSource>(),
+  wanted_on: maybe(text()),
+  shipped: integer<Quantity>(0),
+  dropped: integer<Quantity>(0),
+};
+
+export const orderPart = {
+  id: key(),
+  line_id: ref('order_line', 'CASCADE'),
+  position: integer(),
+  item_id: ref('item'),
+  basis: text<Basis>(),
+  amount: integer<Quantity>(),
+  waste: integer<Percent>(0),
+  shipped: integer<Quantity>(0),
+  open: integer<Quantity>(0),
+};
+
+export const shipment = {
+  document_id: primary(ref('document')),
+  order_id: ref('sales_order'),
+  carrier: text(''),
+  tracking: text(''),
+};
+
+export const shipmentLine = {
+  document_id: primary(ref('shipment')),
+  line_id: primary(ref('order_line')),
+  quantity: integer<Quantity>(),
+  price: integer<Money>(),
+  cost: integer<Money>(),
+};

@@ -1,0 +1,224 @@
+import type { Order, OrderLine, OrderPart, OrderRow } from '@yosegi/contract';
+import { dayAfter } from '@yosegi/core/buying';
+import { latest, type Pegged, type WhenThere } from '@yosegi/core/demand';
+import {
+  add,
+  type Money,
+  minus,
+  type Quantity,
+  stepOf,
+  sumForText,
+  worthForText,
+  worthOf,
+  ZERO,
+} from '@yosegi/core/number';
+import { canShip, openOf, standingOf } from '@yosegi/core/orders';
+import { decimal, orNull } from '../command/amounts.ts';
+import { found, type QueryOf } from '../command/doing.ts';
+import type { Reader } from '../db/database.ts';
+import { page } from '../db/pages.ts';
+import { readPegging } from '../demand/index.ts';
+import { averageCostOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
+import { byBin, usableOf } from '../ledger/index.ts';
+import {
+  costsOf,
+  cursorOf,
+  listRecords,
+  needOf,
+  type OrderLineRecord,
+  type OrderPartRecord,
+  type OrderRecord,
+  orderLines,
+  orderParts,
+  orderRecord,
+  requiredOf,
+  shipmentsOf,
+} from './sql.ts';
+
+/** What each part of an order is served by, by part. */
+type Served = ReadonlyMap<number, Pegged>;
+
+/** What serves the parts of orders, as everything stands in its turn. */
+export async function readServed(db: Reader, today: string): Promise<Served> {
+  return servedIn(await readPegging(db, today));
+}
+
+export const servedIn = (pegging: readonly Pegged[]): Served =>
+  new Map(
+    pegging.flatMap((pegged): [number, Pegged][] =>
+      pegged.demand.source.kind === 'order' && pegged.demand.lineId !== null ? [[pegged.demand.lineId, pegged]] : [],
+    ),
+  );
+
+/** The day a part has everything it still needs. */
+const partWhole = (served: Served, part: Pick<OrderPartRecord, 'id' | 'open'>): WhenThere =>
+  part.open === 0 ? '' : (served.get(part.id)?.wholeOn ?? null);
+const readyOf = (served: Served, part: Pick<OrderPartRecord, 'id'>): Quantity => served.get(part.id)?.now ?? ZERO;
+
+/** When goods that are whole on a day are with the customer. */
+export function arrivesOn(wholeOn: WhenThere, transportDays: number | null, today: string): WhenThere {
+  if (transportDays === null || wholeOn === null) return wholeOn;
+  return dayAfter(wholeOn === '' ? today : wholeOn, transportDays);
+}
+
+function outlookOf(order: OrderRecord, isOver: boolean, wholeOn: WhenThere, arrives: WhenThere, today: string) {
+  if (isOver) return 'over' as const;
+  if (wholeOn === '') return 'ready' as const;
+  if (arrives === null) return 'unknown' as const;
+  return order.wanted_on !== null && (arrives || today) > order.wanted_on ? ('late' as const) : ('in-time' as const);
+}
+
+function headOf(
+  order: OrderRecord,
+  lines: readonly OrderLineRecord[],
+  parts: ReadonlyMap<number, readonly OrderPartRecord[]>,
+  served: Served,
+  today: string,
+) {
+  const standing = standingOf(order.state, lines);
+  const isOver = standing === 'shipped' || standing === 'cancelled';
+  const days = lines.map((line) => latest((parts.get(line.id) ?? []).map((part) => partWhole(served, part))));
+  const whole = latest(days);
+  const arrives = arrivesOn(whole, order.transport_days, today);
+  const isPromised = order.state === 'confirmed' && !isOver;
+  return {
+    id: order.id,
+    number: order.number,
+    customerId: order.customer_id,
+    customer: order.customer,
+    reference: order.reference,
+    standing,
+    wantedOn: order.wanted_on,
+    wholeOn: isPromised ? arrives : null,
+    outlook: order.state === 'quote' ? ('unknown' as const) : outlookOf(order, isOver, whole, arrives, today),
+    worth: decimal(sumForText(lines.map((line) => worthForText(minus(line.quantity, line.dropped), line.price)))),
+    at: order.made_at,
+    version: order.version,
+    ready: lines.filter((line, index) => openOf(line) > 0 && days[index] === '' && isPromised).length,
+  };
+}
+
+const byLine = (parts: readonly OrderPartRecord[]): Map<number, OrderPartRecord[]> => {
+  const known = new Map<number, OrderPartRecord[]>();
+  for (const part of parts) known.set(part.line_id, [...(known.get(part.line_id) ?? []), part]);
+  return known;
+};
+
+/** Rows as a list shows them, with when each order is whole. */
+export async function toOrderRows(db: Reader, records: readonly OrderRecord[], today: string): Promise<OrderRow[]> {
+  if (records.length === 0) return [];
+  const lines = await orderLines(
+    db,
+    records.map(({ id }) => id),
+  );
+  const parts = byLine(
+    await orderParts(
+      db,
+      lines.map(({ id }) => id),
+    ),
+  );
+  const served = records.some(({ open }) => open === 1) ? await readServed(db, today) : new Map();
+  return records.map((order) => {
+    const own = lines.filter((line) => line.order_id === order.id);
+    const { ready, ...head } = headOf(order, own, parts, served, today);
+    return { ...head, lines: own.filter((line) => openOf(line) > 0).length, readyLines: ready };
+  });
+}
+
+export async function listOrders(db: Reader, query: QueryOf<'orders'>, today: string) {
+  const { rows, next } = page(await listRecords(db, query), query.limit, cursorOf);
+  return { rows: await toOrderRows(db, rows, today), next };
+}
+
+/** One order with where each line of it stands. */
+export async function readOrder(db: Reader, id: number, today: string): Promise<Order> {
+  const order = found(await orderRecord(db, id));
+  const lines = await orderLines(db, [id]);
+  const all = await orderParts(
+    db,
+    lines.map((line) => line.id),
+  );
+  const parts = byLine(all);
+  const items = await itemRows(
+    db,
+    all.map((part) => part.item_id),
+  );
+  const served = order.open === 1 ? await readServed(db, today) : new Map();
+  const shelves = await usableOf(db, [...items.keys()]);
+  const costs = await costsOf(db, id);
+  const { ready: _, ...head } = headOf(order, lines, parts, served, today);
+  const shown = lines.map((line): OrderLine => {
+    const own = parts.get(line.id) ?? [];
+    const open = openOf(line);
+    const isPromised = order.open === 1 && open > 0;
+    return {
+      id: line.id,
+      itemId: line.item_id,
+      code: line.code,
+      name: line.name,
+      unit: line.unit,
+      decimals: line.decimals,
+      tracking: line.tracking,
+      revision: line.revision,
+      quantity: decimal(line.quantity),
+      shipped: decimal(line.shipped),
+      dropped: decimal(line.dropped),
+      open: decimal(open),
+      price: decimal(line.price),
+      priceFrom: line.price_from,
+      worth: decimal(worthForText(minus(line.quantity, line.dropped), line.price)),
+      plannedCost: decimal(plannedCost(line, own, items) ?? ZERO),
+      cost: decimal(costs.get(line.id) ?? 0),
+      wantedOn: line.wanted_on,
+      wholeOn: isPromised ? latest(own.map((part) => partWhole(served, part))) : null,
+      canShip: decimal(
+        isPromised
+          ? canShip(
+              line,
+              line.output_quantity,
+              own.map((part) => ({ need: needOf(part), ready: readyOf(served, part) })),
+              stepOf(line.decimals),
+            )
+          : ZERO,
+      ),
+      parts: own.map(
+        (part): OrderPart => ({
+          id: part.id,
+          item: toItem(found(items.get(part.item_id))),
+          required: decimal(requiredOf(part, line)),
+          shipped: decimal(part.shipped),
+          open: decimal(part.open),
+          ready: decimal(readyOf(served, part)),
+          wholeOn: isPromised ? partWhole(served, part) : null,
+          bins: byBin(shelves.filter((row) => row.item_id === part.item_id)),
+        }),
+      ),
+    };
+  });
+  return {
+    ...head,
+    delivery: order.delivery,
+    remark: order.remark,
+    benchNote: order.bench_note,
+    discount: decimal(order.discount),
+    transportDays: order.transport_days,
+    reason: order.reason,
+    madeBy: order.person,
+    confirmedAt: order.confirmed_at,
+    plannedCost: decimal(sumForText(lines.map((line) => plannedCost(line, parts.get(line.id) ?? [], items) ?? ZERO))),
+    cost: decimal(sumForText([...costs.values()])),
+    lines: shown,
+    documents: (await shipmentsOf(db, id)).map((row) => ({ ...row, undone: row.undone === 1 })),
+  };
+}
+
+/** What the whole of a line costs by today's averages; null beyond what can be kept. */
+function plannedCost(
+  line: OrderLineRecord,
+  parts: readonly OrderPartRecord[],
+  items: ReadonlyMap<number, ItemRow>,
+): Money | null {
+  return orNull(() =>
+    add(ZERO, ...parts.map((part) => worthOf(requiredOf(part, line), averageCostOf(found(items.get(part.item_id)))))),
+  );
+}

@@ -1,0 +1,26 @@
+import type { orderRoutes } from '@yosegi/contract';
+import { dayOf } from '../command/clock.ts';
+import type { HandlersOf } from '../command/doing.ts';
+import { lookAhead } from './ahead.ts';
+import { listCustomers } from './customers.sql.ts';
+import { archiveCustomer, createCustomer, readCustomer, updateCustomer } from './customers.ts';
+import { listOrders, readOrder } from './read.ts';
+import { cancelOrder, confirmOrder, createOrder, dropLines, saveOrder } from './save.ts';
+import { shipOrder } from './ship.ts';
+
+export const orderHandlers: HandlersOf<typeof orderRoutes> = {
+  customers: ({ db, query }) => listCustomers(db, query),
+  customer: ({ db, params, now }) => readCustomer(db, params.id, dayOf(now)),
+  createCustomer: (command) => createCustomer(command, command.body),
+  updateCustomer: (command) => updateCustomer(command, command.params.id, command.body),
+  archiveCustomer: (command) => archiveCustomer(command, command.params.id, command.body),
+  orders: ({ db, query, now }) => listOrders(db, query, dayOf(now)),
+  order: ({ db, params, now }) => readOrder(db, params.id, dayOf(now)),
+  lookAhead: ({ db, body, now }) => lookAhead(db, body, dayOf(now)),
+  createOrder: (command) => createOrder(command, command.body),
+  saveOrder: (command) => saveOrder(command, command.params.id, command.body),
+  confirmOrder: (command) => confirmOrder(command, command.params.id, command.body.version),
+  cancelOrder: (command) => cancelOrder(command, command.params.id, command.body),
+  dropOrder: (command) => dropLines(command, command.params.id, command.body),
+  shipOrder: (command) => shipOrder(command, command.params.id, command.body),
+};

@@ -1,0 +1,191 @@
+import type { Numbered } from '@yosegi/contract';
+import { countedIn, type Money, type Percent } from '@yosegi/core/number';
+import { Refusal } from '@yosegi/core/refusal';
+import { refuseTooManySerials } from '@yosegi/core/tracking';
+import { type BodyOf, type Doing, found } from '../command/doing.ts';
+import { currencyDecimals } from '../command/money.ts';
+import type { Writer } from '../db/database.ts';
+import { numbered, updateVersioned } from '../db/versions.ts';
+import { itemRows, refuseTooMuch } from '../items/index.ts';
+import { nextNumber } from '../ledger/index.ts';
+import { contentsOf, priceFor } from './contents.ts';
+import { keepOpen, orderLines, orderParts, orderRecord } from './sql.ts';
+import { current, requireState } from './state.ts';
+
+type OrderInput = Omit<BodyOf<'saveOrder'>, 'version'>;
+type LineInput = OrderInput['lines'][number];
+
+/** Enters an order; confirmed at once, what it needs is promised to it. @throws Refusal as {@link confirmOrder} */
+export async function createOrder(doing: Doing, input: BodyOf<'createOrder'>): Promise<Numbered> {
+  const { tx, person, now } = doing;
+  const { discount } = await requireCustomer(tx, input.customerId);
+  const id = await tx.insert('sales_order', {
+    ...headOf(input),
+    number: await nextNumber(tx, 'O'),
+    state: 'quote',
+    made_at: now.toISOString(),
+    made_by: person.id,
+  });
+  await writeLines(tx, id, input.lines, discount);
+  doing.changed('orders');
+  return input.confirm ? confirmOrder(doing, id, 0) : numbered(tx, 'sales_order', id);
+}
+
+/**
+ * Changes an order: its lines keep what they took and what has left; new ones take what is in use now.
+ * @throws Refusal `wrong-state`, `stale-save`, `order-line-gone`, `less-than-shipped`, and what a line is refused for
+ */
+export async function saveOrder(doing: Doing, id: number, input: BodyOf<'saveOrder'>): Promise<Numbered> {
+  const { tx } = doing;
+  const order = found(await orderRecord(tx, id));
+  requireState(order, ['quote', 'confirmed']);
+  const { discount } = await requireCustomer(tx, input.customerId, order.customer_id);
+  await updateVersioned(tx, 'sales_order', id, input.version, headOf(input), () => current(doing, id));
+  await writeLines(tx, id, input.lines, discount);
+  if (order.state === 'confirmed' && input.lines.length === 0) throw new Refusal('no-order-lines', {}, 'lines');
+  await promised(doing, id);
+  return numbered(tx, 'sales_order', id);
+}
+
+/** Confirms a quote. @throws Refusal `wrong-state`, `no-order-lines`, `stale-save` */
+export async function confirmOrder(doing: Doing, id: number, version: number): Promise<Numbered> {
+  const { tx, now } = doing;
+  requireState(found(await orderRecord(tx, id)), ['quote']);
+  if ((await orderLines(tx, [id])).length === 0) throw new Refusal('no-order-lines', {}, 'lines');
+  const values = { state: 'confirmed' as const, confirmed_at: now.toISOString() };
+  await updateVersioned(tx, 'sales_order', id, version, values, () => current(doing, id));
+  await promised(doing, id);
+  return numbered(tx, 'sales_order', id);
+}
+
+/** Cancels an order of which nothing has left. @throws Refusal `wrong-state`, `order-has-shipped`, `stale-save` */
+export async function cancelOrder(doing: Doing, id: number, input: BodyOf<'cancelOrder'>): Promise<Numbered> {
+  const { tx } = doing;
+  requireState(found(await orderRecord(tx, id)), ['quote', 'confirmed']);
+  if ((await orderLines(tx, [id])).some((line) => line.shipped > 0)) throw new Refusal('order-has-shipped');
+  const values = { state: 'cancelled' as const, reason: input.reason };
+  await updateVersioned(tx, 'sales_order', id, input.version, values, () => current(doing, id));
+  await promised(doing, id);
+  return numbered(tx, 'sales_order', id);
+}
+
+/** Gives up what is open of some lines. @throws Refusal `wrong-state`, `unknown-line`, `stale-save` */
+export async function dropLines(doing: Doing, id: number, input: BodyOf<'dropOrder'>): Promise<Numbered> {
+  const { tx } = doing;
+  requireState(found(await orderRecord(tx, id)), ['confirmed']);
+  const known = new Map((await orderLines(tx, [id])).map((line) => [line.id, line]));
+  for (const [index, lineId] of input.lineIds.entries()) {
+    const line = known.get(lineId);
+    if (!line) throw new Refusal('unknown-line', {}, `lineIds.${index}`);
+    const dropped = (line.quantity - line.shipped) as typeof line.dropped;
+    await tx.models.order_line.update({ dropped }, { where: { id: lineId } });
+  }
+  await updateVersioned(tx, 'sales_order', id, input.version, { reason: input.reason }, () => current(doing, id));
+  await promised(doing, id);
+  return numbered(tx, 'sales_order', id);
+}
+
+/** What an order needs is promised to it from now on, or free again. */
+async function promised(doing: Doing, id: number): Promise<void> {
+  const { tx } = doing;
+  await keepOpen(tx, id);
+  const parts = await orderParts(
+    tx,
+    (await orderLines(tx, [id])).map((line) => line.id),
+  );
+  await refuseTooMuch(
+    tx,
+    parts.map((part) => part.item_id),
+  );
+  doing.changed('orders', 'items', 'stock', 'builds');
+}
+
+const headOf = (input: OrderInput) => ({
+  customer_id: input.customerId,
+  reference: input.reference,
+  wanted_on: input.wantedOn,
+  delivery: input.delivery,
+  remark: input.remark,
+  bench_note: input.benchNote,
+});
+
+/** @throws Refusal `unknown-choice`; `customer-archived` unless the order was theirs before */
+async function requireCustomer(tx: Writer, id: number, before?: number): Promise<{ discount: Percent }> {
+  const customer = await tx.models.customer.findByPk(id);
+  if (!customer) throw new Refusal('unknown-choice', {}, 'customerId');
+  if (customer.archived_at !== null && id !== before)
+    throw new Refusal('customer-archived', { name: customer.name }, 'customerId');
+  return customer;
+}
+
+/** Makes the lines of an order what was typed. */
+async function writeLines(tx: Writer, orderId: number, lines: readonly LineInput[], discount: Percent): Promise<void> {
+  const known = new Map((await orderLines(tx, [orderId])).map((line) => [line.id, line]));
+  const kept = new Set(lines.flatMap(({ id }) => id ?? []));
+  for (const line of known.values()) {
+    if (kept.has(line.id)) continue;
+    if (line.shipped > 0) throw new Refusal('order-line-gone', {}, 'lines');
+    await tx.models.order_line.destroy({ where: { id: line.id } });
+  }
+  const items = await itemRows(
+    tx,
+    lines.map((line) => line.itemId),
+  );
+  const decimals = await currencyDecimals(tx);
+  for (const [position, line] of lines.entries()) {
+    const at = (name: string) => `lines.${position}.${name}`;
+    const item = items.get(line.itemId);
+    if (!item) throw new Refusal('unknown-item', {}, at('itemId'));
+    const quantity = countedIn(line.quantity, item.decimals, at('quantity'));
+    refuseTooManySerials(item.tracking, quantity, at('quantity'));
+    const before = line.id === null ? undefined : known.get(line.id);
+    if (line.id !== null && !before) throw new Refusal('unknown-line', {}, at('id'));
+    const typed = line.price === null ? null : ({ price: line.price, price_from: 'typed' } as const);
+    const values = { position, quantity, wanted_on: line.wantedOn };
+    if (before && before.item_id === item.id) {
+      if (quantity - before.dropped < before.shipped)
+        throw new Refusal('less-than-shipped', { shipped: before.shipped }, at('quantity'));
+      const agreed = before.price_from === 'typed' ? undefined : { price: before.price, price_from: before.price_from };
+      const price = typed ?? agreed ?? (await ownPrice(tx, item, discount, decimals, at));
+      await tx.models.order_line.update({ ...values, ...price }, { where: { id: before.id } });
+      continue;
+    }
+    if (before) {
+      if (before.shipped > 0) throw new Refusal('order-line-gone', {}, at('itemId'));
+      await tx.models.order_line.destroy({ where: { id: before.id } });
+    }
+    const contents = await contentsOf(tx, item, at('itemId'));
+    const price = typed ?? priceOf(priceFor(contents, discount, decimals), contents.priceFrom, item.name, at);
+    const lineId = await tx.insert('order_line', {
+      order_id: orderId,
+      item_id: item.id,
+      revision_id: contents.revisionId,
+      output_quantity: contents.outputQuantity,
+      ...values,
+      ...price,
+    });
+    await tx.insertMany(
+      'order_part',
+      contents.parts.map((part, index) => ({ line_id: lineId, position: index, ...part })),
+    );
+  }
+}
+
+type At = (name: string) => string;
+
+const ownPrice = async (
+  tx: Writer,
+  item: Parameters<typeof contentsOf>[1],
+  discount: Percent,
+  decimals: number,
+  at: At,
+) => {
+  const contents = await contentsOf(tx, item, at('itemId'));
+  return priceOf(priceFor(contents, discount, decimals), contents.priceFrom, item.name, at);
+};
+
+/** @throws Refusal `price-unknown` */
+function priceOf<F extends string>(price: Money | null, price_from: F, name: string, at: At) {
+  if (price === null) throw new Refusal('price-unknown', { name }, at('price'));
+  return { price, price_from };
+}

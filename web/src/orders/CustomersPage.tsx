@@ -1,0 +1,220 @@
+import type { api } from '@yosegi/contract';
+import type { Output } from '@yosegi/contract/client';
+import { useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { useCommand, useQuestion } from '../api/client.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import {
+  Cell,
+  Grid,
+  KeyValue,
+  Margin,
+  Sheet,
+  SheetAndMargin,
+  SheetHead,
+  Strip,
+  StripHead,
+  StripList,
+  Three,
+} from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { StripItem } from '../ui/StripItem.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+import { CustomerForm } from './CustomerForm.tsx';
+import { Outlook } from './Outlook.tsx';
+
+export type Customer = Output<typeof api.customer>;
+
+/** Who buys from us: the list, and one of them with what they ordered and brought. */
+export function CustomersPage() {
+  const { id } = useParams();
+  const [search] = useSearchParams();
+  const [q, setQ] = useAddress('q');
+  const customers = useQuestion('customers', { query: { q, limit: 500 } }, { keep: true });
+  return (
+    <Three $margin={false}>
+      <Strip>
+        <StripHead>
+          <Field label="Find a customer" hideLabel placeholder="Find a customer" value={q} onChange={setQ} />
+          <Row>
+            <LinkButton to="/orders/customers?new=1">Add a customer</LinkButton>
+            <Push />
+            <Link to="/orders">Orders</Link>
+          </Row>
+        </StripHead>
+        <StripList aria-label="Customers">
+          <Answer of={customers}>
+            {({ rows }) =>
+              rows.map((row) => (
+                <StripItem
+                  key={row.id}
+                  to={`/orders/customers/${row.id}`}
+                  code={row.name}
+                  title={row.name}
+                  under={`${row.code}${row.openOrders > 0 ? ` · ${count(row.openOrders, 'open order')}` : ''}`}
+                />
+              ))
+            }
+          </Answer>
+        </StripList>
+      </Strip>
+      {id ? (
+        <One key={id} id={Number(id)} />
+      ) : (
+        <Sheet>
+          {search.has('new') ? (
+            <>
+              <h1 style={{ marginBottom: 12 }}>A new customer</h1>
+              <CustomerForm customer={null} />
+            </>
+          ) : (
+            <EmptyState
+              title={customers.data?.rows.length ? count(customers.data.rows.length, 'customer') : 'Who buys from you?'}
+              action={<LinkButton to="/orders/customers?new=1">Add a customer</LinkButton>}
+            >
+              What they ordered, what they usually take and what it brought stands with each of them.
+            </EmptyState>
+          )}
+        </Sheet>
+      )}
+    </Three>
+  );
+}
+
+function One({ id }: { id: number }) {
+  const customer = useQuestion('customer', { params: { id } });
+  return <Answer of={customer}>{(data) => <CustomerSheet customer={data} />}</Answer>;
+}
+
+function CustomerSheet({ customer }: { customer: Customer }) {
+  const format = useFormat();
+  const notify = useNotify();
+  const [editing, setEditing] = useState(false);
+  const archive = useCommand('archiveCustomer', (_, { body }) =>
+    notify({ text: body.archived ? `${customer.name} is archived.` : `${customer.name} is back in use.` }),
+  );
+  const [sold, cost] = [Number(customer.sold), Number(customer.cost)];
+  return (
+    <SheetAndMargin>
+      <Sheet>
+        <SheetHead>
+          <Tile code={customer.name} size={52} />
+          <div>
+            <h1>{customer.name}</h1>
+            <Lead>{[customer.code, customer.contact, customer.email, customer.phone].filter(Boolean).join(' · ')}</Lead>
+          </div>
+          <Push />
+          <Row>
+            {!customer.archived && (
+              <LinkButton look="go" to={`/orders?new=1&for=${customer.id}`}>
+                New order
+              </LinkButton>
+            )}
+            <Button onPress={() => setEditing(!editing)}>Change</Button>
+          </Row>
+        </SheetHead>
+        {editing && <CustomerForm key={customer.id} customer={customer} onDone={() => setEditing(false)} />}
+        {customer.orders.length === 0 ? (
+          <Muted>Nothing ordered yet.</Muted>
+        ) : (
+          <Grid style={{ width: '100%' }}>
+            <thead>
+              <tr>
+                <th>Order</th>
+                <th>Wanted</th>
+                <th>Stands</th>
+                <th className="num">Worth</th>
+              </tr>
+            </thead>
+            <tbody>
+              {customer.orders.map((order) => (
+                <tr key={order.id}>
+                  <td>
+                    <Link to={`/orders/${order.id}`}>{order.number}</Link> <Faint>{order.reference}</Faint>
+                  </td>
+                  <td>{order.wantedOn ? format.day(order.wantedOn) : '–'}</td>
+                  <td>
+                    <Outlook order={order} />
+                  </td>
+                  <td className="num">{format.money(order.worth)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Grid>
+        )}
+        <ProblemBox error={archive.error} />
+        <Row style={{ marginTop: 16 }}>
+          <Push />
+          <Button
+            look="ghost"
+            busy={archive.isPending}
+            onPress={() =>
+              archive.mutate({
+                params: { id: customer.id },
+                body: { archived: !customer.archived, version: customer.version },
+              })
+            }
+          >
+            {customer.archived ? 'Bring back into use' : 'Archive'}
+          </Button>
+        </Row>
+      </Sheet>
+      <Margin aria-label="About this customer">
+        <h2>What it brought</h2>
+        <KeyValue>
+          <span>Shipped</span>
+          <b>{format.money(customer.sold)}</b>
+        </KeyValue>
+        <KeyValue>
+          <span>Its cost</span>
+          <span>{format.money(customer.cost)}</span>
+        </KeyValue>
+        <KeyValue>
+          <b>Margin</b>
+          <b>{sold > 0 ? `${format.number((((sold - cost) / sold) * 100).toFixed(1), 1)} %` : '–'}</b>
+        </KeyValue>
+        {customer.usual.length > 0 && <h2 style={{ marginTop: 18 }}>What they usually take</h2>}
+        {customer.usual.map((row) => (
+          <KeyValue key={row.itemId}>
+            <Cell>
+              <Tile code={row.code} size={22} />
+              <Link to={`/stock/items/${row.itemId}`}>{row.name}</Link>
+            </Cell>
+            <Faint>
+              {format.quantity(row.quantity, row.unit, 3)} in {count(row.orders, 'order')}
+            </Faint>
+          </KeyValue>
+        ))}
+        <h2 style={{ marginTop: 18 }}>Where it goes</h2>
+        <p style={{ whiteSpace: 'pre-line' }}>
+          {customer.delivery || customer.billing || <Muted>No address entered.</Muted>}
+        </p>
+        {Number(customer.discount) > 0 && (
+          <KeyValue>
+            <span>Discount</span>
+            <b>{format.number(customer.discount)} %</b>
+          </KeyValue>
+        )}
+        {customer.transportDays !== null && (
+          <KeyValue>
+            <span>On the way</span>
+            <b>{count(customer.transportDays, 'day')}</b>
+          </KeyValue>
+        )}
+        {customer.fields.map((field) => (
+          <KeyValue key={field.name}>
+            <span>{field.name}</span>
+            <b>{field.value}</b>
+          </KeyValue>
+        ))}
+        {customer.note && <p style={{ marginTop: 8 }}>{customer.note}</p>}
+      </Margin>
+    </SheetAndMargin>
+  );
+}

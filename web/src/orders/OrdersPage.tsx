@@ -1,0 +1,189 @@
+import type { OrderRow } from '@yosegi/contract';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { useQuestion } from '../api/client.ts';
+import { useShortcut } from '../shell/useShortcut.ts';
+import { LinkButton } from '../ui/Button.tsx';
+import { Choice, Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { Grid, Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { StripItem, StripSection } from '../ui/StripItem.tsx';
+import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+import { OrderForm } from './OrderForm.tsx';
+import { OrderSheet } from './OrderSheet.tsx';
+import { Outlook } from './Outlook.tsx';
+import { outlookShort } from './words.ts';
+
+type Shown = 'open' | 'quotes' | 'shipped' | 'cancelled';
+
+/** What customers have asked for: what can leave, what will be whole, what is at risk; and one order of them. */
+export function OrdersPage() {
+  const { id } = useParams();
+  const [search] = useSearchParams();
+  const go = useNavigate();
+  const [q, setQ] = useAddress('q');
+  const [show, setShow] = useAddress('show', 'open');
+  const list = useQuestion('orders', { query: { show: show as Shown, q, limit: 200 } }, { keep: true });
+  useShortcut('n', () => void go('/orders?new=1'), { alt: true });
+  return (
+    <Three $margin={false}>
+      <Strip>
+        <StripHead>
+          <Field
+            label="Find an order or customer"
+            hideLabel
+            placeholder="Find an order or customer"
+            value={q}
+            onChange={setQ}
+          />
+          <Choice
+            label="Which orders"
+            hideLabel
+            value={show}
+            onChange={setShow}
+            options={[
+              ['open', 'Open orders'],
+              ['quotes', 'Quotes'],
+              ['shipped', 'Shipped'],
+              ['cancelled', 'Cancelled'],
+            ]}
+          />
+          <Row>
+            <LinkButton to="/orders?new=1">Enter an order</LinkButton>
+            <Push />
+            <Link to="/orders/customers">Customers</Link>
+          </Row>
+        </StripHead>
+        <StripList aria-label="Orders">
+          <Answer of={list}>
+            {({ rows }) =>
+              show === 'open' ? (
+                groups.map(([title, outlooks]) => (
+                  <Group key={title} title={title} rows={rows.filter(({ outlook }) => outlooks.includes(outlook))} />
+                ))
+              ) : (
+                <Group title={titles[show as Shown]} rows={rows} />
+              )
+            }
+          </Answer>
+        </StripList>
+      </Strip>
+      {id ? (
+        <One key={id} id={Number(id)} changing={search.has('change')} />
+      ) : search.has('new') ? (
+        <OrderForm order={null} customerId={Number(search.get('for')) || null} />
+      ) : (
+        <Answer of={list}>{({ rows }) => <Overview rows={rows} show={show as Shown} />}</Answer>
+      )}
+    </Three>
+  );
+}
+
+const groups: readonly (readonly [string, readonly OrderRow['outlook'][]])[] = [
+  ['Can leave now', ['ready']],
+  ['Will be whole in time', ['in-time']],
+  ['At risk', ['late']],
+  ['No day yet', ['unknown']],
+];
+const titles: Record<Shown, string> = { open: 'Open', quotes: 'Quotes', shipped: 'Shipped', cancelled: 'Cancelled' };
+
+function Group({ title, rows }: { title: string; rows: readonly OrderRow[] }) {
+  const format = useFormat();
+  return (
+    <StripSection title={title} rows={rows}>
+      {(row) => (
+        <StripItem
+          key={row.id}
+          to={`/orders/${row.id}`}
+          code={row.customer}
+          title={row.customer}
+          under={
+            <>
+              {row.number} ·{' '}
+              {row.outlook === 'late' ? <Late>{outlookShort(row, format)}</Late> : outlookShort(row, format)}
+            </>
+          }
+          side={<Faint>{format.money(row.worth, 0)}</Faint>}
+        />
+      )}
+    </StripSection>
+  );
+}
+
+function One({ id, changing }: { id: number; changing: boolean }) {
+  const order = useQuestion('order', { params: { id } });
+  return (
+    <Answer of={order}>
+      {(data) => (changing ? <OrderForm order={data} customerId={data.customerId} /> : <OrderSheet order={data} />)}
+    </Answer>
+  );
+}
+
+/** Where all of them stand, the worrying first. */
+function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
+  const format = useFormat();
+  if (rows.length === 0)
+    return (
+      <Sheet>
+        <EmptyState title="Nothing here" action={<LinkButton to="/orders?new=1">Enter an order</LinkButton>}>
+          {show === 'open'
+            ? 'No order is open. Enter what a customer asks for; you see at once what is there and when the rest will be.'
+            : 'No order of this kind matches.'}
+        </EmptyState>
+      </Sheet>
+    );
+  const turn = ['late', 'unknown', 'ready', 'in-time', 'over'];
+  const sorted = [...rows].sort((a, b) => turn.indexOf(a.outlook) - turn.indexOf(b.outlook));
+  return (
+    <Sheet>
+      <h1>{show === 'open' ? conclusion(rows) : `${count(rows.length, 'order')}.`}</h1>
+      {show === 'open' && (
+        <Lead>{format.money(String(sum(rows)))} is on open orders. The ones that need you come first.</Lead>
+      )}
+      <Grid style={{ width: '100%', marginTop: 14 }}>
+        <thead>
+          <tr>
+            <th>Customer</th>
+            <th>Order</th>
+            <th>Wanted</th>
+            <th>Whole</th>
+            <th className="num">Lines ready</th>
+            <th className="num">Worth</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sorted.map((row) => (
+            <tr key={row.id}>
+              <td>
+                <Link to={`/orders/${row.id}`}>{row.customer}</Link>
+              </td>
+              <td>
+                {row.number} {row.reference && <Faint>{row.reference}</Faint>}
+              </td>
+              <td>{row.wantedOn ? format.day(row.wantedOn) : '–'}</td>
+              <td>
+                <Outlook order={row} />
+              </td>
+              <td className="num">{row.outlook === 'over' ? '–' : `${row.readyLines} of ${row.lines}`}</td>
+              <td className="num">{format.money(row.worth)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Grid>
+    </Sheet>
+  );
+}
+
+const sum = (rows: readonly OrderRow[]) => rows.reduce((total, row) => total + Number(row.worth), 0).toFixed(2);
+
+function conclusion(rows: readonly OrderRow[]): string {
+  const of = (outlook: OrderRow['outlook']) => rows.filter((row) => row.outlook === outlook).length;
+  const [ready, late, unknown] = [of('ready'), of('late'), of('unknown')];
+  const parts = [
+    ready > 0 && `${count(ready, 'order')} can leave now`,
+    late > 0 && `${late} will be late`,
+    unknown > 0 && `${unknown} ${unknown === 1 ? 'has' : 'have'} no day yet`,
+  ].filter(Boolean);
+  return parts.length > 0 ? `${parts.join(', ')}.` : `${count(rows.length, 'order')}, all whole in time.`;
+}

@@ -1,0 +1,29 @@
+import { expect, it } from 'vitest';
+import { Format } from '../ui/format.ts';
+import { outlookShort, outlookWords, whenThere } from './words.ts';
+
+const format = new Format({ locale: 'en-GB', currency: 'EUR' });
+const order = (
+  outlook: 'ready' | 'in-time' | 'late' | 'unknown' | 'over',
+  wholeOn: string | null,
+  wantedOn: string | null,
+) => ({ outlook, wholeOn, wantedOn, standing: 'open' }) as const;
+
+it('an order says how its day stands to the day it is wanted', () => {
+  const of = (wholeOn: string | null, wantedOn: string | null, late = false) =>
+    outlookWords(order(late ? 'late' : 'in-time', wholeOn, wantedOn), format);
+  expect(of('2026-12-08', '2026-12-12')).toBe(`Whole on ${format.day('2026-12-08')}, 4 days before it is wanted.`);
+  expect(of('2026-12-12', '2026-12-12')).toBe(`Whole on ${format.day('2026-12-12')}, the day it is wanted.`);
+  expect(of('2026-12-13', '2026-12-12', true)).toBe(`Whole on ${format.day('2026-12-13')}, 1 day late.`);
+  expect(of('2026-12-08', null)).toBe(`Whole on ${format.day('2026-12-08')}.`);
+  expect(of(null, '2026-12-12')).toBe('Nobody can say yet when it will be whole.');
+  expect(outlookWords(order('ready', '', '2026-12-12'), format)).toBe('Everything is here. It can leave now.');
+});
+
+it('a list says both days of what is late, and a line says when it is there', () => {
+  expect(outlookShort(order('late', '2026-12-13', '2026-12-12'), format)).toBe(
+    `due ${format.day('2026-12-12')}, whole ${format.day('2026-12-13')}`,
+  );
+  expect(outlookShort(order('unknown', null, null), format)).toBe('no day set');
+  expect([whenThere('', format), whenThere(null, format)]).toEqual(['now', 'no day yet']);
+});

@@ -1,0 +1,43 @@
+import type { OrderRow } from '@yosegi/contract';
+import type { Format } from '../ui/format.ts';
+
+type Ahead = Pick<OrderRow, 'outlook' | 'wholeOn' | 'wantedOn' | 'standing'>;
+
+export const standingWords: Record<OrderRow['standing'], string> = {
+  quote: 'quote',
+  open: 'confirmed',
+  'partly-shipped': 'partly shipped',
+  shipped: 'shipped',
+  cancelled: 'cancelled',
+};
+
+/** Days from one ISO day to another. */
+const daysBetween = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
+
+const days = (n: number) => (n === 1 ? '1 day' : `${n} days`);
+
+/** When an order is whole, beside the day it is wanted: the sentence that its sheet begins with. */
+export function outlookWords({ outlook, wholeOn, wantedOn, standing }: Ahead, format: Format): string {
+  if (standing === 'quote') return 'A quote: nothing is promised to it until it is confirmed.';
+  if (standing === 'shipped') return 'Everything has been shipped.';
+  if (standing === 'cancelled') return 'Cancelled.';
+  if (outlook === 'ready') return 'Everything is here. It can leave now.';
+  if (wholeOn === null) return 'Nobody can say yet when it will be whole.';
+  const whole = `Whole on ${format.day(wholeOn)}`;
+  if (wantedOn === null) return `${whole}.`;
+  const early = daysBetween(wholeOn, wantedOn);
+  if (early === 0) return `${whole}, the day it is wanted.`;
+  return early > 0 ? `${whole}, ${days(early)} before it is wanted.` : `${whole}, ${days(-early)} late.`;
+}
+
+/** The same in a list, in two or three words. */
+export function outlookShort({ outlook, wholeOn, wantedOn }: Ahead, format: Format): string {
+  if (outlook === 'late' && wholeOn) return `due ${format.day(wantedOn ?? '')}, whole ${format.day(wholeOn)}`;
+  return wantedOn ? `due ${format.day(wantedOn)}` : 'no day set';
+}
+
+/** When a line or one of its parts is there. */
+export function whenThere(wholeOn: string | null, format: Format): string {
+  if (wholeOn === null) return 'no day yet';
+  return wholeOn === '' ? 'now' : format.day(wholeOn);
+}
