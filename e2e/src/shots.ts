@@ -98,7 +98,6 @@ const shots: readonly Shot[] = [
     },
   },
   { file: 'bench-sheet', path: '/print/bench/56', ready: /Bench sheet/ },
-  },
 ];
 
 mkdirSync('docs/screenshots', { recursive: true });
