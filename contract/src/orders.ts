@@ -1,6 +1,7 @@
+import { onOrders, swapFors } from '@yosegi/core/definitions';
 import { deliveries, orderStandings, priceSources } from '@yosegi/core/orders';
 import { z } from 'zod';
-import { Positive, Price, percentUpTo } from './amounts.ts';
+import { FromZero, Positive, Price, percentUpTo } from './amounts.ts';
 import {
   Code,
   Day,
@@ -91,8 +92,11 @@ export type OrderRow = z.infer<typeof OrderRow>;
 export const OrderPart = z.object({
   id: Id,
   item: PartItem,
-  /** For the whole line. */
+  /** What the bill of materials has in its place; null where it is that. */
+  instead: z.string().nullable(),
+  /** For the whole line, and as the bill of materials has it. */
   required: Decimal,
+  usual: Decimal,
   shipped: Decimal,
   /** Still to be taken from shelves. */
   open: Decimal,
@@ -166,6 +170,12 @@ const OrderLineInput = z.object({
   /** What somebody typed; null leaves it to the item's own price, or to what a kit holds. */
   price: Price.nullable().default(null),
   wantedOn: Day.nullable().default(null),
+  /** Parts of a kit that are otherwise on this line; null leaves all of it as it is. */
+  contents: z
+    .array(z.object({ position: z.number().int().min(0), itemId: Id, amount: FromZero }))
+    .max(200)
+    .nullable()
+    .default(null),
 });
 
 const OrderInput = z.object({
@@ -180,6 +190,24 @@ const OrderInput = z.object({
   lines: z.array(OrderLineInput).max(200),
 });
 
+/** Where a part of a kit stands, what it is on this line, and what the bill of materials has in its place. */
+const KitPart = z.object({
+  position: z.number().int(),
+  item: PartItem,
+  base: PartItem,
+  /** Per run of the kit. */
+  amount: Decimal,
+  baseAmount: Decimal,
+  alternates: z.array(z.object({ item: PartItem, ratio: Decimal })),
+});
+const Kit = z.object({
+  onOrder: z.enum(onOrders),
+  swapFor: z.enum(swapFors),
+  outputQuantity: Decimal,
+  parts: z.array(KitPart),
+});
+export type Kit = z.infer<typeof Kit>;
+
 /** What a line that is being typed would get. */
 export const OrderLook = z.object({
   lines: z.array(
@@ -190,6 +218,8 @@ export const OrderLook = z.object({
       free: Decimal,
       coming: Decimal,
       wholeOn: z.string().nullable(),
+      /** What is in it and may be changed on this line; null for what is stocked itself. */
+      kit: Kit.nullable(),
       /** What of it is not there and nothing brings. */
       short: z.array(z.object({ itemId: Id, code: z.string(), name: z.string(), unit: z.string(), quantity: Decimal })),
     }),

@@ -82,6 +82,8 @@ class Demo {
     await this.client.as(MO);
     await this.buying.openOrders(this.end.getTime());
     await this.buying.corrections(this.lastOrder);
+    await this.selling.addCustomers();
+    await this.selling.orders(this.end.getTime());
   }
 
   private async places(): Promise<void> {
@@ -399,8 +401,6 @@ class Demo {
     await this.plan('CANDLE-2', 40, 18);
     const definition = (await this.client.call(api.definitions, { query: { q: 'SMK-1' } })).rows[0];
     if (definition) await this.client.call(api.startRevision, { params: { id: definition.id }, body: {} });
-    await this.selling.addCustomers();
-    await this.selling.orders(this.end.getTime());
     this.time.at = this.end.getTime();
   }
 

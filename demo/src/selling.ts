@@ -122,12 +122,12 @@ export class Selling {
     });
   }
 
-  /** The first serial there is leaves for the only line of an order. */
+  /** The last serial there is leaves for the only line of an order. */
   private async shipSerial(id: number): Promise<void> {
     const { version, lines } = await this.client.call(api.order, { params: { id } });
     const [line] = lines;
     const [part] = line?.parts ?? [];
-    const serial = part?.bins.flatMap(({ pieces }) => pieces).find((piece) => piece.serial)?.serial;
+    const serial = part?.bins.flatMap(({ pieces }) => pieces).at(-1)?.serial;
     if (!line || !part || !serial) throw new Error('no serial to ship');
     const own = { lineId: line.id, quantity: '1', parts: [{ partId: part.id, serials: [serial] }] };
     const body = { version, carrier: 'Parcel post', tracking: 'PP 4410 7781', lines: [own] };

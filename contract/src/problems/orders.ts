@@ -37,6 +37,34 @@ export const ordersProblems = {
     title: 'Less than has left',
     detail: ({ shipped }) => `${formatDecimal(shipped)} of this line has been shipped already; it cannot be less.`,
   },
+  'kit-locked': {
+    status: 422,
+    title: 'Contents are fixed',
+    detail: () => 'Nothing in this kit may be changed on an order. Its bill of materials says so, under Behaves.',
+  },
+  'kit-no-swaps': {
+    status: 422,
+    title: 'Parts stay',
+    detail: () =>
+      'Only quantities may change in this kit, no part may be swapped. Its bill of materials says so, under Behaves.',
+  },
+  'kit-swap-unlisted': {
+    status: 422,
+    title: 'Not one of its alternates',
+    detail: () =>
+      'This part may be swapped only for the alternates that the bill of materials lists. Choose one of them.',
+  },
+  'kit-empty': {
+    status: 422,
+    title: 'Nothing left in it',
+    detail: () =>
+      'Every part is left out, so there would be nothing to send. Keep at least one, or take the line off the order.',
+  },
+  'kit-has-left': {
+    status: 409,
+    title: 'Some has left',
+    detail: () => 'Some of this line has been shipped with these contents. Add another line for different ones.',
+  },
   'order-line-gone': {
     status: 409,
     title: 'Line shipped',

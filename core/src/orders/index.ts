@@ -1,3 +1,4 @@
+export * from './contents.ts';
 export * from './kinds.ts';
 export * from './line.ts';
 export * from './price.ts';

@@ -1,17 +1,18 @@
-import type { OrderLook } from '@yosegi/contract';
+import type { Kit, OrderLook } from '@yosegi/contract';
 import { required } from '@yosegi/core/definitions';
 import { type Demand, latest, type Pegged, peg, type Source, sourceKey, type WhenThere } from '@yosegi/core/demand';
-import { add, type Money, type Quantity, worthOf, ZERO } from '@yosegi/core/number';
+import { add, type Money, worthOf, ZERO } from '@yosegi/core/number';
+import type { Content } from '@yosegi/core/orders';
 import { isRefusal } from '@yosegi/core/refusal';
 import { decimal, decimalOrNull, orNull } from '../command/amounts.ts';
 import { type BodyOf, found } from '../command/doing.ts';
 import { currencyDecimals } from '../command/money.ts';
 import type { Reader } from '../db/database.ts';
 import { readPicture } from '../demand/index.ts';
-import { averageCostOf, freeOf, type ItemRow, itemRows } from '../items/index.ts';
-import { type Contents, contentsOf, priceFor } from './contents.ts';
+import { averageCostOf, freeOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
+import { type Contents, contentsOf, contentsOfLine, filled, pricedOf, priceFor } from './contents.ts';
 import { arrivesOn } from './read.ts';
-import { numbersOf } from './sql.ts';
+import { numbersOf, orderLines, orderParts } from './sql.ts';
 
 type Asked = BodyOf<'lookAhead'>;
 
@@ -24,102 +25,160 @@ const NEWEST = Number.MAX_SAFE_INTEGER;
  */
 export async function lookAhead(db: Reader, asked: Asked, today: string): Promise<OrderLook> {
   const customer = asked.customerId === null ? null : await db.models.customer.findByPk(asked.customerId);
+  const discount = { discount: customer?.discount ?? ZERO, decimals: await currencyDecimals(db) };
+  const lines = await linesOf(db, asked);
   const items = await itemRows(
     db,
-    asked.lines.map((line) => line.itemId),
-  );
-  const decimals = await currencyDecimals(db);
-  const contents = await Promise.all(
-    asked.lines.map((line, index) => readable(db, items.get(line.itemId), `lines.${index}.itemId`)),
-  );
-  const parts = await itemRows(
-    db,
-    contents.flatMap((one) => one?.parts.map((part) => part.item_id) ?? []),
+    lines.flatMap(({ itemId, contents, parts }) => [
+      itemId,
+      ...parts.map((part) => part.itemId),
+      ...(contents ? [...contents.base, ...pricedOf(contents, parts)].map((part) => part.itemId) : []),
+      ...(contents ? [...contents.swaps.values()].flat().map((swap) => swap.itemId) : []),
+    ]),
   );
   const own = { kind: 'order', id: asked.orderId ?? NEWEST } as const;
   const isOwn = ({ source }: Demand) => source.kind === own.kind && source.id === own.id;
-  const picture = await readPicture(db, today, [...parts.keys()]);
+  const picture = await readPicture(db, today, [...items.keys()]);
   const others = picture.demands.filter((demand) => !isOwn(demand));
-  const wanted = asked.lines.flatMap((line, index) =>
-    demandsOf(own, index, line.wantedOn ?? asked.wantedOn, line.quantity, contents[index] ?? null, parts),
-  );
-  const with_ = peg([...others, ...wanted], picture.supplies);
-  const mine = with_.filter(({ demand }) => isOwn(demand));
-  const ofLine = (index: number) => mine.filter(({ demand }) => lineOf(demand) === index);
-  const lines = asked.lines.map((line, index): OrderLook['lines'][number] => {
+  const wanted = lines.flatMap((line, index) => demandsOf(own, index, line, asked.wantedOn, items));
+  const pegging = peg([...others, ...wanted], picture.supplies);
+  const mine = pegging.filter(({ demand }) => isOwn(demand));
+  const looks = lines.map((line, index): OrderLook['lines'][number] => {
     const item = items.get(line.itemId);
-    const one = contents[index] ?? null;
+    const served = mine.filter(({ demand }) => lineOf(demand) === index);
+    const { contents, parts } = line;
     return {
       itemId: line.itemId,
-      price: decimalOrNull(line.price ?? (one && priceFor(one, customer?.discount ?? ZERO, decimals))),
-      plannedCost: decimal((one && plannedCost(one, line.quantity, parts)) ?? ZERO),
+      price: decimalOrNull(
+        line.price ?? (item && contents && priceFor(contents, parts, item, items, discount)) ?? null,
+      ),
+      plannedCost: decimal(plannedCost(line, items) ?? ZERO),
       free: decimal(item ? freeOf(item) : ZERO),
       coming: decimal(item?.coming ?? ZERO),
-      wholeOn: latest(ofLine(index).map(({ wholeOn }) => wholeOn)),
-      short: ofLine(index).flatMap(({ demand, now }) => {
+      wholeOn: latest(served.map(({ wholeOn }) => wholeOn)),
+      kit: contents && contents.revisionId !== null ? kitOf(contents, parts, items) : null,
+      short: served.flatMap(({ demand, now }) => {
         const missing = demand.quantity - now;
-        const { code, name, unit } = found(parts.get(demand.itemId));
+        const { code, name, unit } = found(items.get(demand.itemId));
         return missing > 0 ? [{ itemId: demand.itemId, code, name, unit, quantity: decimal(missing) }] : [];
       }),
     };
   });
-  const whole = latest(lines.map(({ wholeOn }) => wholeOn));
   return {
-    lines,
-    wholeOn: arrivesOn(whole, customer?.transport_days ?? null, today),
-    delays: await delaysOf(db, peg(picture.demands, picture.supplies), with_, own),
+    lines: looks,
+    wholeOn: arrivesOn(latest(looks.map(({ wholeOn }) => wholeOn)), customer?.transport_days ?? null, today),
+    delays: await delaysOf(db, peg(picture.demands, picture.supplies), pegging, own),
   };
 }
 
-/** Contents of a line; null for what cannot be ordered, which is said when it is saved. */
-async function readable(db: Reader, item: ItemRow | undefined, field: string): Promise<Contents | null> {
-  if (!item) return null;
-  try {
-    return await contentsOf(db, item, field);
-  } catch (error) {
-    if (isRefusal(error, 'item-archived', 'order-record-only', 'no-definition-in-use')) return null;
-    throw error;
-  }
+/** A line as it is typed, with what would leave for it; without contents where it cannot be ordered. */
+interface Typed extends Pick<Asked['lines'][number], 'itemId' | 'quantity' | 'price' | 'wantedOn'> {
+  readonly contents: Contents | null;
+  readonly parts: readonly Content[];
+}
+
+async function linesOf(db: Reader, { lines, orderId }: Asked): Promise<Typed[]> {
+  const items = await itemRows(
+    db,
+    lines.map((line) => line.itemId),
+  );
+  const known = orderId === null ? [] : await orderLines(db, [orderId]);
+  const kept = await orderParts(
+    db,
+    known.map(({ id }) => id),
+  );
+  return Promise.all(
+    lines.map(async (line, index) => {
+      const before = known.find(({ id, item_id }) => id === line.id && item_id === line.itemId);
+      const was = kept.filter(({ line_id }) => line_id === before?.id);
+      const item = items.get(line.itemId);
+      try {
+        const contents = before
+          ? await contentsOfLine(db, before, was)
+          : item
+            ? await contentsOf(db, item, `lines.${index}.itemId`)
+            : null;
+        if (contents === null) return { ...line, contents, parts: [] };
+        const parts =
+          before && line.contents === null
+            ? was.map((part): Content => ({ ...part, itemId: part.item_id }))
+            : await filled(db, contents, line.contents ?? [], (name) => `lines.${index}.${name}`);
+        return { ...line, contents, parts };
+      } catch (error) {
+        // What cannot be ordered is said when it is saved; the other lines keep their answers.
+        if (isRefusal(error, 'item-archived', 'order-record-only', 'no-definition-in-use'))
+          return { ...line, contents: null, parts: [] };
+        throw error;
+      }
+    }),
+  );
+}
+
+function kitOf(contents: Contents, parts: readonly Content[], items: ReadonlyMap<number, ItemRow>): Kit {
+  const itemOf = (id: number) => toItem(found(items.get(id)));
+  return {
+    ...contents.rule,
+    outputQuantity: decimal(contents.outputQuantity),
+    parts: contents.base.map((base, index) => {
+      const part = parts[index] ?? base;
+      return {
+        position: base.position,
+        item: itemOf(part.itemId),
+        base: itemOf(base.itemId),
+        amount: decimal(part.amount),
+        baseAmount: decimal(base.amount),
+        alternates: (contents.swaps.get(base.position) ?? []).map(({ itemId, ratio }) => ({
+          item: itemOf(itemId),
+          ratio: decimal(ratio),
+        })),
+      };
+    }),
+  };
 }
 
 const PARTS_OF_A_LINE = 1000;
 const lineOf = ({ lineId }: Demand) => Math.trunc((lineId ?? 0) / PARTS_OF_A_LINE);
 
+const needOf = ({ basis, amount, waste }: Content, { decimals }: ItemRow) => ({
+  basis,
+  quantity: amount,
+  waste,
+  decimals,
+});
+
 function demandsOf(
   source: Source,
-  line: number,
-  wantedOn: string | null,
-  quantity: Quantity,
-  contents: Contents | null,
+  index: number,
+  { contents, parts, quantity, wantedOn }: Typed,
+  orderWantedOn: string | null,
   items: ReadonlyMap<number, ItemRow>,
 ): Demand[] {
   if (contents === null) return [];
-  return contents.parts.flatMap((part, index) => {
-    const { decimals } = found(items.get(part.item_id));
-    const need = { basis: part.basis, quantity: part.amount, waste: part.waste, decimals };
-    const needed = orNull(() => required(need, quantity, contents.outputQuantity)) ?? ZERO;
+  return parts.flatMap((part, at) => {
+    const item = found(items.get(part.itemId));
+    const needed = orNull(() => required(needOf(part, item), quantity, contents.outputQuantity)) ?? ZERO;
     if (needed === 0) return [];
     return {
       source,
-      lineId: line * PARTS_OF_A_LINE + index,
-      itemId: part.item_id,
+      lineId: index * PARTS_OF_A_LINE + at,
+      itemId: part.itemId,
       quantity: needed,
-      decimals,
-      turn: { begun: false, priority: null, wantedOn, age: source.id },
+      decimals: item.decimals,
+      turn: { begun: false, priority: null, wantedOn: wantedOn ?? orderWantedOn, age: source.id },
       stores: null,
       alternates: [],
     };
   });
 }
 
-function plannedCost(contents: Contents, quantity: Quantity, items: ReadonlyMap<number, ItemRow>): Money | null {
+function plannedCost({ contents, parts, quantity }: Typed, items: ReadonlyMap<number, ItemRow>): Money | null {
+  if (contents === null) return null;
   return orNull(() =>
     add(
       ZERO,
-      ...contents.parts.map((part) => {
-        const item = found(items.get(part.item_id));
-        const need = { basis: part.basis, quantity: part.amount, waste: part.waste, decimals: item.decimals };
-        return worthOf(required(need, quantity, contents.outputQuantity), averageCostOf(item));
+      ...parts.map((part) => {
+        const item = found(items.get(part.itemId));
+        return worthOf(required(needOf(part, item), quantity, contents.outputQuantity), averageCostOf(item));
       }),
     ),
   );

@@ -1,28 +1,41 @@
-import { priceFromParts } from '@yosegi/core/definitions';
-import { type Money, ONE, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
-import { lessDiscount, type PriceSource } from '@yosegi/core/orders';
+import { type Behaviour, priceFromParts } from '@yosegi/core/definitions';
+import { countedIn, type Money, ONE, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
+import { type Content, lessDiscount, type PriceSource, type Swap, type Wish, withWishes } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Reader } from '../db/database.ts';
-import type { Row } from '../db/models/index.ts';
 import { revisionInUse, revisionLines } from '../definitions/index.ts';
 import { type ItemRow, itemRows } from '../items/index.ts';
-
-/** One thing that leaves for a line. */
-export type Content = Pick<Row<'order_part'>, 'item_id' | 'basis' | 'amount' | 'waste'>;
+import { alternatesOf, type OrderLineRecord, type OrderPartRecord } from './sql.ts';
 
 /** What an order of an item takes: the item itself, or the parts of a kit that is packed per order. */
 export interface Contents {
+  /** Null where the item itself is stocked and leaves. */
   readonly revisionId: number | null;
   readonly outputQuantity: Quantity;
-  readonly parts: readonly Content[];
-  /** What one sells at before the customer's discount; null where nobody has set a price. */
-  readonly price: Money | null;
-  readonly priceFrom: PriceSource;
+  /** As the revision has them. */
+  readonly base: readonly Content[];
+  /** What may be changed of them on this line, and what may stand in. */
+  readonly rule: Pick<Behaviour, 'onOrder' | 'swapFor'>;
+  readonly swaps: ReadonlyMap<number, readonly Swap[]>;
+  /** Where its price comes from, and what the kit takes off the sum of its parts. */
+  readonly priceFrom: Exclude<PriceSource, 'typed'>;
+  readonly discount: Percent;
+  /** What a kit that is made ahead is priced by; null: by what leaves for the line. */
+  readonly priced: { readonly parts: readonly Content[]; readonly outputQuantity: Quantity } | null;
 }
 
+/** What is stocked itself: nothing in it to be changed. */
+const PLAIN = {
+  rule: { onOrder: 'locked', swapFor: 'listed' },
+  swaps: new Map(),
+  priceFrom: 'own',
+  discount: ZERO,
+  priced: null,
+} as const;
+
 /**
- * What leaves when an item is sold, and what one of it sells at.
- * @throws Refusal `item-archived`, `order-record-only`, `no-definition-in-use`
+ * What leaves when an item is sold now.
+ * @throws Refusal `item-archived`, `order-record-only`, `no-definition-in-use` naming `field`
  */
 export async function contentsOf(db: Reader, item: ItemRow, field: string): Promise<Contents> {
   if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, field);
@@ -30,33 +43,111 @@ export async function contentsOf(db: Reader, item: ItemRow, field: string): Prom
   const build = definitions.find(({ purpose }) => purpose === 'build');
   if (!build && definitions.some(({ purpose }) => purpose === 'record'))
     throw new Refusal('order-record-only', { name: item.name }, field);
-  const itself = { item_id: item.id, basis: 'per-output', amount: ONE, waste: ZERO } as const;
-  const own = { price: item.sell_price, priceFrom: 'own' } as const;
-  const revision = build && (await revisionInUse(db, item.id));
-  if (!build || (build.made !== 'packed-per-order' && (build.price_from === 'own' || !revision)))
-    return { revisionId: null, outputQuantity: ONE, parts: [itself], ...own };
+  const itself = { position: 0, itemId: item.id, basis: 'per-output', amount: ONE, waste: ZERO } as const;
+  const own = { revisionId: null, outputQuantity: ONE, base: [itself], ...PLAIN };
+  if (!build || (build.made === 'ahead' && build.price_from === 'own')) return own;
+  const revision = await revisionInUse(db, item.id);
+  if (!revision && build.made === 'ahead') return own;
   if (!revision) throw new Refusal('no-definition-in-use', { name: item.name }, field);
-  const lines = (await revisionLines(db, revision.id)).flatMap((line) =>
-    line.kind === 'part' && line.item_id !== null
-      ? [{ item_id: line.item_id, basis: line.basis, amount: line.amount as Quantity, waste: line.waste }]
-      : [],
+  const parts = (await revisionLines(db, revision.id)).flatMap(
+    ({ kind, position, item_id: itemId, basis, amount, waste }) =>
+      kind === 'part' && itemId !== null ? [{ position, itemId, basis, amount: amount as Quantity, waste }] : [],
   );
-  const price =
-    build.price_from === 'own' ? own : await priceOfParts(db, lines, revision.output_quantity, build.discount);
-  return build.made === 'packed-per-order'
-    ? { revisionId: revision.id, outputQuantity: revision.output_quantity, parts: lines, ...price }
-    : { revisionId: null, outputQuantity: ONE, parts: [itself], ...price };
+  const outputQuantity = revision.output_quantity;
+  if (build.made === 'ahead')
+    return { ...own, priceFrom: 'contents', discount: build.discount, priced: { parts, outputQuantity } };
+  return { revisionId: revision.id, outputQuantity, base: parts, ...(await ruleOf(db, build, revision.id)) };
 }
 
-async function priceOfParts(db: Reader, parts: readonly Content[], output: Quantity, discount: Percent) {
+/** What leaves for a line that took its contents before. */
+export async function contentsOfLine(
+  db: Reader,
+  line: OrderLineRecord,
+  parts: readonly OrderPartRecord[],
+): Promise<Contents> {
+  const base = parts.map(({ position, base_item_id: itemId, basis, base_amount: amount, waste }) => ({
+    position,
+    itemId,
+    basis,
+    amount,
+    waste,
+  }));
+  const shared = { revisionId: line.revision_id, outputQuantity: line.output_quantity, base };
+  const build = await db.models.definition.findOne({ where: { item_id: line.item_id, purpose: 'build' } });
+  if (line.revision_id === null || !build) return { ...shared, ...PLAIN };
+  return { ...shared, ...(await ruleOf(db, build, line.revision_id)) };
+}
+
+async function ruleOf(
+  db: Reader,
+  build: {
+    on_order: Behaviour['onOrder'];
+    swap_for: Behaviour['swapFor'];
+    price_from: 'own' | 'parts';
+    discount: Percent;
+  },
+  revisionId: number,
+) {
+  return {
+    rule: { onOrder: build.on_order, swapFor: build.swap_for },
+    swaps: await alternatesOf(db, revisionId),
+    priceFrom: build.price_from === 'parts' ? ('contents' as const) : ('own' as const),
+    discount: build.discount,
+    priced: null,
+  };
+}
+
+/**
+ * The contents as wished for this line.
+ * @param at the name of a field of the line
+ * @throws Refusal as {@link withWishes}, `unknown-item`, `item-archived`, `too-many-decimals`
+ */
+export async function filled(
+  db: Reader,
+  contents: Contents,
+  wishes: readonly Wish[],
+  at: (name: string) => string,
+): Promise<Content[]> {
   const items = await itemRows(
     db,
-    parts.map((part) => part.item_id),
+    wishes.map((wish) => wish.itemId),
   );
-  const priced = parts.map((part) => ({ quantity: part.amount, price: items.get(part.item_id)?.sell_price ?? null }));
-  return { price: priceFromParts(priced, output, discount), priceFrom: 'contents' } as const;
+  for (const [index, wish] of wishes.entries()) {
+    const item = items.get(wish.itemId);
+    if (!item) throw new Refusal('unknown-item', {}, at(`contents.${index}.itemId`));
+    const isNew = contents.base.every(({ itemId }) => itemId !== wish.itemId);
+    if (isNew && item.archived_at !== null)
+      throw new Refusal('item-archived', { name: item.name }, at(`contents.${index}.itemId`));
+    countedIn(wish.amount, item.decimals, at(`contents.${index}.amount`));
+  }
+  try {
+    return withWishes(contents.base, wishes, contents.rule, contents.swaps);
+  } catch (error) {
+    throw error instanceof Refusal && error.field ? error.at(at(error.field)) : error;
+  }
 }
 
-/** What one costs this customer, rounded as money is paid; null where nobody has set a price. */
-export const priceFor = (contents: Contents, discount: Percent, decimals: number): Money | null =>
-  contents.price === null ? null : lessDiscount(contents.price, discount, decimals);
+/** Whose prices make the price of a line that is sold by its contents. */
+export const pricedOf = ({ priced }: Contents, parts: readonly Content[]) => priced?.parts ?? parts;
+
+/** What one sells at to this customer, rounded as money is paid; null where nobody has set a price. */
+export function priceFor(
+  contents: Contents,
+  parts: readonly Content[],
+  item: Pick<ItemRow, 'sell_price'>,
+  items: ReadonlyMap<number, ItemRow>,
+  customer: { readonly discount: Percent; readonly decimals: number },
+): Money | null {
+  const price =
+    contents.priceFrom === 'own'
+      ? item.sell_price
+      : priceFromParts(
+          pricedOf(contents, parts).map(({ itemId, amount }) => ({
+            quantity: amount,
+            price: items.get(itemId)?.sell_price ?? null,
+          })),
+          contents.priced?.outputQuantity ?? contents.outputQuantity,
+          contents.discount,
+        );
+  return price === null ? null : lessDiscount(price, customer.discount, customer.decimals);
+}

@@ -141,7 +141,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
   const parts = byLine(all);
   const items = await itemRows(
     db,
-    all.map((part) => part.item_id),
+    all.flatMap((part) => [part.item_id, part.base_item_id]),
   );
   const served = order.open === 1 ? await readServed(db, today) : new Map();
   const shelves = await usableOf(db, [...items.keys()]);
@@ -185,7 +185,9 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
         (part): OrderPart => ({
           id: part.id,
           item: toItem(found(items.get(part.item_id))),
+          instead: part.base_item_id === part.item_id ? null : found(items.get(part.base_item_id)).name,
           required: decimal(requiredOf(part, line)),
+          usual: decimal(requiredOf({ ...part, amount: part.base_amount }, line)),
           shipped: decimal(part.shipped),
           open: decimal(part.open),
           ready: decimal(readyOf(served, part)),

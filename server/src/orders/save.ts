@@ -1,19 +1,16 @@
 import type { Numbered } from '@yosegi/contract';
-import { countedIn, type Money, type Percent } from '@yosegi/core/number';
+import type { Percent } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { refuseTooManySerials } from '@yosegi/core/tracking';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
-import { currencyDecimals } from '../command/money.ts';
 import type { Writer } from '../db/database.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
-import { itemRows, refuseTooMuch } from '../items/index.ts';
+import { refuseTooMuch } from '../items/index.ts';
 import { nextNumber } from '../ledger/index.ts';
-import { contentsOf, priceFor } from './contents.ts';
+import { writeLines } from './lines.ts';
 import { keepOpen, orderLines, orderParts, orderRecord } from './sql.ts';
 import { current, requireState } from './state.ts';
 
 type OrderInput = Omit<BodyOf<'saveOrder'>, 'version'>;
-type LineInput = OrderInput['lines'][number];
 
 /** Enters an order; confirmed at once, what it needs is promised to it. @throws Refusal as {@link confirmOrder} */
 export async function createOrder(doing: Doing, input: BodyOf<'createOrder'>): Promise<Numbered> {
@@ -116,76 +113,4 @@ async function requireCustomer(tx: Writer, id: number, before?: number): Promise
   if (customer.archived_at !== null && id !== before)
     throw new Refusal('customer-archived', { name: customer.name }, 'customerId');
   return customer;
-}
-
-/** Makes the lines of an order what was typed. */
-async function writeLines(tx: Writer, orderId: number, lines: readonly LineInput[], discount: Percent): Promise<void> {
-  const known = new Map((await orderLines(tx, [orderId])).map((line) => [line.id, line]));
-  const kept = new Set(lines.flatMap(({ id }) => id ?? []));
-  for (const line of known.values()) {
-    if (kept.has(line.id)) continue;
-    if (line.shipped > 0) throw new Refusal('order-line-gone', {}, 'lines');
-    await tx.models.order_line.destroy({ where: { id: line.id } });
-  }
-  const items = await itemRows(
-    tx,
-    lines.map((line) => line.itemId),
-  );
-  const decimals = await currencyDecimals(tx);
-  for (const [position, line] of lines.entries()) {
-    const at = (name: string) => `lines.${position}.${name}`;
-    const item = items.get(line.itemId);
-    if (!item) throw new Refusal('unknown-item', {}, at('itemId'));
-    const quantity = countedIn(line.quantity, item.decimals, at('quantity'));
-    refuseTooManySerials(item.tracking, quantity, at('quantity'));
-    const before = line.id === null ? undefined : known.get(line.id);
-    if (line.id !== null && !before) throw new Refusal('unknown-line', {}, at('id'));
-    const typed = line.price === null ? null : ({ price: line.price, price_from: 'typed' } as const);
-    const values = { position, quantity, wanted_on: line.wantedOn };
-    if (before && before.item_id === item.id) {
-      if (quantity - before.dropped < before.shipped)
-        throw new Refusal('less-than-shipped', { shipped: before.shipped }, at('quantity'));
-      const agreed = before.price_from === 'typed' ? undefined : { price: before.price, price_from: before.price_from };
-      const price = typed ?? agreed ?? (await ownPrice(tx, item, discount, decimals, at));
-      await tx.models.order_line.update({ ...values, ...price }, { where: { id: before.id } });
-      continue;
-    }
-    if (before) {
-      if (before.shipped > 0) throw new Refusal('order-line-gone', {}, at('itemId'));
-      await tx.models.order_line.destroy({ where: { id: before.id } });
-    }
-    const contents = await contentsOf(tx, item, at('itemId'));
-    const price = typed ?? priceOf(priceFor(contents, discount, decimals), contents.priceFrom, item.name, at);
-    const lineId = await tx.insert('order_line', {
-      order_id: orderId,
-      item_id: item.id,
-      revision_id: contents.revisionId,
-      output_quantity: contents.outputQuantity,
-      ...values,
-      ...price,
-    });
-    await tx.insertMany(
-      'order_part',
-      contents.parts.map((part, index) => ({ line_id: lineId, position: index, ...part })),
-    );
-  }
-}
-
-type At = (name: string) => string;
-
-const ownPrice = async (
-  tx: Writer,
-  item: Parameters<typeof contentsOf>[1],
-  discount: Percent,
-  decimals: number,
-  at: At,
-) => {
-  const contents = await contentsOf(tx, item, at('itemId'));
-  return priceOf(priceFor(contents, discount, decimals), contents.priceFrom, item.name, at);
-};
-
-/** @throws Refusal `price-unknown` */
-function priceOf<F extends string>(price: Money | null, price_from: F, name: string, at: At) {
-  if (price === null) throw new Refusal('price-unknown', { name }, at('price'));
-  return { price, price_from };
 }

@@ -1,6 +1,6 @@
 import { type Need, required } from '@yosegi/core/definitions';
 import { minus, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
-import { type LineProgress, openOf, openPart } from '@yosegi/core/orders';
+import { type LineProgress, openOf, openPart, type Swap } from '@yosegi/core/orders';
 import type { QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
@@ -94,6 +94,19 @@ export const needOf = ({ basis, amount, waste, decimals }: OrderPartRecord): Nee
 /** What the whole of a line takes of a part. */
 export const requiredOf = (part: OrderPartRecord, line: Row<'order_line'>): Quantity =>
   required(needOf(part), minus(line.quantity, line.dropped), line.output_quantity);
+
+/** What a revision lists as alternates of its parts, by the part's position, the best first. */
+export async function alternatesOf(db: Reader, revisionId: number): Promise<ReadonlyMap<number, readonly Swap[]>> {
+  const rows = await db.all<{ position: number; item_id: number; ratio: Quantity }>(
+    `SELECT l.position, a.item_id, a.ratio FROM revision_line l JOIN revision_line_alternate a ON a.line_id = l.id
+     JOIN item i ON i.id = a.item_id WHERE l.revision_id = $1 AND i.archived_at IS NULL ORDER BY l.position, a.position`,
+    [revisionId],
+  );
+  const swaps = new Map<number, Swap[]>();
+  for (const { position, item_id, ratio } of rows)
+    swaps.set(position, [...(swaps.get(position) ?? []), { itemId: item_id, ratio }]);
+  return swaps;
+}
 
 /** Keeps beside each part what it still takes from shelves, and with the order whether anything is open. */
 export async function keepOpen(tx: Writer, orderId: number): Promise<void> {

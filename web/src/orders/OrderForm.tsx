@@ -1,6 +1,6 @@
-import type { Item, Numbered, Order, OrderLook } from '@yosegi/contract';
+import type { Item, Kit, Numbered, Order, OrderLook } from '@yosegi/contract';
 import { add, formatDecimal, type Money, readForText } from '@yosegi/core/number';
-import { useDeferredValue } from 'react';
+import { Fragment, useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { PricedCells } from '../lines/PricedCells.tsx';
@@ -18,6 +18,9 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import { useKept } from '../ui/useKept.ts';
+import { Fold } from './Fold.ts';
+import { KitRows } from './KitRows.tsx';
+import { amountFault, changesIn, type TypedPart, wishesOf } from './kit.ts';
 import { whenThere } from './words.ts';
 
 interface Head {
@@ -36,6 +39,8 @@ interface Line extends TypedLine {
   readonly quantity: string;
   /** Empty: the item's own price, or what it was agreed at. */
   readonly price: string;
+  /** What is otherwise in a kit on this line; null: as it was. */
+  readonly contents: readonly TypedPart[] | null;
 }
 
 const headOf = (order: Order | null, customerId: number | null): Head => ({
@@ -53,6 +58,7 @@ const linesOf = (order: Order | null): Omit<Line, 'key'>[] =>
     item: { id: itemId, code, name, unit, decimals, measures: [] },
     quantity,
     price: priceFrom === 'typed' ? price : '',
+    contents: null,
   }));
 
 const inputOf = (head: Head, lines: readonly Omit<Line, 'key'>[]) => ({
@@ -67,6 +73,7 @@ const inputOf = (head: Head, lines: readonly Omit<Line, 'key'>[]) => ({
     itemId: line.item.id,
     quantity: plainTyped(line.quantity, line.item),
     price: line.price.trim() || null,
+    contents: wishesOf(line.contents),
   })),
 });
 
@@ -86,7 +93,9 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
     readPricedLine(line.item, { quantity: line.quantity, cost: line.price || (look?.lines[index]?.price ?? '0') }),
   );
   const total = add(0 as Money, ...read.map(({ value }) => value));
-  const faulty = read.some(({ quantityError, costError }) => quantityError || costError);
+  const faulty =
+    read.some(({ quantityError, costError }) => quantityError || costError) ||
+    lines.some(({ contents }) => contents?.some((own) => amountFault(own.amount, own.item)));
   const leave = () => {
     forget();
     forgetHead();
@@ -117,6 +126,9 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
   };
   useShortcut('s', () => keep(false), { ctrl: true });
   useShortcut('Enter', () => keep(true), { ctrl: true });
+  const [opened, setOpened] = useState<ReadonlySet<number>>(new Set());
+  const toggle = (key: number) =>
+    setOpened((before) => new Set(before.has(key) ? [...before].filter((one) => one !== key) : [...before, key]));
   const passed = head.wantedOn !== '' && head.wantedOn < today();
   return (
     <SheetAndMargin>
@@ -195,31 +207,55 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
             {lines.map((line, index) => {
               const own = read[index];
               const ahead = look?.lines[index];
+              const isOpen = opened.has(line.key);
               return (
-                <tr key={line.key} data-line={line.key}>
-                  <td>
-                    <LineItem item={line.item} more={ahead && shortWords(ahead, line.item.id)} />
-                  </td>
-                  <PricedCells
-                    item={line.item}
-                    called={['Quantity of', 'Price of one']}
-                    quantity={line.quantity}
-                    cost={line.price}
-                    costHint={ahead?.price ?? undefined}
-                    onQuantity={(quantity) => set(line.key, { quantity })}
-                    onCost={(price) => set(line.key, { price })}
-                    onKeyDown={toNext}
-                    quantityError={own?.quantityError ?? problemAt(error, `lines.${index}.quantity`)}
-                    costError={own?.costError ?? problemAt(error, `lines.${index}.price`)}
-                  />
-                  <td className="num">{ahead ? format.number(ahead.free) : ''}</td>
-                  <td className="num">{ahead && Number(ahead.coming) > 0 ? format.number(ahead.coming) : '–'}</td>
-                  <td>{ahead && <WhenChip wholeOn={ahead.wholeOn} wantedOn={head.wantedOn} />}</td>
-                  <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
-                  <td>
-                    <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
-                  </td>
-                </tr>
+                <Fragment key={line.key}>
+                  <tr data-line={line.key}>
+                    <td>
+                      <LineItem
+                        item={line.item}
+                        more={
+                          ahead?.kit ? (
+                            <Fold type="button" aria-expanded={isOpen} onClick={() => toggle(line.key)}>
+                              {kitWords(ahead.kit, isOpen)}
+                            </Fold>
+                          ) : (
+                            ahead && shortWords(ahead, line.item.id)
+                          )
+                        }
+                      />
+                      {ahead?.kit && shortWords(ahead, line.item.id)}
+                    </td>
+                    <PricedCells
+                      item={line.item}
+                      called={['Quantity of', 'Price of one']}
+                      quantity={line.quantity}
+                      cost={line.price}
+                      costHint={ahead?.price ?? undefined}
+                      onQuantity={(quantity) => set(line.key, { quantity })}
+                      onCost={(price) => set(line.key, { price })}
+                      onKeyDown={toNext}
+                      quantityError={own?.quantityError ?? problemAt(error, `lines.${index}.quantity`)}
+                      costError={own?.costError ?? problemAt(error, `lines.${index}.price`)}
+                    />
+                    <td className="num">{ahead && !ahead.kit ? format.number(ahead.free) : ''}</td>
+                    <td className="num">{ahead && Number(ahead.coming) > 0 ? format.number(ahead.coming) : '–'}</td>
+                    <td>{ahead && <WhenChip wholeOn={ahead.wholeOn} wantedOn={head.wantedOn} />}</td>
+                    <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
+                    <td>
+                      <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
+                    </td>
+                  </tr>
+                  {isOpen && ahead?.kit && (
+                    <KitRows
+                      kit={ahead.kit}
+                      typed={line.contents}
+                      onChange={(contents) => set(line.key, { contents })}
+                      error={error}
+                      index={index}
+                    />
+                  )}
+                </Fragment>
               );
             })}
             <tr>
@@ -229,7 +265,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                   hideLabel
                   placeholder="Type an item: code, name or a piece of either"
                   inputRef={adder}
-                  onPick={(item) => append({ item, id: null, quantity: '1', price: '' })}
+                  onPick={(item) => append({ item, id: null, quantity: '1', price: '', contents: null })}
                 />
               </td>
               <td colSpan={5} />
@@ -254,7 +290,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
         </Row>
         <ProblemBox
           error={error}
-          shownAt={['customerId', 'reference', 'wantedOn', 'lines.*.quantity', 'lines.*.price']}
+          shownAt={SHOWN_AT}
           ways={
             problemOf(error)?.code === 'stale-save' &&
             order && <LinkButton to={`/orders/${order.id}`}>See how it stands now</LinkButton>
@@ -310,6 +346,16 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
   );
 }
 
+const SHOWN_AT = ['customerId', 'reference', 'wantedOn', 'lines.*.quantity', 'lines.*.price'].concat(
+  ['amount', 'itemId'].map((name) => `lines.*.contents.*.${name}`),
+);
+
+function kitWords(kit: Kit, isOpen: boolean): string {
+  const changes = changesIn(kit);
+  const what = changes > 0 ? `${count(changes, 'change')} in it` : count(kit.parts.length, 'part');
+  return `packed for it · ${what}${isOpen ? '' : kit.onOrder === 'locked' ? ', as they are' : ', may change'}`;
+}
+
 /** What the server says of the lines as they stand; of the ones before while the answer is on its way. */
 function useLook(input: ReturnType<typeof inputOf>, orderId: number | null, lines: readonly Line[]) {
   const asked = useDeferredValue(
@@ -317,7 +363,7 @@ function useLook(input: ReturnType<typeof inputOf>, orderId: number | null, line
       customerId: input.customerId || null,
       orderId,
       wantedOn: input.wantedOn,
-      lines: input.lines.map((line, index) => ({ ...line, id: null, ...readable(lines[index], line.price) })),
+      lines: input.lines.map((line, index) => ({ ...line, ...readable(lines[index], line.price) })),
     }),
   );
   const question = useQuestion(
@@ -329,13 +375,21 @@ function useLook(input: ReturnType<typeof inputOf>, orderId: number | null, line
 }
 
 /** What cannot be read yet counts as one at its own price, so that the other lines keep their answers. */
-function readable(line: Line | undefined, price: string | null): { quantity?: string; price?: string | null } {
+function readable(
+  line: Line | undefined,
+  price: string | null,
+): {
+  quantity?: string;
+  price?: string | null;
+  contents?: ReturnType<typeof wishesOf>;
+} {
   if (!line) return {};
   const { quantity, quantityError, costError } = readPricedLine(line.item, {
     quantity: line.quantity,
     cost: price ?? '',
   });
   return {
+    contents: wishesOf(line.contents, true),
     ...(quantityError ? { quantity: '1' } : { quantity: formatDecimal(quantity) }),
     ...(costError ? { price: null } : {}),
   };

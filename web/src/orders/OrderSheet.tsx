@@ -2,7 +2,6 @@ import type { Order, OrderLine } from '@yosegi/contract';
 import { readForText } from '@yosegi/core/number';
 import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
-import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
@@ -14,14 +13,10 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
+import { Fold } from './Fold.ts';
 import { Outlook } from './Outlook.tsx';
 import { ShipPanel } from './ShipPanel.tsx';
 import { outlookWords, standingWords, whenThere } from './words.ts';
-
-/** Opens the parts of a kit under its line. */
-const Fold = styled.button`
-  border: 0; background: none; padding: 0; cursor: pointer; color: var(--indigo); font-size: 12.5px; text-align: left;
-`;
 
 const isOver = ({ standing }: Order) => standing === 'shipped' || standing === 'cancelled';
 
@@ -206,10 +201,16 @@ function Line({ order, line }: { order: Order; line: OrderLine }) {
             <td style={{ paddingLeft: 48 }}>
               <Cell>
                 <Tile code={part.item.code} size={22} />
-                {part.item.name}
+                <span>
+                  {part.item.name}
+                  {part.instead && <Faint> ⇄ for {part.instead}</Faint>}
+                </span>
               </Cell>
             </td>
-            <td className="num">{format.quantity(part.required, part.item.unit, part.item.decimals)}</td>
+            <td className="num">
+              {format.quantity(part.required, part.item.unit, part.item.decimals)}
+              {!part.instead && part.usual !== part.required && <Faint> was {format.number(part.usual)}</Faint>}
+            </td>
             <td className="num" colSpan={2}>
               <Faint>in the kit</Faint>
             </td>

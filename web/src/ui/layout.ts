@@ -42,7 +42,7 @@ export const Grid = styled.table`
   td small { color: var(--ink-3); }
   tr[data-quiet] td { color: var(--ink-3); }
 `;
-export const Cell = styled.div`display: flex; align-items: center; gap: 9px; line-height: 1.15; min-width: 0;`;
+export const Cell = styled.div`display: flex; align-items: center; gap: 9px; line-height: 1.15; min-width: 0; > svg, > img { flex: none; }`;
 export const KeyValue = styled.div`display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px dotted var(--line); > b { white-space: nowrap; }`;
 export const BigNumber = styled.div`font: 600 44px/1 var(--display); margin: 6px 0 2px;`;
 export const Form = styled.form<{ $columns?: number }>`

@@ -75,8 +75,12 @@ CREATE TABLE order_part (
   position INTEGER NOT NULL,
   item_id INTEGER NOT NULL REFERENCES item,
   basis TEXT NOT NULL CHECK (basis IN ('per-output', 'per-run')),
-  amount INTEGER NOT NULL CHECK (amount > 0),
+  -- zero where it is left out of this line
+  amount INTEGER NOT NULL CHECK (amount >= 0),
   waste INTEGER NOT NULL DEFAULT 0,
+  -- what the revision has in its place
+  base_item_id INTEGER NOT NULL REFERENCES item,
+  base_amount INTEGER NOT NULL CHECK (base_amount > 0),
   shipped INTEGER NOT NULL DEFAULT 0,
   -- what it still takes from shelves
   open INTEGER NOT NULL DEFAULT 0

@@ -66,6 +66,8 @@ export const orderPart = {
   basis: text<Basis>(),
   amount: integer<Quantity>(),
   waste: integer<Percent>(0),
+  base_item_id: ref('item'),
+  base_amount: integer<Quantity>(),
   shipped: integer<Quantity>(0),
   open: integer<Quantity>(0),
 };
