@@ -168,6 +168,8 @@ export const BuyRow = z.object({
   /** What is missing for promises alone: builds wait for it. */
   short: Decimal,
   needs: z.array(PurchaseNeed),
+  /** Orders of customers that nothing brings it to yet, in the turn in which they are served. */
+  orders: z.array(z.object({ orderId: Id, number: z.string(), customer: z.string(), quantity: Decimal })),
   /** The best first, by what was asked for. */
   offers: z.array(Offer),
   /** Whole packs of the best offer; what is needed while nobody offers it. */

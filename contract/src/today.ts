@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { BuildRow } from './builds.ts';
 import { Decimal, Id, route } from './common.ts';
+import { OrderRow } from './orders.ts';
 import { PutRight } from './stock.ts';
 
 export const Today = z.object({
@@ -22,6 +23,9 @@ export const Today = z.object({
       isComing: z.boolean(),
     }),
   ),
+  /** Orders of customers that can leave, and those that will be late or have no day yet. */
+  canLeave: z.array(OrderRow),
+  atRisk: z.array(OrderRow),
   /** What went below zero or was overridden and has not been put right. */
   putRight: z.array(PutRight),
   /** What waits at each station. */

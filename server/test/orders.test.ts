@@ -281,9 +281,16 @@ describe('an order', () => {
     await shop.define(chest, [[wood, '1']]);
     expect(await shop.plan(chest, '3', '2026-12-10')).toMatchObject({ waiting: [], canStart: '3' });
     expect(await read(later.id)).toMatchObject({ lines: [{ canShip: '1' }] });
+    // A build that is served in full leaves the later order without; the list to buy says for whom.
     expect((await server.call(api.buyList, { query: {} })).find(({ code }) => code === 'WOOD')).toMatchObject({
       short: '7',
+      needs: [],
+      orders: [{ orderId: later.id, number: later.number, customer: 'LARK & Co', quantity: '7' }],
     });
+    const { canLeave, atRisk, counts } = await server.call(api.today, {});
+    expect(canLeave.map(({ number }) => number)).toContain(sooner.number);
+    expect(atRisk.map(({ number }) => number)).toContain(later.number);
+    expect(counts.orders).toBe(canLeave.length);
   });
 
   it('is sent once, however often and by however many it is sent at a time', async () => {

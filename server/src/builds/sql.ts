@@ -2,7 +2,7 @@ import type { BuildDetail, BuildLine, BuildRow, StockDocument } from '@yosegi/co
 import { openToPick, type Progress } from '@yosegi/core/builds';
 import { canMake } from '@yosegi/core/coverage';
 import { type Need, required } from '@yosegi/core/definitions';
-import { type Share, type Shortage, sharesOf, sourceKey } from '@yosegi/core/demand';
+import { type Pegged, type Share, type Shortage, sharesOf, sourceKey } from '@yosegi/core/demand';
 import { type Percent, type Quantity, ZERO } from '@yosegi/core/number';
 import { isPast } from '@yosegi/core/text';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
@@ -87,6 +87,8 @@ export const openOf = (build: BuildRecord, line: BuildLineRecord): Quantity =>
 
 /** What open builds have from shelves and wait for, and their lines. */
 export interface Shares {
+  /** What serves whom, in turn. */
+  readonly pegging: readonly Pegged[];
   /** By {@link sourceKey}. */
   readonly shares: ReadonlyMap<string, Share>;
   readonly lines: ReadonlyMap<number, readonly BuildLineRecord[]>;
@@ -102,7 +104,8 @@ export async function readShares(db: Reader, today: string): Promise<Shares> {
     if (known) known.push(line);
     else byBuild.set(line.build_id, [line]);
   }
-  return { shares: sharesOf(await readPegging(db, today)), lines: byBuild };
+  const pegging = await readPegging(db, today);
+  return { pegging, shares: sharesOf(pegging), lines: byBuild };
 }
 
 /** The share of one build; it has no entry where it needs nothing. */

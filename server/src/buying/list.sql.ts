@@ -26,6 +26,13 @@ export const offersFor = (db: Reader, ids: readonly number[]) =>
   );
 
 /** Builds by number and product. */
+/** Orders of customers, by the number and name that people know them by. */
+export const orderNames = (db: Reader, ids: readonly number[]) =>
+  db.all<{ id: number; number: string; customer: string }>(
+    `SELECT o.id, o.number, c.name AS customer FROM sales_order o JOIN customer c ON c.id = o.customer_id
+     WHERE o.id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(ids)],
+  );
 export const buildNames = (db: Reader, ids: readonly number[]) =>
   db.all<{ id: number; number: string; product: string }>(
     `SELECT b.id, b.number, i.name AS product FROM build b JOIN item i ON i.id = b.item_id

@@ -1,6 +1,6 @@
 import type { BuyRow, Offer } from '@yosegi/contract';
 import { bestOffer, type Delivery, learnLead } from '@yosegi/core/buying';
-import { missingByItem, type Pegged } from '@yosegi/core/demand';
+import { missingByItem, type Pegged, type Source } from '@yosegi/core/demand';
 import { add, type Quantity, ZERO } from '@yosegi/core/number';
 import { decimal, decimalOrNull, orNull } from '../command/amounts.ts';
 import { found } from '../command/doing.ts';
@@ -8,7 +8,7 @@ import type { Reader } from '../db/database.ts';
 import { readPeggingToBuy } from '../demand/index.ts';
 import { toMeasures } from '../items/index.ts';
 import { deliveriesOf } from './leads.sql.ts';
-import { buildNames, itemsToBuy, type OfferRow, offersFor } from './list.sql.ts';
+import { buildNames, itemsToBuy, type OfferRow, offersFor, orderNames } from './list.sql.ts';
 
 /** What has to be bought so that every promise is kept and every reorder point is reached, with what it is for. */
 export async function buyList(db: Reader, by: 'cheapest' | 'fastest', today: string): Promise<BuyRow[]> {
@@ -24,6 +24,7 @@ export async function buyList(db: Reader, by: 'cheapest' | 'fastest', today: str
     learnt.set(supplierId, await deliveriesOf(db, supplierId, [...new Set(offers.map((offer) => offer.item_id))]));
   const learntOf = (row: OfferRow) => learnLead(learnt.get(row.supplier_id)?.get(row.item_id) ?? []);
   const waiting = await buildsShortOf(db, pegging);
+  const ordered = await ordersShortOf(db, pegging);
   return items.map((item): BuyRow => {
     const needed = missing.get(item.id) ?? ZERO;
     const kept = add(ZERO, ...pegging.filter(isReorderOf(item.id)).map(({ short }) => short));
@@ -47,6 +48,7 @@ export async function buyList(db: Reader, by: 'cheapest' | 'fastest', today: str
       needed: decimal(needed),
       short: decimal(needed - kept),
       needs: waiting.get(item.id) ?? [],
+      orders: ordered.get(item.id) ?? [],
       offers: own
         .sort(
           (a, b) => Number(b.supplier_id === best?.offer.supplierId) - Number(a.supplier_id === best?.offer.supplierId),
@@ -62,27 +64,40 @@ const isReorderOf =
   ({ demand: { source } }: Pegged) =>
     source.kind === 'reorder' && source.id === itemId;
 
-/** Builds by the part that nothing brings them, in the turn in which they are served. */
-async function buildsShortOf(db: Reader, pegging: readonly Pegged[]): Promise<Map<number, BuyRow['needs']>> {
-  const ids = pegging.flatMap(({ demand: { source } }) => (source.kind === 'build' ? source.id : []));
-  const rows = await buildNames(db, ids);
-  const names = new Map(rows.map((row) => [row.id, row]));
+/** Who is short of each item, in the turn in which they are served: sources of one kind by item, with how much. */
+function shortOf(pegging: readonly Pegged[], kind: Source['kind']): Map<number, Map<number, Quantity>> {
   const byItem = new Map<number, Map<number, Quantity>>();
   for (const { demand, short } of pegging) {
-    if (demand.source.kind !== 'build') continue;
-    const builds = byItem.get(demand.itemId) ?? new Map<number, Quantity>();
-    builds.set(demand.source.id, add(builds.get(demand.source.id) ?? ZERO, short));
-    byItem.set(demand.itemId, builds);
+    if (demand.source.kind !== kind) continue;
+    const sources = byItem.get(demand.itemId) ?? new Map<number, Quantity>();
+    sources.set(demand.source.id, add(sources.get(demand.source.id) ?? ZERO, short));
+    byItem.set(demand.itemId, sources);
   }
-  return new Map(
-    [...byItem].map(([itemId, builds]) => [
-      itemId,
-      [...builds].map(([buildId, quantity]) => {
-        const { number, product } = found(names.get(buildId));
-        return { buildId, build: number, product, quantity: decimal(quantity) };
-      }),
-    ]),
-  );
+  return byItem;
+}
+
+const idsIn = (byItem: ReadonlyMap<number, ReadonlyMap<number, Quantity>>) =>
+  [...byItem.values()].flatMap((sources) => [...sources.keys()]);
+const byId = <T extends { readonly id: number }>(rows: readonly T[]) => new Map(rows.map((row) => [row.id, row]));
+
+async function buildsShortOf(db: Reader, pegging: readonly Pegged[]): Promise<Map<number, BuyRow['needs']>> {
+  const byItem = shortOf(pegging, 'build');
+  const names = byId(await buildNames(db, idsIn(byItem)));
+  const need = ([buildId, quantity]: [number, Quantity]) => {
+    const { number, product } = found(names.get(buildId));
+    return { buildId, build: number, product, quantity: decimal(quantity) };
+  };
+  return new Map([...byItem].map(([itemId, builds]) => [itemId, [...builds].map(need)]));
+}
+
+async function ordersShortOf(db: Reader, pegging: readonly Pegged[]): Promise<Map<number, BuyRow['orders']>> {
+  const byItem = shortOf(pegging, 'order');
+  const names = byId(await orderNames(db, idsIn(byItem)));
+  const need = ([orderId, quantity]: [number, Quantity]) => {
+    const { number, customer } = found(names.get(orderId));
+    return { orderId, number, customer, quantity: decimal(quantity) };
+  };
+  return new Map([...byItem].map(([itemId, orders]) => [itemId, [...orders].map(need)]));
 }
 
 const toCore = (row: OfferRow, leadDays: number | null) => ({

@@ -105,7 +105,12 @@ const byLine = (parts: readonly OrderPartRecord[]): Map<number, OrderPartRecord[
 };
 
 /** Rows as a list shows them, with when each order is whole. */
-export async function toOrderRows(db: Reader, records: readonly OrderRecord[], today: string): Promise<OrderRow[]> {
+export async function toOrderRows(
+  db: Reader,
+  records: readonly OrderRecord[],
+  today: string,
+  known?: Served,
+): Promise<OrderRow[]> {
   if (records.length === 0) return [];
   const lines = await orderLines(
     db,
@@ -117,13 +122,21 @@ export async function toOrderRows(db: Reader, records: readonly OrderRecord[], t
       lines.map(({ id }) => id),
     ),
   );
-  const served = records.some(({ open }) => open === 1) ? await readServed(db, today) : new Map();
+  const isAnyOpen = records.some(({ open }) => open === 1);
+  const served = known ?? (isAnyOpen ? await readServed(db, today) : new Map());
   return records.map((order) => {
     const own = lines.filter((line) => line.order_id === order.id);
     const { ready, ...head } = headOf(order, own, parts, served, today);
     return { ...head, lines: own.filter((line) => openOf(line) > 0).length, readyLines: ready };
   });
 }
+
+/** The most open orders that are looked at at once. */
+const MOST_OPEN = 1000;
+
+/** Every open order by the day it is wanted, as what serves whom says it stands. */
+export const openOrderRows = async (db: Reader, pegging: readonly Pegged[], today: string) =>
+  toOrderRows(db, await listRecords(db, { show: 'open', limit: MOST_OPEN - 1 }), today, servedIn(pegging));
 
 export async function listOrders(db: Reader, query: QueryOf<'orders'>, today: string) {
   const { rows, next } = page(await listRecords(db, query), query.limit, cursorOf);

@@ -6,6 +6,7 @@ import { decimal } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
+import { openOrderRows } from '../orders/index.ts';
 import { listPutRight } from '../stock/index.ts';
 import { find, needsAnEye } from './sql.ts';
 
@@ -25,11 +26,15 @@ async function readToday(db: Reader, today: string): Promise<Today> {
   const onBench = builds.filter((build) => build.state === 'on-bench');
   const holdUps = holdUpsOf(records, builds);
   const eye = await needsAnEye(db, today);
+  const sales = await openOrderRows(db, shares.pegging, today);
+  const canLeave = sales.filter(({ outlook }) => outlook === 'ready');
   return {
     ready,
     waiting,
     onBench,
     holdUps,
+    canLeave,
+    atRisk: sales.filter(({ outlook }) => outlook === 'late' || outlook === 'unknown'),
     putRight: await listPutRight(db),
     counts: {
       today: ready.length,
@@ -37,8 +42,7 @@ async function readToday(db: Reader, today: string): Promise<Today> {
       cover: holdUps.length,
       build: onBench.length,
       pick: onBench.filter((build) => build.pickedLines < build.pickLines).length,
-      orders: [...shares.shares.values()].filter(({ source, short }) => source.kind === 'order' && short.size === 0)
-        .length,
+      orders: canLeave.length,
       lateOrders: await countLateOrders(db, today),
       announced: eye.announced,
       expiring: eye.expiring,

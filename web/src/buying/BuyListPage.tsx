@@ -283,7 +283,7 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
           {Number(row.drafted) > 0 && ` · ${amount(row.drafted)} drafted`}
         </Faint>
       </td>
-      <td>{row.needs.length === 0 ? <Faint>the shelf</Faint> : <Needs row={row} />}</td>
+      <td>{row.needs.length + row.orders.length === 0 ? <Faint>the shelf</Faint> : <Needs row={row} />}</td>
       <td>
         <QuantityCell
           label={`Order of ${row.name}`}
@@ -322,23 +322,27 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
   );
 }
 
+/** The most of those who wait for something that are named. */
+const MOST_NAMED = 2;
+
+/** Builds and orders that wait for it, the first of them by name. */
 function Needs({ row }: { row: BuyRow }) {
   const format = useFormat();
-  const [first, second, ...more] = row.needs;
+  const all = [
+    ...row.needs.map((need) => ({ to: `/build/${need.buildId}`, number: need.build, whom: need.product, ...need })),
+    ...row.orders.map((need) => ({ to: `/orders/${need.orderId}`, whom: need.customer, ...need })),
+  ];
   return (
     <>
-      {[first, second].map(
-        (need) =>
-          need && (
-            <div key={need.buildId}>
-              <Link to={`/build/${need.buildId}`}>{need.build}</Link>{' '}
-              <Faint>
-                {format.quantity(need.quantity, row.unit, row.decimals)} · {need.product}
-              </Faint>
-            </div>
-          ),
-      )}
-      {more.length > 0 && <Faint>and {count(more.length, 'build')} more</Faint>}
+      {all.slice(0, MOST_NAMED).map((need) => (
+        <div key={need.to}>
+          <Link to={need.to}>{need.number}</Link>{' '}
+          <Faint>
+            {format.quantity(need.quantity, row.unit, row.decimals)} · {need.whom}
+          </Faint>
+        </div>
+      ))}
+      {all.length > MOST_NAMED && <Faint>and {all.length - MOST_NAMED} more</Faint>}
     </>
   );
 }

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { StartButton } from '../builds/index.ts';
+import { Outlook } from '../orders/index.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { count, type Format, useFormat } from '../ui/format.ts';
@@ -40,7 +41,8 @@ export function TodayPage() {
 function Board({ today }: { today: Today }) {
   const format = useFormat();
   const { ready, waiting, onBench, holdUps, putRight, counts } = today;
-  const nothing = ready.length + waiting.length + onBench.length === 0;
+  const sales = today.canLeave.length + today.atRisk.length;
+  const nothing = ready.length + waiting.length + onBench.length + sales === 0;
   return (
     <Page>
       <Left>
@@ -70,6 +72,8 @@ function Board({ today }: { today: Today }) {
             )
           }
         </JobLane>
+        <OrderLane title="Can leave" under="everything is on the shelf" edge="moss" orders={today.canLeave} />
+        <OrderLane title="Orders at risk" under="the ones wanted first" edge="short" orders={today.atRisk} />
         <JobLane title="On the bench" under="" edge="indigo" builds={onBench}>
           {(build) =>
             build.pickedLines < build.pickLines ? (
@@ -150,15 +154,59 @@ function Eye({ counts }: { counts: Today['counts'] }) {
   );
 }
 
-function conclusion({ ready, waiting, onBench, putRight }: Today): string {
+function conclusion({ ready, waiting, onBench, putRight, canLeave }: Today): string {
   const late = [...ready, ...waiting, ...onBench].filter((build) => build.late).length;
   const parts = [
     `${count(ready.length, 'build')} can start`,
     `${waiting.length} ${waiting.length === 1 ? 'waits' : 'wait'} for parts`,
     `${onBench.length} on the bench`,
+    ...(canLeave.length > 0 ? [`${count(canLeave.length, 'order')} can leave`] : []),
   ];
   const eye = putRight.length > 0 ? ` ${count(putRight.length, 'thing')} to put right.` : '';
   return `${parts.join(', ')}.${late > 0 ? ` ${count(late, 'build')} late.` : ' Nothing is late.'}${eye}`;
+}
+
+/** Orders of customers that want something of today. */
+function OrderLane({
+  title,
+  under,
+  edge,
+  orders,
+}: {
+  title: string;
+  under: string;
+  edge: string;
+  orders: Today['canLeave'];
+}) {
+  const format = useFormat();
+  if (orders.length === 0) return null;
+  return (
+    <Lane>
+      <h2>
+        {title} <span>{under}</span>
+      </h2>
+      {orders.map((order) => (
+        <Job key={order.id} $edge={edge}>
+          <Tile code={order.customer} />
+          <Link to={`/orders/${order.id}`}>
+            <b>{order.customer}</b>
+            <br />
+            <Faint>
+              {order.number}
+              {order.reference && ` · ${order.reference}`}
+            </Faint>
+          </Link>
+          <Outlook order={order} />
+          <span>
+            {order.wantedOn ? `due ${format.day(order.wantedOn)}` : <Faint>no day set</Faint>}
+            <br />
+            <Faint>{format.money(order.worth, 0)}</Faint>
+          </span>
+          <LinkButton to={`/orders/${order.id}`}>{order.outlook === 'ready' ? 'Ship' : 'See why'}</LinkButton>
+        </Job>
+      ))}
+    </Lane>
+  );
 }
 
 function JobLane({

@@ -1,0 +1,1 @@
+export { openOrderRows } from './read.ts';

@@ -1,0 +1,1 @@
+export { Outlook } from './Outlook.tsx';
