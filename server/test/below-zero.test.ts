@@ -79,6 +79,38 @@ describe('an owner overrides a shortage', () => {
     expect(await server.verify()).toEqual([]);
   });
 
+  it('goes below zero of a lot that is known, and asks for one where none is', async () => {
+    const override = { reason: 'Counted wrong, to be looked at' };
+    const short = async (code: string, received: boolean) => {
+      const part = await shop.item(code, { tracking: 'lot', standardCost: '1' });
+      const product = await shop.item(`OF-${code}`, { source: 'made' });
+      await shop.define(product, [[part, '3', 'when-finished']]);
+      if (received) await shop.receive(part, '2', '5', 1, { lot: 'L1' });
+      const { id, version } = await shop.plan(product, '1');
+      const started = await server.did('build', api.startBuild, { params: { id }, body: { version, override } });
+      const body = { version: started.version, good: '1', outputBinId: shop.bin(2), lines: [], override };
+      return { params: { id }, body, part };
+    };
+    const some = await short('RESIN', true);
+    const done = await server.call(api.finish, { params: some.params, body: some.body });
+    expect((await server.document(done)).movements).toMatchObject([
+      { code: 'RESIN', lot: 'L1', quantity: '-3' },
+      { code: 'OF-RESIN', quantity: '1' },
+    ]);
+    expect(await shop.stockOf(some.part)).toMatchObject({ onHand: '-1' });
+    const none = await short('TAR', false);
+    expect(await server.refused(api.finish, { params: none.params, body: none.body })).toMatchObject({
+      code: 'lot-needed',
+      field: 'lines',
+    });
+    expect(await server.verify()).toEqual([]);
+    await server.call(api.undoDocument, { params: { id: done.id }, body: {} });
+    for (const { id } of [some.params, none.params]) {
+      const { version } = await server.call(api.build, { params: { id } });
+      await server.call(api.cancelBuild, { params: { id }, body: { version } });
+    }
+  });
+
   it('sends a build short to the bench, on Today until it is over', async () => {
     const planned = await shop.plan(candle, '100');
     const body = { version: planned.version, override: { reason: 'Customer waits at the door' } };

@@ -77,7 +77,7 @@ export function actualsOf(
 export function finishingLines(
   bench: Bench,
   actuals: ReadonlyMap<number, Quantity>,
-  typed: Pick<Typed, 'lines' | 'serials'>,
+  typed: Pick<Typed, 'lines' | 'serials' | 'override'>,
 ): Finishing['lines'] {
   return bench.lines.flatMap((line): Finishing['lines'][number][] => {
     const actual = actuals.get(line.id) ?? ZERO;
@@ -94,7 +94,7 @@ function finishingPart(
   { build, items, standing, shelves, binId, usual }: Bench,
   line: BuildLineRecord,
   actual: Quantity,
-  typed: Pick<Typed, 'lines' | 'serials'>,
+  typed: Pick<Typed, 'lines' | 'serials' | 'override'>,
 ): FinishingPart {
   const item = found(items.get(line.item_id ?? 0));
   const index = typed.lines.findIndex((one) => one.lineId === line.id);
@@ -102,6 +102,7 @@ function finishingPart(
   // A rework takes in the units that it is said to give back, unless told otherwise.
   const same = item.id === build.item_id && typed.serials.length * SCALE === actual && !own?.serials.length;
   const named = same ? { lot: null, serials: typed.serials } : own;
+  const at = (name: string) => (index < 0 ? 'lines' : `lines.${index}.${name}`);
   const chosen = choosePieces({
     item,
     quantity: actual,
@@ -109,8 +110,13 @@ function finishingPart(
     bench: standing.filter((row) => row.item_id === item.id),
     shelves: inOrder(shelves, item, homeOf(line, item)),
     named,
-    at: (name) => (index < 0 ? 'lines' : `lines.${index}.${name}`),
+    at,
   });
+  const shelf = spotOf(item.id, found(usual.get(line.id)));
+  // What goes below zero of a lot goes below zero of one that is known.
+  const last = chosen.shelves.at(-1) ?? { ...shelf, lotId: chosen.bench.at(-1)?.lotId ?? null };
+  const isShort = item.tracking === 'lot' && actual > line.on_bench && last.lotId === null;
+  if (isShort && typed.override) throw new Refusal('lot-needed', { name: item.name }, at('lot'));
   return {
     kind: 'part',
     ...needOf(line),
@@ -120,7 +126,7 @@ function finishingPart(
     onBench: line.on_bench,
     bench: chosen.bench.length > 0 ? chosen.bench : [spotOf(item.id, binId, { kind: 'build', id: build.id })],
     shelves: chosen.shelves,
-    usual: spotOf(item.id, found(usual.get(line.id))),
+    usual: item.tracking === 'lot' ? last : shelf,
   };
 }
 
