@@ -14,7 +14,7 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Push, Row } from '../ui/text.ts';
 import { purposeName } from './behaviour.ts';
 import { DraftGrid } from './DraftGrid.tsx';
-import { type Draft, draftOf, reckon, toInput } from './draft.ts';
+import { type Draft, draftOf, isSavedAs, reckon, toInput } from './draft.ts';
 import { useHistory } from './history.ts';
 import { forgetDraft, keepDraft, keptDraft } from './keep.ts';
 import { MadeOf } from './MadeOf.tsx';
@@ -35,8 +35,10 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
   const kept = useRef(keptDraft(revision.id));
   const [history, step] = useHistory<Draft>(() => kept.current?.draft ?? draftOf(revision));
   const draft = history.present;
-  const [version, setVersion] = useState(kept.current?.version ?? revision.version);
-  const [dirty, setDirty] = useState(kept.current !== null);
+  // A tab that was closed before it heard that its save was done has nothing to save: nobody else changed it.
+  const [wasSaved] = useState(() => kept.current !== null && isSavedAs(kept.current.draft, revision));
+  const [version, setVersion] = useState(wasSaved ? revision.version : (kept.current?.version ?? revision.version));
+  const [dirty, setDirty] = useState(kept.current !== null && !(wasSaved && kept.current.draft.mending.length === 0));
   const [from, setFrom] = useState<string | null>(null);
   const reckoning = useMemo(() => reckon(draft, item.decimals, rates), [draft, item.decimals, rates]);
 

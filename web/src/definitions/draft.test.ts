@@ -2,7 +2,17 @@ import type { PartItem, Revision } from '@yosegi/contract';
 import { formatDecimal } from '@yosegi/core/number';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { chargeLine, type Draft, draftOf, labourLine, noteLine, partLine, reckon, toInput } from './draft.ts';
+import {
+  chargeLine,
+  type Draft,
+  draftOf,
+  isSavedAs,
+  labourLine,
+  noteLine,
+  partLine,
+  reckon,
+  toInput,
+} from './draft.ts';
 
 const item = (id: number, averageCost: string, more: Partial<PartItem> = {}): PartItem => ({
   id,
@@ -200,5 +210,10 @@ describe('a draft while it is typed', () => {
       ],
     } as unknown as Revision;
     expect(toInput(draftOf(revision))).toEqual(input);
+    // What a closed tab kept is known for what was saved of it, whatever rows are still to be placed.
+    const kept = { ...draftOf(revision), mending: [{}] } as unknown as Draft;
+    expect(isSavedAs(kept, revision)).toBe(true);
+    expect(isSavedAs({ ...kept, outputQuantity: '9' }, revision)).toBe(false);
+    expect(isSavedAs({ ...kept, lines: kept.lines.slice(1) }, revision)).toBe(false);
   });
 });

@@ -151,6 +151,12 @@ export const toInput = (draft: Draft): LineInput[] =>
     return { kind, text };
   });
 
+/** Whether a draft is, but for rows still to be placed, what the server has of the revision. */
+export const isSavedAs = (draft: Draft, revision: Revision): boolean => {
+  const asSent = (one: Draft) => JSON.stringify([one.outputQuantity.trim(), toInput(one)]);
+  return asSent(draft) === asSent(draftOf(revision));
+};
+
 /** A part's typed quantity ("450 g") as the plain decimal of its stock unit; undefined while it cannot be read. */
 export function plainAmount({ item, amount }: Pick<DraftLine, 'item' | 'amount'>): string | undefined {
   try {
