@@ -97,7 +97,6 @@ const shots: readonly Shot[] = [
       await visit.heading('What OS-0001 brought');
     },
   },
-  { file: 'bench-sheet', path: '/print/bench/56', ready: /Bench sheet/ },
 ];
 
 mkdirSync('docs/screenshots', { recursive: true });

@@ -1,5 +1,5 @@
 import type { Order, OrderLine } from '@yosegi/contract';
-import { readForText } from '@yosegi/core/number';
+import { formatDecimal, readForText } from '@yosegi/core/number';
 import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
 import { useCommand } from '../api/client.ts';
@@ -255,7 +255,11 @@ function WaitsFor({ order }: { order: Order }) {
       {waiting.map((part) => (
         <KeyValue key={part.id}>
           <Link to={`/stock/items/${part.item.id}`}>
-            {format.quantity(String(Number(part.open) - Number(part.ready)), part.item.unit, part.item.decimals)}{' '}
+            {format.quantity(
+              formatDecimal(readForText(part.open) - readForText(part.ready)),
+              part.item.unit,
+              part.item.decimals,
+            )}{' '}
             {part.item.name}
           </Link>
           <b>{whenThere(part.wholeOn, format)}</b>

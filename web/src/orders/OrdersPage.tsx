@@ -1,4 +1,5 @@
 import type { OrderRow } from '@yosegi/contract';
+import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
@@ -138,9 +139,7 @@ function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
   return (
     <Sheet>
       <h1>{show === 'open' ? conclusion(rows) : `${count(rows.length, 'order')}.`}</h1>
-      {show === 'open' && (
-        <Lead>{format.money(String(sum(rows)))} is on open orders. The ones that need you come first.</Lead>
-      )}
+      {show === 'open' && <Lead>{format.money(sum(rows))} is on open orders. The ones that need you come first.</Lead>}
       <Grid style={{ width: '100%', marginTop: 14 }}>
         <thead>
           <tr>
@@ -175,7 +174,7 @@ function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
   );
 }
 
-const sum = (rows: readonly OrderRow[]) => rows.reduce((total, row) => total + Number(row.worth), 0).toFixed(2);
+const sum = (rows: readonly OrderRow[]) => formatDecimal(sumForText(rows.map((row) => readForText(row.worth))));
 
 function conclusion(rows: readonly OrderRow[]): string {
   const of = (outlook: OrderRow['outlook']) => rows.filter((row) => row.outlook === outlook).length;
