@@ -22,6 +22,8 @@ export const Printed = PlainCode.min(1)
   .max(40)
   .regex(/^[^\s,;]+$/, 'No spaces, commas or semicolons.')
   .refine(isVisible, SHOWN);
+/** A word or a few: a name of somebody, a reference, a phone number. */
+export const ShortText = z.string().trim().max(120);
 export const Remark = z.string().trim().max(2000);
 
 /** What a command answers of the record it made or changed: enough to name it and to change it again. */

@@ -2,6 +2,7 @@ import { buildRoutes } from './builds.ts';
 import { buyingRoutes } from './buying.ts';
 import { countRoutes } from './counts.ts';
 import { coverageRoutes } from './coverage.ts';
+import { customerRoutes } from './customers.ts';
 import { definitionRoutes } from './definitions.ts';
 import { deviceRoutes } from './devices.ts';
 import { importRoutes } from './exchange.ts';
@@ -23,6 +24,7 @@ export * from './buying.ts';
 export * from './common.ts';
 export * from './counts.ts';
 export * from './coverage.ts';
+export * from './customers.ts';
 export * from './definitions.ts';
 export * from './devices.ts';
 export * from './document-kinds.ts';
@@ -53,6 +55,7 @@ export const api = {
   ...definitionRoutes,
   ...countRoutes,
   ...coverageRoutes,
+  ...customerRoutes,
   ...orderRoutes,
   ...buildRoutes,
   ...pickRoutes,

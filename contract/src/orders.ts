@@ -1,65 +1,24 @@
 import { onOrders, swapFors } from '@yosegi/core/definitions';
 import { deliveries, orderStandings, priceSources } from '@yosegi/core/orders';
 import { z } from 'zod';
-import { FromZero, Positive, Price, percentUpTo } from './amounts.ts';
+import { FromZero, Positive, Price } from './amounts.ts';
 import {
-  Code,
   Day,
   Decimal,
   Id,
   IdParams,
-  Name,
   Numbered,
   PageQuery,
   pageOf,
   Remark,
   route,
-  Saved,
+  ShortText,
   Version,
 } from './common.ts';
 import { PartItem } from './definitions.ts';
 import { Tracking } from './items.ts';
 import { Posted } from './ledger.ts';
 import { BinQuantity, Tracked } from './tracking.ts';
-
-const Lines = z.string().trim().max(400);
-const Short = z.string().trim().max(120);
-
-export const CustomerInput = z.object({
-  code: Code,
-  name: Name,
-  contact: Short.default(''),
-  email: z.union([z.literal(''), z.email()]).default(''),
-  phone: Short.default(''),
-  /** Lines of the address as printed. */
-  billing: Lines.default(''),
-  /** Where goods go; empty: to the billing address. */
-  delivery: Lines.default(''),
-  discount: percentUpTo(100).prefault('0'),
-  /** Days a delivery is on its way. */
-  transportDays: z.number().int().min(0).max(365).nullable().default(null),
-  note: Remark.default(''),
-  fields: z
-    .array(z.object({ name: z.string().trim().min(1).max(60), value: z.string().trim().max(500) }))
-    .max(40)
-    .default([]),
-});
-export type CustomerInput = z.output<typeof CustomerInput>;
-
-export const CustomerRow = z.object({
-  id: Id,
-  code: z.string(),
-  name: z.string(),
-  contact: z.string(),
-  email: z.string(),
-  phone: z.string(),
-  discount: Decimal,
-  archived: z.boolean(),
-  /** Orders that are neither over nor a quote. */
-  openOrders: z.number().int(),
-  version: Version,
-});
-export type CustomerRow = z.infer<typeof CustomerRow>;
 
 export const OrderStanding = z.enum(orderStandings);
 
@@ -180,7 +139,7 @@ const OrderLineInput = z.object({
 
 const OrderInput = z.object({
   customerId: Id,
-  reference: Short.default(''),
+  reference: ShortText.default(''),
   wantedOn: Day.nullable().default(null),
   delivery: z.enum(deliveries).default('whole'),
   /** For the customer, printed. */
@@ -242,76 +201,6 @@ const ORDERS = { tag: 'Orders' } as const;
 const Versioned = z.object({ version: Version });
 
 export const orderRoutes = {
-  customers: route({
-    ...ORDERS,
-    right: 'look',
-    method: 'GET',
-    path: '/api/customers',
-    summary: 'Customers by name',
-    query: PageQuery.extend({
-      q: z.string().max(100).optional(),
-      show: z.enum(['active', 'archived']).default('active'),
-    }),
-    response: pageOf(CustomerRow),
-  }),
-  customer: route({
-    ...ORDERS,
-    right: 'look',
-    method: 'GET',
-    path: '/api/customers/:id',
-    summary: 'One customer with what they have ordered',
-    params: IdParams,
-    response: CustomerRow.extend({
-      billing: z.string(),
-      delivery: z.string(),
-      transportDays: z.number().int().nullable(),
-      note: z.string(),
-      fields: z.array(z.object({ name: z.string(), value: z.string() })),
-      orders: z.array(OrderRow),
-      /** What has been shipped to them, and what it cost. */
-      sold: Decimal,
-      cost: Decimal,
-      usual: z.array(
-        z.object({
-          itemId: Id,
-          code: z.string(),
-          name: z.string(),
-          unit: z.string(),
-          quantity: Decimal,
-          orders: z.number().int(),
-        }),
-      ),
-    }),
-  }),
-  createCustomer: route({
-    ...ORDERS,
-    right: 'sell',
-    method: 'POST',
-    path: '/api/customers',
-    summary: 'Add a customer',
-    body: CustomerInput,
-    response: Saved,
-  }),
-  updateCustomer: route({
-    ...ORDERS,
-    right: 'sell',
-    method: 'PUT',
-    path: '/api/customers/:id',
-    summary: 'Change a customer',
-    params: IdParams,
-    body: CustomerInput.extend({ version: Version }),
-    response: Saved,
-  }),
-  archiveCustomer: route({
-    ...ORDERS,
-    right: 'sell',
-    method: 'POST',
-    path: '/api/customers/:id/archive',
-    summary: 'Take a customer out of use, or bring them back',
-    params: IdParams,
-    body: z.object({ archived: z.boolean(), version: Version }),
-    response: Saved,
-  }),
   orders: route({
     ...ORDERS,
     right: 'look',
@@ -419,8 +308,8 @@ export const orderRoutes = {
         )
         .min(1)
         .max(200),
-      carrier: Short.default(''),
-      tracking: Short.default(''),
+      carrier: ShortText.default(''),
+      tracking: ShortText.default(''),
       remark: Remark.default(''),
     }),
     /** With how many lines of the order are still open. */

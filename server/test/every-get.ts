@@ -30,6 +30,8 @@ export async function unanswered(server: TestServer): Promise<string[]> {
     definition: definitions,
     build: (await call(api.builds, { query: { limit: 200 } })).rows,
     purchase: (await call(api.purchases, { query: { show: 'all', limit: 100 } })).rows,
+    order: (await call(api.orders, { query: { limit: 100 } })).rows,
+    customer: (await call(api.customers, { query: {} })).rows,
     supplier: await call(api.suppliers, {}),
     count: await call(api.counts, {}),
     document: (await call(api.documents, { query: { limit: 50 } })).rows,

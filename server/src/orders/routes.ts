@@ -1,4 +1,4 @@
-import type { orderRoutes } from '@yosegi/contract';
+import type { customerRoutes, orderRoutes } from '@yosegi/contract';
 import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import { lookAhead } from './ahead.ts';
@@ -8,7 +8,7 @@ import { listOrders, readOrder } from './read.ts';
 import { cancelOrder, confirmOrder, createOrder, dropLines, saveOrder } from './save.ts';
 import { shipOrder } from './ship.ts';
 
-export const orderHandlers: HandlersOf<typeof orderRoutes> = {
+export const orderHandlers: HandlersOf<typeof customerRoutes & typeof orderRoutes> = {
   customers: ({ db, query }) => listCustomers(db, query),
   customer: ({ db, params, now }) => readCustomer(db, params.id, dayOf(now)),
   createCustomer: (command) => createCustomer(command, command.body),

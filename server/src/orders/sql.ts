@@ -1,6 +1,6 @@
 import { type Need, required } from '@yosegi/core/definitions';
 import { minus, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
-import { type LineProgress, openOf, openPart, type Swap } from '@yosegi/core/orders';
+import { openOf, openPart, type Swap } from '@yosegi/core/orders';
 import type { QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
@@ -80,11 +80,6 @@ export function listRecords(db: Reader, { show, q, cursor, limit }: QueryOf<'ord
 
 export const cursorOf = ({ wanted_on, id }: OrderRecord) => `${wanted_on ?? '9999'}|${id}`;
 
-export const progressOf = ({ quantity, shipped, dropped }: LineProgress): LineProgress => ({
-  quantity,
-  shipped,
-  dropped,
-});
 export const needOf = ({ basis, amount, waste, decimals }: OrderPartRecord): Need => ({
   basis,
   quantity: amount,

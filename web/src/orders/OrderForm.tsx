@@ -1,18 +1,17 @@
-import type { Item, Kit, Numbered, Order, OrderLook } from '@yosegi/contract';
+import type { Kit, Numbered, Order, OrderLook } from '@yosegi/contract';
 import { add, formatDecimal, type Money, readForText } from '@yosegi/core/number';
-import { Fragment, useDeferredValue, useState } from 'react';
+import { Fragment, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { PricedCells } from '../lines/PricedCells.tsx';
 import { readPricedLine } from '../lines/pricedLine.ts';
-import { LineItem, RemoveLine, type TypedLine, useTypedLines } from '../lines/typedLines.tsx';
+import { LineItem, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice, Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { BigNumber, Grid, KeyValue, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
-import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
@@ -20,62 +19,9 @@ import { today } from '../ui/today.ts';
 import { useKept } from '../ui/useKept.ts';
 import { Fold } from './Fold.ts';
 import { KitRows } from './KitRows.tsx';
-import { amountFault, changesIn, type TypedPart, wishesOf } from './kit.ts';
+import { amountFault, changesIn } from './kit.ts';
+import { type Head, headOf, inputOf, type Line, linesOf, useLook } from './typedOrder.ts';
 import { whenThere } from './words.ts';
-
-interface Head {
-  readonly customer: string;
-  readonly reference: string;
-  readonly wantedOn: string;
-  readonly delivery: Order['delivery'];
-  readonly remark: string;
-  readonly benchNote: string;
-}
-
-interface Line extends TypedLine {
-  readonly item: Pick<Item, 'id' | 'code' | 'name' | 'unit' | 'decimals' | 'measures'>;
-  /** The line of the order that it is; null for a new one. */
-  readonly id: number | null;
-  readonly quantity: string;
-  /** Empty: the item's own price, or what it was agreed at. */
-  readonly price: string;
-  /** What is otherwise in a kit on this line; null: as it was. */
-  readonly contents: readonly TypedPart[] | null;
-}
-
-const headOf = (order: Order | null, customerId: number | null): Head => ({
-  customer: String(order?.customerId ?? customerId ?? ''),
-  reference: order?.reference ?? '',
-  wantedOn: order?.wantedOn ?? '',
-  delivery: order?.delivery ?? 'whole',
-  remark: order?.remark ?? '',
-  benchNote: order?.benchNote ?? '',
-});
-
-const linesOf = (order: Order | null): Omit<Line, 'key'>[] =>
-  (order?.lines ?? []).map(({ id, itemId, code, name, unit, decimals, quantity, price, priceFrom }) => ({
-    id,
-    item: { id: itemId, code, name, unit, decimals, measures: [] },
-    quantity,
-    price: priceFrom === 'typed' ? price : '',
-    contents: null,
-  }));
-
-const inputOf = (head: Head, lines: readonly Omit<Line, 'key'>[]) => ({
-  customerId: Number(head.customer) || 0,
-  reference: head.reference.trim(),
-  wantedOn: head.wantedOn || null,
-  delivery: head.delivery,
-  remark: head.remark.trim(),
-  benchNote: head.benchNote.trim(),
-  lines: lines.map((line) => ({
-    id: line.id,
-    itemId: line.item.id,
-    quantity: plainTyped(line.quantity, line.item),
-    price: line.price.trim() || null,
-    contents: wishesOf(line.contents),
-  })),
-});
 
 /** An order while it is typed: what is there, what is coming and the honest day follow every line, before it is saved. */
 export function OrderForm({ order, customerId }: { order: Order | null; customerId: number | null }) {
@@ -354,45 +300,6 @@ function kitWords(kit: Kit, isOpen: boolean): string {
   const changes = changesIn(kit);
   const what = changes > 0 ? `${count(changes, 'change')} in it` : count(kit.parts.length, 'part');
   return `packed for it · ${what}${isOpen ? '' : kit.onOrder === 'locked' ? ', as they are' : ', may change'}`;
-}
-
-/** What the server says of the lines as they stand; of the ones before while the answer is on its way. */
-function useLook(input: ReturnType<typeof inputOf>, orderId: number | null, lines: readonly Line[]) {
-  const asked = useDeferredValue(
-    JSON.stringify({
-      customerId: input.customerId || null,
-      orderId,
-      wantedOn: input.wantedOn,
-      lines: input.lines.map((line, index) => ({ ...line, ...readable(lines[index], line.price) })),
-    }),
-  );
-  const question = useQuestion(
-    'lookAhead',
-    { body: JSON.parse(asked) },
-    { enabled: input.lines.length > 0, keep: true },
-  );
-  return input.lines.length === question.data?.lines.length ? question.data : undefined;
-}
-
-/** What cannot be read yet counts as one at its own price, so that the other lines keep their answers. */
-function readable(
-  line: Line | undefined,
-  price: string | null,
-): {
-  quantity?: string;
-  price?: string | null;
-  contents?: ReturnType<typeof wishesOf>;
-} {
-  if (!line) return {};
-  const { quantity, quantityError, costError } = readPricedLine(line.item, {
-    quantity: line.quantity,
-    cost: price ?? '',
-  });
-  return {
-    contents: wishesOf(line.contents, true),
-    ...(quantityError ? { quantity: '1' } : { quantity: formatDecimal(quantity) }),
-    ...(costError ? { price: null } : {}),
-  };
 }
 
 const costOf = (look: OrderLook | undefined) =>

@@ -1,0 +1,103 @@
+import type { Item, Order } from '@yosegi/contract';
+import { formatDecimal } from '@yosegi/core/number';
+import { useDeferredValue } from 'react';
+import { useQuestion } from '../api/client.ts';
+import { readPricedLine } from '../lines/pricedLine.ts';
+import type { TypedLine } from '../lines/typedLines.tsx';
+import { plainTyped } from '../ui/measuring.ts';
+import { type TypedPart, wishesOf } from './kit.ts';
+
+/** What stands above the lines. */
+export interface Head {
+  readonly customer: string;
+  readonly reference: string;
+  readonly wantedOn: string;
+  readonly delivery: Order['delivery'];
+  readonly remark: string;
+  readonly benchNote: string;
+}
+
+export interface Line extends TypedLine {
+  readonly item: Pick<Item, 'id' | 'code' | 'name' | 'unit' | 'decimals' | 'measures'>;
+  /** The line of the order that it is; null for a new one. */
+  readonly id: number | null;
+  readonly quantity: string;
+  /** Empty: the item's own price, or what it was agreed at. */
+  readonly price: string;
+  /** What is otherwise in a kit on this line; null: as it was. */
+  readonly contents: readonly TypedPart[] | null;
+}
+
+export const headOf = (order: Order | null, customerId: number | null): Head => ({
+  customer: String(order?.customerId ?? customerId ?? ''),
+  reference: order?.reference ?? '',
+  wantedOn: order?.wantedOn ?? '',
+  delivery: order?.delivery ?? 'whole',
+  remark: order?.remark ?? '',
+  benchNote: order?.benchNote ?? '',
+});
+
+export const linesOf = (order: Order | null): Omit<Line, 'key'>[] =>
+  (order?.lines ?? []).map(({ id, itemId, code, name, unit, decimals, quantity, price, priceFrom }) => ({
+    id,
+    item: { id: itemId, code, name, unit, decimals, measures: [] },
+    quantity,
+    price: priceFrom === 'typed' ? price : '',
+    contents: null,
+  }));
+
+/** What is typed, as the wire takes it. */
+export const inputOf = (head: Head, lines: readonly Omit<Line, 'key'>[]) => ({
+  customerId: Number(head.customer) || 0,
+  reference: head.reference.trim(),
+  wantedOn: head.wantedOn || null,
+  delivery: head.delivery,
+  remark: head.remark.trim(),
+  benchNote: head.benchNote.trim(),
+  lines: lines.map((line) => ({
+    id: line.id,
+    itemId: line.item.id,
+    quantity: plainTyped(line.quantity, line.item),
+    price: line.price.trim() || null,
+    contents: wishesOf(line.contents),
+  })),
+});
+
+/** What the server says of the lines as they stand; of the ones before while the answer is on its way. */
+export function useLook(input: ReturnType<typeof inputOf>, orderId: number | null, lines: readonly Line[]) {
+  const asked = useDeferredValue(
+    JSON.stringify({
+      customerId: input.customerId || null,
+      orderId,
+      wantedOn: input.wantedOn,
+      lines: input.lines.map((line, index) => ({ ...line, ...readable(lines[index], line.price) })),
+    }),
+  );
+  const question = useQuestion(
+    'lookAhead',
+    { body: JSON.parse(asked) },
+    { enabled: input.lines.length > 0, keep: true },
+  );
+  return input.lines.length === question.data?.lines.length ? question.data : undefined;
+}
+
+/** What cannot be read yet counts as one at its own price, so that the other lines keep their answers. */
+function readable(
+  line: Line | undefined,
+  price: string | null,
+): {
+  quantity?: string;
+  price?: string | null;
+  contents?: ReturnType<typeof wishesOf>;
+} {
+  if (!line) return {};
+  const { quantity, quantityError, costError } = readPricedLine(line.item, {
+    quantity: line.quantity,
+    cost: price ?? '',
+  });
+  return {
+    contents: wishesOf(line.contents, true),
+    ...(quantityError ? { quantity: '1' } : { quantity: formatDecimal(quantity) }),
+    ...(costError ? { price: null } : {}),
+  };
+}
