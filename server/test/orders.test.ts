@@ -209,6 +209,11 @@ describe('an order', () => {
     expect(
       await server.refused(api.saveOrder, await save([{ id: second, itemId: pin.id, quantity: '5' }])),
     ).toMatchObject({ code: 'order-line-gone' });
+    const twice = [first, first].map((id) => ({ id, itemId: cup.id, quantity: '4' }));
+    expect(await server.refused(api.saveOrder, await save(twice))).toMatchObject({
+      code: 'unknown-line',
+      field: 'lines.1.id',
+    });
     await server.call(api.saveOrder, await save([{ id: first, itemId: cup.id, quantity: '4' }]));
     expect((await read(order.id)).lines).toMatchObject([{ id: first, quantity: '4', shipped: '2', open: '2' }]);
     const { version } = await read(order.id);
@@ -291,6 +296,20 @@ describe('an order', () => {
     expect(canLeave.map(({ number }) => number)).toContain(sooner.number);
     expect(atRisk.map(({ number }) => number)).toContain(later.number);
     expect(counts.orders).toBe(canLeave.length);
+  });
+
+  it('keeps what it is about: such an item is not deleted, and its unit keeps the decimals it was ordered in', async () => {
+    const unit = await server.call(api.createUnit, { body: { code: 'sack', name: 'Sack', decimals: 1 } });
+    const sand = await shop.item('SAND', { sellPrice: '2', unitId: unit.id });
+    const quote = await shop.sell(customerId, [{ itemId: sand.id, quantity: '2.5' }], { confirm: false });
+    expect(await server.refused(api.deleteItem, { params: { id: sand.id } })).toMatchObject({
+      code: 'item-has-history',
+    });
+    const coarser = { code: 'sack', name: 'Sack', decimals: 0, version: unit.version };
+    expect(await server.refused(api.updateUnit, { params: { id: unit.id }, body: coarser })).toMatchObject({
+      field: 'decimals',
+    });
+    expect((await read(quote.id)).lines).toMatchObject([{ quantity: '2.5' }]);
   });
 
   it('is sent once, however often and by however many it is sent at a time', async () => {

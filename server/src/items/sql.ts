@@ -187,7 +187,9 @@ export const HISTORY = `SELECT 1 FROM movement WHERE item_id = i.id UNION ALL SE
   UNION ALL SELECT 1 FROM definition WHERE item_id = i.id UNION ALL SELECT 1 FROM build WHERE item_id = i.id
   UNION ALL SELECT 1 FROM build_line WHERE item_id = i.id
   UNION ALL SELECT 1 FROM stock_count_line WHERE item_id = i.id
-  UNION ALL SELECT 1 FROM purchase_order_line WHERE item_id = i.id LIMIT 1`;
+  UNION ALL SELECT 1 FROM purchase_order_line WHERE item_id = i.id
+  UNION ALL SELECT 1 FROM order_line WHERE item_id = i.id
+  UNION ALL SELECT 1 FROM order_part WHERE item_id = i.id OR base_item_id = i.id LIMIT 1`;
 /** Whether any of the item `i` stands anywhere, also below zero. */
 export const HAS_STOCK = 'EXISTS (SELECT 1 FROM balance WHERE item_id = i.id AND quantity <> 0)';
 /** Whether anything still needs the item `i`. */
@@ -225,6 +227,9 @@ const QUANTITIES = `
   UNION ALL SELECT item_id, amount FROM revision_line WHERE kind = 'part'
   UNION ALL SELECT item_id, amount FROM build_line WHERE kind = 'part'
   UNION ALL SELECT item_id, quantity FROM build
+  UNION ALL SELECT item_id, quantity FROM order_line
+  UNION ALL SELECT item_id, amount FROM order_part
+  UNION ALL SELECT item_id, base_amount FROM order_part
   UNION ALL SELECT d.item_id, r.output_quantity FROM revision r JOIN definition d ON d.id = r.definition_id
   UNION ALL SELECT item_id, quantity FROM item_pack
   UNION ALL SELECT item_id, pack FROM item_supplier

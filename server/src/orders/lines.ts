@@ -43,6 +43,8 @@ export async function writeLines(
     refuseTooManySerials(item.tracking, quantity, at('quantity'));
     const before = line.id === null ? undefined : known.get(line.id);
     if (line.id !== null && !before) throw new Refusal('unknown-line', {}, at('id'));
+    // Said twice, it would be two lines in one.
+    if (before) known.delete(before.id);
     const values = { position, quantity, wanted_on: line.wantedOn };
     if (before && before.item_id === item.id) {
       if (quantity - before.dropped < before.shipped)

@@ -86,6 +86,8 @@ CREATE TABLE order_part (
   open INTEGER NOT NULL DEFAULT 0
 ) STRICT;
 CREATE INDEX order_part_by_line ON order_part (line_id, position);
+CREATE INDEX order_part_by_item ON order_part (item_id);
+CREATE INDEX order_part_by_base ON order_part (base_item_id);
 CREATE INDEX order_part_open ON order_part (item_id) WHERE open > 0;
 
 CREATE TABLE shipment (
