@@ -114,7 +114,7 @@ export const negated = <T extends number>(amount: T) => (amount === 0 ? 0 : -amo
 export const pieces = (count: number) => toExact(count * SCALE) as Quantity;
 
 /** The smaller of two amounts. */
-export const least = <T extends number>(a: T, b: T) => (a < b ? a : b);
+export const least = <T extends number | bigint>(a: T, b: T) => (a < b ? a : b);
 
 /** Adds amounts for showing them, however large the sum: text can say what a number no longer holds. */
 export const sumForText = (amounts: Iterable<number | bigint>): bigint => {

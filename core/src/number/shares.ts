@@ -25,3 +25,16 @@ export function splitByWeight<T extends number>(total: T, weights: readonly (num
   }
   return shares.map((share) => (sign * Number(share) * step || 0) as T);
 }
+
+/**
+ * Hands `total` out in the order given: each gets what it wants as far as there is any left.
+ * @returns what each gets, never below zero and never more than it wants
+ */
+export function handOut<T extends number>(total: T, wanted: readonly T[]): T[] {
+  let left = Math.max(0, total);
+  return wanted.map((want) => {
+    const given = Math.max(0, Math.min(left, want));
+    left -= given;
+    return given as T;
+  });
+}

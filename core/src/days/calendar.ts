@@ -1,0 +1,18 @@
+/** Whether a day has passed; a day that nobody knows has not. What was due on it and is still open is late. */
+export const isPast = (day: string | null, today: string): boolean => day !== null && day < today;
+
+/** Whether a text is a day of the calendar in the years that anything here is about, as YYYY-MM-DD. */
+export function isDay(text: string): boolean {
+  const [, year, month, day] = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text) ?? [];
+  if (year === undefined || Number(year) < 1900 || Number(year) > 2999) return false;
+  const date = new Date(Date.UTC(Number(year), Number(month) - 1, Number(day)));
+  return date.toISOString().slice(0, 10) === text;
+}
+
+/** Whole days from one ISO day to another. */
+export const daysBetween = (from: string, to: string) =>
+  Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
+
+/** The ISO day so many days after another. */
+export const dayAfter = (day: string, days: number) =>
+  new Date(Date.parse(`${day}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);

@@ -1,0 +1,2 @@
+export * from './calendar.ts';
+export * from './typed.ts';
