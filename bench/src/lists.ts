@@ -8,7 +8,7 @@ import { Database } from '@yosegi/server/db/database';
 import { ensureCompany, migrate } from '@yosegi/server/db/migrate';
 import { verifyDatabase } from '@yosegi/server/db/verify';
 import sqlite3 from 'sqlite3';
-import { fillMillion, MOVEMENTS } from './million.ts';
+import { fillMillion, MOVEMENTS, SALES } from './million.ts';
 import { median, ms, type Result } from './result.ts';
 
 const ROUNDS = 15;
@@ -20,7 +20,10 @@ const DAY = '2025-03-01';
 interface Pair {
   readonly name: string;
   readonly path: string;
-  readonly sql: string;
+  /** Null: the statements that it runs, by hand. */
+  readonly sql: string | null;
+  /** How many times its bare SQL it may take. */
+  readonly most?: number;
 }
 
 /** Everything a list shows of movements; which ones is a question of its own, so that the planner takes no detour. */
@@ -109,6 +112,18 @@ const pairs: readonly Pair[] = [
       FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
       WHERE EXISTS (SELECT 1 FROM purchase_order_line l WHERE l.order_id = o.id AND l.open > 0) ORDER BY o.id DESC LIMIT 101`,
   },
+  {
+    name: `orders of customers still open, of ${SALES.toLocaleString('en')}`,
+    path: '/api/orders',
+    sql: null,
+    most: 2,
+  },
+  {
+    name: `orders of customers that are shipped, first page of ${SALES.toLocaleString('en')}`,
+    path: '/api/orders?show=shipped',
+    sql: null,
+    most: 2,
+  },
 ];
 
 /** Lists, an item's history and stock on a past date over a million movements, each against the plainest SQL for it. */
@@ -149,7 +164,10 @@ export async function listBench(): Promise<Result[]> {
       bare.all(sql, (error, rows) => (error ? reject(error) : resolve(rows)));
     });
   const results: Result[] = [];
-  for (const pair of pairs) results.push(await compare(pair, ask, query));
+  for (const pair of pairs) {
+    const statements = pair.sql === null ? await statementsOf(database, () => ask(pair.path)) : [pair.sql];
+    results.push(await compare(pair, statements, ask, query));
+  }
   await new Promise((resolve) => bare.close(resolve));
   agent.destroy();
   await app.close();
@@ -158,8 +176,20 @@ export async function listBench(): Promise<Result[]> {
   return results;
 }
 
+/** What the server asks of the database for an answer. */
+async function statementsOf(database: Database, ask: () => Promise<unknown>): Promise<string[]> {
+  const recorded: string[] = [];
+  const end = database.trace((sql) => recorded.push(sql));
+  await ask();
+  // Traces come a turn after the answers.
+  await new Promise((resolve) => setImmediate(resolve));
+  end();
+  return recorded;
+}
+
 async function compare(
-  { name, path, sql }: Pair,
+  { name, path, most = 3 }: Pair,
+  statements: readonly string[],
   ask: (path: string) => Promise<string>,
   query: (sql: string) => Promise<unknown[]>,
 ): Promise<Result> {
@@ -170,10 +200,15 @@ async function compare(
     into.push(performance.now() - started);
   };
   const warm = performance.now() + WARM_UP_MS;
-  while (performance.now() < warm) JSON.stringify([await query(sql), await ask(path)]);
+  const byHand = async () => {
+    const found: unknown[] = [];
+    for (const sql of statements) found.push(await query(sql));
+    return JSON.stringify(found);
+  };
+  while (performance.now() < warm) JSON.stringify([await byHand(), await ask(path)]);
   for (let round = 0; round < ROUNDS; round += 1) {
     // Turn about, so that both meet the same moods of the machine; the answer is text either way.
-    await timed(async () => JSON.stringify(await query(sql)), bare);
+    await timed(byHand, bare);
     await timed(() => ask(path), served);
   }
   const ratio = median(served) / median(bare);
@@ -182,7 +217,7 @@ async function compare(
     measured: `${ms(median(served))} over HTTP`,
     baseline: `${ms(median(bare))} for the bare SQL`,
     ratio: `ratio ${ratio.toFixed(2)}`,
-    promise: 'at most 3',
-    holds: ratio <= 3,
+    promise: `at most ${most}`,
+    holds: ratio <= most,
   };
 }

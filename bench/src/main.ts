@@ -1,12 +1,15 @@
 import { coverageBench } from './coverage.ts';
 import { importBench } from './importing.ts';
 import { listBench } from './lists.ts';
+import { keyBench, shippingBench } from './orders.ts';
 import { peggingBench } from './pegging.ts';
 import { postingBench } from './posting.ts';
 
 /** Every benchmark with its baseline of the same run. Fails when a promise is broken. */
 const results = [
   await postingBench(),
+  await shippingBench(),
+  await keyBench(),
   await coverageBench(),
   await peggingBench(),
   await importBench(),

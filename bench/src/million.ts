@@ -4,11 +4,14 @@ export const MOVEMENTS = 1_000_000;
 const LINES = 4;
 const DOCUMENTS = MOVEMENTS / LINES;
 const [ITEMS, BINS, LOTS, ORDERS] = [2_000, 40, 4_000, 20_000];
+export const SALES = 100_000;
+/** Of the orders of customers still to be shipped. */
+const STILL_OPEN = 300;
 const DAYS = 1_000;
 
 /**
  * A company with a million movements: 250,000 documents of four lines over 1,000 days on 2,000 items, every fifth by lot,
- * and 20,000 purchase orders. Receipts bring 3 at 2.00, adjustments take 1, transfers move 1, so that the books add up;
+ * 20,000 purchase orders, and 100,000 orders of customers. Receipts bring 3 at 2.00, adjustments take 1, transfers move 1, so that the books add up;
  * everything kept beside the ledger is added up from it.
  */
 export async function fillMillion(database: Database): Promise<void> {
@@ -41,6 +44,16 @@ export async function fillMillion(database: Database): Promise<void> {
       SELECT i, printf('PO-%05d', i), 1 + i % 2, 'sent', '2026-01-01T08:00:00.000Z', 1, '2026-01-01T08:00:00.000Z' FROM n`);
     await tx.run(`${upTo(ORDERS * 2)} INSERT INTO purchase_order_line (order_id, position, item_id, quantity, price, closed, open, expected_on)
       SELECT (i + 1) / 2, 1 + i % 2, 1 + i % ${ITEMS}, 5000000, 2000000, i <= ${ORDERS}, iif(i <= ${ORDERS}, 0, 5000000), '2026-12-01' FROM n`);
+    await tx.run(`${upTo(200)} INSERT INTO customer (id, code, name) SELECT i, 'C' || i, 'Customer ' || i FROM n`);
+    const isOpen = `i > ${SALES - STILL_OPEN}`;
+    await tx.run(`${upTo(SALES)} INSERT INTO sales_order (id, number, customer_id, state, delivery, wanted_on, made_at, made_by, open)
+      SELECT i, printf('O-%06d', i), 1 + i % 200, 'confirmed', 'whole', date('2026-11-01', '+' || (i % 60) || ' days'),
+        '2026-01-01T08:00:00.000Z', 1, iif(${isOpen}, 1, 0) FROM n`);
+    await tx.run(`${upTo(SALES)}, line AS (SELECT i, at FROM n, (SELECT 0 AS at UNION ALL SELECT 1))
+      INSERT INTO order_line (id, order_id, position, item_id, output_quantity, quantity, price, price_from, dropped)
+      SELECT 2 * i + at, i, at, 1 + (i * 7 + at) % ${ITEMS}, 1000000, 2000000, 3000000, 'own', iif(${isOpen}, 0, 2000000) FROM line`);
+    await tx.run(`INSERT INTO order_part (id, line_id, position, item_id, basis, amount, base_item_id, base_amount, open)
+      SELECT id, id, 0, item_id, 'per-output', 1000000, item_id, 1000000, quantity - dropped FROM order_line`);
     await tx.run('ANALYZE');
   });
 }

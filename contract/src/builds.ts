@@ -2,6 +2,7 @@ import { buildStates } from '@yosegi/core/builds';
 import { lineKinds } from '@yosegi/core/definitions';
 import { z } from 'zod';
 import { FromZero, Positive } from './amounts.ts';
+import { BoughtFor } from './buying.ts';
 import { Day, Decimal, Id, IdParams, Numbered, PageQuery, pageOf, Remark, route, Version } from './common.ts';
 import { Basis, PartItem, Taken } from './definitions.ts';
 import { Tracking } from './items.ts';
@@ -23,6 +24,19 @@ export const Waiting = z.object({
   isComing: z.boolean(),
 });
 
+/** An order that a build makes some for. */
+const BuiltFor = z.object({
+  orderId: Id,
+  order: z.string(),
+  customer: z.string(),
+  wantedOn: z.string().nullable(),
+  partId: Id,
+  quantity: Decimal,
+  /** Of it finished and put into the order's parcel. */
+  kept: Decimal,
+});
+export type BuiltFor = z.infer<typeof BuiltFor>;
+
 export const BuildRow = z.object({
   id: Id,
   number: z.string(),
@@ -42,6 +56,8 @@ export const BuildRow = z.object({
   pickLines: z.number().int(),
   pickedLines: z.number().int(),
   remark: z.string(),
+  /** Whom it is built for, first in turn first; empty where it is for stock. */
+  orders: z.array(BuiltFor),
   version: Version,
 });
 export type BuildRow = z.infer<typeof BuildRow>;
@@ -82,24 +98,30 @@ export const BuildDetail = BuildRow.extend({
   lines: z.array(BuildLine),
   documents: z.array(z.object({ id: Id, number: z.string(), kind: z.string(), at: z.string(), person: z.string() })),
   overrideReason: z.string().nullable(),
+  /** Open lines of orders that want more of it than is being built for them. */
+  wanting: z.array(BuiltFor.omit({ kept: true })),
   /** The build it was split from, or into. */
   related: z.array(z.object({ id: Id, number: z.string() })),
   /** What was bought for it. */
-  purchases: z.array(
-    z.object({
-      orderId: Id,
-      order: z.string(),
-      code: z.string(),
-      unit: z.string(),
-      quantity: Decimal,
-      open: z.boolean(),
-    }),
-  ),
+  purchases: z.array(BoughtFor),
 });
 export type BuildDetail = z.infer<typeof BuildDetail>;
 
 /** An owner's reason to go below zero. */
 export const Override = z.object({ reason: z.string().trim().min(3).max(500) });
+
+/** What was really used to finish some or all of a build. */
+export const FinishInput = z.object({
+  version: Version,
+  good: Positive,
+  outputBinId: Id,
+  /** The lot or the serials of the good units. */
+  ...TrackedIn,
+  lines: z.array(z.object({ lineId: Id, actual: FromZero, ...Tracked })).max(200),
+  /** Close the build even though fewer than planned were made. */
+  close: z.boolean().default(false),
+  override: Override.optional(),
+});
 
 const PlanLine = z.object({
   itemId: Id,
@@ -182,17 +204,7 @@ export const buildRoutes = {
     right: 'build',
     summary: 'Finish some or all of a build with what was really used',
     params: IdParams,
-    body: z.object({
-      version: Version,
-      good: Positive,
-      outputBinId: Id,
-      /** The lot or the serials of the good units. */
-      ...TrackedIn,
-      lines: z.array(z.object({ lineId: Id, actual: FromZero, ...Tracked })).max(200),
-      /** Close the build even though fewer than planned were made. */
-      close: z.boolean().default(false),
-      override: Override.optional(),
-    }),
+    body: FinishInput,
     response: Posted.extend({ unitCost: Decimal }),
   }),
   moveBuilds: route({

@@ -1,23 +1,11 @@
 import { orderStates, sentHows } from '@yosegi/core/buying';
 import { z } from 'zod';
 import { Change, FromZero, Positive, Price } from './amounts.ts';
-import {
-  Code,
-  Day,
-  Decimal,
-  Id,
-  IdParams,
-  Name,
-  Numbered,
-  PageQuery,
-  pageOf,
-  Remark,
-  route,
-  Version,
-} from './common.ts';
-import { Measure, Supplier, Tracking } from './items.ts';
+import { Day, Decimal, Id, IdParams, Numbered, PageQuery, pageOf, Remark, route, Version } from './common.ts';
+import { Measure, Tracking } from './items.ts';
 import { Posted } from './ledger.ts';
 import { Announced, Mail } from './mail.ts';
+import { LearntLead } from './suppliers.ts';
 import { TrackedIn } from './tracking.ts';
 
 export const OrderState = z.enum(orderStates);
@@ -25,18 +13,23 @@ export type OrderState = z.infer<typeof OrderState>;
 export const SentHow = z.enum(sentHows);
 export type SentHow = z.infer<typeof SentHow>;
 
-/** What deliveries of the past say of the next; null while there was none. Days from sending to coming in. */
-export const LearntLead = z.object({
-  deliveries: z.number().int(),
-  usual: z.number().int(),
-  slow: z.number().int(),
-  onTime: z.number().int(),
-  withDay: z.number().int(),
+/** What a build or an order of a customer had bought for it. */
+export const BoughtFor = z.object({
+  id: Id,
+  number: z.string(),
+  code: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  quantity: Decimal,
+  /** Whether it is still to come. */
+  open: z.boolean(),
 });
-export type LearntLead = z.infer<typeof LearntLead>;
+export type BoughtFor = z.infer<typeof BoughtFor>;
 
+/** An order of a customer that something is bought for. */
+const PurchaseForOrder = z.object({ orderId: Id, number: z.string(), customer: z.string(), quantity: Decimal });
 /** A build that a line is bought for, and how much of it. */
-export const PurchaseNeed = z.object({ buildId: Id, build: z.string(), product: z.string(), quantity: Decimal });
+const PurchaseNeed = z.object({ buildId: Id, build: z.string(), product: z.string(), quantity: Decimal });
 
 export const PurchaseLine = z.object({
   id: Id,
@@ -67,6 +60,7 @@ export const PurchaseLine = z.object({
   statedLeadDays: z.number().int().nullable(),
   learntLead: LearntLead.nullable(),
   needs: z.array(PurchaseNeed),
+  orders: z.array(PurchaseForOrder),
 });
 export type PurchaseLine = z.infer<typeof PurchaseLine>;
 
@@ -125,6 +119,10 @@ export const PurchaseLineInput = z.object({
     .array(z.object({ buildId: Id, quantity: Change }))
     .max(100)
     .default([]),
+  orders: z
+    .array(z.object({ orderId: Id, quantity: Change }))
+    .max(100)
+    .default([]),
 });
 export const PurchaseOrderInput = z.object({
   supplierId: Id,
@@ -169,43 +167,13 @@ export const BuyRow = z.object({
   short: Decimal,
   needs: z.array(PurchaseNeed),
   /** Orders of customers that nothing brings it to yet, in the turn in which they are served. */
-  orders: z.array(z.object({ orderId: Id, number: z.string(), customer: z.string(), quantity: Decimal })),
+  orders: z.array(PurchaseForOrder),
   /** The best first, by what was asked for. */
   offers: z.array(Offer),
   /** Whole packs of the best offer; what is needed while nobody offers it. */
   quantity: Decimal,
 });
 export type BuyRow = z.infer<typeof BuyRow>;
-
-/** What a supplier asks for one of our items, with what was learnt from its deliveries. */
-export const SupplierItem = z.object({
-  itemId: Id,
-  itemCode: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  code: z.string(),
-  price: Decimal,
-  pack: Decimal,
-  minimum: Decimal,
-  leadDays: z.number().int().nullable(),
-  learnt: LearntLead.nullable(),
-});
-export type SupplierItem = z.infer<typeof SupplierItem>;
-export const SupplierDetail = Supplier.extend({
-  learnt: LearntLead.nullable(),
-  openOrders: z.number().int(),
-  openWorth: Decimal,
-  offers: z.array(SupplierItem),
-});
-export type SupplierDetail = z.infer<typeof SupplierDetail>;
-
-export const SupplierInput = z.object({
-  code: Code,
-  name: Name,
-  address: z.string().trim().max(500).default(''),
-  email: z.union([z.literal(''), z.email().max(200)]).default(''),
-});
-export type SupplierInput = z.infer<typeof SupplierInput>;
 
 const Versioned = z.object({ version: Version });
 const BUYING = { tag: 'Buying' } as const;
@@ -232,42 +200,6 @@ export const buyingRoutes = {
     summary: 'What of an item is on order and being built, the first to come first',
     params: IdParams,
     response: z.array(ComingRow),
-  }),
-  suppliers: route({
-    method: 'GET',
-    path: '/api/suppliers',
-    tag: 'Items',
-    right: 'look',
-    summary: 'Suppliers, by code',
-    response: z.array(Supplier),
-  }),
-  supplier: route({
-    ...BUYING,
-    right: 'look',
-    method: 'GET',
-    path: '/api/suppliers/:id',
-    summary: 'A supplier with its prices, stated lead days and those learnt from its deliveries',
-    params: IdParams,
-    response: SupplierDetail,
-  }),
-  createSupplier: route({
-    ...BUYING,
-    right: 'buy',
-    method: 'POST',
-    path: '/api/suppliers',
-    summary: 'Add a supplier',
-    body: SupplierInput,
-    response: Supplier,
-  }),
-  updateSupplier: route({
-    ...BUYING,
-    right: 'buy',
-    method: 'PUT',
-    path: '/api/suppliers/:id',
-    summary: 'Change a supplier’s code, name, address or mail',
-    params: IdParams,
-    body: SupplierInput.extend({ version: Version }),
-    response: Supplier,
   }),
   buyList: route({
     ...BUYING,

@@ -1,4 +1,5 @@
-import { isDay, isVisible } from '@yosegi/core/text';
+import { isDay } from '@yosegi/core/days';
+import { isVisible } from '@yosegi/core/text';
 import { z } from 'zod';
 import type { Right } from './rights.ts';
 import './said.ts';

@@ -83,6 +83,20 @@ export const customerRoutes = {
       note: z.string(),
       fields: z.array(z.object({ name: z.string(), value: z.string() })),
       orders: z.array(OrderRow),
+      /** What has left for them, the newest first. */
+      shipments: z.array(
+        z.object({
+          id: Id,
+          number: z.string(),
+          at: z.string(),
+          orderId: Id,
+          order: z.string(),
+          carrier: z.string(),
+          tracking: z.string(),
+          sold: Decimal,
+          cost: Decimal,
+        }),
+      ),
       /** What has been shipped to them, and what it cost. */
       sold: Decimal,
       cost: Decimal,

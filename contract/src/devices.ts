@@ -41,6 +41,9 @@ export const LabelsOf = z.union([
   z.object({ serialIds: z.array(Id).min(1).max(500) }).strict(),
   /** Every bin of a store. */
   z.object({ storeId: Id }).strict(),
+  /** Where a parcel goes, or what a shipment sent. */
+  z.object({ parcelId: Id }).strict(),
+  z.object({ shipmentId: Id }).strict(),
 ]);
 export type LabelsOf = z.input<typeof LabelsOf>;
 

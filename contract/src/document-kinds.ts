@@ -2,8 +2,8 @@ import { buildKinds } from '@yosegi/core/builds';
 import { receiptKinds } from '@yosegi/core/buying';
 import { countKinds } from '@yosegi/core/counts';
 import { type DocumentKindFacts, ledgerKinds } from '@yosegi/core/ledger';
-import { orderKinds } from '@yosegi/core/orders';
 import { pickKinds } from '@yosegi/core/picking';
+import { shippingKinds } from '@yosegi/core/shipping';
 import { stockKinds } from '@yosegi/core/stock';
 import { apartKinds } from '@yosegi/core/takeapart';
 import { z } from 'zod';
@@ -15,7 +15,7 @@ const all = {
   ...pickKinds,
   ...buildKinds,
   ...apartKinds,
-  ...orderKinds,
+  ...shippingKinds,
   ...ledgerKinds,
 };
 export type DocumentKind = keyof typeof all;

@@ -1,11 +1,8 @@
 import { z } from 'zod';
 import { PageQuery, pageOf, route } from './common.ts';
 
-export const FileKindName = z.enum(['items', 'prices', 'stock', 'definitions']);
+export const FileKindName = z.enum(['items', 'prices', 'stock', 'definitions', 'customers', 'orders']);
 export type FileKindName = z.infer<typeof FileKindName>;
-
-/** The most rows of a file. */
-export const MOST_ROWS = 100_000;
 
 const Fate = z.enum(['new', 'changed', 'same', 'refused']);
 export type Fate = z.infer<typeof Fate>;
@@ -79,7 +76,8 @@ export const importRoutes = {
     params: JobParams,
     body: z.object({
       matching: z.array(z.string().max(80).nullable()).max(200),
-      decimalSign: z.enum(['point', 'comma']),
+      /** Null for what the amounts of the chosen columns speak for. */
+      decimalSign: z.enum(['point', 'comma']).nullable().default(null),
     }),
     response: ImportJob,
   }),

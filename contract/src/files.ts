@@ -1,3 +1,4 @@
+import { LARGEST_FILE } from '@yosegi/core/exchange';
 import { z } from 'zod';
 import { IdParams } from './common.ts';
 import { FileKindName } from './exchange.ts';
@@ -23,15 +24,16 @@ export interface FileRoute {
 
 export const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
-/** The largest file that is taken in, in bytes. */
-export const LARGEST_FILE = 32 * 1024 * 1024;
 /** The largest picture, in bytes. */
 export const LARGEST_PICTURE = 12 * 1024 * 1024;
 
 export const IMPORTS_PATH = '/api/imports';
 export const EXPORTS_PATH = '/api/exports';
 const PICTURE_PATH = '/api/items/:id/picture';
+export const LOGO_PATH = '/api/company/logo';
 const ORDER_PATH = '/api/purchase-orders/:id/order';
+const RESPONSE_PATH = '/api/orders/:id/response.xml';
+const DESPATCH_PATH = '/api/shipments/:id/despatch.xml';
 const LABELS_PATH = '/api/label-jobs/:id/labels.pdf';
 
 const at = (path: string, id: number) => path.replace(':id', String(id));
@@ -39,6 +41,10 @@ const at = (path: string, id: number) => path.replace(':id', String(id));
 export const picturePath = (itemId: number, hash?: string) => at(PICTURE_PATH, itemId) + (hash ? `?v=${hash}` : '');
 /** Where an order is read as a file: `csv` for a spreadsheet, `xml` as a UBL 2.3 Order. */
 export const orderFilePath = (id: number, format: 'csv' | 'xml') => `${at(ORDER_PATH, id)}.${format}`;
+/** Where what an order was promised is read as a UBL 2.3 OrderResponse. */
+export const responsePath = (orderId: number) => at(RESPONSE_PATH, orderId);
+/** Where what has left is read as a UBL 2.3 DespatchAdvice. */
+export const despatchPath = (shipmentId: number) => at(DESPATCH_PATH, shipmentId);
 /** Where the printer puts a job out as PDF, a page a label. */
 export const labelPdfPath = (id: number) => at(LABELS_PATH, id);
 
@@ -75,6 +81,25 @@ export const files = {
     isCommand: true,
     gives: ['application/json'],
   }),
+  logo: fileRoute({
+    method: 'GET',
+    path: LOGO_PATH,
+    tag: 'People',
+    right: 'look',
+    summary: 'The logo that papers carry',
+    query: z.object({ v: z.string().max(40).optional() }),
+    gives: ['image/webp'],
+  }),
+  setLogo: fileRoute({
+    method: 'PUT',
+    path: LOGO_PATH,
+    tag: 'People',
+    right: 'set-up',
+    summary: 'Give papers a logo',
+    takes: LARGEST_PICTURE,
+    isCommand: true,
+    gives: ['application/json'],
+  }),
   orderCsv: fileRoute({
     method: 'GET',
     path: `${ORDER_PATH}.csv`,
@@ -90,6 +115,24 @@ export const files = {
     tag: 'Buying',
     right: 'look',
     summary: 'A purchase order as a UBL 2.3 Order',
+    params: IdParams,
+    gives: ['application/xml'],
+  }),
+  orderResponse: fileRoute({
+    method: 'GET',
+    path: RESPONSE_PATH,
+    tag: 'Orders',
+    right: 'look',
+    summary: 'What the customer is promised of an order, as a UBL 2.3 OrderResponse',
+    params: IdParams,
+    gives: ['application/xml'],
+  }),
+  despatchAdvice: fileRoute({
+    method: 'GET',
+    path: DESPATCH_PATH,
+    tag: 'Orders',
+    right: 'look',
+    summary: 'What has left with a shipment, as a UBL 2.3 DespatchAdvice',
     params: IdParams,
     gives: ['application/xml'],
   }),

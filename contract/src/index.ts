@@ -8,13 +8,17 @@ import { deviceRoutes } from './devices.ts';
 import { importRoutes } from './exchange.ts';
 import { itemRoutes } from './items.ts';
 import { ledgerRoutes } from './ledger.ts';
+import { lookAheadRoutes } from './look-ahead.ts';
 import { mailRoutes } from './mail-routes.ts';
+import { messageRoutes } from './messages.ts';
 import { orderRoutes } from './orders.ts';
 import { peopleRoutes } from './people.ts';
 import { pickRoutes } from './picking.ts';
 import { placeRoutes } from './places.ts';
 import { receiptRoutes } from './receipts.ts';
+import { shippingRoutes } from './shipping.ts';
 import { stockRoutes } from './stock.ts';
+import { supplierRoutes } from './suppliers.ts';
 import { apartRoutes } from './takeapart.ts';
 import { todayRoutes } from './today.ts';
 import { trackedRoutes } from './tracking.ts';
@@ -33,15 +37,19 @@ export * from './files.ts';
 export * from './items.ts';
 export * from './ledger.ts';
 export * from './live.ts';
+export * from './look-ahead.ts';
 export * from './mail.ts';
 export * from './mail-routes.ts';
+export * from './messages.ts';
 export * from './orders.ts';
 export * from './people.ts';
 export * from './picking.ts';
 export * from './places.ts';
 export * from './receipts.ts';
 export * from './rights.ts';
+export * from './shipping.ts';
 export * from './stock.ts';
+export * from './suppliers.ts';
 export * from './takeapart.ts';
 export * from './today.ts';
 export * from './tracking.ts';
@@ -57,9 +65,13 @@ export const api = {
   ...coverageRoutes,
   ...customerRoutes,
   ...orderRoutes,
+  ...lookAheadRoutes,
+  ...shippingRoutes,
+  ...messageRoutes,
   ...buildRoutes,
   ...pickRoutes,
   ...buyingRoutes,
+  ...supplierRoutes,
   ...mailRoutes,
   ...deviceRoutes,
   ...stockRoutes,

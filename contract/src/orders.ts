@@ -1,7 +1,8 @@
-import { onOrders, swapFors } from '@yosegi/core/definitions';
 import { deliveries, orderStandings, priceSources } from '@yosegi/core/orders';
 import { z } from 'zod';
 import { FromZero, Positive, Price } from './amounts.ts';
+import { BuildState } from './builds.ts';
+import { BoughtFor } from './buying.ts';
 import {
   Day,
   Decimal,
@@ -17,8 +18,7 @@ import {
 } from './common.ts';
 import { PartItem } from './definitions.ts';
 import { Tracking } from './items.ts';
-import { Posted } from './ledger.ts';
-import { BinQuantity, Tracked } from './tracking.ts';
+import { BinQuantity, Piece } from './tracking.ts';
 
 export const OrderStanding = z.enum(orderStandings);
 
@@ -42,6 +42,10 @@ export const OrderRow = z.object({
   /** Lines of which anything is open, and those of them that can leave. */
   lines: z.number().int(),
   readyLines: z.number().int(),
+  /** Whether anything of it stands on a shelf for it and is still to be picked. */
+  toPick: z.boolean(),
+  /** What stands in a parcel for it or could be taken, what comes, and what is missing, as shares of what is open. */
+  shares: z.object({ ready: z.number(), coming: z.number(), short: z.number() }),
   at: z.string(),
   version: Version,
 });
@@ -57,13 +61,40 @@ export const OrderPart = z.object({
   required: Decimal,
   usual: Decimal,
   shipped: Decimal,
-  /** Still to be taken from shelves. */
+  /** Standing in a parcel for it, and of what is tracked, which. */
+  packed: Decimal,
+  pieces: z.array(Piece),
+  /** Still to be taken from shelves, or to be built. */
   open: Decimal,
   /** What shelves give it after those before it. */
   ready: Decimal,
   /** The day the rest is there; '' when it is, null when nobody knows. */
   wholeOn: z.string().nullable(),
   bins: z.array(BinQuantity),
+  /** Whether a bill of materials in use makes it. */
+  canBuild: z.boolean(),
+  /** What is or was built for it. */
+  builds: z.array(
+    z.object({
+      id: Id,
+      number: z.string(),
+      state: BuildState,
+      due: z.string().nullable(),
+      quantity: Decimal,
+      /** Of it finished and put into the parcel. */
+      kept: Decimal,
+    }),
+  ),
+  /** What brings the rest of it, in the order it comes; '' where nobody knows the day. */
+  comes: z.array(
+    z.object({
+      kind: z.enum(['purchase', 'build']),
+      id: Id,
+      number: z.string(),
+      quantity: Decimal,
+      on: z.string().nullable(),
+    }),
+  ),
 });
 export type OrderPart = z.infer<typeof OrderPart>;
 
@@ -77,6 +108,10 @@ export const OrderLine = z.object({
   tracking: Tracking,
   /** Packed from its parts when it ships; null for what is stocked itself. */
   revision: z.number().int().nullable(),
+  /** Whether what is in it stays off the customer's papers. */
+  hidden: z.boolean(),
+  /** A later revision of the kit in use, which the line could take over; null where there is none. */
+  laterRevision: z.number().int().nullable(),
   quantity: Decimal,
   shipped: Decimal,
   dropped: Decimal,
@@ -89,16 +124,19 @@ export const OrderLine = z.object({
   cost: Decimal,
   wantedOn: z.string().nullable(),
   wholeOn: z.string().nullable(),
-  /** How many could be shipped now. */
+  /** How many could be shipped now, and how many of them from the parcel alone. */
   canShip: Decimal,
+  inParcel: Decimal,
   parts: z.array(OrderPart),
 });
 export type OrderLine = z.infer<typeof OrderLine>;
 
-export const Order = OrderRow.omit({ lines: true, readyLines: true }).extend({
+export const Order = OrderRow.omit({ lines: true, readyLines: true, toPick: true, shares: true }).extend({
   delivery: z.enum(deliveries),
   remark: z.string(),
   benchNote: z.string(),
+  /** Where it goes, where that is not the customer’s own address; lines as printed. */
+  deliverTo: z.string(),
   discount: Decimal,
   transportDays: z.number().int().nullable(),
   reason: z.string(),
@@ -107,6 +145,12 @@ export const Order = OrderRow.omit({ lines: true, readyLines: true }).extend({
   plannedCost: Decimal,
   cost: Decimal,
   lines: z.array(OrderLine),
+  jobTag: z.string(),
+  turnOn: z.string().nullable(),
+  /** What was bought for it. */
+  purchases: z.array(BoughtFor),
+  /** Parcels that have not left. */
+  parcels: z.array(z.object({ id: Id, number: z.string(), openedAt: z.string() })),
   documents: z.array(
     z.object({
       id: Id,
@@ -137,7 +181,7 @@ const OrderLineInput = z.object({
     .default(null),
 });
 
-const OrderInput = z.object({
+export const OrderInput = z.object({
   customerId: Id,
   reference: ShortText.default(''),
   wantedOn: Day.nullable().default(null),
@@ -146,56 +190,38 @@ const OrderInput = z.object({
   remark: Remark.default(''),
   /** For those who build and pack. */
   benchNote: Remark.default(''),
+  /** Where it goes, where that is not the customer’s own address; lines as printed. */
+  deliverTo: z.string().trim().max(400).default(''),
+  /** What it is booked under, across orders, builds and purchases. */
+  jobTag: ShortText.default(''),
+  /** The day by which it is served where it gives way to others; null: the day it is wanted. */
+  turnOn: Day.nullable().default(null),
   lines: z.array(OrderLineInput).max(200),
 });
 
-/** Where a part of a kit stands, what it is on this line, and what the bill of materials has in its place. */
-const KitPart = z.object({
-  position: z.number().int(),
-  item: PartItem,
-  base: PartItem,
-  /** Per run of the kit. */
-  amount: Decimal,
-  baseAmount: Decimal,
-  alternates: z.array(z.object({ item: PartItem, ratio: Decimal })),
-});
-const Kit = z.object({
-  onOrder: z.enum(onOrders),
-  swapFor: z.enum(swapFors),
-  outputQuantity: Decimal,
-  parts: z.array(KitPart),
-});
-export type Kit = z.infer<typeof Kit>;
-
-/** What a line that is being typed would get. */
-export const OrderLook = z.object({
-  lines: z.array(
-    z.object({
-      itemId: Id,
-      price: Decimal.nullable(),
-      plannedCost: Decimal,
-      free: Decimal,
-      coming: Decimal,
-      wholeOn: z.string().nullable(),
-      /** What is in it and may be changed on this line; null for what is stocked itself. */
-      kit: Kit.nullable(),
-      /** What of it is not there and nothing brings. */
-      short: z.array(z.object({ itemId: Id, code: z.string(), name: z.string(), unit: z.string(), quantity: Decimal })),
-    }),
-  ),
+/** A build or an order that needs some of an item. */
+const PromisedTo = z.object({
+  kind: z.enum(['build', 'order']),
+  id: Id,
+  number: z.string(),
+  /** The product that is built, or the customer. */
+  who: z.string(),
+  quantity: Decimal,
+  /** Of it from shelves. */
+  now: Decimal,
+  wantedOn: z.string().nullable(),
+  /** The day it has all of it; '' now, null when nobody knows. */
   wholeOn: z.string().nullable(),
-  /** Orders and builds that would be whole later than without it. */
-  delays: z.array(
-    z.object({
-      kind: z.enum(['order', 'build']),
-      id: Id,
-      number: z.string(),
-      before: z.string().nullable(),
-      after: z.string().nullable(),
-    }),
-  ),
 });
-export type OrderLook = z.infer<typeof OrderLook>;
+export type PromisedTo = z.infer<typeof PromisedTo>;
+
+const ItemSales = z.object({
+  quantity: Decimal,
+  sold: Decimal,
+  cost: Decimal,
+  orders: z.number().int(),
+  customers: z.array(z.object({ id: Id, name: z.string(), quantity: Decimal, sold: Decimal, cost: Decimal })),
+});
 
 const ORDERS = { tag: 'Orders' } as const;
 const Versioned = z.object({ version: Version });
@@ -223,19 +249,23 @@ export const orderRoutes = {
     params: IdParams,
     response: Order,
   }),
-  lookAhead: route({
+  promisedTo: route({
     ...ORDERS,
     right: 'look',
-    asks: true,
-    method: 'POST',
-    path: '/api/orders/look-ahead',
-    summary: 'What an order that is being typed would get, when, and whom it would delay',
-    body: OrderInput.pick({ wantedOn: true, lines: true }).extend({
-      customerId: Id.nullable().default(null),
-      /** The order that is being changed. */
-      orderId: Id.nullable().default(null),
-    }),
-    response: OrderLook,
+    method: 'GET',
+    path: '/api/items/:id/promised',
+    summary: 'To whom an item is promised, in turn, and what each of them gets of it',
+    params: IdParams,
+    response: z.array(PromisedTo),
+  }),
+  itemSales: route({
+    ...ORDERS,
+    right: 'look',
+    method: 'GET',
+    path: '/api/items/:id/sales',
+    summary: 'What an item has brought: what was shipped of it, for how much, and what it cost',
+    params: IdParams,
+    response: ItemSales,
   }),
   createOrder: route({
     ...ORDERS,
@@ -266,6 +296,33 @@ export const orderRoutes = {
     body: Versioned,
     response: Numbered,
   }),
+  copyOrder: route({
+    ...ORDERS,
+    right: 'sell',
+    method: 'POST',
+    path: '/api/orders/:id/copy',
+    summary: 'Make a quote of the same things, at what they cost today and by the kits in use now',
+    params: IdParams,
+    body: z.object({}),
+    /** Kits that could not be changed as they were, because they have a later revision. */
+    response: Numbered.extend({ unchanged: z.array(z.string()) }),
+  }),
+  splitOrder: route({
+    ...ORDERS,
+    right: 'sell',
+    method: 'POST',
+    path: '/api/orders/:id/split',
+    summary: 'Take lines, or some of them, off an order and make another order of them',
+    params: IdParams,
+    body: Versioned.extend({
+      wantedOn: Day.nullable().default(null),
+      lines: z
+        .array(z.object({ lineId: Id, quantity: Positive }))
+        .min(1)
+        .max(200),
+    }),
+    response: Numbered,
+  }),
   cancelOrder: route({
     ...ORDERS,
     right: 'sell',
@@ -273,7 +330,9 @@ export const orderRoutes = {
     path: '/api/orders/:id/cancel',
     summary: 'Cancel an order of which nothing has left',
     params: IdParams,
-    body: Versioned.extend({ reason: z.string().trim().min(3).max(500) }),
+    body: Versioned.extend({
+      reason: z.string().trim().min(3).max(500),
+    }),
     response: Numbered,
   }),
   dropOrder: route({
@@ -285,34 +344,5 @@ export const orderRoutes = {
     params: IdParams,
     body: Versioned.extend({ reason: z.string().trim().min(3).max(500), lineIds: z.array(Id).min(1).max(200) }),
     response: Numbered,
-  }),
-  shipOrder: route({
-    ...ORDERS,
-    right: 'ship',
-    method: 'POST',
-    path: '/api/orders/:id/shipments',
-    summary: 'Ship some or all of an order from the shelves',
-    params: IdParams,
-    body: Versioned.extend({
-      lines: z
-        .array(
-          z.object({
-            lineId: Id,
-            quantity: Positive,
-            /** Lots or serials of a thing that leaves for the line, and the bin it is taken from first. */
-            parts: z
-              .array(z.object({ partId: Id, binId: Id.nullable().default(null), ...Tracked }))
-              .max(50)
-              .default([]),
-          }),
-        )
-        .min(1)
-        .max(200),
-      carrier: ShortText.default(''),
-      tracking: ShortText.default(''),
-      remark: Remark.default(''),
-    }),
-    /** With how many lines of the order are still open. */
-    response: Posted.extend({ openLines: z.number().int() }),
   }),
 };

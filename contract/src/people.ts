@@ -1,3 +1,4 @@
+import { paperColumns, paperSizes } from '@yosegi/core/people';
 import { z } from 'zod';
 import { Id, Name, route, Version } from './common.ts';
 import { roles } from './rights.ts';
@@ -12,6 +13,15 @@ export const Company = z.object({
   /** As orders print it. */
   address: z.string(),
   email: z.string(),
+  /** How papers for customers look. */
+  papers: z.object({
+    size: z.enum(paperSizes),
+    head: z.string(),
+    foot: z.string(),
+    columns: z.array(z.enum(paperColumns)),
+    /** Names the logo's content; null where there is none. */
+    logo: z.string().nullable(),
+  }),
   version: Version,
 });
 export type Company = z.infer<typeof Company>;
@@ -56,6 +66,30 @@ export const peopleRoutes = {
       email: z.union([z.literal(''), z.email().max(200)]),
       version: Version,
     }),
+    response: Company,
+  }),
+  updatePapers: route({
+    method: 'PUT',
+    path: '/api/company/papers',
+    tag: 'People',
+    right: 'set-up',
+    summary: 'Change how papers for customers look',
+    body: z.object({
+      size: z.enum(paperSizes),
+      /** Over the first line and under the last one. */
+      head: z.string().trim().max(1000),
+      foot: z.string().trim().max(1000),
+      columns: z.array(z.enum(paperColumns)).max(paperColumns.length),
+      version: Version,
+    }),
+    response: Company,
+  }),
+  removeLogo: route({
+    method: 'DELETE',
+    path: '/api/company/logo',
+    tag: 'People',
+    right: 'set-up',
+    summary: 'Print papers without a logo',
     response: Company,
   }),
   signIn: route({

@@ -8,7 +8,7 @@ export const Today = z.object({
   ready: z.array(BuildRow),
   waiting: z.array(BuildRow),
   onBench: z.array(BuildRow),
-  /** Parts that hold builds up, the most sales value first. */
+  /** Parts that hold builds and orders up, the most sales value first. */
   holdUps: z.array(
     z.object({
       itemId: Id,
@@ -17,6 +17,7 @@ export const Today = z.object({
       unit: z.string(),
       short: Decimal,
       builds: z.number().int(),
+      orders: z.number().int(),
       salesValue: Decimal,
       comesOn: z.string().nullable(),
       /** Some is coming, though nobody may know when. */
@@ -48,7 +49,7 @@ export const Today = z.object({
 export type Today = z.infer<typeof Today>;
 
 export const Found = z.object({
-  kind: z.enum(['item', 'build', 'definition', 'order', 'customer', 'purchase', 'supplier', 'document']),
+  kind: z.enum(['item', 'build', 'definition', 'order', 'parcel', 'customer', 'purchase', 'supplier', 'document']),
   id: Id,
   code: z.string(),
   name: z.string(),

@@ -1,4 +1,4 @@
-import { MOST_SERIALS } from '@yosegi/core/tracking';
+import { MOST_SERIALS, unitStates } from '@yosegi/core/tracking';
 import { z } from 'zod';
 import { Day, Decimal, Id, IdParams, PageQuery, Printed, pageOf, Remark, route } from './common.ts';
 
@@ -64,6 +64,20 @@ export const SerialRow = z.object({
   /** Where it stands, or the document with which it left. */
   where: z.string(),
   inStock: z.boolean(),
+  state: z.enum(unitStates),
+  /** To whom it was sold, what it brought and cost, and how long its warranty lasts; null while it was not. */
+  sold: z
+    .object({
+      orderId: Id,
+      order: z.string(),
+      customer: z.string(),
+      on: z.string(),
+      /** Null where it left as a part of a kit. */
+      price: Decimal.nullable(),
+      cost: Decimal,
+      warrantyUntil: z.string().nullable(),
+    })
+    .nullable(),
   /** Its own cost; null once it has left. */
   cost: Decimal.nullable(),
   held: z.string().nullable(),
@@ -112,7 +126,7 @@ export const trackedRoutes = {
     right: 'look',
     summary: 'The serials of an item by code, with where each is or went',
     params: IdParams,
-    query: PageQuery.extend({ q: z.string().max(100).optional() }),
+    query: PageQuery.extend({ q: z.string().max(100).optional(), state: z.enum(unitStates).optional() }),
     response: pageOf(SerialRow),
   }),
   hold: route({

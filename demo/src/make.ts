@@ -1,16 +1,19 @@
-import { api, type BuildDetail, type Item, type LineInput, type PurchaseOrder } from '@yosegi/contract';
-import { readSerials } from '@yosegi/core/tracking';
+import { api, type Item, type LineInput, type PurchaseOrder } from '@yosegi/contract';
 import { buildApp } from '@yosegi/server/app';
 import { Database } from '@yosegi/server/db/database';
 import { ensureCompany, migrate } from '@yosegi/server/db/migrate';
+import { Bench } from './bench.ts';
 import { Buying, type DeliveryLine } from './buying.ts';
 import { lots, type Made, made, parts, serials, stores } from './catalogue.ts';
 import { DemoClient } from './client.ts';
 import { Details } from './details.ts';
+import { Range, WEEKS } from './range.ts';
 import { Selling } from './selling.ts';
 
 const DAY = 24 * 60 * 60 * 1000;
+/** How long the hives and what belongs to them have been built; the rest of the range is older. */
 const DAYS_BACK = 182;
+const HIVE_WEEKS = DAYS_BACK / 7;
 const [MO, TOM, ADA] = [1, 2, 3] as const;
 
 /** The same numbers in the same order for the same seed (mulberry32). */
@@ -25,8 +28,8 @@ function seeded(seed: number): () => number {
 }
 
 /**
- * Makes Hollowmere Bee Supply in a new database: catalogue, definitions and half a year of receipts, builds, picks,
- * finishes and take-aparts, all by the real commands, ending on the day of `end`.
+ * Makes Hollowmere Bee Supply in a new database: catalogue, definitions and fourteen months of receipts, builds, orders,
+ * picks, finishes, shipments and take-aparts, all by the real commands, ending on the day of `end`.
  */
 export async function makeDemo(file: string, end: Date): Promise<void> {
   const database = await Database.open(file, { durable: false });
@@ -41,7 +44,7 @@ export async function makeDemo(file: string, end: Date): Promise<void> {
       { name: 'Ada Quill', initials: 'AQ', role: 'bench' },
     ],
   });
-  const time = { at: end.getTime() - DAYS_BACK * DAY };
+  const time = { at: end.getTime() - WEEKS * 7 * DAY };
   const app = await buildApp({ database, clock: { now: () => new Date(time.at) } });
   const demo = new Demo(await new DemoClient(app).as(MO), time, end, seeded(1897));
   await demo.run();
@@ -55,6 +58,8 @@ class Demo {
   private readonly buying: Buying;
   private readonly details: Details;
   private readonly selling: Selling;
+  private readonly range: Range;
+  private readonly bench: Bench;
   /** The last order that came, for the invoice that follows it. */
   private lastOrder: PurchaseOrder | undefined;
 
@@ -64,11 +69,13 @@ class Demo {
     private readonly end: Date,
     private readonly random: () => number,
   ) {
+    this.bench = new Bench(client, time, random, (code) => this.item(code));
     const bin = (code: string) => this.bin(code);
     this.buying = new Buying(client, time, seeded(411), (code) => this.item(code), bin);
     const later = new Date(end.getTime() + 9 * DAY).toISOString().slice(0, 10);
     this.details = new Details(client, this.items, bin, later);
     this.selling = new Selling(client, (code) => this.item(code));
+    this.range = new Range(client, time, end, seeded(733), this.items, bin, (n) => this.selling.nth(n));
   }
 
   async run(): Promise<void> {
@@ -76,14 +83,18 @@ class Demo {
     await this.buying.addSuppliers();
     await this.catalogue();
     await this.details.describeItems(this.buying);
+    await this.selling.addCustomers();
+    await this.range.begin();
+    for (let week = 0; week <= WEEKS - HIVE_WEEKS; week += 1) await this.range.week(week);
     await this.history();
+    await this.range.settle();
     await this.addDetails();
     await this.today();
     await this.client.as(MO);
     await this.buying.openOrders(this.end.getTime());
     await this.buying.corrections(this.lastOrder);
-    await this.selling.addCustomers();
     await this.selling.orders(this.end.getTime());
+    await this.range.today();
   }
 
   private async places(): Promise<void> {
@@ -185,7 +196,7 @@ class Demo {
     await this.client.call(api.putInUse, { params, body: { version } });
   }
 
-  /** Week by week: buy what runs low, build in turn, now and then take something apart or undo a slip. */
+  /** Week by week beside the rest of the range: buy what runs low, build in turn, now and then take something apart or undo a slip. */
   private async history(): Promise<void> {
     const plan: readonly (readonly [string, number])[] = [
       ['FRM-W', 80],
@@ -205,13 +216,17 @@ class Demo {
     ];
     let turn = 0;
     for (let week = 1; week * 7 < DAYS_BACK - 6; week += 1) {
+      await this.range.week(WEEKS - HIVE_WEEKS + week);
       await this.buyWhatIsLow(week);
       for (let job = 0; job < 2; job += 1) {
         const [code, quantity] = plan[turn++ % plan.length] as readonly [string, number];
         this.at(week, 1 + job * 2, 8);
-        await this.make(code, Math.max(1, Math.round(quantity * (0.8 + this.random() * 0.5))));
+        await this.bench.make(code, Math.max(1, Math.round(quantity * (0.8 + this.random() * 0.5))));
       }
-      if (week % 6 === 0) await this.takeApart('KIT-M', week);
+      if (week % 6 === 0) {
+        this.at(week, 4, 15);
+        await this.bench.takeApart('KIT-M');
+      }
       if (week % 9 === 0) await this.slip(week);
     }
   }
@@ -257,110 +272,6 @@ class Demo {
     return new Date(at + days * DAY).toISOString().slice(0, 10);
   }
 
-  private async make(code: string, quantity: number): Promise<void> {
-    const planned = await this.plan(code, quantity, 4);
-    const can = Number(planned.canStart);
-    if (can < 1) {
-      await this.client.call(api.cancelBuild, { params: { id: planned.id }, body: { version: planned.version } });
-      return;
-    }
-    const body = can < quantity ? { quantity: String(can) } : {};
-    const build = await this.start(planned, body);
-    for (const rest of build.related) {
-      const open = await this.client.call(api.build, { params: { id: rest.id } });
-      await this.client.call(api.cancelBuild, { params: { id: open.id }, body: { version: open.version } });
-    }
-    await this.client.as(this.random() < 0.5 ? TOM : ADA);
-    await this.pick(build, 1);
-    this.time.at += 5 * 60 * 60 * 1000;
-    await this.finish(build.id, build.quantity);
-  }
-
-  private async plan(code: string, quantity: number, days: number): Promise<BuildDetail> {
-    await this.client.as(MO);
-    const due = new Date(this.time.at + days * DAY).toISOString().slice(0, 10);
-    const body = { builds: [{ itemId: this.item(code).id, quantity: String(quantity), due }] };
-    const { builds } = await this.client.call(api.planBuilds, { body });
-    return this.client.call(api.build, { params: { id: builds[0]?.id ?? 0 } });
-  }
-
-  /** Sends a build to the bench. @returns it as it is then */
-  private async start({ id, version }: BuildDetail, more: { quantity?: string; override?: { reason: string } } = {}) {
-    await this.client.call(api.startBuild, { params: { id }, body: { version, ...more } });
-    return this.client.call(api.build, { params: { id } });
-  }
-
-  /** Brings the first `share` of the lines to be picked, each from the bins that have it. */
-  private async pick(build: BuildDetail, share: number): Promise<void> {
-    const open = build.lines.filter((line) => line.taken === 'picked-first');
-    const lines = open.slice(0, Math.ceil(open.length * share)).flatMap((line) => {
-      let left = Number(line.open);
-      return line.bins.flatMap((bin) => {
-        const quantity = Math.min(left, Number(bin.quantity));
-        left -= quantity;
-        return quantity > 0
-          ? { lineId: line.id, binId: bin.binId, quantity: quantity.toFixed(line.item?.decimals ?? 0) }
-          : [];
-      });
-    });
-    if (lines.length > 0) await this.client.call(api.pick, { params: { id: build.id }, body: { lines } });
-  }
-
-  private async finish(id: number, good: string): Promise<void> {
-    const build = await this.client.call(api.build, { params: { id } });
-    const weighed = build.lines.filter((line) => line.taken === 'when-finished' && (line.item?.decimals ?? 0) > 1);
-    const lines = weighed.map((line) => ({
-      lineId: line.id,
-      actual: (Number(line.open) * (Number(good) / Number(build.quantity)) * (0.98 + this.random() * 0.08)).toFixed(
-        line.item?.decimals,
-      ),
-    }));
-    const labour = build.lines.filter((line) => line.kind === 'labour');
-    const minutes = labour.map((line) => ({
-      lineId: line.id,
-      actual: (
-        Number(line.amount) *
-        (line.basis === 'per-run' ? 1 : Number(good) / Number(build.outputQuantity)) *
-        (0.9 + this.random() * 0.3)
-      ).toFixed(0),
-    }));
-    const check = { params: { id: build.itemId }, body: { codes: [], count: Number(good) } };
-    const named =
-      build.tracking === 'serial' ? readSerials((await this.client.call(api.checkSerials, check)).nextFree ?? '') : [];
-    const body = {
-      version: build.version,
-      good,
-      outputBinId: build.outputBinId,
-      lines: [...lines, ...minutes],
-      serials: named,
-    };
-    await this.client.call(api.finish, { params: { id }, body });
-  }
-
-  private async takeApart(code: string, week: number): Promise<void> {
-    this.at(week, 4, 15);
-    await this.client.as(ADA);
-    const plan = await this.client.call(api.apartPlan, { params: { id: this.item(code).id } });
-    const from = plan.bins.find((bin) => Number(bin.quantity) >= 1);
-    if (!from) return;
-    await this.client.call(api.takeApart, {
-      body: {
-        itemId: plan.itemId,
-        revisionId: plan.revisionId,
-        binId: from.binId,
-        quantity: '1',
-        leftover: 'written-off',
-        remark: 'Show kit, box torn',
-        lines: plan.lines.map((line, index) => ({
-          lineId: line.lineId,
-          good: index === 2 ? '0' : line.quantity,
-          damaged: index === 2 ? line.quantity : '0',
-          binId: line.homeBinId ?? from.binId,
-        })),
-      },
-    });
-  }
-
   /** A delivery entered twice by mistake, and the second undone. */
   private async slip(week: number): Promise<void> {
     this.at(week, 4, 16);
@@ -381,24 +292,24 @@ class Demo {
   private async today(): Promise<void> {
     this.time.at = this.end.getTime() - 3 * DAY;
     await this.client.as(MO);
-    const bench = await this.plan('FEED-2L', 14, 3);
-    const feeders = await this.start(bench);
+    const planned = await this.bench.plan('FEED-2L', 14, 3);
+    const feeders = await this.bench.start(planned);
     await this.client.as(TOM);
-    await this.pick(feeders, 0.4);
-    const scales = await this.plan('SCALE-1', 3, 2);
-    const started = await this.start(scales);
+    await this.bench.pick(feeders, 0.4);
+    const scales = await this.bench.plan('SCALE-1', 3, 2);
+    const started = await this.bench.start(scales);
     await this.client.as(ADA);
-    await this.pick(started, 1);
-    await this.finish(started.id, '1');
+    await this.bench.pick(started, 1);
+    await this.bench.finish(started.id, '1');
     await this.overdraw();
     await this.oldLot();
     this.time.at = this.end.getTime() - DAY;
-    await this.plan('TASTE-3', 24, -1);
-    await this.plan('FRM-W', 120, 4);
-    await this.plan('HIVE-10', 24, 11);
-    await this.plan('SMK-1', 60, 9);
-    await this.plan('KIT-M', 6, 16);
-    await this.plan('CANDLE-2', 40, 18);
+    await this.bench.plan('TASTE-3', 24, -1);
+    await this.bench.plan('FRM-W', 120, 4);
+    await this.bench.plan('HIVE-10', 24, 11);
+    await this.bench.plan('SMK-1', 60, 9);
+    await this.bench.plan('KIT-M', 6, 16);
+    await this.bench.plan('CANDLE-2', 40, 18);
     const definition = (await this.client.call(api.definitions, { query: { q: 'SMK-1' } })).rows[0];
     if (definition) await this.client.call(api.startRevision, { params: { id: definition.id }, body: {} });
     this.time.at = this.end.getTime();
@@ -430,10 +341,10 @@ class Demo {
   private async overdraw(): Promise<void> {
     const wick = await this.client.call(api.item, { params: { id: this.item('WICK-3').id } });
     await this.client.as(MO);
-    const planned = await this.plan('CANDLE-2', 20, 1);
+    const planned = await this.bench.plan('CANDLE-2', 20, 1);
     const override = { reason: 'New wick is here, delivery note still missing' };
-    const build = await this.start(planned, { override });
-    await this.pick(build, 1);
+    const build = await this.bench.start(planned, { override });
+    await this.bench.pick(build, 1);
     const line = build.lines.find((known) => known.item?.code === 'WICK-3');
     const now = await this.client.call(api.build, { params: { id: build.id } });
     await this.client.call(api.finish, {

@@ -24,6 +24,19 @@ const customers: readonly CustomerFacts[] = [
   ['BROOK', 'Brook School', 'Ms Okonjo', 'School Hill\nHollowmere', { note: 'Rings before collecting.' }],
   ['FERN', 'Fernlea Honey', 'Hal Sutter', 'Fernlea Farm\nWest Moor', { discount: '7.5', hives: '120' }],
   ['PARISH', 'Hollowmere Parish', 'Joan Weir', 'The Green 1\nHollowmere'],
+  ['MILLRACE', 'Millrace Café', 'Sunny Odell', 'Mill Lane 1\nHollowmere', { discount: '12.5' }],
+  [
+    'GARDEN',
+    'Stone Ferry Garden Centre',
+    'Lars Penn',
+    'Ferry Road 88\nStone Ferry',
+    { discount: '15', transportDays: 2 },
+  ],
+  ['HEDGE', 'Hedgerow Deli', 'Nia Cole', 'High Street 7\nUpper Hollowmere', { discount: '10' }],
+  ['UPLAND', 'Upland Bee Club', 'Gus Farrow', 'Club House\nUpland', { transportDays: 3, hives: '64' }],
+  ['NETTLE', 'Nettle & Thyme', 'Bea Thyme', 'Arcade 3\nStone Ferry', { transportDays: 2 }],
+  ['FERRY', 'Ferry Road Primary', 'Mr Abara', 'Ferry Road 12\nStone Ferry'],
+  ['WESTM', 'Westmoor Estate', 'Olive Grant', 'Estate Office\nWest Moor', { discount: '5', hives: '31' }],
 ];
 
 type Ordered = readonly [code: string, quantity: number];
@@ -45,6 +58,11 @@ export class Selling {
       const body = { code, name, contact, billing, email: `orders@${code.toLowerCase()}.example`, ...facts, fields };
       this.ids.set(code, (await this.client.call(api.createCustomer, { body })).id);
     }
+  }
+
+  /** The customer who was added n-th, from nought. */
+  nth(n: number): number {
+    return [...this.ids.values()][n % this.ids.size] ?? 0;
   }
 
   /** What is open this morning, and what has left or been given up before. */

@@ -25,6 +25,8 @@ const order: OrderDocument = {
   wantedOn: '2026-12-01',
   buyer: party,
   seller: party,
+  buyerCode: '',
+  deliverTo: [],
   sellerCode: 'S',
   lines: [line('1', '5'), line('2', '3', '2026-12-24')],
 };

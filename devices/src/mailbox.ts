@@ -1,4 +1,4 @@
-import { dayAfter } from '@yosegi/core/buying';
+import { dayAfter } from '@yosegi/core/days';
 import type { Quantity } from '@yosegi/core/number';
 import { MOST_SERIALS } from '@yosegi/core/tracking';
 import {

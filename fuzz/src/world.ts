@@ -11,6 +11,9 @@ export async function readKnown(fetch: Fetch): Promise<Known> {
   const items = (await send(fetch, api.items, { query: { limit: 500 } })).rows;
   const builds = (await send(fetch, api.builds, { query: { limit: 500 } })).rows;
   const orders = (await send(fetch, api.purchases, { query: { show: 'all', limit: 100 } })).rows;
+  const sales = (await send(fetch, api.orders, { query: { limit: 100 } })).rows;
+  const shipped = (await send(fetch, api.orders, { query: { show: 'shipped', limit: 20 } })).rows;
+  const customers = (await send(fetch, api.customers, { query: { limit: 100 } })).rows;
   const definitions = (await send(fetch, api.definitions, { query: { limit: 200 } })).rows;
   const documents = (await send(fetch, api.documents, { query: { limit: 100 } })).rows;
   const lots = (await send(fetch, api.lots, { query: { limit: 100 } })).rows;
@@ -37,6 +40,10 @@ export async function readKnown(fetch: Fetch): Promise<Known> {
     ['personId', ids(await send(fetch, api.people, {}))],
     ['buildId', ids(builds)],
     ['orderId', ids(orders)],
+    ['salesId', ids([...sales, ...shipped])],
+    ['orderIds', ids(sales)],
+    ['customerId', ids(customers)],
+    ['shipmentId', ids(documents.filter(({ kind }) => kind === 'shipment'))],
     ['definitionId', ids(definitions)],
     ['documentId', ids(documents)],
     ['lotId', ids(lots)],
@@ -58,6 +65,11 @@ const PATHS: readonly (readonly [start: string, name: string])[] = [
   ['/api/builds', 'buildId'],
   ['/api/purchase-orders', 'orderId'],
   ['/api/devices/mailbox', 'orderId'],
+  ['/api/devices/shop', 'salesId'],
+  ['/api/orders', 'salesId'],
+  ['/api/order-lines', 'salesId'],
+  ['/api/customers', 'customerId'],
+  ['/api/shipments', 'shipmentId'],
   ['/api/definitions', 'definitionId'],
   ['/api/revisions', 'revisionId'],
   ['/api/documents', 'documentId'],
@@ -95,7 +107,17 @@ export async function readAbout(fetch: Fetch, path: string, known: Known, dice: 
     } else if (kind === 'orderId') {
       const order = await send(fetch, api.purchase, { params: { id } });
       take(order.version, order.lines);
-    } else if (kind === 'itemId') take((await send(fetch, api.item, { params: { id } })).version);
+    } else if (kind === 'salesId') {
+      const order = await send(fetch, api.order, { params: { id } });
+      const parts = order.lines.flatMap((line) => line.parts);
+      take(order.version, order.lines);
+      about.set('orderId', [id]);
+      about.set('partId', ids(parts));
+      about.set('parcelId', ids(order.parcels));
+      about.set('buildId', ids(parts.flatMap(({ builds }) => builds)));
+      if (path.startsWith('/api/order-lines')) about.set('id', ids(order.lines));
+    } else if (kind === 'customerId') take((await send(fetch, api.customer, { params: { id } })).version);
+    else if (kind === 'itemId') take((await send(fetch, api.item, { params: { id } })).version);
     else if (kind === 'countId' || kind === 'lineId') {
       const count = await send(fetch, api.count, { params: { id: someOf('countId') } });
       take(count.version, count.sheet);

@@ -42,11 +42,15 @@ import { storageRefusal } from './http/storage.ts';
 import { mountPictures } from './items/picture-files.ts';
 import { itemHandlers } from './items/routes.ts';
 import { ledgerHandlers } from './ledger/routes.ts';
+import { mountAnswers } from './messages/answer-files.ts';
+import { messageHandlers } from './messages/routes.ts';
 import { orderLedger } from './orders/ledger.ts';
 import { orderHandlers } from './orders/routes.ts';
+import { mountLogo } from './people/logo.ts';
 import { peopleHandlers } from './people/routes.ts';
 import { pickHandlers } from './picking/routes.ts';
 import { placeHandlers } from './places/routes.ts';
+import { shippingHandlers } from './shipping/routes.ts';
 import { stockLedger } from './stock/ledger.ts';
 import { stockHandlers } from './stock/routes.ts';
 import { apartHandlers } from './takeapart/routes.ts';
@@ -74,6 +78,8 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...buildHandlers,
   ...buyingHandlers,
   ...orderHandlers,
+  ...shippingHandlers,
+  ...messageHandlers,
   ...deviceHandlers,
   ...stockHandlers,
   ...todayHandlers,
@@ -169,7 +175,9 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   const mounting = { database, clock, live, calendar: new Calendar(database, clock, live, DAY_TURNS, goesOn(app.log)) };
   mountEvents(app, mounting);
   mountPictures(app, mounting);
+  mountLogo(app, mounting);
   mountOrderFiles(app, mounting);
+  mountAnswers(app, mounting);
   const slots = new Slots(THREADS, MOST_WAITING);
   const imports = new ImportJobs(database, app.log, slots);
   app.addHook('onClose', () => imports.close());

@@ -16,8 +16,8 @@ describe(`${CROWD} postings at once on the last units`, () => {
   afterAll(() => server.close());
 
   /** Posts them all and tells winners from losers; whoever loses has to be told why, by a problem of ours. */
-  const rush = async (post: (n: number) => Promise<unknown>) => {
-    const outcomes = await Promise.allSettled(Array.from({ length: CROWD }, (_, n) => post(n)));
+  const rush = async (post: (n: number) => Promise<unknown>, people = CROWD) => {
+    const outcomes = await Promise.allSettled(Array.from({ length: people }, (_, n) => post(n)));
     const losers = outcomes.flatMap((outcome) => (outcome.status === 'rejected' ? [outcome.reason] : []));
     for (const loser of losers) {
       expect(loser).toBeInstanceOf(ApiProblem);
@@ -26,7 +26,7 @@ describe(`${CROWD} postings at once on the last units`, () => {
       expect(detail.length).toBeGreaterThan(20);
     }
     expect(await server.verify()).toEqual([]);
-    return { won: CROWD - losers.length, codes: new Set(losers.map((loser) => (loser as ApiProblem).problem.code)) };
+    return { won: people - losers.length, codes: new Set(losers.map((loser) => (loser as ApiProblem).problem.code)) };
   };
   const leave = (item: Item, quantity: string, named: { lot?: string; serials?: string[] } = {}) =>
     server.posted(api.adjust, {
@@ -68,5 +68,53 @@ describe(`${CROWD} postings at once on the last units`, () => {
     });
     expect(Number((await shop.stockOf(item)).onHand)).toBe(50 + counts.in - counts.out);
     expect(counts.in).toBe(CROWD / 4);
+  });
+
+  it('ships, packs and starts builds on the same last parts as often as they allow', { timeout: 120_000 }, async () => {
+    const part = await shop.item('SCARCE', { sellPrice: '5' });
+    const product = await shop.item('MADE', { source: 'made', sellPrice: '20', bin: 2 });
+    await shop.define(product, [[part, '1']], '10');
+    await shop.receive(part, '37', '2');
+    const customerId = await shop.customer('CROWD');
+    const orders: Awaited<ReturnType<typeof shop.sell>>[] = [];
+    const builds: number[] = [];
+    for (let n = 0; n < 100; n += 1)
+      if (n % 3 === 2) builds.push((await shop.plan(product, '1', '2026-12-01')).id);
+      else orders.push(await shop.sell(customerId, [{ itemId: part.id, quantity: '1' }]));
+    // What nobody can be sure of has been said of it before: 37 of the hundred stand ready.
+    const ready = (await server.call(api.promisedTo, { params: { id: part.id } })).filter(({ now }) => now === '1');
+    expect(ready).toHaveLength(37);
+    const done = { ship: 0, pack: 0, start: 0, pick: 0 };
+    const take = async (n: number) => {
+      if (n % 3 === 2) {
+        const id = builds[Math.floor(n / 3)] ?? 0;
+        const { version } = await server.call(api.build, { params: { id } });
+        await server.call(api.startBuild, { params: { id }, body: { version } });
+        done.start += 1;
+        await shop.pickAll(id);
+        done.pick += 1;
+        return;
+      }
+      const order = orders[Math.floor(n / 3) * 2 + (n % 3)];
+      const { id, version } = await server.call(api.order, { params: { id: order?.id ?? 0 } });
+      const [line] = order?.lines ?? [];
+      if (n % 3 === 0) {
+        const lines = [{ lineId: line?.id ?? 0, quantity: '1' }];
+        await server.call(api.shipOrder, { params: { id }, body: { version, lines } });
+        done.ship += 1;
+      } else {
+        const lines = [{ partId: line?.parts[0]?.id ?? 0, binId: shop.bin(0), quantity: '1' }];
+        await server.call(api.packOrder, { params: { id }, body: { lines } });
+        done.pack += 1;
+      }
+    };
+    const { won, codes } = await rush(take, 100);
+    expect([won, done.ship + done.pack + done.pick]).toEqual([37, 37]);
+    for (const code of codes) expect(['stock-short', 'parts-short']).toContain(code);
+    expect(Math.min(done.ship, done.pack)).toBeGreaterThan(0);
+    // Whoever was told that it can start has it on the bench, or is told what is missing; nothing is ready for anybody.
+    const after = await server.call(api.promisedTo, { params: { id: part.id } });
+    expect(after.filter(({ now }) => now !== '0')).toEqual([]);
+    expect(after).toHaveLength(100 - 37);
   });
 });

@@ -1,6 +1,10 @@
 import { api, type BuildDetail, type Item, type StockDocument } from '@yosegi/contract';
+import { ApiProblem } from '@yosegi/contract/client';
 import fc from 'fast-check';
+import { expect } from 'vitest';
+import { unanswered } from './every-get.ts';
 import { type TestServer, Workshop } from './harness.ts';
+import { disagreements } from './one-rule.ts';
 import { type Said, SlowBooks } from './slow-books.ts';
 
 /** Something a person does; what they say of it besides what its document shows. */
@@ -9,6 +13,10 @@ export type Step = (world: World) => Promise<Said | undefined>;
 /** A small workshop in which anything may happen, with the books kept a second time beside it. */
 export class World {
   readonly books = new SlowBooks();
+  /** How many documents of each kind there were, and how often something was refused. */
+  readonly done = new Map<string, number>();
+  refused = 0;
+  private days = 0;
   private seen = 0;
 
   private constructor(
@@ -16,9 +24,10 @@ export class World {
     readonly shop: Workshop,
     /** A1, A2, B1 and a quarantine bin. */
     readonly bins: readonly number[],
-    readonly items: Readonly<Record<'wood' | 'glue' | 'box' | 'wax' | 'scale', Item>>,
+    readonly items: Readonly<Record<'wood' | 'glue' | 'box' | 'wax' | 'scale' | 'kit', Item>>,
     readonly supplierId: number,
     readonly holdReason: number,
+    readonly customerId: number,
   ) {}
 
   static async open(server: TestServer): Promise<World> {
@@ -36,13 +45,20 @@ export class World {
       ],
       '7',
     );
+    const kit = await shop.item('KIT', { source: 'made' });
+    await shop.define(kit, [
+      [wood, '2'],
+      [wax, '0.3'],
+    ]);
+    await shop.behave(kit, { made: 'packed-per-order', onOrder: 'swaps', swapFor: 'anything' });
+    const customerId = await shop.customer('LARK');
     const supplier = { code: 'SUP', name: 'Supplier', email: 'a@supplier.example' };
     const { id } = await server.call(api.createSupplier, { body: supplier });
     const quarantine = { code: 'Q1', walkOrder: 9, kind: 'quarantine' as const };
     const bin = await server.call(api.createBin, { params: { id: shop.store.id }, body: quarantine });
     const reasons = await server.call(api.reasons, {});
     const hold = reasons.find(({ usedFor }) => usedFor === 'hold')?.id ?? 0;
-    return new World(server, shop, [...shop.bins, bin.id], { wood, glue, box, wax, scale }, id, hold);
+    return new World(server, shop, [...shop.bins, bin.id], { wood, glue, box, wax, scale, kit }, id, hold, customerId);
   }
 
   get call() {
@@ -63,6 +79,39 @@ export class World {
       this.seen = id;
     }
     return documents;
+  }
+
+  /**
+   * Lives a day: each step is carried out or refused with a problem, the slow books never quarrel with it, and in the
+   * evening everything agrees.
+   * @param after looked at after each step
+   */
+  async live(day: readonly Step[], after: () => Promise<void> = async () => {}): Promise<void> {
+    await this.nextOwner();
+    for (const step of day) {
+      try {
+        for (const { kind } of await this.keepBooks(await step(this)))
+          this.done.set(kind, (this.done.get(kind) ?? 0) + 1);
+      } catch (error) {
+        if (!(error instanceof ApiProblem)) throw error;
+        expect(error.problem.status, error.problem.detail).toBeLessThan(500);
+        this.refused += 1;
+        // A count half said is no document; nothing that was refused has left one.
+        expect(await this.keepBooks()).toEqual([]);
+      }
+      expect(this.books.quarrels).toEqual([]);
+      await after();
+    }
+    expect(await this.server.verify()).toEqual([]);
+    expect(await disagreements(this.server)).toEqual([]);
+    expect(await unanswered(this.server)).toEqual([]);
+  }
+
+  /** What one person may ask in a minute is bounded, so each day is another's. */
+  private async nextOwner(): Promise<void> {
+    this.days += 1;
+    const person = { name: `Owner ${this.days}`, initials: `O${this.days}`, role: 'owner' };
+    await this.server.signIn(await this.server.database.write((tx) => tx.driver.insert('person', person)));
   }
 
   async openBuild(n: number, state: 'planned' | 'on-bench'): Promise<BuildDetail | undefined> {

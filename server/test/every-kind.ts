@@ -61,5 +61,14 @@ export async function everyKind(server: TestServer): Promise<Workshop> {
   const sold = await shop.sell(await shop.customer('LARK'), [{ itemId: pin.id, quantity: '2', price: '3' }]);
   const ship = { version: sold.version, lines: [{ lineId: sold.lines[0]?.id ?? 0, quantity: '1' }] };
   await server.call(api.shipOrder, { params: { id: sold.id }, body: ship });
+  const wanted = [
+    { itemId: pin.id, quantity: '2', price: '3' },
+    { itemId: box.id, quantity: '4', price: '9' },
+  ];
+  const later = await shop.sell(sold.customerId, wanted);
+  const [pins, boxes] = later.lines.map((line) => line.parts[0]?.id ?? 0);
+  const pack = { lines: [{ partId: pins ?? 0, binId: shop.bin(0), quantity: '1' }] };
+  await server.call(api.packOrder, { params: { id: later.id }, body: pack });
+  await server.call(api.buildForOrders, { body: { chosen: [{ partId: boxes ?? 0, quantity: '2' }] } });
   return shop;
 }

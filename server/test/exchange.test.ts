@@ -1,12 +1,5 @@
-import {
-  api,
-  EXPORTS_PATH,
-  type FileKindName,
-  IMPORTS_PATH,
-  type ImportJob,
-  type Item,
-  LARGEST_FILE,
-} from '@yosegi/contract';
+import { api, EXPORTS_PATH, type FileKindName, IMPORTS_PATH, type ImportJob, type Item } from '@yosegi/contract';
+import { LARGEST_FILE } from '@yosegi/core/exchange';
 import exceljs from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { TestServer, Workshop } from './harness.ts';
@@ -219,6 +212,14 @@ describe('ways to write the same table', () => {
     expect((await rowsOf(again))[0]?.faults).toEqual([
       { column: 'Sell price', reason: expect.stringContaining('“1,5” is not a number') },
     ]);
+    // Columns that nobody knew at first speak for the sign once they are known to be amounts.
+    const unknown = await check('items', 'Code;Name;Einzelpreis\nN-1;Pin;1,5\n');
+    expect(unknown).toMatchObject({ decimalSign: 'point' });
+    await server.call(api.matchColumns, {
+      params: { id: unknown.id },
+      body: { matching: ['code', 'name', 'sellPrice'] },
+    });
+    expect(await settled(unknown.id)).toMatchObject({ decimalSign: 'comma' });
     const twice = { params: { id: job.id }, body: { matching: ['code', 'code'], decimalSign: 'comma' as const } };
     expect(await server.refused(api.matchColumns, twice)).toMatchObject({ code: 'column-twice' });
   });

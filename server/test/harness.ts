@@ -111,6 +111,12 @@ export class TestServer {
 
 type PartInput = Extract<LineInput, { kind: 'part' }>;
 
+/** What stands where, as a person would read it from the shelves. */
+export const standing = async (server: TestServer, item: Item) =>
+  (await server.call(api.itemBins, { params: { id: item.id } })).flatMap(({ bin, build, pieces }) =>
+    pieces.map((piece) => `${build ?? bin} ${piece.lot ?? piece.serial} ${piece.quantity}${piece.held ? ' held' : ''}`),
+  );
+
 /** A line of a definition: so many of a part for one, picked first, without waste. */
 export const partLine = (item: Item, quantity: string, more: Partial<PartInput> = {}): PartInput => ({
   kind: 'part',

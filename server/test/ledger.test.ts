@@ -1,9 +1,7 @@
-import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { api } from '@yosegi/contract';
-import { send } from '@yosegi/contract/client';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Database, type SqlRow } from '../src/db/database.ts';
 import { migrate } from '../src/db/migrate.ts';
@@ -182,70 +180,5 @@ describe('an upgrade to buying', () => {
     await server.posted(api.postPrices, { params: { id: 1 }, body: { lines } });
     expect(await server.verify()).toEqual([]);
     await server.close();
-  });
-});
-
-describe('a killed server', () => {
-  const folder = mkdtempSync(join(tmpdir(), 'yosegi-'));
-  let running: ChildProcess | undefined;
-  afterAll(() => {
-    running?.kill('SIGKILL');
-    rmSync(folder, { recursive: true, force: true });
-  });
-
-  /** Starts the real server process and resolves with its address once it listens. */
-  const start = () =>
-    new Promise<string>((resolve, reject) => {
-      const env = { ...process.env, YOSEGI_DATA: folder, PORT: '0', YOSEGI_LOG: 'silent' };
-      const child = spawn('node', ['--import', 'tsx', 'server/src/main.ts'], {
-        env,
-        stdio: ['ignore', 'pipe', 'inherit'],
-      });
-      running = child;
-      child.stdout?.on('data', (text) => {
-        const address = /http:\S+/.exec(String(text))?.[0];
-        if (address) resolve(address);
-      });
-      child.once('exit', () => reject(new Error('the server ended')));
-    });
-
-  it('has posted all of a document or nothing, and nothing that was acknowledged is lost', {
-    timeout: 180_000,
-  }, async () => {
-    const preparing = await TestServer.start(folder);
-    const shop = await Workshop.open(preparing);
-    const parts = await Promise.all(Array.from({ length: 6 }, (_, index) => shop.item(`P${index}`)));
-    const { cookie } = preparing;
-    const binId = shop.bin(0);
-    await preparing.close(true);
-
-    const acknowledged: string[] = [];
-    const lines = parts.map((part) => ({ itemId: part.id, binId, quantity: '1', unitCost: '1.1' }));
-    const [runs, atOnce] = [5, 40];
-    for (let round = 0; round < runs; round += 1) {
-      const address = await start();
-      const call = (url: string, init: RequestInit) =>
-        fetch(address + url, { ...init, headers: { ...init.headers, cookie } });
-      // Killed at any moment of what the server is doing for the others: some answers and some milliseconds in.
-      const killAfter = 1 + Math.floor(Math.random() * (atOnce - 10));
-      let answered = 0;
-      const post = async () => {
-        const document = await send(call, api.receive, { body: { kind: 'receipt', lines } });
-        acknowledged.push(document.number);
-        if (++answered === killAfter) setTimeout(() => running?.kill('SIGKILL'), Math.random() * 12);
-      };
-      await Promise.allSettled(Array.from({ length: atOnce }, post));
-      running?.kill('SIGKILL');
-      const database = await Database.open(join(folder, 'yosegi.sqlite'));
-      expect(await verifyDatabase(database.reader)).toEqual([]);
-      const documents = await database.reader.all<{ number: string; n: number }>(
-        'SELECT number, (SELECT count(*) FROM movement WHERE document_id = document.id) AS n FROM document',
-      );
-      expect(documents.map(({ number }) => number)).toEqual(expect.arrayContaining(acknowledged));
-      expect(new Set(documents.map(({ n }) => n))).toEqual(new Set([parts.length]));
-      await database.close();
-    }
-    expect(acknowledged.length).toBeGreaterThanOrEqual(runs);
-    expect(acknowledged.length).toBeLessThan(runs * atOnce);
   });
 });

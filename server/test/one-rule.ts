@@ -66,7 +66,8 @@ export async function disagreements({ call }: Pick<TestServer, 'call'>): Promise
     same(`${item.code} usable, item and buy list`, less(item.onHand, item.held), row.usable);
   }
   await compareDefinitions(call, snapshot, sameItem, same);
-  await compareBuilds(call, sameItem, same);
+  const short = await compareOrders(call, details, same);
+  await compareBuilds(call, short, sameItem, same);
   return found;
 }
 
@@ -92,7 +93,39 @@ async function compareDefinitions(call: TestServer['call'], snapshot: Snapshot, 
   }
 }
 
-async function compareBuilds(call: TestServer['call'], sameItem: SameItem, same: Same) {
+/** What open orders are short of, by item; as their sheets say it. */
+async function compareOrders(call: TestServer['call'], details: ReadonlyMap<number, Item>, same: Same) {
+  const short = new Map<number, string[]>();
+  for (const row of (await call(api.orders, { query: { limit: 200 } })).rows) {
+    const order = await call(api.order, { params: { id: row.id } });
+    const { standing, wholeOn, outlook, worth, wantedOn } = order;
+    same(
+      `${row.number}, order and list`,
+      { standing, wholeOn, outlook, worth, wantedOn },
+      {
+        standing: row.standing,
+        wholeOn: row.wholeOn,
+        outlook: row.outlook,
+        worth: row.worth,
+        wantedOn: row.wantedOn,
+      },
+    );
+    for (const { item, open, ready } of order.lines.flatMap((line) => line.parts))
+      short.set(item.id, [...(short.get(item.id) ?? []), less(open, ready)]);
+  }
+  for (const { id, code, promised } of details.values()) {
+    const rows = await call(api.promisedTo, { params: { id } });
+    same(`${code} promised, item and to whom`, promised, sum(rows.map(({ quantity }) => quantity)));
+  }
+  return short;
+}
+
+async function compareBuilds(
+  call: TestServer['call'],
+  forOrders: ReadonlyMap<number, string[]>,
+  sameItem: SameItem,
+  same: Same,
+) {
   const { rows } = await call(api.builds, { query: { state: 'open', limit: 200 } });
   const today = await call(api.today, {});
   const shown = [...today.ready, ...today.waiting, ...today.onBench];
@@ -109,7 +142,8 @@ async function compareBuilds(call: TestServer['call'], sameItem: SameItem, same:
   }
   for (const hold of today.holdUps) {
     const waiting = rows.flatMap((row) => row.waiting.filter(({ itemId }) => itemId === hold.itemId));
-    same(`${hold.code} short, Today and builds`, hold.short, sum(waiting.map(({ short }) => short)));
+    const short = [...waiting.map((part) => part.short), ...(forOrders.get(hold.itemId) ?? [])];
+    same(`${hold.code} short, Today and what waits for it`, hold.short, sum(short));
   }
 }
 

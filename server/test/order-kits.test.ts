@@ -115,6 +115,39 @@ describe('a kit on a line', () => {
     await shop.behave(kit, { price: 'own' });
   });
 
+  it('has the price and the margin of exactly what is in it, whatever was changed', { timeout: 120_000 }, async () => {
+    await shop.behave(kit, { price: 'parts', discount: '12.5', swapFor: 'anything' });
+    const goods = await Promise.all([jar, lid, cord, box].map((item) => shop.stockOf(item)));
+    const micro = (text: string | null) => BigInt(Math.round(Number(text) * 1e6));
+    const filling = fc.tuple(fc.nat(3), fc.integer({ min: 0, max: 40 }));
+    await fc.assert(
+      fc.asyncProperty(fc.integer({ min: 1, max: 9 }), filling, filling, async (quantity, first, second) => {
+        // Cord is measured in hundredths, the rest is counted.
+        const wishes = [first, second].map(([which, n], position) => {
+          const item = goods[which] ?? jar;
+          return { position, item, amount: item.id === cord.id ? `${n / 100}` : `${n}` };
+        });
+        fc.pre(wishes.some(({ amount }) => amount !== '0'));
+        const contents = wishes.map(({ position, item, amount }) => ({ position, itemId: item.id, amount }));
+        const lines = [{ itemId: kit.id, quantity: `${quantity}`, contents }];
+        const of = (each: (item: Item) => string | null) =>
+          wishes.reduce((sum, { item, amount }) => sum + micro(amount) * micro(each(item)), 0n);
+        // In millionths of a millionth, less an eighth, to the cent that is nearest.
+        const cents = (of(({ sellPrice }) => sellPrice) * 7n * 2n + 8n * 10n ** 10n) / (8n * 2n * 10n ** 10n);
+        const cost = (of(({ averageCost }) => averageCost) * BigInt(quantity)) / 10n ** 6n;
+        const look = await server.call(api.lookAhead, { body: { customerId, lines } });
+        expect(micro(look.lines[0]?.price ?? null)).toBe(cents * 10_000n);
+        expect(micro(look.lines[0]?.plannedCost ?? null)).toBe(cost);
+        const sold = await shop.sell(customerId, lines, { confirm: false });
+        expect(micro(sold.lines[0]?.price ?? null)).toBe(cents * 10_000n);
+        expect(micro(sold.worth)).toBe(cents * 10_000n * BigInt(quantity));
+        expect(micro(sold.plannedCost)).toBe(cost);
+      }),
+      { numRuns: 25 },
+    );
+    await shop.behave(kit, { price: 'own', discount: '0' });
+  });
+
   it('keeps what it took when the kit is revised, and cannot be filled anew once some has left', async () => {
     const order = await shop.sell(customerId, line([{ position: 1, itemId: lid.id, amount: '5' }]));
     const { id, version } = await server.call(api.startRevision, {

@@ -149,6 +149,37 @@ describe('an order', () => {
     await shop.receive(cup, '6', '2', 1);
   });
 
+  it('can lose a line that had left once, which stays in its history as given up', async () => {
+    const sold = await shop.sell(customerId, [
+      { itemId: cup.id, quantity: '1' },
+      { itemId: cup.id, quantity: '2' },
+    ]);
+    const [first, second] = sold.lines.map(({ id }) => id);
+    const left = await server.call(api.shipOrder, await ship(sold.id, [{ lineId: second, quantity: '2' }]));
+    await server.call(api.undoDocument, { params: { id: left.id }, body: {} });
+    const { version } = await read(sold.id);
+    const lines = [{ id: first ?? 0, itemId: cup.id, quantity: '1' }];
+    await server.call(api.saveOrder, { params: { id: sold.id }, body: { version, customerId, lines } });
+    expect(await read(sold.id)).toMatchObject({
+      standing: 'open',
+      worth: '4',
+      lines: [
+        { id: first, open: '1' },
+        { id: second, open: '0', dropped: '2' },
+      ],
+    });
+    expect(await server.call(api.shipment, { params: { id: left.id } })).toMatchObject({ lines: [{ quantity: '2' }] });
+    // Typed again without it, it is as it was.
+    const again = await read(sold.id);
+    const params = { id: sold.id };
+    await server.call(api.saveOrder, { params, body: { version: again.version, customerId, lines } });
+    expect(await read(sold.id)).toMatchObject({ lines: [{ open: '1' }, { open: '0', dropped: '2' }] });
+    await server.call(api.cancelOrder, {
+      params,
+      body: { version: (await read(sold.id)).version, reason: 'only a try' },
+    });
+  });
+
   it('of a kit packed for it takes the parts, and keeps the revision it took', async () => {
     const order = await shop.sell(customerId, [{ itemId: kit.id, quantity: '3' }]);
     expect(order.lines).toMatchObject([

@@ -1,11 +1,9 @@
 import { api } from '@yosegi/contract';
-import { ApiProblem } from '@yosegi/contract/client';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { anyStep, World } from './days.ts';
-import { unanswered } from './every-get.ts';
 import { TestServer } from './harness.ts';
-import { coverAgainstPlan, disagreements } from './one-rule.ts';
+import { coverAgainstPlan } from './one-rule.ts';
 
 /**
  * Random days in a workshop, by the real commands over HTTP: whatever is asked in whatever order, it is carried out or
@@ -35,38 +33,13 @@ describe('any sequence of commands', () => {
       };
     });
   };
-  /** What one person may ask in a minute is bounded, so each day is another's. */
-  let days = 0;
-  const nextOwner = async () => {
-    days += 1;
-    const person = { name: `Owner ${days}`, initials: `O${days}`, role: 'owner' };
-    await server.signIn(await server.database.write((tx) => tx.driver.insert('person', person)));
-  };
-
   it('is carried out or refused, and the books add up', { timeout: 240_000 }, async () => {
-    const done = new Map<string, number>();
-    let refused = 0;
     const steps = fc.array(anyStep, { minLength: 40, maxLength: 60 });
     await fc.assert(
       fc.asyncProperty(steps, async (day) => {
-        await nextOwner();
-        for (const step of day) {
-          try {
-            const said = await step(world);
-            for (const { kind } of await world.keepBooks(said)) done.set(kind, (done.get(kind) ?? 0) + 1);
-          } catch (error) {
-            if (!(error instanceof ApiProblem)) throw error;
-            expect(error.problem.status, error.problem.detail).toBeLessThan(500);
-            refused += 1;
-            // A count half said is no document; nothing that was refused has left one.
-            expect(await world.keepBooks()).toEqual([]);
-          }
-          expect(world.books.quarrels).toEqual([]);
+        await world.live(day, async () => {
           for (const { says, should } of await figures()) expect(says).toEqual(should);
-        }
-        expect(await server.verify()).toEqual([]);
-        expect(await disagreements(server)).toEqual([]);
-        expect(await unanswered(server)).toEqual([]);
+        });
         const { cover, plan } = await coverAgainstPlan(server, world.items.box.id, '30');
         expect(plan).toEqual(cover);
       }),
@@ -76,8 +49,9 @@ describe('any sequence of commands', () => {
       },
     );
     // Most kinds must really have happened for the property to mean anything; of each in turn there are days without.
+    const { done } = world;
     expect([...done.keys()].length, [...done.keys()].join()).toBeGreaterThanOrEqual(8);
     expect(done.get('undo') ?? 0).toBeGreaterThan(0);
-    expect(refused).toBeGreaterThan(5);
+    expect(world.refused).toBeGreaterThan(5);
   });
 });

@@ -47,12 +47,16 @@ async function fillOld(tx: Writer, from: Database): Promise<number[]> {
       ? (await tx.all<{ code: string }>('SELECT code FROM document_kind')).map(({ code }) => code)
       : FIRST_KINDS,
   );
-  const documents = (await rowsOf('document')).filter(({ kind }) => kinds.has(String(kind)));
+  // Before there were parcels, nothing was picked for an order.
+  const hasParcels = has.has('parcel');
+  const documents = (await rowsOf('document')).filter(
+    ({ kind, for_kind }) => kinds.has(String(kind)) && (kind !== 'pick' || for_kind !== 'order' || hasParcels),
+  );
   const known = new Set(documents.map(({ id }) => id));
   const movements = (await rowsOf('movement')).filter((row) => known.has(row.document_id ?? 0));
-  // A shipment is of what nothing else is about: without it the books agree just as well.
+  // What is packed and shipped for an order is of what nothing else is about: without it the books agree just as well.
   const left = (await rowsOf('document')).filter(({ id }) => !known.has(id));
-  const whole = left.every(({ kind }) => kind === 'shipment');
+  const whole = left.every(({ for_kind }) => for_kind === 'order');
   const isNinth = has.has('holder_kind');
   const seeded = ['unit', 'unit_related', 'reason', 'document_kind', 'value_kind', 'holder_kind'];
   for (const { name } of tables) {

@@ -42,7 +42,7 @@ const tampering: Record<string, string[][]> = {
   'balances by place equal the ledger': [
     ['UPDATE balance SET quantity = quantity - 1 WHERE lot_id IS NOT NULL'],
     ["UPDATE balance SET bin_id = bin_id + 1 WHERE lot_id = (SELECT id FROM lot WHERE code = 'B')"],
-    ['UPDATE balance SET holder_kind = NULL, holder_id = NULL WHERE holder_id IS NOT NULL'],
+    ["UPDATE balance SET holder_kind = NULL, holder_id = NULL WHERE holder_kind = 'build'"],
     ['DELETE FROM balance WHERE lot_id = 1'],
     ['UPDATE movement SET lot_id = 2 WHERE lot_id = 1'],
     ['UPDATE movement SET serial_id = (SELECT max(id) FROM serial) WHERE serial_id IS NOT NULL'],
@@ -111,10 +111,24 @@ const tampering: Record<string, string[][]> = {
     ['UPDATE order_part SET shipped = shipped + 1'],
     ["UPDATE movement SET line_id = NULL WHERE document_id IN (SELECT id FROM document WHERE kind = 'shipment')"],
   ],
+  'what stands in parcels equals the ledger': [['UPDATE order_part SET packed = packed + 1 WHERE packed > 0']],
+  'parcels hold what their orders have packed': [
+    ["UPDATE balance SET quantity = quantity - 1 WHERE holder_kind = 'parcel'"],
+    ['UPDATE parcel SET order_id = order_id - 1'],
+  ],
+  'a parcel that has left is empty': [['UPDATE parcel SET shipped_id = (SELECT document_id FROM shipment)']],
+  'no more is built for orders than they need and builds make': [
+    ['UPDATE build_for SET quantity = 5000000'],
+    ['UPDATE build SET quantity = 1000000 WHERE id IN (SELECT build_id FROM build_for)'],
+  ],
   'shipments cost what left': [['UPDATE shipment_line SET cost = cost + 1']],
   'orders that are over promise nothing': [["UPDATE sales_order SET state = 'cancelled'"]],
   'price differences are in the ledger': [
     ['UPDATE price_difference_line SET into_stock = into_stock + 1, gone = gone - 1'],
+  ],
+  'numbers that are kept beside what they name are its own': [
+    ["DELETE FROM numbered WHERE kind = 'build'"],
+    ["UPDATE numbered SET number = 'X' WHERE kind = 'order'"],
   ],
   'the file is sound': [
     [

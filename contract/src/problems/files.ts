@@ -98,6 +98,26 @@ export const filesProblems = {
     title: 'Differs from above',
     detail: ({ first }) => `The first row of this product says “${first}”. All its rows must say the same, or nothing.`,
   },
+  'day-shape': {
+    status: 422,
+    title: 'No day',
+    detail: ({ typed }) => `“${typed}” is no day. Write it like 2026-12-24, or as a date in the workbook.`,
+  },
+  'customer-unknown': {
+    status: 422,
+    title: 'Customer unknown',
+    detail: ({ typed }) => `“${typed}” is no customer’s code or name. Bring the customers in first.`,
+  },
+  'order-here-already': {
+    status: 409,
+    title: 'Here already',
+    detail: ({ number }) => `${number} is here already, and not as the file has it. Change it on its own page.`,
+  },
+  'order-shipped-in-file': {
+    status: 422,
+    title: 'Nothing has left yet',
+    detail: () => 'A new order cannot have left already. Leave the column empty and ship it here.',
+  },
   'too-many-lines': {
     status: 422,
     title: 'Too many lines',

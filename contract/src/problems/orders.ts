@@ -1,5 +1,5 @@
 import { formatDecimal } from '@yosegi/core/number';
-import type { ProblemKinds } from './kind.ts';
+import { list, type ProblemKinds } from './kind.ts';
 
 /** Refusals about customers and what they order. */
 export const ordersProblems = {
@@ -64,6 +64,96 @@ export const ordersProblems = {
     status: 409,
     title: 'Some has left',
     detail: () => 'Some of this line has been shipped with these contents. Add another line for different ones.',
+  },
+  'parcel-first': {
+    status: 409,
+    title: 'It is in the parcel',
+    detail: ({ name, packed, needed, parcel }) =>
+      `${formatDecimal(packed)} of ${name} stand in ${parcel}, and the order would take ${formatDecimal(needed)}. Put the rest back on its shelf first.`,
+  },
+  'parcel-elsewhere': {
+    status: 409,
+    title: 'Not this order’s parcel',
+    detail: ({ number, order }) => `${number} is packed for ${order}. Ship it there, or scan a parcel of this order.`,
+  },
+  'parcel-left': {
+    status: 409,
+    title: 'Parcel has left',
+    detail: ({ number, shipment }) => `${number} left with ${shipment}. Undo that shipment if it is still here.`,
+  },
+  'not-packed': {
+    status: 422,
+    title: 'Not in the parcel',
+    detail: ({ name, packed }) =>
+      packed === 0
+        ? `No ${name} stands in a parcel of this order.`
+        : `Only ${formatDecimal(packed)} of ${name} stand in a parcel of this order.`,
+  },
+  'not-built-for': {
+    status: 409,
+    title: 'Not built for this order',
+    detail: ({ build, order }) =>
+      `${build} makes nothing for ${order}. Finish it on its own page, or build for the order first.`,
+  },
+  'no-way-to-build': {
+    status: 422,
+    title: 'Nothing to build it by',
+    detail: ({ name }) => `${name} has no bill of materials in use, so it cannot be built. Define one, or buy it.`,
+  },
+  'built-meanwhile': {
+    status: 409,
+    title: 'Planned meanwhile',
+    detail: ({ name, building }) =>
+      building === 0
+        ? `A build of ${name} for this line was given up after you looked. Look again at what is still short.`
+        : `Somebody has planned builds of ${name} for this line after you looked: ${formatDecimal(building)} are being built now. Look again at what is still short.`,
+  },
+  'more-than-needed': {
+    status: 409,
+    title: 'More than the order needs',
+    detail: ({ name, needed }) =>
+      needed === 0
+        ? `Nothing more of ${name} has to be built for this line.`
+        : `Only ${formatDecimal(needed)} more of ${name} have to be built for this line. Plan the rest for stock on Cover.`,
+  },
+  'built-for-orders': {
+    status: 409,
+    title: 'It is for orders',
+    detail: ({ orders, promised }) =>
+      `${formatDecimal(promised)} of it are for ${list(orders)}. Plan at least that many, or take them off the orders first.`,
+  },
+  'order-sent-before': {
+    status: 409,
+    title: 'Sent before',
+    detail: ({ theirs, number }) =>
+      `They sent ${theirs} before; it is ${number} here. To change it, they send an OrderChange.`,
+  },
+  'their-order-unknown': {
+    status: 404,
+    title: 'Order unknown',
+    detail: ({ theirs }) => `No order ${theirs} of theirs has come in. They send the order first.`,
+  },
+  'their-item-unknown': {
+    status: 422,
+    title: 'Item unknown',
+    detail: ({ code, line }) =>
+      `Line ${line} asks for ${code}, which is no code or barcode of ours. Give an item that code, or ask them for ours.`,
+  },
+  'nothing-later': {
+    status: 409,
+    title: 'Nothing later',
+    detail: ({ name }) =>
+      `${name} is on this line by the revision in use already, or by none. Look at the order again.`,
+  },
+  'split-all': {
+    status: 422,
+    title: 'Nothing would stay',
+    detail: () => 'All of it would go to the other order. Leave something on this one, or change its day instead.',
+  },
+  'order-not-confirmed': {
+    status: 409,
+    title: 'Not confirmed',
+    detail: ({ number }) => `${number} is not an open order. Confirm it first.`,
   },
   'order-line-gone': {
     status: 409,

@@ -63,7 +63,10 @@ export const trackingProblems = {
   'serial-unknown': {
     status: 422,
     title: 'Unknown serial',
-    detail: ({ code, name }) => `There is no ${name} with the serial ${code} here. Scan it again.`,
+    detail: ({ code, name, says }) =>
+      says
+        ? `${name} ${code} ${says}, so it cannot be taken here. Scan another one.`
+        : `There is no ${name} with the serial ${code} here. Scan it again.`,
   },
   'serial-clash': {
     status: 409,

@@ -4,7 +4,7 @@ export const buildKinds = {
   'put-back': {
     prefix: 'PB',
     name: 'Put back',
-    final: 'This put the parts of a cancelled build back, so it cannot be undone. Plan a new build instead.',
+    final: 'This put goods back on their shelves, so it cannot be undone. Pick them again instead.',
   },
   finish: { prefix: 'FN', name: 'Finish', final: null },
 } as const satisfies Record<string, DocumentKindFacts>;

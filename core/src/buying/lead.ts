@@ -1,3 +1,4 @@
+import { daysBetween } from '../days/index.ts';
 /** One delivery of something that was ordered. Days are ISO days. */
 export interface Delivery {
   readonly sentOn: string;
@@ -18,14 +19,6 @@ export interface LearntLead {
   readonly onTime: number;
   readonly withDay: number;
 }
-
-/** Whole days from one ISO day to another. */
-export const daysBetween = (from: string, to: string) =>
-  Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
-
-/** The ISO day so many days after another. */
-export const dayAfter = (day: string, days: number) =>
-  new Date(Date.parse(`${day}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
 
 /** Learns from the newest deliveries; null when there is none. @param most how many of the newest count */
 export function learnLead(deliveries: readonly Delivery[], most = 20): LearntLead | null {

@@ -56,10 +56,12 @@ describe('the price of a kit by its parts', () => {
   });
   it('is what they sell at for one, less the discount; none while any has no price', () => {
     const price = (parts: ReturnType<typeof of>[], discount = 0, output = 1) =>
-      priceFromParts(parts, (output * 1e6) as never, (discount * 1e6) as never);
+      priceFromParts(parts, (output * 1e6) as never, (discount * 1e6) as never, 2);
     expect(price([of(2, 5), of(1, 2.5)])).toBe(12_500_000);
     expect(price([of(2, 5), of(1, 2.5)], 10)).toBe(11_250_000);
     expect(price([of(1, 1)], 0, 3)).toBe(333_333);
+    // What is reckoned is what can be paid: 117 less an eighth is 102.375.
+    expect(price([of(13, 9)], 12.5)).toBe(102_380_000);
     expect(price([of(2, 5), of(1, null)])).toBeNull();
     expect(price([of(1, 0)])).toBe(0);
     expect(price([], 10)).toBe(0);

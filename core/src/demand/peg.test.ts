@@ -247,9 +247,17 @@ describe('pegging against the slowest reckoning', () => {
     const served = turn.map((one) => {
       const days: WhenThere[] = [];
       for (let unit = 0; unit < one.quantity / SCALE; unit += 1) {
-        const first = DAYS.flatMap((day) =>
-          units.filter(
-            ({ supply, taken }) => !taken && supply.itemId === one.itemId && supply.on === day && may(supply, one),
+        // What is kept for it alone, then what comes first.
+        const first = [true, false].flatMap((kept) =>
+          DAYS.flatMap((day) =>
+            units.filter(
+              ({ supply, taken }) =>
+                !taken &&
+                supply.itemId === one.itemId &&
+                supply.on === day &&
+                (supply.only !== null) === kept &&
+                may(supply, one),
+            ),
           ),
         )[0];
         if (!first) continue;

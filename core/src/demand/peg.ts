@@ -1,6 +1,6 @@
 import { add, type Quantity } from '../number/index.ts';
 import { coverByAlternates, type StandIn } from './alternates.ts';
-import { byDay, byTurn, type Demand, type Supply, type WhenThere } from './demand.ts';
+import { byDay, byTurn, type Demand, latest, type Supply, type WhenThere } from './demand.ts';
 
 /** Some of a supply that serves a demand. */
 export interface Given {
@@ -11,7 +11,7 @@ export interface Given {
 /** What one demand is served by. */
 export interface Pegged {
   readonly demand: Demand;
-  /** In the order it comes. */
+  /** What is kept for its source first, then in the order it comes. */
   readonly given: readonly Given[];
   /** Of it from shelves. */
   readonly now: Quantity;
@@ -28,16 +28,14 @@ export interface Pegged {
   readonly standIns: readonly StandIn[];
 }
 
-/** Where nothing was needed, all of it is there. */
-const HERE = { on: '' } as const;
-
 interface Left {
   readonly supply: Supply;
   left: number;
 }
 
 /**
- * Says which supply serves which demand: demands in their turn, each from shelves first and then by the day it comes.
+ * Says which supply serves which demand: demands in their turn, each from what is kept for it
+ * alone, then from shelves, then by the day it comes.
  * Nothing is given twice, and nothing that a source makes serves that source itself. What shelves below zero owe is served
  * before anybody.
  * @returns every demand in its turn, what is owed first
@@ -58,9 +56,13 @@ function leftsByItem(supplies: readonly Supply[]): Map<number, Left[]> {
     if (known) known.push(left);
     else lefts.set(supply.itemId, [left]);
   }
-  for (const own of lefts.values()) if (own.length > 1) own.sort((a, b) => byDay(a.supply.on, b.supply.on));
+  for (const own of lefts.values()) if (own.length > 1) own.sort(byUse);
   return lefts;
 }
+
+/** What is kept for somebody is used up by them first, so that the rest stays for others; then the first that comes. */
+const byUse = ({ supply: a }: Left, { supply: b }: Left) =>
+  Number(a.only === null) - Number(b.only === null) || byDay(a.on, b.on);
 
 const owedTo = ({ itemId, quantity, from }: Supply): Demand => ({
   source: { kind: 'owed', id: from.id },
@@ -94,8 +96,7 @@ function serve(demand: Demand, lefts: Left[]): Pegged {
     now: now as Quantity,
     coming: coming as Quantity,
     short: open as Quantity,
-    // Served in the order it comes, the last it was given comes last.
-    wholeOn: open > 0 ? null : (given.at(-1)?.supply ?? HERE).on,
+    wholeOn: open > 0 ? null : latest(given.map(({ supply }) => supply.on)),
     standIns: [],
   };
 }

@@ -1,4 +1,4 @@
-import type { Quantity } from '../number/index.ts';
+import { handOut, type Quantity } from '../number/index.ts';
 
 /** Some of an item at one place, and whether it may be taken. */
 export interface Takeable {
@@ -12,10 +12,8 @@ export interface Takeable {
  * What is promised beyond all of it is promised nowhere yet.
  */
 export function spreadPromises(places: readonly Takeable[], promised: Quantity): Quantity[] {
-  let left: number = promised;
-  return places.map(({ quantity, usable }) => {
-    const taken = usable ? Math.max(0, Math.min(left, quantity)) : 0;
-    left -= taken;
-    return taken as Quantity;
-  });
+  return handOut(
+    promised,
+    places.map(({ quantity, usable }) => (usable ? quantity : (0 as Quantity))),
+  );
 }

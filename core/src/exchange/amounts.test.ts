@@ -65,6 +65,8 @@ describe('amounts in files', () => {
         expect(guessDecimalSign(['1,5', '1.5', cell])).toBe(isClear ? by : 'point');
       }),
     );
+    expect(guessDecimalSign(['1,234', '12'], 'comma')).toBe('comma');
+    expect(guessDecimalSign(['1.5'], 'comma')).toBe('point');
     expect(guessDecimalSign([' 1,5 ', ',5', '-,25', '+0,125'])).toBe('comma');
     expect(guessDecimalSign(['€ 1,50', '1,5 EUR', '1.5'])).toBe('comma');
     expect(guessDecimalSign(['1.5', '.5', '1,5'])).toBe('point');

@@ -42,8 +42,8 @@ export const aboveZero = (amount: string): string => formatDecimal(positive(pars
 export const readPercent = (cell: string, most: number, sign: DecimalSign): string =>
   formatDecimal(percentTo(parsePercent(readAmount(cell.replace(/\s*%$/, ''), sign)), most));
 
-/** The decimal sign that most amounts of a file speak for; a point when none says anything. */
-export function guessDecimalSign(cells: Iterable<string>): DecimalSign {
+/** The decimal sign that most amounts of a file speak for; the `usual` one when they say nothing or as much for both. */
+export function guessDecimalSign(cells: Iterable<string>, usual: DecimalSign = 'point'): DecimalSign {
   let [comma, point] = [0, 0];
   for (const cell of cells) {
     const bare = cell.trim().replace(CURRENCY, '').replace(SPACES, '');
@@ -52,5 +52,5 @@ export function guessDecimalSign(cells: Iterable<string>): DecimalSign {
     if (/^[+-]?(\d*,\d{1,2}|\d*,\d{4,}|0?,\d+|\d{1,3}(\.\d{3})+,\d+)$/.test(bare)) comma += 1;
     else if (/^[+-]?(\d*\.\d{1,2}|\d*\.\d{4,}|0?\.\d+|\d{1,3}(,\d{3})+\.\d+)$/.test(bare)) point += 1;
   }
-  return comma > point ? 'comma' : 'point';
+  return comma === point ? usual : comma > point ? 'comma' : 'point';
 }

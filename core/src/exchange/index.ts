@@ -1,5 +1,7 @@
+import { customerFile } from './customers.ts';
 import { definitionFile } from './definitions.ts';
 import { itemFile } from './items.ts';
+import { orderFile } from './orders.ts';
 import { priceFile } from './prices.ts';
 import { stockFile } from './stock.ts';
 
@@ -8,6 +10,7 @@ export * from './columns.ts';
 export { alternatesOf, behaviourOf, definitionKey, writeAlternates } from './definitions.ts';
 export * from './harmless.ts';
 export { writePacks } from './items.ts';
+export * from './limits.ts';
 export * from './plan.ts';
 export * from './world.ts';
 
@@ -17,5 +20,7 @@ export const fileKinds = {
   prices: priceFile,
   stock: stockFile,
   definitions: definitionFile,
+  customers: customerFile,
+  orders: orderFile,
 } as const;
 export type FileKindName = keyof typeof fileKinds;

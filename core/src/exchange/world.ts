@@ -9,6 +9,8 @@ export interface ImportWorld {
   readonly bins: ReadonlyMap<string, string | null>;
   readonly suppliers: ReadonlyMap<string, { readonly code: string; readonly name: string }>;
   readonly rates: ReadonlyMap<string, string>;
+  /** By code, and by name where no other has it. */
+  readonly customers: ReadonlyMap<string, KnownCustomer>;
   readonly items: ReadonlyMap<string, KnownItem>;
   /** Barcode → code of its item. */
   readonly barcodes: ReadonlyMap<string, string>;
@@ -16,6 +18,12 @@ export interface ImportWorld {
   readonly existing: ReadonlyMap<string, readonly FileRecord[]>;
   /** Parts of every definition that is not retired, but record-only ones, by {@link definitionKey}. */
   readonly parts: ReadonlyMap<string, readonly string[]>;
+}
+
+export interface KnownCustomer {
+  readonly code: string;
+  readonly name: string;
+  readonly archived: boolean;
 }
 
 export interface KnownItem {
@@ -35,6 +43,10 @@ export interface KnownItem {
   readonly isPromised: boolean;
   /** Whether it is a kit that is packed per order. */
   readonly isPacked: boolean;
+  /** Whether it is only a parts list of something a customer owns. */
+  readonly notForSale: boolean;
+  /** Whether it sells at a price of its own or by its parts. */
+  readonly hasPrice: boolean;
   /** Builds by its definition for building that are open. */
   readonly openBuilds: readonly string[];
   /** Purposes for which it has a draft that a file would overwrite: beside a revision in use, or waiting for its day. */

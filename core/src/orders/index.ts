@@ -1,5 +1,4 @@
+export * from './ahead.ts';
 export * from './contents.ts';
 export * from './kinds.ts';
 export * from './line.ts';
-export * from './price.ts';
-export * from './ship.ts';

@@ -1,5 +1,3 @@
-import type { DocumentKindFacts } from '../ledger/index.ts';
-
 /** What an order was said to be; how far it has come is told by its lines ({@link standingOf}). */
 export const orderStates = ['quote', 'confirmed', 'cancelled'] as const;
 export type OrderState = (typeof orderStates)[number];
@@ -12,6 +10,10 @@ export type Delivery = (typeof deliveries)[number];
 export const priceSources = ['own', 'contents', 'typed'] as const;
 export type PriceSource = (typeof priceSources)[number];
 
-export const orderKinds = {
-  shipment: { prefix: 'SH', name: 'Shipment', final: null },
-} as const satisfies Record<string, DocumentKindFacts>;
+/** How an order came in. */
+export const cameBys = ['typed', 'message', 'file'] as const;
+export type CameBy = (typeof cameBys)[number];
+
+/** What a customer can send: the standard's own names. */
+export const messageKinds = ['Order', 'OrderChange', 'OrderCancellation'] as const;
+export type MessageKind = (typeof messageKinds)[number];

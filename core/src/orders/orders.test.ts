@@ -1,9 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Need } from '../definitions/index.ts';
-import { Posting, type StockState, spotKey, spotOf } from '../ledger/index.ts';
+import { lessDiscount } from '../definitions/index.ts';
 import {
-  add,
   HUNDRED_PERCENT,
   type Money,
   ONE,
@@ -14,17 +13,7 @@ import {
   SCALE,
   ZERO,
 } from '../number/index.ts';
-import {
-  canShip,
-  checkShipping,
-  type LineProgress,
-  lessDiscount,
-  openOf,
-  openPart,
-  postShipment,
-  shippedPart,
-  standingOf,
-} from './index.ts';
+import { canShip, checkShipping, type LineProgress, openOf, openPart, shippedPart, standingOf } from './index.ts';
 
 const q = (text: string) => parseDecimal(text) as Quantity;
 const line = (quantity: string, shipped = '0', dropped = '0'): LineProgress => ({
@@ -119,44 +108,5 @@ describe('a price', () => {
     expect(lessDiscount(price, parsePercent('10'), 2)).toBe(parseDecimal('11.11'));
     expect(lessDiscount(price, parsePercent('10'), 0)).toBe(parseDecimal('11'));
     expect(lessDiscount(price, HUNDRED_PERCENT as Percent, 2)).toBe(0);
-  });
-});
-
-describe('a shipment', () => {
-  const stock = fc.array(fc.tuple(fc.integer({ min: 1, max: 50 }), fc.integer({ min: 0, max: 999_999_999 })), {
-    minLength: 1,
-    maxLength: 4,
-  });
-
-  it('costs exactly what leaves the shelves, and leaves them with the rest', () => {
-    fc.assert(
-      fc.property(stock, fc.integer({ min: 1, max: 99 }), (items, share) => {
-        const state: StockState = {
-          items: new Map(
-            items.map(([n, value], index) => [
-              index,
-              { quantity: (n * SCALE) as Quantity, value: value as Money, lastCost: ZERO as number as Money },
-            ]),
-          ),
-          spots: new Map(items.map(([n], index) => [spotKey(spotOf(index, 1)), (n * SCALE) as Quantity])),
-          serials: new Map(),
-        };
-        const posting = new Posting(state);
-        const leaving = items.map(([n], index) => ({
-          lineId: index % 2,
-          partId: index,
-          takings: [{ spot: spotOf(index, 1), quantity: (Math.ceil((n * share) / 100) * SCALE) as Quantity }],
-        }));
-        const { costs, total } = postShipment(posting, leaving);
-        const posted = posting.close();
-        const before = items.reduce((sum, [, value]) => sum + value, 0);
-        const left = [...posted.items.values()].reduce((sum, item) => sum + item.value, 0);
-        expect(left + total).toBe(before);
-        expect(add(0 as Money, ...costs.values())).toBe(total);
-        expect(posted.values.map(({ kind, amount }) => [kind, amount])).toEqual(total > 0 ? [['shipped', -total]] : []);
-        for (const [index, item] of posted.items)
-          if (item.quantity === 0) expect([index, item.value]).toEqual([index, 0]);
-      }),
-    );
   });
 });

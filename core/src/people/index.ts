@@ -40,3 +40,11 @@ export function can(person: { readonly role: Role } | null, right: Right): boole
   if (right === 'anyone') return true;
   return person !== null && (person.role === 'owner' || !OWNERS.has(right));
 }
+
+/** What papers are printed on. */
+export const paperSizes = ['A4', 'Letter'] as const;
+export type PaperSize = (typeof paperSizes)[number];
+
+/** What papers for customers may show of a line beside its name and quantity. */
+export const paperColumns = ['tile', 'code', 'price', 'day'] as const;
+export type PaperColumn = (typeof paperColumns)[number];

@@ -21,14 +21,3 @@ export const plainCode = (text: string) => text.normalize('NFKC').trim();
 
 /** Whether a code shows everything it is made of, so that no two codes look the same. */
 export const isVisible = (text: string) => isPrintable(text) && !INVISIBLE.test(text) && !/\s/.test(text);
-
-/** Whether a day has passed; a day that nobody knows has not. What was due on it and is still open is late. */
-export const isPast = (day: string | null, today: string): boolean => day !== null && day < today;
-
-/** Whether a text is a day of the calendar in the years that anything here is about, as YYYY-MM-DD. */
-export function isDay(text: string): boolean {
-  const [, year, month, day] = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text) ?? [];
-  if (year === undefined || Number(year) < 1900 || Number(year) > 2999) return false;
-  const date = new Date(Date.UTC(Number(year), Number(month) - 1, Number(day)));
-  return date.toISOString().slice(0, 10) === text;
-}

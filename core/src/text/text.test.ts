@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isDay, isPrintable, isVisible, plainCode, refuseUnprintable } from './index.ts';
+import { isPrintable, isVisible, plainCode, refuseUnprintable } from './index.ts';
 
 describe('texts', () => {
   it.each(['a\u0000b', '\u0007', '\u001d', '\u007f', '\u0085', '\ud800', 'x\udc00y', '\ufffe', '\uffff'])(
@@ -38,19 +38,4 @@ describe('codes', () => {
     (code) => expect(isVisible(code)).toBe(false),
   );
   it('of any letters are fine', () => expect(['WAX-1', 'Zoë', '蜂蜜', '№7'].every(isVisible)).toBe(true));
-});
-
-describe('days', () => {
-  it.each([
-    '2026-99-99',
-    '2026-02-30',
-    '0000-00-00',
-    '2026-2-3',
-    '9999-12-31',
-    '1899-12-31',
-    '2025-02-29',
-    '',
-    'today',
-  ])('%j is none', (text) => expect(isDay(text)).toBe(false));
-  it('of the calendar are', () => expect(['2024-02-29', '2026-11-25', '2999-12-31'].every(isDay)).toBe(true));
 });

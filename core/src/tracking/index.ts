@@ -1,2 +1,3 @@
 export * from './lots.ts';
 export * from './serials.ts';
+export * from './units.ts';

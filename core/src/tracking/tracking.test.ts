@@ -4,10 +4,12 @@ import type { Quantity } from '../number/index.ts';
 import {
   byExpiry,
   type LotStock,
+  monthsAfter,
   nextFreeBlock,
   numberIn,
   parsePattern,
   passedOver,
+  readMonths,
   readSerials,
   refuseTooManySerials,
   serialAt,
@@ -210,5 +212,19 @@ describe('lots', () => {
         if (latest) expect(passedOver(there, [{ ...latest, quantity: 1 as Quantity }]) !== null).toBe(earlier);
       }),
     );
+  });
+});
+
+describe('a warranty', () => {
+  it('ends so many months after the unit left, on the same day or the last of a shorter month', () => {
+    expect(monthsAfter('2026-11-25', 24)).toBe('2028-11-25');
+    expect(monthsAfter('2026-01-31', 1)).toBe('2026-02-28');
+    expect(monthsAfter('2028-01-31', 1)).toBe('2028-02-29');
+    expect(monthsAfter('2026-11-30', 3)).toBe('2027-02-28');
+    expect(monthsAfter('2026-05-05', 0)).toBe('2026-05-05');
+  });
+
+  it('is read as people write it', () => {
+    expect(['24', ' 24 months', '6 Mon.', '2 years', ''].map(readMonths)).toEqual([24, 24, 6, null, null]);
   });
 });

@@ -6,10 +6,14 @@ import {
   type OrderDocument,
   readDespatchAdvice,
   readOrder,
+  readOrderCancellation,
+  readOrderChange,
   readOrderResponse,
   ublKind,
   writeDespatchAdvice,
   writeOrder,
+  writeOrderCancellation,
+  writeOrderChange,
   writeOrderResponse,
 } from './index.ts';
 
@@ -22,6 +26,8 @@ const order: OrderDocument = {
   wantedOn: '2026-12-08',
   buyer: { name: 'Hollowmere “Bee” Supply', address: ['Mill Lane 4', '12345 Hollowmere'], email: 'mo@example.org' },
   seller: { name: 'North Shed Timber', address: [], email: null },
+  buyerCode: 'BEE',
+  deliverTo: ['Gate 3', 'Hollowmere'],
   sellerCode: 'NORTH',
   lines: [
     {
@@ -118,6 +124,46 @@ describe('a UBL order', () => {
         expect([again.number, again.note, again.lines[1]?.name]).toEqual([number, note, name]);
       }),
     );
+  });
+});
+
+describe('an order that was sent before', () => {
+  it('is changed by the same elements, with what it changes among them', () => {
+    const xml = writeOrderChange({ ...order, wantedOn: null }, 2);
+    expect(ublKind(xml)).toBe('OrderChange');
+    const top = outline(xml)
+      .filter((line) => line.startsWith('1 '))
+      .map((line) => line.slice(2));
+    expect(top.slice(0, 8)).toEqual([
+      'cbc:UBLVersionID',
+      'cbc:ID',
+      'cbc:IssueDate',
+      'cbc:SequenceNumberID',
+      'cbc:Note',
+      'cbc:DocumentCurrencyCode',
+      'cbc:LineCountNumeric',
+      'cac:OrderReference',
+    ]);
+    expect(readOrderChange(xml)).toMatchObject({ number: 'PO-0001', buyerCode: 'BEE', deliverTo: order.deliverTo });
+  });
+
+  it('is cancelled with the reason', () => {
+    const own = { ...order, why: 'No longer wanted' };
+    const xml = writeOrderCancellation(own);
+    expect(ublKind(xml)).toBe('OrderCancellation');
+    const top = outline(xml)
+      .filter((line) => line.startsWith('1 '))
+      .map((line) => line.slice(2));
+    expect(top).toEqual([
+      'cbc:UBLVersionID',
+      'cbc:ID',
+      'cbc:IssueDate',
+      'cbc:CancellationNote',
+      'cac:OrderReference',
+      'cac:BuyerCustomerParty',
+      'cac:SellerSupplierParty',
+    ]);
+    expect(readOrderCancellation(xml)).toMatchObject({ number: 'PO-0001', why: 'No longer wanted', buyerCode: 'BEE' });
   });
 });
 

@@ -208,6 +208,8 @@ describe('documents as they come', () => {
       note: '',
       wantedOn: null,
       buyer: { name: '', address: [], email: null },
+      buyerCode: '',
+      deliverTo: [],
       seller: { name: '', address: [], email: null },
       sellerCode: '',
       lines: [],

@@ -1,7 +1,8 @@
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser';
+import { isDay } from '../days/index.ts';
 import { formatDecimal, type Money, parseDecimal, type Quantity } from '../number/index.ts';
 import { Refusal } from '../refusal/index.ts';
-import { isDay, isPrintable } from '../text/index.ts';
+import { isPrintable } from '../text/index.ts';
 
 /**
  * An element: its children by name, in the order of the schema; text with attributes stands under `#text`, attributes
@@ -15,7 +16,13 @@ const NAMESPACES = {
   '@xmlns:cac': 'urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2',
   '@xmlns:cbc': 'urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2',
 };
-const names = { Order: 'Order-2', OrderResponse: 'OrderResponse-2', DespatchAdvice: 'DespatchAdvice-2' } as const;
+const names = {
+  Order: 'Order-2',
+  OrderChange: 'OrderChange-2',
+  OrderCancellation: 'OrderCancellation-2',
+  OrderResponse: 'OrderResponse-2',
+  DespatchAdvice: 'DespatchAdvice-2',
+} as const;
 export type UblKind = keyof typeof names;
 
 /** A UBL 2.3 document as XML text. */
@@ -38,7 +45,7 @@ export function writeUbl(kind: UblKind, content: Element): string {
 
 /** Which UBL document a text is; null when it is none that we read. */
 export function ublKind(xml: string): UblKind | null {
-  const [, name] = /<(?:\w+:)?(OrderResponse|DespatchAdvice|Order)[\s>]/.exec(xml) ?? [];
+  const [, name] = /<(?:\w+:)?(OrderResponse|OrderChange|OrderCancellation|DespatchAdvice|Order)[\s>]/.exec(xml) ?? [];
   return (name as UblKind | undefined) ?? null;
 }
 

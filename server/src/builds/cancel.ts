@@ -5,11 +5,15 @@ import { dayOf } from '../command/clock.ts';
 import { type Doing, found } from '../command/doing.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
 import { readStock, writeDocument } from '../ledger/index.ts';
+import { endBuilt } from '../orders/index.ts';
 import { keepLines, type LineChange } from './keep.ts';
 import { leftoversOf } from './leftovers.ts';
 import { buildLines, buildRecord, isOpen, readBuild } from './sql.ts';
 
-/** Cancels a build; what stands on the bench for it goes back to the bins it came from. */
+/**
+ * Cancels a build; what stands on the bench for it goes back to the bins it came from, and the orders it was for wait for
+ * it no more.
+ */
 export async function cancelBuild(doing: Doing, id: number, version: number) {
   const { tx } = doing;
   const today = dayOf(doing.now);
@@ -41,7 +45,8 @@ export async function cancelBuild(doing: Doing, id: number, version: number) {
   await updateVersioned(tx, 'build', id, version, values, () => readBuild(tx, id, today));
   await keepLines(tx, { ...build, state }, lines, changes);
   await settleStartOverride(doing, id);
-  doing.changed('builds', 'stock', 'items');
+  await endBuilt(tx, id);
+  doing.changed('builds', 'stock', 'items', 'orders');
   return { ...(await numbered(tx, 'build', id)), state };
 }
 

@@ -8,6 +8,7 @@ import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { itemRow } from '../items/index.ts';
 import { mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index.ts';
+import { endBuilt, keepForOrders } from '../orders/index.ts';
 import { requireShelf } from '../places/index.ts';
 import { heapsIn } from '../tracking/index.ts';
 import { settleStartOverride } from './cancel.ts';
@@ -20,8 +21,9 @@ import { actualsOf, type Bench, benchOf, finishingLines, usedLines } from './use
 type FinishInput = BodyOf<'finish'>;
 
 /**
- * Finishes some or all of a build with what was really used. The good units arrive at the exact cost consumed; when the
- * build is complete, what is left on the bench goes back to its bins in the same document.
+ * Finishes some or all of a build with what was really used. The good units arrive at the exact cost consumed, and what is
+ * built for orders goes on into their parcels; when the build is complete, what is left on the bench goes back to its bins
+ * in the same document.
  */
 export async function finishBuild(doing: Doing, id: number, input: FinishInput) {
   const { tx } = doing;
@@ -30,7 +32,7 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   requireState(build, 'on-bench');
   const good = countedIn(input.good, build.decimals, 'good');
   checkPortion(progressOf(build), good);
-  await requireShelf(tx, input.outputBinId, 'outputBinId');
+  const bin = await requireShelf(tx, input.outputBinId, 'outputBinId');
 
   const actuals = actualsOf(bench, good, input.lines);
   const used = finishingLines(bench, actuals, input);
@@ -58,6 +60,8 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   await updateVersioned(tx, 'build', id, input.version, values, () => readBuild(tx, id, dayOf(doing.now)));
   await keepLines(tx, after, lines, changes);
   if (closes) await settleStartOverride(doing, id);
+  if (bin.kind === 'shelf') await keepForOrders(doing, id, output, document.id);
+  if (closes) await endBuilt(tx, id);
   doing.changed('builds');
   return { ...document, unitCost: decimal(unitCostOf(done.total, good)) };
 }

@@ -2,7 +2,7 @@ import type { Numbered } from '@yosegi/contract';
 import { CoverageWorld } from '@yosegi/contract/coverage-input';
 import { cover } from '@yosegi/core/coverage';
 import { labourCost, required, scaled } from '@yosegi/core/definitions';
-import { countedIn, type Quantity, ZERO } from '@yosegi/core/number';
+import { add, countedIn, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { refuseTooManySerials } from '@yosegi/core/tracking';
 import { refuseUnkept } from '../command/amounts.ts';
@@ -14,6 +14,7 @@ import { numbered, updateVersioned } from '../db/versions.ts';
 import { revisionInUse } from '../definitions/index.ts';
 import { type ItemRow, itemRow, refuseTooMuch } from '../items/index.ts';
 import { nextNumber } from '../ledger/index.ts';
+import { builtFor, partBuilt } from '../orders/index.ts';
 import { requireShelf, usualBin } from '../places/index.ts';
 import { keepLines } from './keep.ts';
 import {
@@ -125,6 +126,7 @@ export async function splitBuild(doing: Doing, build: BuildRecord, quantity: Qua
   const ended = { started_at: null, ended_at: null, override_reason: null, split_from_id: from };
   const { id } = await tx.models.build.create({ ...whole, ...rest, ...ended });
   await copyBuildLines(tx, id, build.id);
+  await partBuilt(tx, build.id, id, minus(build.quantity, quantity));
   await keepLines(tx, found(await buildRecord(tx, id)), await buildLines(tx, id));
 }
 
@@ -138,6 +140,10 @@ export async function updateBuild(doing: Doing, id: number, input: BodyOf<'updat
   const quantity = countedIn(input.quantity, build.decimals, 'quantity');
   refuseTooManySerials(build.tracking, quantity, 'quantity');
   await requireShelf(tx, input.outputBinId, 'outputBinId');
+  const forOrders = await builtFor(tx, [id]);
+  const promised = add(ZERO, ...forOrders.map((row) => minus(row.quantity, row.kept)));
+  if (quantity < promised)
+    throw new Refusal('built-for-orders', { orders: forOrders.map(({ number }) => number), promised }, 'quantity');
   const values = { quantity, due: input.due, output_bin_id: input.outputBinId, remark: input.remark };
   await updateVersioned(tx, 'build', id, input.version, values, () => readBuild(tx, id, today));
   const [after, lines] = [{ ...build, quantity }, await buildLines(tx, id)];

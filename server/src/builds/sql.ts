@@ -1,10 +1,11 @@
 import type { BuildDetail, BuildLine, BuildRow, StockDocument } from '@yosegi/contract';
 import { openToPick, type Progress } from '@yosegi/core/builds';
 import { canMake } from '@yosegi/core/coverage';
+import { isPast } from '@yosegi/core/days';
 import { type Need, required } from '@yosegi/core/definitions';
 import { type Pegged, type Share, type Shortage, sharesOf, sourceKey } from '@yosegi/core/demand';
 import { type Percent, type Quantity, ZERO } from '@yosegi/core/number';
-import { isPast } from '@yosegi/core/text';
+import { boughtFor } from '../buying/index.ts';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
@@ -14,6 +15,7 @@ import { toCoreLine } from '../definitions/index.ts';
 import { readPegging } from '../demand/index.ts';
 import { itemRows, toItem } from '../items/index.ts';
 import { byBin, heldFor, toPiece, usableOf } from '../ledger/index.ts';
+import { builtFor, toBuiltFor, wantingMore } from '../orders/index.ts';
 
 /** A build joined with its item and unit. */
 export interface BuildRecord
@@ -130,6 +132,10 @@ export async function toBuildRows(
 ): Promise<BuildRow[]> {
   const shortIds = builds.flatMap((build) => [...(shareOf(shares, build.id)?.short.keys() ?? [])]);
   const items = await itemRows(db, shortIds);
+  const orders = await builtFor(
+    db,
+    builds.map(({ id }) => id),
+  );
   return builds.map((build) => {
     const lines = (shares.lines.get(build.id) ?? []).filter((line) => line.taken === 'picked-first');
     const short = shareOf(shares, build.id)?.short ?? new Map<number, Shortage>();
@@ -155,6 +161,7 @@ export async function toBuildRows(
       pickLines: lines.length,
       pickedLines: lines.filter((line) => line.open === 0).length,
       remark: build.remark,
+      orders: orders.filter(({ build_id }) => build_id === build.id).map(toBuiltFor),
       version: build.version,
     };
   });
@@ -185,15 +192,6 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
     'SELECT id, number FROM build WHERE id = $1 OR split_from_id = $2 ORDER BY id',
     [build.split_from_id, id],
   );
-  const purchases = await db.all<
-    Omit<BuildDetail['purchases'][number], 'quantity' | 'open'> & { quantity: number; open: number }
-  >(
-    `SELECT o.id AS orderId, o.number AS "order", i.code, u.code AS unit, n.quantity, l.open > 0 AS open FROM purchase_need n
-     JOIN purchase_order_line l ON l.id = n.line_id JOIN purchase_order o ON o.id = l.order_id
-     JOIN item i ON i.id = l.item_id JOIN unit u ON u.id = i.unit_id
-     WHERE n.build_id = $1 AND o.state <> 'cancelled' ORDER BY o.id`,
-    [id],
-  );
   return {
     ...found(row),
     decimals: build.decimals,
@@ -206,8 +204,18 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
     definitionId: about.definition_id,
     overrideReason: build.override_reason,
     documents,
+    wanting: isOpen(build.state)
+      ? (await wantingMore(db, build.item_id)).map((row) => ({
+          orderId: row.order_id,
+          order: row.number,
+          customer: row.customer,
+          wantedOn: row.wanted_on,
+          partId: row.part_id,
+          quantity: decimal(row.quantity),
+        }))
+      : [],
     related,
-    purchases: purchases.map((row) => ({ ...row, quantity: decimal(row.quantity), open: row.open === 1 })),
+    purchases: await boughtFor(db, 'build', id),
     lines: lines.map((line): BuildLine => {
       const isPart = line.item_id !== null;
       return {

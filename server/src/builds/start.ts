@@ -1,5 +1,5 @@
 import type { Numbered } from '@yosegi/contract';
-import { add, countedIn, type Quantity, ZERO } from '@yosegi/core/number';
+import { add, countedIn, minus, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found, requireRight } from '../command/doing.ts';
@@ -28,7 +28,7 @@ export async function startBuild(doing: Doing, id: number, input: StartInput): P
   const build = { ...planned, quantity };
   const short = await shortFor(doing, build);
   if (short && !input.override) throw short;
-  if (quantity < planned.quantity) await splitBuild(doing, planned, (planned.quantity - quantity) as Quantity);
+  if (quantity < planned.quantity) await splitBuild(doing, planned, minus(planned.quantity, quantity));
   const overridden = short && input.override ? input.override.reason : null;
   const values = {
     state: 'on-bench' as const,

@@ -1,5 +1,5 @@
 import type { ComingRow } from '@yosegi/contract';
-import { isPast } from '@yosegi/core/text';
+import { isPast } from '@yosegi/core/days';
 import { decimal } from '../command/amounts.ts';
 import type { Reader } from '../db/database.ts';
 import { readComingOf } from '../demand/index.ts';

@@ -1,2 +1,3 @@
+export { boughtFor } from './needs.sql.ts';
 export { receive } from './receipts.ts';
 export { countLateOrders } from './sql.ts';

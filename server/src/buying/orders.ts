@@ -1,6 +1,7 @@
 import type { Numbered, SentHow } from '@yosegi/contract';
 import { openBuildStates } from '@yosegi/core/builds';
-import { dayAfter, learnLead } from '@yosegi/core/buying';
+import { learnLead } from '@yosegi/core/buying';
+import { dayAfter } from '@yosegi/core/days';
 import { countedIn, least, minus, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { refuseTooManySerials } from '@yosegi/core/tracking';
@@ -108,6 +109,17 @@ async function insertLines(
       if (!build || wanted <= 0) continue;
       left = minus(left, wanted);
       await tx.insert('purchase_need', { line_id: lineId, build_id: need.buildId, quantity: wanted });
+    }
+    refuseTwice(
+      line.orders.map((own) => String(own.orderId)),
+      (at) => field(`orders.${at}.orderId`),
+    );
+    for (const need of line.orders) {
+      const order = await tx.models.sales_order.findOne({ where: { id: need.orderId, open: 1 } });
+      const wanted = least(left, countedIn(need.quantity, item.decimals, field('orders')));
+      if (!order || wanted <= 0) continue;
+      left = minus(left, wanted);
+      await tx.insert('purchase_for_order', { line_id: lineId, order_id: need.orderId, quantity: wanted });
     }
   }
 }

@@ -36,6 +36,8 @@ export async function orderDocument(db: Reader, id: number, now: Date): Promise<
     note: order.remark,
     wantedOn: order.wanted_on,
     ...(await partiesOf(db, order.supplier_id)),
+    buyerCode: '',
+    deliverTo: [],
     sellerCode: order.supplier_code,
     lines: (await orderLines(db, [id])).map((line) => ({
       id: String(line.position),

@@ -1,4 +1,4 @@
-import type { buyingRoutes, mailRoutes, receiptRoutes } from '@yosegi/contract';
+import type { buyingRoutes, mailRoutes, receiptRoutes, supplierRoutes } from '@yosegi/contract';
 import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import { comingOf } from './coming.ts';
@@ -13,7 +13,9 @@ import { answerAsSupplier } from './standin.ts';
 import { listSuppliers } from './suppliers.sql.ts';
 import { createSupplier, readSupplier, updateSupplier } from './suppliers.ts';
 
-export const buyingHandlers: HandlersOf<typeof buyingRoutes & typeof mailRoutes & typeof receiptRoutes> = {
+export const buyingHandlers: HandlersOf<
+  typeof buyingRoutes & typeof supplierRoutes & typeof mailRoutes & typeof receiptRoutes
+> = {
   coming: ({ db, params, now }) => comingOf(db, params.id, dayOf(now)),
   suppliers: ({ db }) => listSuppliers(db),
   supplier: ({ db, params }) => readSupplier(db, params.id),

@@ -1,7 +1,7 @@
 import type { Mail, PurchaseLine, PurchaseOrder, PurchaseOrderRow } from '@yosegi/contract';
 import { learnLead, openOfLine, stateOfOrder } from '@yosegi/core/buying';
+import { isPast } from '@yosegi/core/days';
 import { type Money, type Quantity, sumForText, worthForText, ZERO } from '@yosegi/core/number';
-import { isPast } from '@yosegi/core/text';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import { found, type QueryOf } from '../command/doing.ts';
@@ -171,6 +171,18 @@ export async function readOrder(db: Reader, id: number, now: Date): Promise<Purc
      WHERE l.order_id = $1 ORDER BY b.id`,
     [id],
   );
+  const forOrders = await db.all<{
+    line_id: number;
+    order_id: number;
+    number: string;
+    customer: string;
+    quantity: number;
+  }>(
+    `SELECT n.line_id, n.order_id, o.number, c.name AS customer, n.quantity FROM purchase_for_order n
+     JOIN purchase_order_line l ON l.id = n.line_id JOIN sales_order o ON o.id = n.order_id
+     JOIN customer c ON c.id = o.customer_id WHERE l.order_id = $1 ORDER BY o.id`,
+    [id],
+  );
   const deliveries = await deliveriesOf(
     db,
     order.supplier_id,
@@ -226,6 +238,12 @@ export async function readOrder(db: Reader, id: number, now: Date): Promise<Purc
         closed: line.closed === 1,
         statedLeadDays: line.lead_days,
         learntLead: learnLead(deliveries.get(line.item_id) ?? []),
+        orders: forOrders
+          .filter((need) => need.line_id === line.id)
+          .map(({ order_id: orderId, number, customer, quantity }) => ({
+            ...{ orderId, number, customer },
+            quantity: decimal(quantity),
+          })),
         needs: needs
           .filter((need) => need.line_id === line.id)
           .map((need) => ({

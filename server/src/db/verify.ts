@@ -71,6 +71,23 @@ const checks: Record<string, string> = {
     SELECT p.id, p.shipped, (SELECT -ifnull(sum(m.quantity), 0) FROM movement m JOIN document d ON d.id = m.document_id
       WHERE m.line_id = p.id AND d.for_kind = 'order') AS ledger
     FROM order_part p WHERE p.shipped <> ledger`,
+  'what stands in parcels equals the ledger': `
+    SELECT p.id, p.packed, (SELECT ifnull(sum(m.quantity), 0) FROM movement m JOIN document d ON d.id = m.document_id
+      WHERE m.line_id = p.id AND m.holder_kind = 'parcel' AND d.for_kind = 'order') AS ledger
+    FROM order_part p WHERE p.packed <> ledger`,
+  'parcels hold what their orders have packed': `
+    SELECT * FROM (SELECT order_id, item_id, sum(quantity) AS drift FROM (
+      SELECT c.order_id, b.item_id, b.quantity FROM balance b JOIN parcel c ON c.id = b.holder_id WHERE b.holder_kind = 'parcel'
+      UNION ALL SELECT l.order_id, p.item_id, -p.packed FROM order_part p JOIN order_line l ON l.id = p.line_id)
+      GROUP BY order_id, item_id) WHERE drift <> 0`,
+  'a parcel that has left is empty': `
+    SELECT c.number FROM parcel c JOIN balance b ON b.holder_kind = 'parcel' AND b.holder_id = c.id
+    WHERE c.shipped_id IS NOT NULL`,
+  'no more is built for orders than they need and builds make': `
+    SELECT f.part_id AS id, sum(f.quantity) AS built, p.open AS most FROM built_for f JOIN order_part p ON p.id = f.part_id
+    GROUP BY f.part_id HAVING built > most
+    UNION ALL SELECT f.build_id, sum(f.quantity) AS built, b.quantity - b.finished AS most FROM built_for f
+    JOIN build b ON b.id = f.build_id GROUP BY f.build_id HAVING built > most`,
   'shipments cost what left': `
     SELECT s.document_id, (SELECT sum(cost) FROM shipment_line WHERE document_id = s.document_id) AS cost,
       (SELECT -sum(value) FROM movement WHERE document_id = s.document_id) AS ledger
@@ -81,6 +98,12 @@ const checks: Record<string, string> = {
   'price differences are in the ledger': `
     SELECT p.document_id, sum(p.into_stock) AS lines, (SELECT sum(value) FROM movement WHERE document_id = p.document_id) AS ledger
     FROM price_difference_line p GROUP BY p.document_id HAVING lines <> ifnull(ledger, 0)`,
+  'numbers that are kept beside what they name are its own': `
+    SELECT * FROM (
+      SELECT 'build' AS kind, id, number, item_id FROM build
+      UNION ALL SELECT 'order', id, number, NULL FROM sales_order
+      UNION ALL SELECT 'parcel', id, number, NULL FROM parcel
+      EXCEPT SELECT kind, id, number, item_id FROM numbered)`,
   'the file is sound': "SELECT integrity_check AS fault FROM pragma_integrity_check WHERE integrity_check <> 'ok'",
   'references are whole': 'SELECT * FROM pragma_foreign_key_check',
 };

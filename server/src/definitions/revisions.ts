@@ -1,8 +1,8 @@
 import type { SavedRevision, Topic } from '@yosegi/contract';
+import { isPast } from '@yosegi/core/days';
 import { balanceShares, lineCosts, refuseContradiction } from '@yosegi/core/definitions';
 import type { Percent } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { isPast } from '@yosegi/core/text';
 import { Op } from 'sequelize';
 import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';

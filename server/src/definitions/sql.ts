@@ -26,6 +26,17 @@ export const definitionRecord = (db: Reader, id: number) =>
 export const revisionRow = (db: Reader, id: number) => db.one<RevisionRow>(`${REVISION_SQL} WHERE r.id = $1`, [id]);
 export const revisionLines = (db: Reader, id: number) =>
   db.all<LineRow>(`${LINE_SQL} WHERE l.revision_id = $1 ORDER BY l.position`, [id]);
+/** The lines of several revisions. */
+export const linesOfRevisions = (db: Reader, ids: readonly number[]) =>
+  db.all<LineRow>(`${LINE_SQL} WHERE l.revision_id IN (SELECT value FROM json_each($1)) ORDER BY l.position`, [
+    JSON.stringify(ids),
+  ]);
+/** What builds several items now. */
+export const revisionsInUse = (db: Reader, itemIds: readonly number[]) =>
+  db.all<RevisionRow>(
+    `${REVISION_SQL} WHERE d.item_id IN (SELECT value FROM json_each($1)) AND d.purpose = 'build' AND r.state = 'in-use'`,
+    [JSON.stringify(itemIds)],
+  );
 export const revisionInUse = (db: Reader, itemId: number, purpose: RevisionRow['purpose'] = 'build') =>
   db.one<RevisionRow>(`${REVISION_SQL} WHERE d.item_id = $1 AND d.purpose = $2 AND r.state = 'in-use'`, [
     itemId,

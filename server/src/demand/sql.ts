@@ -1,7 +1,7 @@
+import { isPast } from '@yosegi/core/days';
 import type { Alternate, Demand, Pegged, Source, Supply } from '@yosegi/core/demand';
 import { peg } from '@yosegi/core/demand';
-import type { Quantity } from '@yosegi/core/number';
-import { isPast } from '@yosegi/core/text';
+import { add, handOut, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
 
 /** Who needs what and what can serve it, as it stands at one moment. */
@@ -163,14 +163,45 @@ export const readComingOf = (db: Reader, itemId: number, most: number) =>
 export const comesOn = ({ due }: Pick<ComingRow, 'due'>, today: string) => (isPast(due, today) ? null : due);
 
 async function comingSupplies(db: Reader, today: string): Promise<Supply[]> {
-  return (await readComing(db)).map((row) => ({
-    from: { kind: row.kind, id: row.kind === 'build' ? row.source_id : (row.line_id ?? row.source_id) },
-    itemId: row.item_id,
-    quantity: row.quantity,
-    on: comesOn(row, today),
-    storeId: null,
-    only: null,
+  const kept = await keptOfBuilds(db);
+  return (await readComing(db)).flatMap((row) => {
+    const supply = {
+      from: { kind: row.kind, id: row.kind === 'build' ? row.source_id : (row.line_id ?? row.source_id) },
+      itemId: row.item_id,
+      quantity: row.quantity,
+      on: comesOn(row, today),
+      storeId: null,
+      only: null,
+    };
+    return row.kind === 'build' ? keepFor(supply, kept.get(row.source_id) ?? []) : supply;
+  });
+}
+
+/** What open builds make for orders, by build, the first in turn first. */
+async function keptOfBuilds(db: Reader): Promise<Map<number, { orderId: number; quantity: Quantity }[]>> {
+  const rows = await db.all<{ build_id: number; order_id: number; quantity: Quantity }>(
+    `SELECT build_id, order_id, sum(quantity) AS quantity FROM built_for GROUP BY build_id, order_id
+     ORDER BY build_id, min(ifnull(wanted_on, '9999')), order_id`,
+  );
+  const kept = new Map<number, { orderId: number; quantity: Quantity }[]>();
+  for (const { build_id, order_id: orderId, quantity } of rows)
+    kept.set(build_id, [...(kept.get(build_id) ?? []), { orderId, quantity }]);
+  return kept;
+}
+
+/** What a build brings, parted among the orders that it is for and anybody else. */
+function keepFor(supply: Supply, orders: readonly { orderId: number; quantity: Quantity }[]): Supply[] {
+  const shares = handOut(
+    supply.quantity,
+    orders.map(({ quantity }) => quantity),
+  );
+  const own = orders.map(({ orderId }, index) => ({
+    ...supply,
+    quantity: shares[index] ?? ZERO,
+    only: { kind: 'order' as const, id: orderId },
   }));
+  const rest = { ...supply, quantity: minus(supply.quantity, add(ZERO, ...shares)) };
+  return [...own, rest].filter(({ quantity }) => quantity > 0);
 }
 
 /** What orders that are not sent yet would bring; nobody knows when. */

@@ -3,9 +3,9 @@ import { isGtin } from '@yosegi/core/items';
 import { formatDecimal } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { type ElementString, writeGs1 } from '@yosegi/core/scan';
-import { type Doing, required } from '../command/doing.ts';
+import { type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { binsOf, MOST_LABELS, type Piece, piecesOf } from './sql.ts';
+import { binsOf, type Going, MOST_LABELS, type Piece, parcelGoing, piecesOf, shipmentGoing } from './sql.ts';
 
 /** Longer data makes bars too fine for a small label; a square symbol holds it. */
 const LONGEST_IN_BARS = 30;
@@ -46,6 +46,8 @@ function symbolOf(piece: Piece): Pick<Label, 'symbol' | 'text'> {
 }
 
 async function labelsOf(db: Reader, of: LabelsOf): Promise<{ title: string; labels: Label[] }> {
+  if ('parcelId' in of) return shippingLabel(found(await parcelGoing(db, of.parcelId)));
+  if ('shipmentId' in of) return shippingLabel(found(await shipmentGoing(db, of.shipmentId)));
   if (!('storeId' in of)) {
     const { title, pieces } = await piecesOf(db, of);
     return { title, labels: pieces.map((piece) => labelOf(piece)) };
@@ -61,6 +63,17 @@ async function labelsOf(db: Reader, of: LabelsOf): Promise<{ title: string; labe
     }),
   );
   return { title: `Bins of ${bins[0]?.store ?? 'the store'}`, labels };
+}
+
+/** Most lines of an address that a label has room for. */
+const ADDRESS_LINES = 3;
+
+/** Where a parcel goes, with its number in bars. */
+function shippingLabel({ number, customer, address, sales_order: order }: Going): { title: string; labels: Label[] } {
+  const lines = address.split('\n').filter((line) => line.trim() !== '');
+  const shown = [...lines.slice(0, ADDRESS_LINES - 1), lines.slice(ADDRESS_LINES - 1).join(', ')].filter(Boolean);
+  const label: Label = { title: customer, code: '', lines: shown, symbol: 'code128', text: number };
+  return { title: `${number} of ${order}`, labels: [label] };
 }
 
 /** Puts labels into the printer's queue. @throws Refusal `no-labels`, `too-many-labels` */

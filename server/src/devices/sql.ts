@@ -25,7 +25,7 @@ const UNIT_OF_ITEM = 'JOIN unit u ON u.id = i.unit_id';
 /** The pieces that labels are asked for, and what the job is called. */
 export async function piecesOf(
   db: Reader,
-  of: Exclude<LabelsOf, { storeId: number }>,
+  of: Exclude<LabelsOf, { storeId: number } | { parcelId: number } | { shipmentId: number }>,
 ): Promise<{ title: string; pieces: Piece[] }> {
   if ('documentId' in of) {
     const { number } = required(await db.models.document.findByPk(of.documentId));
@@ -71,6 +71,29 @@ export const binsOf = (db: Reader, storeId: number) =>
     `SELECT n.code, t.code AS store_code, t.name AS store FROM bin n JOIN store t ON t.id = n.store_id
      WHERE t.id = $1 AND n.kind <> 'bench' ORDER BY n.walk_order, n.code`,
     [storeId],
+  );
+
+/** Where something goes: to whom, their address, and the number it goes by. */
+export interface Going {
+  readonly number: string;
+  readonly customer: string;
+  readonly address: string;
+  readonly sales_order: string;
+}
+const GOING =
+  "c.name AS customer, coalesce(nullif(o.deliver_to, ''), nullif(c.delivery, ''), c.billing) AS address, o.number AS sales_order";
+
+export const parcelGoing = (db: Reader, id: number) =>
+  db.one<Going>(
+    `SELECT p.number, ${GOING} FROM parcel p JOIN sales_order o ON o.id = p.order_id
+     JOIN customer c ON c.id = o.customer_id WHERE p.id = $1`,
+    [id],
+  );
+export const shipmentGoing = (db: Reader, id: number) =>
+  db.one<Going>(
+    `SELECT d.number, ${GOING} FROM shipment s JOIN document d ON d.id = s.document_id
+     JOIN sales_order o ON o.id = s.order_id JOIN customer c ON c.id = o.customer_id WHERE s.document_id = $1`,
+    [id],
   );
 
 const JOB_SQL = `SELECT j.id, j.at, p.name AS person, j.title, j.state, j.printed_at AS printedAt,

@@ -11,6 +11,7 @@ import { receive } from '../buying/index.ts';
 import { dayOf } from '../command/clock.ts';
 import { type Doing, found } from '../command/doing.ts';
 import type { SqlRow, Writer } from '../db/database.ts';
+import { applyCustomers, applyOrders } from './apply-orders.sql.ts';
 
 export interface Applying {
   readonly changes: readonly PlannedChange[];
@@ -28,8 +29,10 @@ export async function applyChanges(doing: Doing, kind: FileKindName, applying: A
   if (kind === 'stock') return applyStock(doing, applying);
   if (kind === 'items') await applyItems(doing, applying);
   else if (kind === 'prices') await applyPrices(doing, applying);
+  else if (kind === 'customers') await applyCustomers(doing, applying);
+  else if (kind === 'orders') await applyOrders(doing, applying);
   else await applyDefinitions(doing, applying);
-  doing.changed('items', 'stock', 'definitions');
+  doing.changed('items', 'stock', 'definitions', 'orders');
   return null;
 }
 

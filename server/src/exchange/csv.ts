@@ -1,5 +1,4 @@
-import { MOST_ROWS } from '@yosegi/contract';
-import { readCell } from '@yosegi/core/exchange';
+import { MOST_ROWS, readCell } from '@yosegi/core/exchange';
 import { Refusal } from '@yosegi/core/refusal';
 import Papa from 'papaparse';
 import type { Table } from './cells.ts';

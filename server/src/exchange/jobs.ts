@@ -12,14 +12,15 @@ import {
   type Matching,
   type RowFate,
 } from '@yosegi/core/exchange';
+import { writingOf } from '@yosegi/core/number';
 import { Refusal, refusalOf } from '@yosegi/core/refusal';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Doing } from '../command/doing.ts';
-import type { Database } from '../db/database.ts';
+import type { Database, Reader } from '../db/database.ts';
 import { applyChanges } from './apply.sql.ts';
 import type { Slots } from './slots.ts';
 import { FileThread } from './thread.ts';
-import type { Opened } from './worker.ts';
+import type { Checked, Opened } from './worker.ts';
 import { changeCount, readWorld } from './world.sql.ts';
 
 /** A person's file waiting in memory is forgotten when that person brings newer ones. */
@@ -47,6 +48,9 @@ interface Job {
   problem: string | null;
   opened: Opened | null;
   matching: Matching;
+  /** As somebody chose it; null for what the amounts speak for. */
+  chosenSign: DecimalSign | null;
+  /** As it was read. */
   sign: DecimalSign;
   plan: ImportPlan | null;
   /** The books' change count when the plan was made. */
@@ -100,6 +104,7 @@ export class ImportJobs {
       problem: null,
       opened: null,
       matching: [],
+      chosenSign: null,
       sign: 'point',
       plan: null,
       stamp: 0,
@@ -144,13 +149,13 @@ export class ImportJobs {
   }
 
   /** Judges the file again with other columns. */
-  rematch(personId: number, id: string, matching: Matching, sign: DecimalSign): ImportJob {
+  rematch(personId: number, id: string, matching: Matching, sign: DecimalSign | null): ImportJob {
     const job = this.of(personId, id);
     if (job.state !== 'ready') throw new Refusal('wrong-state', { is: job.state, must: 'ready' });
     const keys = matching.filter((key) => key !== null);
     if (new Set(keys).size < keys.length) throw new Refusal('column-twice', {}, 'matching');
     job.matching = matching.slice(0, job.opened?.titles.length ?? 0);
-    job.sign = sign;
+    job.chosenSign = sign;
     void this.check(job);
     return describe(job);
   }
@@ -221,7 +226,6 @@ export class ImportJobs {
       );
       job.opened = opened;
       job.matching = opened.matching;
-      job.sign = opened.sign;
       job.total = opened.rows;
       await this.check(job);
     } catch (error) {
@@ -237,13 +241,14 @@ export class ImportJobs {
       const { reader } = this.database;
       const stamp = await changeCount(reader);
       const world = await readWorld(reader, job.kind);
-      const { kind, matching, sign } = job;
-      const ask = { ask: 'check', kind, matching, sign, world } as const;
-      const plan = await this.slots.run(job.personId, () =>
-        job.thread.ask<ImportPlan>(ask, (done, total) => step(job, { done, total })),
+      const { kind, matching, chosenSign: sign } = job;
+      const ask = { ask: 'check', kind, matching, sign, usual: await usualSign(reader), world } as const;
+      const checked = await this.slots.run(job.personId, () =>
+        job.thread.ask<Checked>(ask, (done, total) => step(job, { done, total })),
       );
       if (isCancelled(job)) return;
-      job.plan = plan;
+      job.plan = checked.plan;
+      job.sign = checked.sign;
       job.stamp = stamp;
       step(job, { state: 'ready' });
     } catch (error) {
@@ -296,6 +301,12 @@ function missingOf({ kind, matching, opened }: Job): string[] {
   return fileKinds[kind].columns
     .filter(({ key, required }) => required && !matching.includes(key))
     .map(({ title }) => title);
+}
+
+/** The decimal sign that the company writes. */
+async function usualSign(db: Reader): Promise<DecimalSign> {
+  const company = await db.models.company.findByPk(1);
+  return writingOf(company?.locale ?? 'en').decimal === ',' ? 'comma' : 'point';
 }
 
 function describe(job: Job): ImportJob {

@@ -93,6 +93,62 @@ const readers: Record<FileKindName, (db: Reader) => Promise<Records>> = {
     );
   },
 
+  async customers(db) {
+    const customers = await db.all<Row<'customer'>>('SELECT * FROM customer ORDER BY code COLLATE NOCASE');
+    const fields = grouped(
+      await db.all<Row<'customer_field'>>('SELECT * FROM customer_field ORDER BY customer_id, name'),
+      (field) => field.customer_id,
+    );
+    return new Map(
+      customers.map(({ id, code, name, contact, email, phone, billing, delivery, note, ...row }) => [
+        code.toLowerCase(),
+        [
+          {
+            ...{ code, name, contact, email, phone, billing, delivery, note },
+            discount: text(row.discount),
+            transportDays: row.transport_days === null ? '' : String(row.transport_days),
+            archived: yesNo(row.archived_at !== null),
+            ...Object.fromEntries((fields.get(id) ?? []).map((field) => [FIELD_PREFIX + field.name, field.value])),
+          },
+        ],
+      ]),
+    );
+  },
+
+  async orders(db) {
+    const rows = await db.all<
+      Pick<Row<'sales_order'>, 'number' | 'reference' | 'state'> &
+        Pick<Row<'order_line'>, 'quantity' | 'price' | 'shipped'> & {
+          customer: string;
+          wanted_on: string | null;
+          item: string;
+        }
+    >(
+      `SELECT o.number, c.code AS customer, o.reference, o.state, o.wanted_on, i.code AS item, l.quantity, l.price, l.shipped
+       FROM sales_order o JOIN customer c ON c.id = o.customer_id JOIN order_line l ON l.order_id = o.id
+       JOIN item i ON i.id = l.item_id ORDER BY o.id, l.position`,
+    );
+    const records = new Map<string, FileRecord[]>();
+    for (const row of rows) {
+      const key = row.number.toLowerCase();
+      const record = {
+        order: row.number,
+        customer: row.customer,
+        reference: row.reference,
+        state: row.state,
+        wantedOn: row.wanted_on ?? '',
+        item: row.item,
+        quantity: text(row.quantity),
+        price: text(row.price),
+        shipped: row.shipped > 0 ? text(row.shipped) : '',
+      };
+      const known = records.get(key);
+      if (known) known.push(record);
+      else records.set(key, [record]);
+    }
+    return records;
+  },
+
   async prices(db) {
     const rows = await db.all<{
       item: string;

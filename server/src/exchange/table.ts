@@ -1,11 +1,12 @@
-import { LARGEST_FILE, MOST_ROWS } from '@yosegi/contract';
 import {
   type DecimalSign,
   type FileKindName,
   type FileRow,
   fileKinds,
   guessDecimalSign,
+  LARGEST_FILE,
   type Matching,
+  MOST_ROWS,
 } from '@yosegi/core/exchange';
 import { Refusal, type Refused } from '@yosegi/core/refusal';
 import type { Table } from './cells.ts';
@@ -76,10 +77,18 @@ export function keyedRows(table: TitledTable, matching: Matching): FileRow[] {
   });
 }
 
-/** The decimal sign that the amounts of a table speak. */
-export function decimalSignOf(table: TitledTable, kind: FileKindName, matching: Matching): DecimalSign {
+/** The decimal sign that the amounts of a table speak for. @param usual what the company writes */
+export function decimalSignOf(
+  table: TitledTable,
+  kind: FileKindName,
+  matching: Matching,
+  usual: DecimalSign,
+): DecimalSign {
   if (table.format.startsWith('XLSX')) return 'point';
   const amounts = new Set(fileKinds[kind].columns.filter((column) => column.amount).map(({ key }) => key));
   const places = [...matching.entries()].flatMap(([index, key]) => (key && amounts.has(key) ? [index] : []));
-  return guessDecimalSign(table.rows.slice(0, 2000).flatMap(({ cells }) => places.map((at) => cells[at] ?? '')));
+  return guessDecimalSign(
+    table.rows.slice(0, 2000).flatMap(({ cells }) => places.map((at) => cells[at] ?? '')),
+    usual,
+  );
 }

@@ -12,7 +12,6 @@ import {
   planImport,
 } from '@yosegi/core/exchange';
 import { Refusal, type Refused } from '@yosegi/core/refusal';
-import { printLabels } from '@yosegi/devices/labels';
 import { decimalSignOf, keyedRows, readTable, type TitledTable } from './table.ts';
 import { type Sheet, writeCsv, writeXlsx } from './write.ts';
 
@@ -23,7 +22,9 @@ export type Ask =
       readonly ask: 'check';
       readonly kind: FileKindName;
       readonly matching: Matching;
-      readonly sign: DecimalSign;
+      /** Null for what the amounts speak for, and `usual` where they say nothing. */
+      readonly sign: DecimalSign | null;
+      readonly usual: DecimalSign;
       readonly world: ImportWorld;
     }
   | { readonly ask: 'write'; readonly format: 'csv' | 'xlsx'; readonly sheet: Sheet }
@@ -35,12 +36,16 @@ export interface Opened {
   readonly rows: number;
   readonly sample: readonly (readonly string[])[];
   readonly matching: Matching;
+}
+
+export interface Checked {
+  readonly plan: ImportPlan;
   readonly sign: DecimalSign;
 }
 
 export type Told =
   | { readonly told: 'progress'; readonly done: number; readonly total: number }
-  | { readonly told: 'answer'; readonly answer: Opened | ImportPlan | Uint8Array }
+  | { readonly told: 'answer'; readonly answer: Opened | Checked | Uint8Array }
   | { readonly told: 'refused'; readonly refused: Refused }
   | { readonly told: 'broken'; readonly message: string };
 
@@ -49,9 +54,13 @@ let table: TitledTable | undefined;
 
 const tell = (told: Told) => parentPort?.postMessage(told);
 
-async function answer(asked: Ask): Promise<Opened | ImportPlan | Uint8Array> {
+async function answer(asked: Ask): Promise<Opened | Checked | Uint8Array> {
   if (asked.ask === 'write') return asked.format === 'csv' ? writeCsv(asked.sheet) : writeXlsx(asked.sheet);
-  if (asked.ask === 'labels') return printLabels(asked.labels, asked.title);
+  if (asked.ask === 'labels') {
+    // What draws them takes longer to load than most files take to read.
+    const { printLabels } = await import('@yosegi/devices/labels');
+    return printLabels(asked.labels, asked.title);
+  }
   if (asked.ask === 'open') {
     table = await readTable(readFileSync(asked.path));
     const matching = guessMatching(table.titles, fileKinds[asked.kind].columns);
@@ -61,15 +70,16 @@ async function answer(asked: Ask): Promise<Opened | ImportPlan | Uint8Array> {
       rows: table.rows.length,
       sample: table.rows.slice(0, SAMPLE_ROWS).map(({ cells }) => cells),
       matching,
-      sign: decimalSignOf(table, asked.kind, matching),
     };
   }
   if (!table) throw new Error('nothing is open');
   const total = table.rows.length;
   const rows = keyedRows(table, asked.matching);
-  return planImport(fileKinds[asked.kind], rows, asked.world, asked.sign, (done) =>
+  const sign = asked.sign ?? decimalSignOf(table, asked.kind, asked.matching, asked.usual);
+  const plan = planImport(fileKinds[asked.kind], rows, asked.world, sign, (done) =>
     tell({ told: 'progress', done, total }),
   );
+  return { plan, sign };
 }
 
 parentPort?.on('message', (asked: Ask) => {

@@ -17,6 +17,9 @@ export async function readWorld(db: Reader, kind: FileKindName): Promise<ImportW
   );
   const suppliers = await db.all<{ code: string; name: string }>('SELECT code, name FROM supplier');
   const rates = await db.all<{ name: string }>('SELECT name FROM rate');
+  const customers = await db.all<{ code: string; name: string; archived: 0 | 1 }>(
+    'SELECT code, name, archived_at IS NOT NULL AS archived FROM customer ORDER BY id DESC',
+  );
   const barcodes = await db.all<{ barcode: string; code: string }>(
     'SELECT barcode, code FROM item WHERE barcode IS NOT NULL',
   );
@@ -30,6 +33,7 @@ export async function readWorld(db: Reader, kind: FileKindName): Promise<ImportW
     units: new Map(units.flatMap((unit) => [unit.name, unit.code].map((name) => [name.toLowerCase(), unit]))),
     bins: byBin,
     suppliers: new Map(suppliers.map((supplier) => [supplier.code.toLowerCase(), supplier])),
+    customers: customersBy(customers),
     rates: new Map(rates.map(({ name }) => [name.toLowerCase(), name])),
     items: await readItems(db),
     barcodes: new Map(barcodes.map(({ barcode, code }) => [barcode, code])),
@@ -37,6 +41,15 @@ export async function readWorld(db: Reader, kind: FileKindName): Promise<ImportW
     parts: kind === 'definitions' ? await readParts(db) : new Map(),
   };
 }
+
+/** By name first, so that a code that is somebody's name stays a code. */
+const customersBy = (rows: readonly { code: string; name: string; archived: 0 | 1 }[]) => {
+  const known = rows.map(({ archived, ...row }) => ({ ...row, archived: archived === 1 }));
+  return new Map([
+    ...known.map((customer) => [customer.name.toLowerCase(), customer] as const),
+    ...known.map((customer) => [customer.code.toLowerCase(), customer] as const),
+  ]);
+};
 
 async function readItems(db: Reader): Promise<Map<string, KnownItem>> {
   const rows = await db.all<{
@@ -52,6 +65,8 @@ async function readItems(db: Reader): Promise<Map<string, KnownItem>> {
     has_stock: number;
     promised: number;
     packed: number;
+    record_only: number;
+    has_price: number;
     builds: string | null;
     drafts: string | null;
   }>(
@@ -63,6 +78,10 @@ async function readItems(db: Reader): Promise<Map<string, KnownItem>> {
        (k.item_id IS NOT NULL AND EXISTS (SELECT 1 FROM movement m JOIN document d ON d.id = m.document_id
          WHERE m.item_id = i.id AND d.kind <> 'opening')) AS has_moved,
        ${HAS_STOCK} AS has_stock, ${IS_PROMISED} AS promised, ${IS_PACKED} AS packed,
+       (EXISTS (SELECT 1 FROM definition WHERE item_id = i.id AND purpose = 'record')
+         AND NOT EXISTS (SELECT 1 FROM definition WHERE item_id = i.id AND purpose = 'build')) AS record_only,
+       (i.sell_price IS NOT NULL OR EXISTS (SELECT 1 FROM definition WHERE item_id = i.id AND purpose = 'build'
+         AND price_from = 'parts')) AS has_price,
        (SELECT group_concat(b.number) FROM build b JOIN revision r ON r.id = b.revision_id
          JOIN definition d ON d.id = r.definition_id AND d.purpose = 'build'
          WHERE b.item_id = i.id AND b.state IN ('planned', 'on-bench')) AS builds,
@@ -87,6 +106,8 @@ async function readItems(db: Reader): Promise<Map<string, KnownItem>> {
         hasStock: row.has_stock === 1,
         isPromised: row.promised === 1,
         isPacked: row.packed === 1,
+        notForSale: row.record_only === 1,
+        hasPrice: row.has_price === 1,
         openBuilds: row.builds?.split(',') ?? [],
         drafts: row.drafts?.split(',') ?? [],
       },

@@ -1,3 +1,4 @@
+export { shrinkPicture } from './pictures.ts';
 export { refuseTwice } from './service.ts';
 export {
   averageCostOf,

@@ -39,6 +39,13 @@ export const usableOf = async (db: Reader, itemIds: readonly number[]) =>
 export const heldFor = (db: Reader, { kind, id }: Holder) =>
   db.driver.all<BalanceRow>(`${BALANCE_SQL} WHERE b.holder_kind = $1 AND b.holder_id = $2 ${ORDER}`, [kind, id]);
 
+/** Everything that stands for several holders of one kind. */
+export const heldForAll = (db: Reader, kind: Holder['kind'], ids: readonly number[]) =>
+  db.driver.all<BalanceRow>(
+    `${BALANCE_SQL} WHERE b.holder_kind = $1 AND b.holder_id IN (SELECT value FROM json_each($2)) ${ORDER}`,
+    [kind, JSON.stringify(ids)],
+  );
+
 /** What a row stands for. */
 export const holderIn = (row: Pick<BalanceRow, 'holder_kind' | 'holder_id'>): Holder | null =>
   row.holder_kind === null || row.holder_id === null ? null : { kind: row.holder_kind, id: row.holder_id };

@@ -1,4 +1,14 @@
-export { type BalanceRow, balancesOf, byBin, heapAt, heldFor, spotIn, toPiece, usableOf } from './balances.ts';
+export {
+  type BalanceRow,
+  balancesOf,
+  byBin,
+  heapAt,
+  heldFor,
+  heldForAll,
+  spotIn,
+  toPiece,
+  usableOf,
+} from './balances.ts';
 export { ownCostsOf, STANDS } from './costs.ts';
 export type { LedgerFeature, PostedDocument } from './features.ts';
 export { mayGoBelow, type Override, readStock, writeDocument } from './posting.ts';

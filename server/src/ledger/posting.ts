@@ -25,6 +25,8 @@ export interface DocumentStart {
   readonly reversesId?: number;
   readonly override?: Override | undefined;
   readonly reasonId?: number;
+  /** What it was posted because of: it goes when that is undone. */
+  readonly causeId?: number;
 }
 
 /** Everything the core needs to know of these items to post on them. */
@@ -87,6 +89,7 @@ export async function writeDocument(
     reverses_id: start.reversesId ?? null,
     override_reason: reason,
     reason_id: start.reasonId ?? null,
+    cause_id: start.causeId ?? null,
   });
   await tx.driver.insertMany(
     'movement',

@@ -20,8 +20,8 @@ interface Head {
 }
 
 /**
- * Undoes a posting by a counter-document with exactly its quantities and values; what follows beside stock is done by the
- * features.
+ * Undoes a posting by a counter-document with exactly its quantities and values, after what was posted because of it; what
+ * follows beside stock is done by the features.
  * @throws Refusal `already-undone`, `undo-final`, `undo-later-first`, and what the posting refuses
  */
 export async function undoDocument(
@@ -41,6 +41,7 @@ export async function undoDocument(
   );
   refuseFinal(head);
   const { number, kind } = head;
+  for (const caused of await causedBy(tx, id)) await undoDocument(doing, caused.id, remark, features);
   const subject = head.for_kind === null || head.for_id === null ? null : { kind: head.for_kind, id: head.for_id };
   const document = { id, number, kind, for: subject, movements: await movementsOf(tx, id) };
   for (const feature of features) await feature.refuseUndo?.(tx, document);
@@ -61,6 +62,14 @@ export async function undoDocument(
   for (const feature of features) await feature.undone?.[kind]?.(doing, document);
   return counter;
 }
+
+/** What stands of the documents that one act posted because of another, the last first. */
+const causedBy = (tx: Writer, id: number) =>
+  tx.driver.all<{ id: number }>(
+    `SELECT d.id FROM document d WHERE d.cause_id = $1 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)
+     ORDER BY d.id DESC`,
+    [id],
+  );
 
 function refuseFinal({ kind, undone_by }: Head): void {
   if (undone_by !== null) throw new Refusal('already-undone', { number: undone_by });

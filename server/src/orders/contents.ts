@@ -1,9 +1,10 @@
-import { type Behaviour, priceFromParts } from '@yosegi/core/definitions';
+import { type Behaviour, lessDiscount, priceFromParts } from '@yosegi/core/definitions';
 import { countedIn, type Money, ONE, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
-import { type Content, lessDiscount, type PriceSource, type Swap, type Wish, withWishes } from '@yosegi/core/orders';
+import { type Content, type PriceSource, type Swap, type Wish, withWishes } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Reader } from '../db/database.ts';
-import { revisionInUse, revisionLines } from '../definitions/index.ts';
+import type { Row } from '../db/models/index.ts';
+import { type LineRow, linesOfRevisions, type RevisionRow, revisionsInUse } from '../definitions/index.ts';
 import { type ItemRow, itemRows } from '../items/index.ts';
 import { alternatesOf, type OrderLineRecord, type OrderPartRecord } from './sql.ts';
 
@@ -33,38 +34,61 @@ const PLAIN = {
   priced: null,
 } as const;
 
+/** What is known of kits, whose contents are then told without asking again. */
+interface Kits {
+  readonly definitions: readonly Row<'definition'>[];
+  readonly inUse: ReadonlyMap<number, RevisionRow>;
+  readonly lines: ReadonlyMap<number, readonly LineRow[]>;
+  readonly swapsOf: Awaited<ReturnType<typeof alternatesOf>>;
+}
+
+/** @param revisionIds those of lines that took their contents before */
+export async function readKits(
+  db: Reader,
+  itemIds: readonly number[],
+  revisionIds: readonly number[] = [],
+): Promise<Kits> {
+  const inUse = await revisionsInUse(db, itemIds);
+  const ids = [...revisionIds, ...inUse.map(({ id }) => id)];
+  const lines = new Map<number, LineRow[]>();
+  for (const line of await linesOfRevisions(db, ids))
+    lines.set(line.revision_id, [...(lines.get(line.revision_id) ?? []), line]);
+  return {
+    definitions: await db.models.definition.findAll({ where: { item_id: [...itemIds] }, raw: true }),
+    inUse: new Map(inUse.map((revision) => [revision.item_id, revision])),
+    lines,
+    swapsOf: await alternatesOf(db, ids),
+  };
+}
+
 /**
  * What leaves when an item is sold now.
  * @throws Refusal `item-archived`, `order-record-only`, `no-definition-in-use` naming `field`
  */
-export async function contentsOf(db: Reader, item: ItemRow, field: string): Promise<Contents> {
+export function contentsOf(kits: Kits, item: ItemRow, field: string): Contents {
   if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, field);
-  const definitions = await db.models.definition.findAll({ where: { item_id: item.id } });
+  const definitions = kits.definitions.filter(({ item_id }) => item_id === item.id);
   const build = definitions.find(({ purpose }) => purpose === 'build');
   if (!build && definitions.some(({ purpose }) => purpose === 'record'))
     throw new Refusal('order-record-only', { name: item.name }, field);
   const itself = { position: 0, itemId: item.id, basis: 'per-output', amount: ONE, waste: ZERO } as const;
   const own = { revisionId: null, outputQuantity: ONE, base: [itself], ...PLAIN };
   if (!build || (build.made === 'ahead' && build.price_from === 'own')) return own;
-  const revision = await revisionInUse(db, item.id);
+  const revision = kits.inUse.get(item.id);
   if (!revision && build.made === 'ahead') return own;
   if (!revision) throw new Refusal('no-definition-in-use', { name: item.name }, field);
-  const parts = (await revisionLines(db, revision.id)).flatMap(
+  const parts = (kits.lines.get(revision.id) ?? []).flatMap(
     ({ kind, position, item_id: itemId, basis, amount, waste }) =>
       kind === 'part' && itemId !== null ? [{ position, itemId, basis, amount: amount as Quantity, waste }] : [],
   );
   const outputQuantity = revision.output_quantity;
   if (build.made === 'ahead')
     return { ...own, priceFrom: 'contents', discount: build.discount, priced: { parts, outputQuantity } };
-  return { revisionId: revision.id, outputQuantity, base: parts, ...(await ruleOf(db, build, revision.id)) };
+  return { revisionId: revision.id, outputQuantity, base: parts, ...ruleOf(kits, build, revision.id) };
 }
 
 /** What leaves for a line that took its contents before. */
-export async function contentsOfLine(
-  db: Reader,
-  line: OrderLineRecord,
-  parts: readonly OrderPartRecord[],
-): Promise<Contents> {
+export function contentsOfLine(kits: Kits, line: OrderLineRecord, parts: readonly OrderPartRecord[]): Contents {
   const base = parts.map(({ position, base_item_id: itemId, basis, base_amount: amount, waste }) => ({
     position,
     itemId,
@@ -73,24 +97,15 @@ export async function contentsOfLine(
     waste,
   }));
   const shared = { revisionId: line.revision_id, outputQuantity: line.output_quantity, base };
-  const build = await db.models.definition.findOne({ where: { item_id: line.item_id, purpose: 'build' } });
+  const build = kits.definitions.find(({ item_id, purpose }) => item_id === line.item_id && purpose === 'build');
   if (line.revision_id === null || !build) return { ...shared, ...PLAIN };
-  return { ...shared, ...(await ruleOf(db, build, line.revision_id)) };
+  return { ...shared, ...ruleOf(kits, build, line.revision_id) };
 }
 
-async function ruleOf(
-  db: Reader,
-  build: {
-    on_order: Behaviour['onOrder'];
-    swap_for: Behaviour['swapFor'];
-    price_from: 'own' | 'parts';
-    discount: Percent;
-  },
-  revisionId: number,
-) {
+function ruleOf(kits: Kits, build: Row<'definition'>, revisionId: number) {
   return {
     rule: { onOrder: build.on_order, swapFor: build.swap_for },
-    swaps: await alternatesOf(db, revisionId),
+    swaps: kits.swapsOf(revisionId),
     priceFrom: build.price_from === 'parts' ? ('contents' as const) : ('own' as const),
     discount: build.discount,
     priced: null,
@@ -108,6 +123,7 @@ export async function filled(
   wishes: readonly Wish[],
   at: (name: string) => string,
 ): Promise<Content[]> {
+  if (wishes.length === 0) return withWishes(contents.base, wishes, contents.rule, contents.swaps);
   const items = await itemRows(
     db,
     wishes.map((wish) => wish.itemId),
@@ -148,6 +164,7 @@ export function priceFor(
           })),
           contents.priced?.outputQuantity ?? contents.outputQuantity,
           contents.discount,
+          customer.decimals,
         );
   return price === null ? null : lessDiscount(price, customer.discount, customer.decimals);
 }

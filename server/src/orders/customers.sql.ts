@@ -77,3 +77,37 @@ export async function broughtBy(db: Reader, customerId: number): Promise<{ sold:
     cost: decimal(sumForText(rows.map(({ cost }) => cost))),
   };
 }
+
+/** The most shipments to one customer that their sheet lists. */
+const MOST_SHIPMENTS = 50;
+
+/** What has left for a customer and stands, the newest first, with what it brought and cost. */
+export async function shipmentsTo(db: Reader, customerId: number) {
+  const shipments = await db.all<{
+    id: number;
+    number: string;
+    at: string;
+    orderId: number;
+    order: string;
+    carrier: string;
+    tracking: string;
+  }>(
+    `SELECT d.id, d.number, d.at, o.id AS orderId, o.number AS "order", s.carrier, s.tracking FROM sales_order o
+     JOIN shipment s ON s.order_id = o.id JOIN document d ON d.id = s.document_id
+     WHERE o.customer_id = $1 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)
+     ORDER BY d.id DESC LIMIT ${MOST_SHIPMENTS}`,
+    [customerId],
+  );
+  const lines = await db.all<{ document_id: number; quantity: Quantity; price: Money; cost: Money }>(
+    `SELECT document_id, quantity, price, cost FROM shipment_line WHERE document_id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(shipments.map(({ id }) => id))],
+  );
+  return shipments.map((shipment) => {
+    const own = lines.filter(({ document_id }) => document_id === shipment.id);
+    return {
+      ...shipment,
+      sold: decimal(sumForText(own.map(({ quantity, price }) => worthForText(quantity, price)))),
+      cost: decimal(sumForText(own.map(({ cost }) => cost))),
+    };
+  });
+}

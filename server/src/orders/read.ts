@@ -1,5 +1,5 @@
 import type { Order, OrderLine, OrderPart, OrderRow } from '@yosegi/contract';
-import { dayAfter } from '@yosegi/core/buying';
+import { dayAfter } from '@yosegi/core/days';
 import { latest, type Pegged, type WhenThere } from '@yosegi/core/demand';
 import {
   add,
@@ -13,17 +13,23 @@ import {
   ZERO,
 } from '@yosegi/core/number';
 import { canShip, openOf, standingOf } from '@yosegi/core/orders';
+import { boughtFor } from '../buying/index.ts';
 import { decimal, orNull } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { page } from '../db/pages.ts';
 import { readPegging } from '../demand/index.ts';
 import { averageCostOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
-import { byBin, usableOf } from '../ledger/index.ts';
+import { byBin, toPiece, usableOf } from '../ledger/index.ts';
+import { buildsForParts } from './built.sql.ts';
+import { openParcels, standingFor } from './parcels.sql.ts';
 import {
+  type Brings,
+  buildable,
   costsOf,
   cursorOf,
   listRecords,
+  namesOfComing,
   needOf,
   type OrderLineRecord,
   type OrderPartRecord,
@@ -127,8 +133,27 @@ export async function toOrderRows(
   return records.map((order) => {
     const own = lines.filter((line) => line.order_id === order.id);
     const { ready, ...head } = headOf(order, own, parts, served, today);
-    return { ...head, lines: own.filter((line) => openOf(line) > 0).length, readyLines: ready };
+    const leaving = order.open === 1 ? own.flatMap((line) => parts.get(line.id) ?? []) : [];
+    return {
+      ...head,
+      lines: own.filter((line) => openOf(line) > 0).length,
+      readyLines: ready,
+      toPick: leaving.some((part) => readyOf(served, part) > 0),
+      shares: sharesOf(leaving, served),
+    };
   });
+}
+
+/** What stands ready of parts, what comes and what is missing, each part counting the same however many it is of. */
+function sharesOf(parts: readonly OrderPartRecord[], served: Served): OrderRow['shares'] {
+  const open = parts.filter((part) => part.open + part.packed > 0);
+  const share = (of: (part: OrderPartRecord) => number) =>
+    open.reduce((sum, part) => sum + of(part) / (part.open + part.packed), 0) / Math.max(1, open.length);
+  return {
+    ready: share((part) => part.packed + readyOf(served, part)),
+    coming: share((part) => served.get(part.id)?.coming ?? 0),
+    short: share((part) => served.get(part.id)?.short ?? 0),
+  };
 }
 
 /** The most open orders that are looked at at once. */
@@ -158,6 +183,12 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
   );
   const served = order.open === 1 ? await readServed(db, today) : new Map();
   const shelves = await usableOf(db, [...items.keys()]);
+  const parcels = await openParcels(db, [id]);
+  const standing = await standingFor(db, id);
+  const partIds = all.map((part) => part.id);
+  const builds = await buildsForParts(db, partIds);
+  const made = await buildable(db, [...items.keys()]);
+  const comings = await namesOfComing(db, [...served.values()]);
   const costs = await costsOf(db, id);
   const { ready: _, ...head } = headOf(order, lines, parts, served, today);
   const shown = lines.map((line): OrderLine => {
@@ -173,6 +204,8 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
       decimals: line.decimals,
       tracking: line.tracking,
       revision: line.revision,
+      hidden: line.paperwork === 'one-line',
+      laterRevision: line.in_use === line.revision ? null : line.in_use,
       quantity: decimal(line.quantity),
       shipped: decimal(line.shipped),
       dropped: decimal(line.dropped),
@@ -184,16 +217,8 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
       cost: decimal(costs.get(line.id) ?? 0),
       wantedOn: line.wanted_on,
       wholeOn: isPromised ? latest(own.map((part) => partWhole(served, part))) : null,
-      canShip: decimal(
-        isPromised
-          ? canShip(
-              line,
-              line.output_quantity,
-              own.map((part) => ({ need: needOf(part), ready: readyOf(served, part) })),
-              stepOf(line.decimals),
-            )
-          : ZERO,
-      ),
+      canShip: decimal(isPromised ? shippable(line, own, (part) => add(part.packed, readyOf(served, part))) : ZERO),
+      inParcel: decimal(isPromised ? shippable(line, own, (part) => part.packed) : ZERO),
       parts: own.map(
         (part): OrderPart => ({
           id: part.id,
@@ -204,6 +229,22 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
           shipped: decimal(part.shipped),
           open: decimal(part.open),
           ready: decimal(readyOf(served, part)),
+          packed: decimal(part.packed),
+          pieces: standing
+            .filter((row) => row.item_id === part.item_id && (row.lot_id ?? row.serial_id) !== null)
+            .map(toPiece),
+          canBuild: made.has(part.item_id),
+          builds: builds
+            .filter((row) => row.part_id === part.id)
+            .map((row) => ({
+              id: row.build_id,
+              number: row.number,
+              state: row.state,
+              due: row.due,
+              quantity: decimal(row.quantity),
+              kept: decimal(row.kept),
+            })),
+          comes: comesFor(served.get(part.id), comings),
           wholeOn: isPromised ? partWhole(served, part) : null,
           bins: byBin(shelves.filter((row) => row.item_id === part.item_id)),
         }),
@@ -215,8 +256,13 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
     delivery: order.delivery,
     remark: order.remark,
     benchNote: order.bench_note,
+    deliverTo: order.deliver_to,
     discount: decimal(order.discount),
     transportDays: order.transport_days,
+    jobTag: order.job_tag,
+    turnOn: order.turn_on,
+    purchases: await boughtFor(db, 'order', id),
+    parcels: parcels.map((parcel) => ({ id: parcel.id, number: parcel.number, openedAt: parcel.opened_at })),
     reason: order.reason,
     madeBy: order.person,
     confirmedAt: order.confirmed_at,
@@ -225,6 +271,28 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
     lines: shown,
     documents: (await shipmentsOf(db, id)).map((row) => ({ ...row, undone: row.undone === 1 })),
   };
+}
+
+/** How many of a line could be shipped with what is at hand of each part. */
+const shippable = (
+  line: OrderLineRecord,
+  parts: readonly OrderPartRecord[],
+  atHand: (part: OrderPartRecord) => Quantity,
+): Quantity =>
+  canShip(
+    line,
+    line.output_quantity,
+    parts.map((part) => ({ need: needOf(part), ready: atHand(part) })),
+    stepOf(line.decimals),
+  );
+
+/** What brings the rest of a part, in the order it comes. */
+function comesFor(pegged: Pegged | undefined, names: ReadonlyMap<string, Brings>): OrderPart['comes'] {
+  return (pegged?.given ?? []).flatMap(({ supply, quantity }) => {
+    if (supply.from.kind === 'shelf') return [];
+    const brings = names.get(`${supply.from.kind}:${supply.from.id}`);
+    return brings ? [{ ...brings, quantity: decimal(quantity), on: supply.on }] : [];
+  });
 }
 
 /** What the whole of a line costs by today's averages; null beyond what can be kept. */

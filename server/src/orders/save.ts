@@ -7,6 +7,7 @@ import { numbered, updateVersioned } from '../db/versions.ts';
 import { refuseTooMuch } from '../items/index.ts';
 import { nextNumber } from '../ledger/index.ts';
 import { writeLines } from './lines.ts';
+import { putAllBack } from './parcels.ts';
 import { keepOpen, orderLines, orderParts, orderRecord } from './sql.ts';
 import { current, requireState } from './state.ts';
 
@@ -55,21 +56,33 @@ export async function confirmOrder(doing: Doing, id: number, version: number): P
   return numbered(tx, 'sales_order', id);
 }
 
-/** Cancels an order of which nothing has left. @throws Refusal `wrong-state`, `order-has-shipped`, `stale-save` */
+/**
+ * Cancels an order of which nothing has left: what is in its parcel goes back to its shelves, what is being built for it is
+ * for anybody. @throws Refusal `wrong-state`, `order-has-shipped`, `stale-save` */
 export async function cancelOrder(doing: Doing, id: number, input: BodyOf<'cancelOrder'>): Promise<Numbered> {
   const { tx } = doing;
-  requireState(found(await orderRecord(tx, id)), ['quote', 'confirmed']);
-  if ((await orderLines(tx, [id])).some((line) => line.shipped > 0)) throw new Refusal('order-has-shipped');
+  const { number, state } = found(await orderRecord(tx, id));
+  requireState({ state }, ['quote', 'confirmed']);
+  const lines = await orderLines(tx, [id]);
+  if (lines.some((line) => line.shipped > 0)) throw new Refusal('order-has-shipped');
+  await putAllBack(
+    doing,
+    id,
+    lines.map((line) => line.id),
+    `${number} cancelled`,
+  );
   const values = { state: 'cancelled' as const, reason: input.reason };
   await updateVersioned(tx, 'sales_order', id, input.version, values, () => current(doing, id));
   await promised(doing, id);
   return numbered(tx, 'sales_order', id);
 }
 
-/** Gives up what is open of some lines. @throws Refusal `wrong-state`, `unknown-line`, `stale-save` */
+/** Gives up what is open of some lines; what is in a parcel for them goes back to its shelves. @throws Refusal `wrong-state`, `unknown-line`, `stale-save` */
 export async function dropLines(doing: Doing, id: number, input: BodyOf<'dropOrder'>): Promise<Numbered> {
   const { tx } = doing;
-  requireState(found(await orderRecord(tx, id)), ['confirmed']);
+  const order = found(await orderRecord(tx, id));
+  requireState(order, ['confirmed']);
+  await putAllBack(doing, id, input.lineIds, `Given up of ${order.number}`);
   const known = new Map((await orderLines(tx, [id])).map((line) => [line.id, line]));
   for (const [index, lineId] of input.lineIds.entries()) {
     const line = known.get(lineId);
@@ -104,6 +117,9 @@ const headOf = (input: OrderInput) => ({
   delivery: input.delivery,
   remark: input.remark,
   bench_note: input.benchNote,
+  deliver_to: input.deliverTo,
+  job_tag: input.jobTag,
+  turn_on: input.turnOn,
 });
 
 /** @throws Refusal `unknown-choice`; `customer-archived` unless the order was theirs before */

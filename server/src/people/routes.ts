@@ -1,4 +1,5 @@
 import type { Company, peopleRoutes } from '@yosegi/contract';
+import { paperColumns } from '@yosegi/core/people';
 import { Refusal } from '@yosegi/core/refusal';
 import { type HandlersOf, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
@@ -24,6 +25,24 @@ export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
     return companyOf(tx);
   },
 
+  async updatePapers({ tx, body, changed }) {
+    const values = {
+      paper_size: body.size,
+      paper_head: body.head,
+      paper_foot: body.foot,
+      paper_columns: JSON.stringify(paperColumns.filter((column) => body.columns.includes(column))),
+    };
+    await updateVersioned(tx, 'company', 1, body.version, values, () => companyOf(tx));
+    changed('places');
+    return companyOf(tx);
+  },
+
+  async removeLogo({ tx, changed }) {
+    await tx.models.logo.destroy({ where: { id: 1 } });
+    changed('places');
+    return companyOf(tx);
+  },
+
   async signIn({ tx, body }) {
     const person = await activePerson(tx, body.personId);
     if (!person) throw new Refusal('unknown-choice', {}, 'personId');
@@ -31,7 +50,16 @@ export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
   },
 };
 
-async function companyOf(db: Reader): Promise<Company> {
-  const { name, currency, locale, address, email, version } = required(await db.models.company.findByPk(1));
-  return { name, currency, locale, address, email, version };
+export async function companyOf(db: Reader): Promise<Company> {
+  const row = required(await db.models.company.findByPk(1));
+  const { name, currency, locale, address, email, version } = row;
+  const logo = await db.models.logo.findByPk(1, { attributes: ['hash'] });
+  const papers = {
+    size: row.paper_size,
+    head: row.paper_head,
+    foot: row.paper_foot,
+    columns: JSON.parse(row.paper_columns) as Company['papers']['columns'],
+    logo: logo?.hash ?? null,
+  };
+  return { name, currency, locale, address, email, papers, version };
 }

@@ -6,7 +6,7 @@ import { decimal } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { openOrderRows } from '../orders/index.ts';
+import { type HeldUp, openOrderRows, ordersHeldUp } from '../orders/index.ts';
 import { listPutRight } from '../stock/index.ts';
 import { find, needsAnEye } from './sql.ts';
 
@@ -24,9 +24,9 @@ async function readToday(db: Reader, today: string): Promise<Today> {
   const ready = planned.filter((build) => build.waiting.length === 0);
   const waiting = planned.filter((build) => build.waiting.length > 0);
   const onBench = builds.filter((build) => build.state === 'on-bench');
-  const holdUps = holdUpsOf(records, builds);
   const eye = await needsAnEye(db, today);
   const sales = await openOrderRows(db, shares.pegging, today);
+  const holdUps = holdUpsOf(records, builds, await ordersHeldUp(db, shares.pegging));
   const canLeave = sales.filter(({ outlook }) => outlook === 'ready');
   return {
     ready,
@@ -41,7 +41,9 @@ async function readToday(db: Reader, today: string): Promise<Today> {
       define: await db.models.definition.count(),
       cover: holdUps.length,
       build: onBench.length,
-      pick: onBench.filter((build) => build.pickedLines < build.pickLines).length,
+      pick:
+        onBench.filter((build) => build.pickedLines < build.pickLines).length +
+        sales.filter(({ toPick }) => toPick).length,
       orders: canLeave.length,
       lateOrders: await countLateOrders(db, today),
       announced: eye.announced,
@@ -50,8 +52,12 @@ async function readToday(db: Reader, today: string): Promise<Today> {
   };
 }
 
-/** Parts that builds wait for, by the sales value of what cannot be made. */
-function holdUpsOf(records: readonly BuildRecord[], builds: Today['waiting']): Today['holdUps'] {
+/** Parts that builds and orders wait for, by the sales value of what cannot be made or sent. */
+function holdUpsOf(
+  records: readonly BuildRecord[],
+  builds: Today['waiting'],
+  orders: readonly HeldUp[],
+): Today['holdUps'] {
   const parts = new Map<number, Today['holdUps'][number] & { shortSum: bigint; worth: bigint }>();
   for (const [index, build] of builds.entries()) {
     const record = records[index];
@@ -64,9 +70,23 @@ function holdUpsOf(records: readonly BuildRecord[], builds: Today['waiting']): T
         shortSum: (known?.shortSum ?? 0n) + readForText(part.short),
         worth: (known?.worth ?? 0n) + worth,
         builds: (known?.builds ?? 0) + 1,
+        orders: 0,
         salesValue: '0',
       });
     }
+  }
+  for (const { worth, orderIds, short, ...part } of orders) {
+    const known = parts.get(part.itemId);
+    parts.set(part.itemId, {
+      ...part,
+      ...known,
+      short: '0',
+      shortSum: (known?.shortSum ?? 0n) + short,
+      worth: (known?.worth ?? 0n) + worth,
+      builds: known?.builds ?? 0,
+      orders: orderIds.size,
+      salesValue: '0',
+    });
   }
   return [...parts.values()]
     .sort((a, b) => descending(a.worth, b.worth) || descending(a.shortSum, b.shortSum))

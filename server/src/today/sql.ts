@@ -1,5 +1,5 @@
 import type { Found } from '@yosegi/contract';
-import { dayAfter } from '@yosegi/core/buying';
+import { dayAfter } from '@yosegi/core/days';
 import type { Reader } from '../db/database.ts';
 import { containing } from '../db/pages.ts';
 
@@ -27,6 +27,8 @@ export async function find(db: Reader, text: string): Promise<Found[]> {
        UNION ALL SELECT 'build', b.id, b.number, i.name, i.code, 3, NULL FROM build b JOIN item i ON i.id = b.item_id
        UNION ALL SELECT 'purchase', o.id, o.number, s.name, NULL, 4, NULL FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
        UNION ALL SELECT 'order', o.id, o.number, c.name, NULL, 4, NULL FROM sales_order o JOIN customer c ON c.id = o.customer_id
+       UNION ALL SELECT 'parcel', p.order_id, p.number, c.name, NULL, 5, NULL FROM parcel p
+         JOIN sales_order o ON o.id = p.order_id JOIN customer c ON c.id = o.customer_id
        UNION ALL SELECT 'customer', id, code, name, NULL, 5, NULL FROM customer
        UNION ALL SELECT 'supplier', id, code, name, NULL, 5, NULL FROM supplier
        UNION ALL SELECT 'document', d.id, d.number, d.kind, NULL, 6, NULL FROM document d

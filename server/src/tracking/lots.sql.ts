@@ -1,8 +1,11 @@
 import type { LotRow, SerialRow } from '@yosegi/contract';
-import { mulDiv, type Quantity, worthForText } from '@yosegi/core/number';
+import { type Money, mulDiv, type Quantity, worthForText } from '@yosegi/core/number';
+import { monthsAfter, readMonths, type UnitState } from '@yosegi/core/tracking';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
+import { dayOf } from '../command/clock.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
+import type { Row } from '../db/models/index.ts';
 import { containing } from '../db/pages.ts';
 import { averageCostOf, type ItemRow, itemRows } from '../items/index.ts';
 import { clashesOf } from './sql.ts';
@@ -53,38 +56,91 @@ const shareOfValue = (quantity: Quantity, item: ItemRow): number | bigint =>
     ? mulDiv(item.value, quantity, item.quantity, 'nearest')
     : worthForText(quantity, averageCostOf(item));
 
+/** Where a serial is in its life: told by what it stands for, else by what it left with. */
+const STATE = `CASE (SELECT ifnull(holder_kind, 'shelf') FROM balance WHERE serial_id = s.id LIMIT 1)
+    WHEN 'shelf' THEN 'in stock' WHEN 'build' THEN 'in work' WHEN 'parcel' THEN 'in a parcel'
+    ELSE iif((SELECT d.kind FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
+      ORDER BY m.id DESC LIMIT 1) = 'shipment', 'sold', 'gone') END`;
+
 /** The serials of an item by code, with where each is or went. */
 export async function listSerials(db: Reader, itemId: number, query: QueryOf<'serials'>) {
-  const rows = await db.all<{ id: number; code: string; value: number | null; held: string | null }>(
-    `SELECT id, code, value, held FROM serial WHERE item_id = $1 AND code LIKE $2 ESCAPE '\\' AND code > $3
-     ORDER BY code LIMIT $4`,
-    [itemId, containing(query.q ?? ''), query.cursor ?? '', query.limit + 1],
+  const rows = await db.all<Pick<Row<'serial'>, 'id' | 'code' | 'value' | 'held'> & { state: UnitState }>(
+    `SELECT * FROM (SELECT s.id, s.code, s.value, s.held, ${STATE} AS state FROM serial s
+       WHERE s.item_id = $1 AND s.code LIKE $2 ESCAPE '\\' AND s.code > $3)
+     WHERE $4 = '' OR state = $4 ORDER BY code LIMIT $5`,
+    [itemId, containing(query.q ?? ''), query.cursor ?? '', query.state ?? '', query.limit + 1],
   );
   const shown = rows.slice(0, query.limit);
-  const where = new Map(
-    (
-      await clashesOf(
-        db,
-        itemId,
-        shown.map(({ code }) => code),
-      )
-    ).map((known) => [known.id, known]),
+  const known = await clashesOf(
+    db,
+    itemId,
+    shown.map(({ code }) => code),
+  );
+  const where = new Map(known.map((one) => [one.id, one]));
+  const sold = await soldOf(
+    db,
+    itemId,
+    shown.flatMap(({ id, state }) => (state === 'sold' ? id : [])),
   );
   return {
     rows: shown.map((row): SerialRow => {
-      const known = where.get(row.id);
+      const own = where.get(row.id);
       return {
         id: row.id,
         itemId,
         code: row.code,
-        where: known?.inStock || known?.wasHere ? known.says : 'was never here',
-        inStock: known?.inStock ?? false,
+        where: own?.inStock || own?.wasHere ? own.says : 'was never here',
+        inStock: own?.inStock ?? false,
+        state: row.state,
+        sold: sold.get(row.id) ?? null,
         cost: decimalOrNull(row.value),
         held: row.held,
       };
     }),
     next: rows.length > query.limit ? (shown.at(-1)?.code ?? null) : null,
   };
+}
+
+/** With which order each serial left last, what it brought and what it cost; its warranty counts from that day. */
+async function soldOf(db: Reader, itemId: number, serialIds: readonly number[]) {
+  const rows = await db.all<{
+    serial_id: number;
+    order_id: number;
+    number: string;
+    customer: string;
+    at: string;
+    price: Money | null;
+    cost: Money;
+  }>(
+    `SELECT m.serial_id, o.id AS order_id, o.number, c.name AS customer, d.at, -m.value AS cost, max(m.id),
+       iif(l.item_id = m.item_id, k.price, NULL) AS price
+     FROM movement m JOIN document d ON d.id = m.document_id AND d.kind = 'shipment'
+     JOIN order_part p ON p.id = m.line_id JOIN order_line l ON l.id = p.line_id
+     JOIN shipment_line k ON k.document_id = d.id AND k.line_id = l.id
+     JOIN sales_order o ON o.id = l.order_id JOIN customer c ON c.id = o.customer_id
+     WHERE m.serial_id IN (SELECT value FROM json_each($1)) GROUP BY m.serial_id`,
+    [JSON.stringify(serialIds)],
+  );
+  const field = await db.one<{ value: string }>(
+    "SELECT value FROM item_field WHERE item_id = $1 AND name LIKE 'warranty%' ORDER BY name LIMIT 1",
+    [itemId],
+  );
+  const months = field ? readMonths(field.value) : null;
+  return new Map(
+    rows.map((row) => {
+      const on = dayOf(new Date(row.at));
+      const sold: SerialRow['sold'] = {
+        orderId: row.order_id,
+        order: row.number,
+        customer: row.customer,
+        on,
+        price: decimalOrNull(row.price),
+        cost: decimal(row.cost),
+        warrantyUntil: months === null ? null : monthsAfter(on, months),
+      };
+      return [row.serial_id, sold];
+    }),
+  );
 }
 
 /** Holds lots whose day has passed, once. @returns how many */

@@ -1,3 +1,4 @@
+import { isRefusal } from '@yosegi/core/refusal';
 import { nextFreeBlock, numberIn, parsePattern, serialAt, writeSerials } from '@yosegi/core/tracking';
 import type { Reader } from '../db/database.ts';
 
@@ -36,8 +37,19 @@ export async function clashesOf(db: Reader, itemId: number, codes: readonly stri
     code,
     inStock: place !== null,
     wasHere: last !== null,
-    says: build ? `stands on the bench for ${build}` : place ? `is in stock: ${place}` : `left with ${last}`,
+    says: build ? `stands ready for ${build}` : place ? `is in stock: ${place}` : `left with ${last}`,
   }));
+}
+
+/** What `work` decides of serials; where it does not find one that is known, it is said where that one is or went. */
+export async function sayingWhere<T>(db: Reader, itemId: number, work: () => T): Promise<T> {
+  try {
+    return work();
+  } catch (error) {
+    if (!isRefusal(error, 'serial-unknown')) throw error;
+    const [known] = await clashesOf(db, itemId, [error.facts.code]);
+    throw error.at(error.field, known ? { says: known.says } : {});
+  }
 }
 
 /** The next block of free serials by the item's pattern, as it is typed; null while it has none. */

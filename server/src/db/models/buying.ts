@@ -82,6 +82,12 @@ export const priceDifferenceLine = {
   unit_cost: maybe(integer<Money>()),
 };
 
+export const purchaseForOrder = {
+  line_id: primary(ref('purchase_order_line', 'CASCADE')),
+  order_id: primary(ref('sales_order')),
+  quantity: integer<Quantity>(),
+};
+
 export const mail = {
   id: key(),
   order_id: ref('purchase_order'),

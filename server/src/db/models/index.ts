@@ -36,6 +36,7 @@ const OWNED: readonly (readonly [owner: TableName, owned: TableName, column: str
   ['customer', 'customer_field', 'customer_id', 'fields'],
   ['sales_order', 'order_line', 'order_id', 'lines'],
   ['order_line', 'order_part', 'line_id', 'parts'],
+  ['sales_order', 'parcel', 'order_id', 'parcels'],
   ['shipment', 'shipment_line', 'document_id', 'lines'],
   ['document', 'movement', 'document_id', 'movements'],
   ['document', 'document_value', 'document_id', 'values'],

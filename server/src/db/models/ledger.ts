@@ -27,6 +27,15 @@ export const document = {
   reverses_id: maybe(ref('document')),
   override_reason: maybe(text()),
   reason_id: maybe(ref('reason')),
+  cause_id: maybe(ref('document')),
+};
+
+/** Kept by triggers. */
+export const numbered = {
+  kind: primary(text()),
+  id: primary(integer()),
+  number: text(),
+  item_id: maybe(ref('item')),
 };
 
 export const movement = {

@@ -1,6 +1,6 @@
 import type { Basis } from '@yosegi/core/definitions';
 import type { Money, Percent, Quantity } from '@yosegi/core/number';
-import type { Delivery, OrderState, PriceSource } from '@yosegi/core/orders';
+import type { CameBy, Delivery, MessageKind, OrderState, PriceSource } from '@yosegi/core/orders';
 import { flag, integer, key, maybe, primary, ref, text, version } from './columns.ts';
 
 export const customer = {
@@ -41,6 +41,11 @@ export const salesOrder = {
   confirmed_at: maybe(text()),
   open: flag(0),
   version: version(),
+  packing: integer(0),
+  job_tag: text(''),
+  turn_on: maybe(text()),
+  came_by: text<CameBy>('typed'),
+  deliver_to: text(''),
 };
 
 export const orderLine = {
@@ -56,6 +61,16 @@ export const orderLine = {
   wanted_on: maybe(text()),
   shipped: integer<Quantity>(0),
   dropped: integer<Quantity>(0),
+  their_line: text(''),
+};
+
+export const orderMessage = {
+  id: key(),
+  order_id: ref('sales_order'),
+  kind: text<MessageKind>(),
+  at: text(),
+  hash: text(),
+  content: text(),
 };
 
 export const orderPart = {
@@ -70,6 +85,22 @@ export const orderPart = {
   base_amount: integer<Quantity>(),
   shipped: integer<Quantity>(0),
   open: integer<Quantity>(0),
+  packed: integer<Quantity>(0),
+};
+
+export const parcel = {
+  id: key(),
+  number: text(),
+  order_id: ref('sales_order'),
+  opened_at: text(),
+  shipped_id: maybe(ref('shipment')),
+};
+
+export const buildFor = {
+  build_id: primary(ref('build')),
+  part_id: primary(ref('order_part', 'CASCADE')),
+  quantity: integer<Quantity>(),
+  kept: integer<Quantity>(0),
 };
 
 export const shipment = {

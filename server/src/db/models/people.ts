@@ -1,5 +1,5 @@
-import type { Role } from '@yosegi/core/people';
-import { flag, key, text, version } from './columns.ts';
+import type { PaperSize, Role } from '@yosegi/core/people';
+import { blob, flag, key, text, version } from './columns.ts';
 
 export const company = {
   id: key(),
@@ -10,6 +10,16 @@ export const company = {
   address: text(''),
   email: text(''),
   version: version(),
+  paper_size: text<PaperSize>('A4'),
+  paper_head: text(''),
+  paper_foot: text(''),
+  paper_columns: text('["tile","code","price","day"]'),
+};
+
+export const logo = {
+  id: key(),
+  hash: text(),
+  content: blob(),
 };
 
 export const person = {

@@ -1,0 +1,3 @@
+export * from './keep.ts';
+export * from './kinds.ts';
+export * from './ship.ts';

@@ -1,0 +1,5 @@
+import type { DocumentKindFacts } from '../ledger/index.ts';
+
+export const shippingKinds = {
+  shipment: { prefix: 'SH', name: 'Shipment', final: null },
+} as const satisfies Record<string, DocumentKindFacts>;

@@ -1,0 +1,20 @@
+/** Where one unit is in its life with us. */
+export const unitStates = ['in stock', 'in work', 'in a parcel', 'sold', 'gone'] as const;
+export type UnitState = (typeof unitStates)[number];
+
+/**
+ * The last day of a warranty of so many months that begins on `day`: the same day of a later month, or that month's last
+ * where it has none. @param day ISO
+ */
+export function monthsAfter(day: string, months: number): string {
+  const [year = 0, month = 1, date = 1] = day.split('-').map(Number);
+  const last = new Date(Date.UTC(year, month - 1 + months + 1, 0));
+  last.setUTCDate(Math.min(date, last.getUTCDate()));
+  return last.toISOString().slice(0, 10);
+}
+
+/** The months of a warranty as somebody wrote them into a field of an item: "24", "24 months"; null for anything else. */
+export function readMonths(text: string): number | null {
+  const [, months] = /^\s*(\d{1,3})(\s*(months?|mon\.?))?\s*$/i.exec(text) ?? [];
+  return months === undefined ? null : Number(months);
+}

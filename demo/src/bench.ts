@@ -1,0 +1,123 @@
+import { api, type BuildDetail, type Item } from '@yosegi/contract';
+import { readSerials } from '@yosegi/core/tracking';
+import type { DemoClient } from './client.ts';
+
+const DAY = 24 * 60 * 60 * 1000;
+const [MO, TOM, ADA] = [1, 2, 3] as const;
+
+/** What the people of the demo business do at the bench, by the real commands. */
+export class Bench {
+  constructor(
+    private readonly client: DemoClient,
+    private readonly time: { at: number },
+    private readonly random: () => number,
+    private readonly item: (code: string) => Item,
+  ) {}
+
+  /** Plans, starts, picks and finishes a build, as many as the parts allow; none when they allow none. */
+  async make(code: string, quantity: number): Promise<void> {
+    const planned = await this.plan(code, quantity, 4);
+    const can = Number(planned.canStart);
+    if (can < 1) {
+      await this.client.call(api.cancelBuild, { params: { id: planned.id }, body: { version: planned.version } });
+      return;
+    }
+    const body = can < quantity ? { quantity: String(can) } : {};
+    const build = await this.start(planned, body);
+    for (const rest of build.related) {
+      const open = await this.client.call(api.build, { params: { id: rest.id } });
+      await this.client.call(api.cancelBuild, { params: { id: open.id }, body: { version: open.version } });
+    }
+    await this.client.as(this.random() < 0.5 ? TOM : ADA);
+    await this.pick(build, 1);
+    this.time.at += 5 * 60 * 60 * 1000;
+    await this.finish(build.id, build.quantity);
+  }
+
+  /** @param days until it is wanted */
+  async plan(code: string, quantity: number, days: number): Promise<BuildDetail> {
+    await this.client.as(MO);
+    const due = new Date(this.time.at + days * DAY).toISOString().slice(0, 10);
+    const body = { builds: [{ itemId: this.item(code).id, quantity: String(quantity), due }] };
+    const { builds } = await this.client.call(api.planBuilds, { body });
+    return this.client.call(api.build, { params: { id: builds[0]?.id ?? 0 } });
+  }
+
+  /** Sends a build to the bench. @returns it as it is then */
+  async start({ id, version }: BuildDetail, more: { quantity?: string; override?: { reason: string } } = {}) {
+    await this.client.call(api.startBuild, { params: { id }, body: { version, ...more } });
+    return this.client.call(api.build, { params: { id } });
+  }
+
+  /** Brings the first `share` of the lines to be picked, each from the bins that have it. */
+  async pick(build: BuildDetail, share: number): Promise<void> {
+    const open = build.lines.filter((line) => line.taken === 'picked-first');
+    const lines = open.slice(0, Math.ceil(open.length * share)).flatMap((line) => {
+      let left = Number(line.open);
+      return line.bins.flatMap((bin) => {
+        const quantity = Math.min(left, Number(bin.quantity));
+        left -= quantity;
+        return quantity > 0
+          ? { lineId: line.id, binId: bin.binId, quantity: quantity.toFixed(line.item?.decimals ?? 0) }
+          : [];
+      });
+    });
+    if (lines.length > 0) await this.client.call(api.pick, { params: { id: build.id }, body: { lines } });
+  }
+
+  /** Finishes some of a build, with what was weighed and how long it took a little off what was planned. */
+  async finish(id: number, good: string): Promise<void> {
+    const build = await this.client.call(api.build, { params: { id } });
+    const weighed = build.lines.filter((line) => line.taken === 'when-finished' && (line.item?.decimals ?? 0) > 1);
+    const lines = weighed.map((line) => ({
+      lineId: line.id,
+      actual: (Number(line.open) * (Number(good) / Number(build.quantity)) * (0.98 + this.random() * 0.08)).toFixed(
+        line.item?.decimals,
+      ),
+    }));
+    const labour = build.lines.filter((line) => line.kind === 'labour');
+    const minutes = labour.map((line) => ({
+      lineId: line.id,
+      actual: (
+        Number(line.amount) *
+        (line.basis === 'per-run' ? 1 : Number(good) / Number(build.outputQuantity)) *
+        (0.9 + this.random() * 0.3)
+      ).toFixed(0),
+    }));
+    const check = { params: { id: build.itemId }, body: { codes: [], count: Number(good) } };
+    const named =
+      build.tracking === 'serial' ? readSerials((await this.client.call(api.checkSerials, check)).nextFree ?? '') : [];
+    const body = {
+      version: build.version,
+      good,
+      outputBinId: build.outputBinId,
+      lines: [...lines, ...minutes],
+      serials: named,
+    };
+    await this.client.call(api.finish, { params: { id }, body });
+  }
+
+  /** Takes one of a product apart, with one part damaged. */
+  async takeApart(code: string): Promise<void> {
+    await this.client.as(ADA);
+    const plan = await this.client.call(api.apartPlan, { params: { id: this.item(code).id } });
+    const from = plan.bins.find((bin) => Number(bin.quantity) >= 1);
+    if (!from) return;
+    await this.client.call(api.takeApart, {
+      body: {
+        itemId: plan.itemId,
+        revisionId: plan.revisionId,
+        binId: from.binId,
+        quantity: '1',
+        leftover: 'written-off',
+        remark: 'Show kit, box torn',
+        lines: plan.lines.map((line, index) => ({
+          lineId: line.lineId,
+          good: index === 2 ? '0' : line.quantity,
+          damaged: index === 2 ? line.quantity : '0',
+          binId: line.homeBinId ?? from.binId,
+        })),
+      },
+    });
+  }
+}

@@ -1,0 +1,63 @@
+import type { ShopOrder } from '@yosegi/contract';
+import type { Money } from '@yosegi/core/number';
+import type { Reader } from '../db/database.ts';
+import type { Row } from '../db/models/index.ts';
+import { containing } from '../db/pages.ts';
+
+/** Items by any of their names that were said: code or barcode, in small letters. */
+export async function itemsByName(db: Reader, names: readonly string[]): Promise<ReadonlyMap<string, number>> {
+  const rows = await db.all<{ name: string; id: number }>(
+    `SELECT lower(v.value) AS name, i.id FROM json_each($1) v
+     JOIN item i ON i.code = v.value COLLATE NOCASE OR (i.barcode IS NOT NULL AND i.barcode = v.value)
+     WHERE v.value <> '' ORDER BY i.archived_at IS NOT NULL`,
+    [JSON.stringify(names)],
+  );
+  const known = new Map<string, number>();
+  for (const { name, id } of rows) if (!known.has(name)) known.set(name, id);
+  return known;
+}
+
+/** The order of a customer that they call by a number of theirs, unless it was cancelled. */
+export const theirOrder = (db: Reader, customerId: number, theirs: string) =>
+  db.one<Pick<Row<'sales_order'>, 'id' | 'number'>>(
+    `SELECT id, number FROM sales_order WHERE customer_id = $1 AND reference = $2 AND came_by = 'message'
+       AND state <> 'cancelled' ORDER BY id DESC LIMIT 1`,
+    [customerId, theirs],
+  );
+
+/** A code that no customer has yet. */
+export async function freeCode(db: Reader): Promise<string> {
+  const last = await db.one<{ id: number }>('SELECT ifnull(max(id), 0) AS id FROM customer');
+  const base = `WEB-${(last?.id ?? 0) + 1}`;
+  const taken = await db.all<{ code: string }>("SELECT code FROM customer WHERE code LIKE $1 ESCAPE '\\'", [
+    containing('WEB-').slice(1),
+  ]);
+  const codes = new Set(taken.map(({ code }) => code.toUpperCase()));
+  let code = base;
+  for (let n = 2; codes.has(code); n += 1) code = `${base}-${n}`;
+  return code;
+}
+
+/** The most products and orders that the shop shows. */
+const MOST_SHOWN = 60;
+
+/** What the shop sells: what is made and has a price. */
+export const soldInShop = (db: Reader) =>
+  db.all<{ itemId: number; code: string; name: string; unit: string; price: Money }>(
+    `SELECT i.id AS itemId, i.code, i.name, u.code AS unit, i.sell_price AS price FROM item i JOIN unit u ON u.id = i.unit_id
+     WHERE i.archived_at IS NULL AND i.sell_price IS NOT NULL
+       AND EXISTS (SELECT 1 FROM definition d WHERE d.item_id = i.id AND d.purpose = 'build')
+     ORDER BY i.name COLLATE NOCASE LIMIT ${MOST_SHOWN}`,
+  );
+
+/** What was sent in by message, the newest first. */
+export const sentIn = (db: Reader) =>
+  db.all<Pick<Row<'sales_order'>, 'id'>>(
+    `SELECT id FROM sales_order WHERE came_by = 'message' ORDER BY id DESC LIMIT ${MOST_SHOWN}`,
+  );
+
+export const messagesOf = (db: Reader, orderId: number) =>
+  db.all<ShopOrder['messages'][number] & Pick<Row<'order_message'>, 'content'>>(
+    'SELECT kind, at, content FROM order_message WHERE order_id = $1 ORDER BY id',
+    [orderId],
+  );

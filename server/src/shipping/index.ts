@@ -1,0 +1,1 @@
+export { readShipment } from './read.ts';

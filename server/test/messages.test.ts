@@ -1,0 +1,202 @@
+import { api, type Item } from '@yosegi/contract';
+import { type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
+import {
+  type OrderDocument,
+  readDespatchAdvice,
+  readOrderResponse,
+  writeOrder,
+  writeOrderCancellation,
+  writeOrderChange,
+} from '@yosegi/core/ubl';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { TestServer, Workshop } from './harness.ts';
+
+let server: TestServer;
+let shop: Workshop;
+let jar: Item;
+let bell: Item;
+
+beforeAll(async () => {
+  server = await TestServer.start();
+  shop = await Workshop.open(server);
+  jar = await shop.item('JAR', { sellPrice: '3', barcode: '4006381333931' });
+  bell = await shop.item('BELL', { sellPrice: '20', tracking: 'serial' });
+  await shop.receive(jar, '100', '1');
+  await shop.receive(bell, '2', '7', 0, { serials: ['B1', 'B2'] });
+  await shop.customer('LARK', { email: 'orders@lark.example' });
+});
+afterEach(async () => expect(await server.verify()).toEqual([]));
+afterAll(() => server.close());
+
+const line = (id: string, supplierCode: string, quantity: string, price: string, more: object = {}) => ({
+  id,
+  quantity: parseDecimal(quantity) as Quantity,
+  unit: 'each',
+  price: parseDecimal(price) as Money,
+  wantedOn: null,
+  name: `Their ${id}`,
+  code: '',
+  supplierCode,
+  gtin: null,
+  ...more,
+});
+const document = (number: string, lines: OrderDocument['lines'], more: Partial<OrderDocument> = {}): OrderDocument => ({
+  number,
+  issuedOn: '2026-11-25',
+  currency: 'EUR',
+  note: '',
+  wantedOn: '2026-12-12',
+  buyer: { name: 'Lark & Co', address: ['Lane 1'], email: 'orders@lark.example' },
+  buyerCode: 'LARK',
+  deliverTo: [],
+  seller: { name: 'Us', address: [], email: null },
+  sellerCode: '',
+  lines,
+  ...more,
+});
+const take = (content: string) => server.call(api.takeOrderMessage, { body: { content } });
+const refused = (content: string) => server.refused(api.takeOrderMessage, { body: { content } });
+const order = (id: number) => server.call(api.order, { params: { id } });
+const textOf = async (path: string) => (await server.fetch(path)).text();
+
+describe('an order that comes as a message', () => {
+  it('is confirmed at our own prices, and the same message again is the same order', async () => {
+    const xml = writeOrder(document('P-1', [line('10', 'jar', '5', '3'), line('20', '', '2', '20', { code: 'BELL' })]));
+    const taken = await take(xml);
+    expect(taken).toMatchObject({ standing: 'open', isNew: true });
+    expect(await order(taken.id)).toMatchObject({
+      reference: 'P-1',
+      wantedOn: '2026-12-12',
+      lines: [
+        { code: 'JAR', quantity: '5', priceFrom: 'own' },
+        { code: 'BELL', quantity: '2', price: '20' },
+      ],
+    });
+    expect(await take(xml)).toMatchObject({ id: taken.id, isNew: false });
+    expect(await refused(writeOrder(document('P-1', [line('10', 'JAR', '6', '3')])))).toMatchObject({
+      code: 'order-sent-before',
+      facts: { theirs: 'P-1', number: taken.number },
+    });
+    const response = readOrderResponse(await textOf(`/api/orders/${taken.id}/response.xml`));
+    expect(response).toMatchObject({ number: taken.number, order: 'P-1', lines: [{ id: '10' }, { id: '20' }] });
+    const sold = await order(taken.id);
+    const [jars, bells] = sold.lines;
+    const shipment = await server.call(api.shipOrder, {
+      params: { id: taken.id },
+      body: {
+        version: sold.version,
+        carrier: 'Cart',
+        lines: [
+          { lineId: jars?.id ?? 0, quantity: '3' },
+          {
+            lineId: bells?.id ?? 0,
+            quantity: '2',
+            parts: [{ partId: bells?.parts[0]?.id ?? 0, serials: ['B1', 'B2'] }],
+          },
+        ],
+      },
+    });
+    expect(readDespatchAdvice(await textOf(`/api/shipments/${shipment.id}/despatch.xml`))).toMatchObject({
+      number: shipment.number,
+      order: 'P-1',
+      lines: [
+        { orderLine: '10', quantity: 3_000_000 },
+        { orderLine: '20', serials: ['B1', 'B2'] },
+      ],
+    });
+    await refused(writeOrderCancellation({ ...document('P-1', []), why: 'too late' })).then((problem) =>
+      expect(problem.code).toBe('order-has-shipped'),
+    );
+  });
+
+  it('goes where it says, on its sheet, its label and its despatch advice', async () => {
+    const sent = document('P-9', [line('1', 'JAR', '1', '3')], { deliverTo: ['Gate 3', 'Hollowmere'] });
+    const { id } = await take(writeOrder(sent));
+    expect(await order(id)).toMatchObject({ deliverTo: 'Gate 3\nHollowmere' });
+    // A change that says nothing of it leaves it, and so does our own hand on another field.
+    await take(writeOrderChange({ ...sent, deliverTo: [], lines: [line('1', 'JAR', '2', '3')] }, 1));
+    const sold = await order(id);
+    expect(sold).toMatchObject({ deliverTo: 'Gate 3\nHollowmere', lines: [{ quantity: '2' }] });
+    const lines = [{ lineId: sold.lines[0]?.id ?? 0, quantity: '2' }];
+    const shipped = await server.call(api.shipOrder, { params: { id }, body: { version: sold.version, lines } });
+    expect(await textOf(`/api/shipments/${shipped.id}/despatch.xml`)).toMatch(/<cbc:Line>Gate 3<[\s\S]*Hollowmere/);
+    const copy = await server.call(api.copyOrder, { params: { id }, body: {} });
+    expect(await order(copy.id)).toMatchObject({ deliverTo: 'Gate 3\nHollowmere' });
+    const job = await server.call(api.createLabelJob, { body: { of: { shipmentId: shipped.id } } });
+    const { labels } = await server.call(api.labelJob, { params: { id: job.id } });
+    expect(JSON.stringify(labels)).toContain('Gate 3');
+  });
+
+  it('waits as a quote where its prices are not ours, and promises nothing until it was looked at', async () => {
+    const taken = await take(writeOrder(document('P-2', [line('1', 'JAR', '5', '2.5')])));
+    expect(taken.standing).toBe('quote');
+    expect(await order(taken.id)).toMatchObject({ lines: [{ price: '2.5', priceFrom: 'typed' }] });
+    expect(readOrderResponse(await textOf(`/api/orders/${taken.id}/response.xml`))).toMatchObject({
+      note: 'Not confirmed yet.',
+      lines: [{ promisedOn: null }],
+    });
+  });
+
+  it('is changed line by line as they call them, and cancelled', async () => {
+    const sent = document('P-3', [line('1', 'JAR', '5', '3'), line('2', 'JAR', '1', '3')]);
+    const { id } = await take(writeOrder(sent));
+    const before = (await order(id)).lines.map((own) => own.id);
+    const change = { ...sent, wantedOn: null, lines: [line('2', 'JAR', '4', '3'), line('3', 'BELL', '1', '20')] };
+    await take(writeOrderChange(change, 1));
+    const after = await order(id);
+    expect(after).toMatchObject({ wantedOn: null, lines: [{ id: before[1], quantity: '4' }, { code: 'BELL' }] });
+    await take(writeOrderCancellation({ ...sent, why: 'Found another' }));
+    expect(await order(id)).toMatchObject({ standing: 'cancelled', reason: 'Found another' });
+    expect(await refused(writeOrderChange(change, 2))).toMatchObject({ code: 'their-order-unknown' });
+  });
+
+  it('of somebody new makes them a customer; an item nobody knows, another unit or nothing at all is refused', async () => {
+    const buyer = { name: 'Ada of the web', address: ['Street 1'], email: 'ada@web.example' };
+    const { id } = await take(
+      writeOrder(document('W-1', [line('1', '', '1', '3', { gtin: jar.barcode })], { buyer, buyerCode: '' })),
+    );
+    const { customerId } = await order(id);
+    expect(await server.call(api.customer, { params: { id: customerId } })).toMatchObject({
+      name: buyer.name,
+      email: buyer.email,
+      billing: 'Street 1',
+    });
+    expect(await refused(writeOrder(document('P-4', [line('1', 'NONE', '1', '3')])))).toMatchObject({
+      code: 'their-item-unknown',
+      facts: { code: 'NONE', line: '1' },
+    });
+    const code = async (own: OrderDocument) => (await refused(writeOrder(own))).code;
+    expect(await code(document('P-5', [line('1', 'JAR', '1', '3', { unit: 'kg' })]))).toBe('ubl-unreadable');
+    expect(await code(document('P-6', []))).toBe('ubl-unreadable');
+    expect(await code(document('P-7', [line('1', 'JAR', '-1', '3')]))).toBe('not-positive');
+    expect(await code(document('P-8', [line('1', 'JAR', '0.5', '3')]))).toBe('too-many-decimals');
+    expect((await refused('<Invoice><ID>1</ID></Invoice>')).code).toBe('ubl-unreadable');
+  });
+});
+
+describe('the stand-in for a shop', () => {
+  it('orders, changes, cancels and repeats itself by the door of any message', async () => {
+    const hive = await shop.item('HIVE', { source: 'made', sellPrice: '100' });
+    await shop.define(hive, [[jar, '1']]);
+    const { products } = await server.call(api.shop, {});
+    expect(products).toMatchObject([{ code: 'HIVE', price: '100' }]);
+    const basket = (quantity: string) => [{ itemId: hive.id, quantity }];
+    const body = { does: 'order', buyer: 'Tess', address: 'Hill 2', lines: basket('2'), wantedOn: null } as const;
+    const sent = await server.call(api.shopSends, { body });
+    expect(sent).toMatchObject({ standing: 'open', isNew: true });
+    expect(await server.call(api.shopSends, { body: { does: 'again', orderId: sent.id } })).toMatchObject({
+      id: sent.id,
+      isNew: false,
+    });
+    await server.call(api.shopSends, { body: { does: 'change', orderId: sent.id, lines: basket('3') } });
+    expect(await order(sent.id)).toMatchObject({ deliverTo: 'Hill 2', lines: [{ quantity: '3' }] });
+    await server.call(api.shopSends, { body: { does: 'cancel', orderId: sent.id, why: 'Changed my mind' } });
+    const { orders } = await server.call(api.shop, {});
+    expect(orders[0]).toMatchObject({
+      theirs: 'WS-0001',
+      customer: 'Tess',
+      standing: 'cancelled',
+      messages: [{ kind: 'Order' }, { kind: 'OrderChange' }, { kind: 'OrderCancellation' }],
+    });
+  });
+});

@@ -1,0 +1,47 @@
+import { api } from '@yosegi/contract';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { anyStep, World } from './days.ts';
+import { TestServer } from './harness.ts';
+import { anySale } from './sales-days.ts';
+
+/**
+ * Random days with customers: orders, parcels, builds for them, shipments and undoing in any order, beside everything else
+ * that happens in a workshop. The books add up, nothing stands in a parcel that no order has packed, nothing is promised or
+ * built twice, and books kept slowly beside them say the same.
+ */
+describe('any sequence of orders, parcels and shipments', () => {
+  let server: TestServer;
+  let world: World;
+  beforeAll(async () => {
+    server = await TestServer.start();
+    world = await World.open(server);
+  });
+  afterAll(() => server.close());
+
+  /** Nothing that stands ready for an order is more than shelves have, all orders and builds together. */
+  const promisedTwice = async () => {
+    const { rows } = await server.call(api.items, { query: {} });
+    for (const { id, onHand, held } of rows) {
+      const promised = await server.call(api.promisedTo, { params: { id } });
+      const now = promised.reduce((sum, row) => sum + Math.round(Number(row.now) * 1e6), 0);
+      const there = Math.max(0, Math.round(Number(onHand) * 1e6) - Math.round(Number(held) * 1e6));
+      expect(now).toBeLessThanOrEqual(there);
+    }
+  };
+
+  it('is carried out or refused, and the books add up', { timeout: 240_000 }, async () => {
+    const steps = fc.array(fc.oneof(anySale, anySale, anyStep), { minLength: 40, maxLength: 60 });
+    await fc.assert(
+      fc.asyncProperty(steps, async (day) => {
+        await world.live(day);
+        await promisedTwice();
+      }),
+      { numRuns: Number(process.env.DAYS ?? 4), endOnFailure: true },
+    );
+    // It has really been at work.
+    const { done } = world;
+    expect((done.get('shipment') ?? 0) + (done.get('pick') ?? 0), [...done].join()).toBeGreaterThan(0);
+    expect(world.refused).toBeGreaterThan(0);
+  });
+});

@@ -1,0 +1,137 @@
+import { api, type Order } from '@yosegi/contract';
+import fc from 'fast-check';
+import type { Step, World } from './days.ts';
+
+// What happens to orders of customers on a day, beside everything else that may happen.
+
+const nat = (max: number) => fc.integer({ min: 0, max });
+const from1 = (max: number) => fc.integer({ min: 1, max });
+const step = <T>(from: fc.Arbitrary<T>, act: (world: World, drawn: T) => Promise<unknown>) =>
+  from.map(
+    (drawn): Step =>
+      async (world) => {
+        await act(world, drawn);
+        return undefined;
+      },
+  );
+
+async function openOrder({ call }: World, n: number): Promise<Order | undefined> {
+  const { rows } = await call(api.orders, { query: {} });
+  const row = rows[n % Math.max(1, rows.length)];
+  return row && call(api.order, { params: { id: row.id } });
+}
+
+/** Boxes, kits with or without a change in them, wax by lot, scales by serial. */
+const sell = step(fc.tuple(nat(3), from1(9), nat(20), nat(4)), async (world, [kind, n, days, change]) => {
+  const { items, call, customerId } = world;
+  const item = [items.box, items.kit, items.wax, items.scale][kind] ?? items.box;
+  const contents =
+    item === items.kit && change > 1 ? [{ position: 0, itemId: items.wood.id, amount: String(change) }] : null;
+  const wantedOn = days > 15 ? null : `2026-12-${String(days + 1).padStart(2, '0')}`;
+  const quantity = kind === 2 ? `${n}.25` : String(kind === 3 ? Math.min(n, 2) : n);
+  const lines = [
+    { itemId: item.id, quantity, price: '7', contents },
+    { itemId: items.wood.id, quantity: String(n), price: '2' },
+  ];
+  await call(api.createOrder, { body: { customerId, wantedOn, confirm: change > 0, lines } });
+});
+
+const pack = step(fc.tuple(nat(9), nat(3), from1(9), nat(2)), async (world, [n, at, quantity, bin]) => {
+  const order = await openOrder(world, n);
+  const parts = order?.lines.flatMap((line) => line.parts) ?? [];
+  const part = parts[at % Math.max(1, parts.length)];
+  if (!order || !part) return;
+  const there = part.bins[bin % Math.max(1, part.bins.length)];
+  const serials = part.item.tracking === 'serial' ? [there?.pieces[0]?.serial ?? 'SC-000'] : [];
+  // Mostly what is there and still open, now and then more.
+  const fits = bin > 1 ? quantity : Math.min(quantity, Number(part.open), Number(there?.quantity ?? 0));
+  const some = part.item.tracking === 'serial' ? '1' : String(fits);
+  const line = { partId: part.id, binId: there?.binId ?? world.bin(bin), quantity: some, serials };
+  await world.call(api.packOrder, { params: { id: order.id }, body: { lines: [line] } });
+});
+
+const unpack = step(fc.tuple(nat(9), from1(4)), async (world, [n, quantity]) => {
+  const order = await openOrder(world, n);
+  const part = order?.lines.flatMap((line) => line.parts).find(({ packed }) => packed !== '0');
+  if (!order || !part) return;
+  const serials = part.item.tracking === 'serial' ? part.pieces.flatMap(({ serial }) => serial ?? []).slice(0, 1) : [];
+  const some = serials.length > 0 ? '1' : String(quantity);
+  const body = { lines: [{ partId: part.id, quantity: some, serials }] };
+  await world.call(api.unpackOrder, { params: { id: order.id }, body });
+});
+
+const ship = step(fc.tuple(nat(9), from1(9), fc.boolean(), fc.boolean()), async (world, [n, some, all, finishing]) => {
+  const order = await openOrder(world, n);
+  if (!order) return;
+  const lines = order.lines
+    .filter(({ open }) => open !== '0')
+    .map((line) => ({
+      lineId: line.id,
+      quantity: all && line.canShip !== '0' ? line.canShip : String(some),
+      parts: line.parts.flatMap((part) => {
+        const there = [...part.pieces, ...part.bins.flatMap(({ pieces }) => pieces)].flatMap(
+          ({ serial }) => serial ?? [],
+        );
+        const count = all ? Number(line.canShip) : some;
+        return part.item.tracking === 'serial' ? [{ partId: part.id, serials: there.slice(0, count) }] : [];
+      }),
+    }));
+  const builds = finishing ? order.lines.flatMap((line) => line.parts.flatMap((part) => part.builds)) : [];
+  const finishes = [];
+  for (const { id } of builds.slice(0, 1)) {
+    const { version, quantity, finished } = await world.call(api.build, { params: { id } });
+    const good = String(Number(quantity) - Number(finished));
+    if (good !== '0') finishes.push({ buildId: id, version, good, outputBinId: world.bin(2), lines: [] });
+  }
+  const { version } = order;
+  await world.call(api.shipOrder, { params: { id: order.id }, body: { version, lines, finishes } });
+});
+
+const buildFor = step(fc.tuple(nat(9), from1(9), fc.boolean()), async (world, [n, quantity, together]) => {
+  const { rows } = await world.call(api.orders, { query: {} });
+  const orderIds = rows.slice(n % Math.max(1, rows.length)).map(({ id }) => id);
+  if (orderIds.length === 0) return;
+  const { lines } = await world.call(api.lookToBuild, { body: { orderIds: orderIds.slice(0, 3) } });
+  const chosen = lines.map(({ partId, short }) => ({ partId, quantity: together ? short : String(quantity) }));
+  const body = { chosen: chosen.filter((one) => one.quantity !== '0') };
+  if (body.chosen.length > 0) await world.call(api.buildForOrders, { body });
+});
+
+/** Another quantity of the first line; now and then another item on the last, or no last line at all. */
+const change = step(fc.tuple(nat(9), from1(12), nat(5)), async (world, [n, quantity, how]) => {
+  const order = await openOrder(world, n);
+  if (!order) return;
+  const { id, version, customerId, wantedOn, lines } = order;
+  const kept = how === 0 && lines.length > 1 ? lines.slice(0, -1) : lines;
+  const typed = kept.map((line, index) => ({
+    id: line.id,
+    itemId: how === 1 && index === kept.length - 1 ? world.items.box.id : line.itemId,
+    quantity: index === 0 && line.decimals === 0 ? String(quantity) : line.quantity,
+  }));
+  await world.call(api.saveOrder, { params: { id }, body: { version, customerId, wantedOn, lines: typed } });
+});
+
+const giveUp = step(fc.tuple(nat(9), fc.boolean()), async (world, [n, whole]) => {
+  const order = await openOrder(world, n);
+  if (!order) return;
+  const body = { version: order.version, reason: 'no longer wanted' };
+  if (whole) await world.call(api.cancelOrder, { params: { id: order.id }, body });
+  else
+    await world.call(api.dropOrder, {
+      params: { id: order.id },
+      body: { ...body, lineIds: order.lines.slice(0, 1).map(({ id }) => id) },
+    });
+});
+
+const part = step(fc.tuple(nat(9), from1(4)), async (world, [n, quantity]) => {
+  const order = await openOrder(world, n);
+  const line = order?.lines.find(({ open }) => open !== '0');
+  if (!order || !line) return;
+  const lines = [{ lineId: line.id, quantity: String(quantity) }];
+  await world.call(api.splitOrder, { params: { id: order.id }, body: { version: order.version, lines } });
+});
+
+/** Whatever may happen to orders; most of it is packing and shipping. */
+export const anySale: fc.Arbitrary<Step> = fc.oneof(
+  ...[sell, sell, sell, pack, pack, pack, unpack, ship, ship, ship, buildFor, buildFor, change, giveUp, part],
+);
