@@ -29,11 +29,20 @@ export const router = createBrowserRouter([
         path: 'orders/customers/:id?',
         lazy: async () => ({ Component: (await import('./orders/CustomersPage.tsx')).CustomersPage }),
       },
+      {
+        path: 'orders/:id/papers',
+        lazy: async () => ({ Component: (await import('./orders/PapersPage.tsx')).PapersPage }),
+      },
+      { path: 'orders/weeks', lazy: async () => ({ Component: (await import('./orders/WeeksPage.tsx')).WeeksPage }) },
       { path: 'orders/:id?', lazy: async () => ({ Component: (await import('./orders/OrdersPage.tsx')).OrdersPage }) },
       { path: 'build/:id?', lazy: async () => ({ Component: (await import('./builds/BuildPage.tsx')).BuildPage }) },
       {
         path: 'build/:id/finish',
         lazy: async () => ({ Component: (await import('./builds/FinishPage.tsx')).FinishPage }),
+      },
+      {
+        path: 'pick/orders/:id',
+        lazy: async () => ({ Component: (await import('./picking/PickPage.tsx')).PickOrderPage }),
       },
       { path: 'pick/:id?', lazy: async () => ({ Component: (await import('./picking/PickPage.tsx')).PickPage }) },
       {
@@ -113,6 +122,7 @@ export const router = createBrowserRouter([
             path: 'scanner',
             lazy: async () => ({ Component: (await import('./devices/ScannerPage.tsx')).ScannerPage }),
           },
+          { path: 'shop', lazy: async () => ({ Component: (await import('./devices/ShopPage.tsx')).ShopPage }) },
           {
             path: 'mailbox',
             lazy: async () => ({ Component: (await import('./devices/MailboxPage.tsx')).MailboxPage }),

@@ -2,7 +2,8 @@ import type { BuildRow } from '@yosegi/contract';
 import { useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
@@ -100,6 +101,7 @@ function Group({ title, rows }: { title: string; rows: readonly BuildRow[] }) {
             <>
               {row.number}
               {row.due && <> · {row.late ? <Late>due {format.day(row.due)}</Late> : `due ${format.day(row.due)}`}</>}
+              {row.orders[0] && ` · for ${row.orders[0].customer}${row.orders.length > 1 ? ' and others' : ''}`}
             </>
           }
         />

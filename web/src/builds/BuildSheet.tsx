@@ -2,6 +2,7 @@ import type { BuildDetail } from '@yosegi/contract';
 import { formatDecimal, readForText } from '@yosegi/core/number';
 import { Link } from 'react-router';
 import { useCommand } from '../api/client.ts';
+import { BoughtForIt } from '../buying/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
@@ -11,6 +12,7 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
 import { BuildLines } from './BuildLines.tsx';
+import { ForOrders } from './ForOrders.tsx';
 import { PlanDetails } from './PlanDetails.tsx';
 import { StartPanel } from './StartPanel.tsx';
 import { StateChip } from './StateChip.tsx';
@@ -40,6 +42,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
               ) : (
                 'no due day'
               )}
+              {build.orders.length > 0 && ` · for ${[...new Set(build.orders.map(({ order }) => order))].join(', ')}`}
             </Lead>
           </div>
         </SheetHead>
@@ -82,6 +85,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
       <Margin aria-label="About this build">
         <h2>{build.state === 'planned' ? 'The plan' : 'About it'}</h2>
         <PlanDetails key={build.id} build={build} />
+        <ForOrders build={build} />
         <h2 style={{ marginTop: 22 }}>What was posted</h2>
         {build.documents.length === 0 && <Muted>Nothing yet.</Muted>}
         {build.documents.map((document) => (
@@ -94,22 +98,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
             </Faint>
           </KeyValue>
         ))}
-        {build.purchases.length > 0 && (
-          <>
-            <h2 style={{ marginTop: 22 }}>Bought for it</h2>
-            {build.purchases.map((bought) => (
-              <KeyValue key={`${bought.orderId}.${bought.code}`}>
-                <span>
-                  <Link to={`/buying/orders/${bought.orderId}`}>{bought.order}</Link>{' '}
-                  <Faint>{bought.open ? 'still to come' : 'not awaited'}</Faint>
-                </span>
-                <b>
-                  {format.quantity(bought.quantity, bought.unit, 3)} {bought.code}
-                </b>
-              </KeyValue>
-            ))}
-          </>
-        )}
+        <BoughtForIt purchases={build.purchases} />
         {build.related.length > 0 && (
           <>
             <h2 style={{ marginTop: 22 }}>Split off</h2>

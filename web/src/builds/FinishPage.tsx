@@ -1,16 +1,5 @@
 import type { BuildDetail } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
-import { finishCost, plannedPortion, plannedUse, type UsedLine } from '@yosegi/core/builds';
-import {
-  formatDecimal,
-  fromZero,
-  type Money,
-  type Percent,
-  parseDecimal,
-  parseQuantity,
-  type Quantity,
-  readExact,
-} from '@yosegi/core/number';
+import { formatDecimal, parseDecimal, readExact } from '@yosegi/core/number';
 import { writeSerials } from '@yosegi/core/tracking';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
@@ -23,22 +12,24 @@ import { useCan } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Ask, AskAnswer, BigNumber, Foot } from '../ui/layout.ts';
-import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Muted, Push } from '../ui/text.ts';
+import { reckonUse } from './reckonUse.ts';
 import { UseGrid } from './UseGrid.tsx';
 
 /** Lot or serials of what was made, in a narrow column. */
 const Made = styled.div`> div { padding-left: 0; > * { max-width: 100%; } }`;
-const Check = styled.label`display: flex; gap: 8px; align-items: center; margin-top: 12px;`;
 
 /** Finishes some or all of a build with what was really used. */
 export function FinishPage() {
@@ -148,10 +139,9 @@ function FinishForm({ build }: { build: BuildDetail }) {
           )}
         </div>
         {portion && (
-          <Check>
-            <input type="checkbox" checked={closing} onChange={(event) => setClosing(event.target.checked)} />
+          <Tick isOn={closing} onChange={setClosing}>
             That's all: close the build here
-          </Check>
+          </Tick>
         )}
         <BigNumber style={{ marginTop: 26 }}>{each(cost.unitCost)}</BigNumber>
         <Muted>
@@ -243,68 +233,3 @@ const parseOr = (text: string): number => {
     return 0;
   }
 };
-
-/** Cost and differences of what is typed; what was not typed is as planned for the good quantity. */
-function reckonUse(build: BuildDetail, goodText: string, typed: ReadonlyMap<number, string>) {
-  const faults = new Map<string, string>();
-  const read = <T extends number>(field: string, parse: () => T): T => {
-    try {
-      return fromZero(parse());
-    } catch (error) {
-      faults.set(field, wordsOf(error) ?? 'This cannot be read.');
-      return 0 as T;
-    }
-  };
-  const good = read('good', () => parseQuantity(goodText, build.decimals));
-  const left = readExact(build.quantity) - readExact(build.finished);
-  if (good === 0 && !faults.has('good')) faults.set('good', 'Type how many are good.');
-  if (good > left) faults.set('good', `Only ${formatDecimal(left)} left. Plan another build for more.`);
-  const progress = {
-    quantity: readExact(build.quantity) as Quantity,
-    finished: readExact(build.finished) as Quantity,
-    outputQuantity: readExact(build.outputQuantity) as Quantity,
-  };
-  const actuals = new Map<number, Quantity>();
-  const lines = build.lines.flatMap((line): UsedLine[] => {
-    const { id: lineId, basis } = line;
-    const said = typed.get(lineId);
-    if (line.kind === 'part' && line.item) {
-      const { item } = line;
-      const need = {
-        basis,
-        quantity: readExact(line.amount) as Quantity,
-        waste: readExact(line.waste) as Percent,
-        decimals: item.decimals,
-      };
-      const actual =
-        said === undefined ? plannedUse(need, progress, good) : read(`line${lineId}`, () => readTyped(said, item));
-      actuals.set(lineId, actual);
-      return [
-        {
-          ...need,
-          kind: 'part',
-          lineId,
-          itemId: line.item.id,
-          actual,
-          unitCost: readExact(line.item.averageCost) as Money,
-        },
-      ];
-    }
-    if (line.kind === 'labour') {
-      const minutes = readExact(line.amount) as Quantity;
-      const planned = plannedPortion(basis, minutes, progress, good);
-      const actual = said === undefined ? planned : read(`line${lineId}`, () => parseQuantity(said || '0', 2));
-      actuals.set(lineId, actual);
-      return [
-        { kind: 'labour', lineId, basis, minutes, ratePerHour: readExact(line.ratePerHour ?? '0') as Money, actual },
-      ];
-    }
-    return line.kind === 'charge' ? [{ kind: 'charge', lineId, basis, amount: readExact(line.amount) as Money }] : [];
-  });
-  try {
-    return { faults, actuals, cost: finishCost(lines, progress, good) };
-  } catch (error) {
-    faults.set('good', wordsOf(error) ?? 'What this costs cannot be worked out.');
-    return { faults, actuals, cost: finishCost([], progress, good) };
-  }
-}

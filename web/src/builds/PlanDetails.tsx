@@ -1,12 +1,15 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
-import { Choice, Field, TextArea } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { DayField } from '../ui/DayField.tsx';
+import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Form, KeyValue } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { TextArea } from '../ui/TextArea.tsx';
 import { useTypedOver } from '../ui/useTypedOver.ts';
 
 const readBuild = (build: BuildDetail | null) => ({
@@ -64,9 +67,8 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
         onChange={(quantity) => over.set({ quantity })}
         error={problemAt(change.error, 'quantity')}
       />
-      <Field
+      <DayField
         label="Due day"
-        type="date"
         value={typed.due}
         onChange={(due) => over.set({ due })}
         error={problemAt(change.error, 'due')}

@@ -3,13 +3,15 @@ import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { coverOf } from '../coverage/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Field, TextArea } from '../ui/Field.tsx';
+import { DayField } from '../ui/DayField.tsx';
+import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Form, Wide } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { TextArea } from '../ui/TextArea.tsx';
 import { Lead, Row } from '../ui/text.ts';
 
 /** Plans one build; several at once are planned from Cover. */
@@ -67,13 +69,7 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
           autoFocus={itemId !== null}
           error={problemAt(plan.error, 'builds.0.quantity')}
         />
-        <Field
-          label="Due day"
-          type="date"
-          value={due}
-          onChange={setDue}
-          error={problemAt(plan.error, 'builds.0.due')}
-        />
+        <DayField label="Due day" value={due} onChange={setDue} error={problemAt(plan.error, 'builds.0.due')} />
         <Wide>
           <TextArea
             label="Remark"

@@ -9,13 +9,14 @@ import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
-import { Choice } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
@@ -73,6 +74,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
             quantity: formatDecimal(quantity),
             price: offer.price,
             needs: row.needs.map(({ buildId, quantity: wanted }) => ({ buildId, quantity: wanted })),
+            orders: row.orders.map(({ orderId, quantity: wanted }) => ({ orderId, quantity: wanted })),
           })),
         })),
       },
@@ -260,12 +262,7 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
   return (
     <tr {...(out ? { 'data-quiet': true } : {})}>
       <td>
-        <input
-          type="checkbox"
-          aria-label={`Order ${row.name}`}
-          checked={!out}
-          onChange={(event) => change({ out: !event.target.checked })}
-        />
+        <Tick label={`Order ${row.name}`} isOn={!out} onChange={(isOn) => change({ out: !isOn })} />
       </td>
       <td>
         <ItemCell row={row} />

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { problemAt, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
+import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Grid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
@@ -57,9 +58,8 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
           <Field label="Their number for it" value={reference} onChange={setReference} autoFocus />
         </div>
         <div style={{ width: 180 }}>
-          <Field
+          <DayField
             label="One day for all lines"
-            type="date"
             value={all}
             onChange={(day) => {
               setAll(day);
@@ -83,10 +83,9 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
                 />
               </td>
               <td style={{ width: 180 }}>
-                <Field
+                <DayField
                   label={`Day promised for ${line.name}`}
                   hideLabel
-                  type="date"
                   value={typed.get(line.id)?.on ?? ''}
                   onChange={(on) => set(line.id, { on })}
                 />

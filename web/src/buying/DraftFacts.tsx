@@ -58,24 +58,3 @@ export function SupplierFacts({ supplier }: { supplier: SupplierDetail | undefin
     </>
   );
 }
-
-export function BoughtFor({ lines }: { lines: readonly DraftLine[] }) {
-  const format = useFormat();
-  const rows = lines.flatMap((line) => line.needs.map((need) => ({ line, need })));
-  if (rows.length === 0) return null;
-  return (
-    <>
-      <h2 style={{ marginTop: 22 }}>Bought for</h2>
-      {rows.map(({ line, need }) => (
-        <KeyValue key={`${line.key}.${need.buildId}`}>
-          <span>
-            <Link to={`/build/${need.buildId}`}>{need.build}</Link> <Faint>{need.product}</Faint>
-          </span>
-          <b>
-            {format.quantity(need.quantity, line.item.unit, line.item.decimals)} {line.item.code}
-          </b>
-        </KeyValue>
-      ))}
-    </>
-  );
-}

@@ -9,7 +9,9 @@ import { readPricedLine } from '../lines/pricedLine.ts';
 import { LineItem, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { DayField } from '../ui/DayField.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { BigNumber, Grid, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
@@ -18,7 +20,8 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Lead, Push, Row } from '../ui/text.ts';
 import { useKept } from '../ui/useKept.ts';
-import { BoughtFor, OfferWords, SupplierFacts } from './DraftFacts.tsx';
+import { BoughtFor } from './BoughtFor.tsx';
+import { OfferWords, SupplierFacts } from './DraftFacts.tsx';
 import type { DraftLine, Offers } from './draftLine.ts';
 import { openFile } from './files.ts';
 
@@ -97,7 +100,7 @@ export function DraftOrder({
   useShortcut('Enter', () => lines.length > 0 && keep(true), { ctrl: true });
   const addItem = (item: Item) => {
     const start = startOf(item, offers);
-    append({ item, ...start, proposed: start.price, wantedOn: '', needs: [] });
+    append({ item, ...start, proposed: start.price, wantedOn: '', needs: [], orders: [] });
   };
   // Prices of another supplier: what was proposed follows, what was typed stays.
   const [priced, setPriced] = useState(chosen);
@@ -138,9 +141,8 @@ export function DraftOrder({
             />
           </div>
           <div style={{ width: 160 }}>
-            <Field
+            <DayField
               label="Wanted on"
-              type="date"
               value={wantedOn}
               onChange={(day) => change({ wantedOn: day })}
               error={problemAt(error, 'wantedOn')}
@@ -186,10 +188,9 @@ export function DraftOrder({
                     costError={own?.costError ?? problemAt(error, `lines.${index}.price`)}
                   />
                   <td>
-                    <Field
+                    <DayField
                       label={`Day on which ${line.item.name} is wanted`}
                       hideLabel
-                      type="date"
                       value={line.wantedOn}
                       onChange={(day) => set(line.key, { wantedOn: day })}
                     />
@@ -304,6 +305,7 @@ const inputOf = ({ from, wantedOn, remark }: Head, lines: readonly Omit<DraftLin
     price: line.price.trim() || '0',
     wantedOn: line.wantedOn || null,
     needs: line.needs.map(({ buildId, quantity }) => ({ buildId, quantity })),
+    orders: line.orders.map(({ orderId, quantity }) => ({ orderId, quantity })),
   })),
 });
 
@@ -316,6 +318,7 @@ function fromOrder(line: PurchaseOrder['lines'][number]): Omit<DraftLine, 'key'>
     proposed: line.price,
     wantedOn: line.wantedOn ?? '',
     needs: line.needs,
+    orders: line.orders,
   };
 }
 

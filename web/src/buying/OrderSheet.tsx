@@ -12,6 +12,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
+import { BoughtFor } from './BoughtFor.tsx';
 import { ConfirmForm } from './ConfirmForm.tsx';
 import { learntWords, OrderChip } from './words.tsx';
 
@@ -223,23 +224,11 @@ const mailNames = {
 
 function OrderMargin({ order }: { order: PurchaseOrder }) {
   const format = useFormat();
-  const needs = order.lines.flatMap((line) => line.needs.map((need) => ({ line, need })));
   return (
     <Margin aria-label="About this order">
       <h2>It comes to</h2>
       <BigNumber style={{ fontSize: 32 }}>{format.money(order.worth)}</BigNumber>
-      <h2 style={{ marginTop: 18 }}>Bought for</h2>
-      {needs.length === 0 && <Muted>The shelf.</Muted>}
-      {needs.map(({ line, need }) => (
-        <KeyValue key={`${line.id}.${need.buildId}`}>
-          <span>
-            <Link to={`/build/${need.buildId}`}>{need.build}</Link> <Faint>{need.product}</Faint>
-          </span>
-          <b>
-            {format.quantity(need.quantity, line.unit, line.decimals)} {line.code}
-          </b>
-        </KeyValue>
-      ))}
+      <BoughtFor lines={order.lines.map((line) => ({ ...line, item: line }))} />
       <h2 style={{ marginTop: 18 }}>What came</h2>
       {order.receipts.length === 0 && <Muted>Nothing yet.</Muted>}
       {order.receipts.map((receipt) => (

@@ -15,7 +15,8 @@ import { useScans } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
@@ -23,6 +24,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { Tick } from '../ui/Tick.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 
 /** What comes in for an order: prefilled from what was announced, else from what is open. */
@@ -304,10 +306,9 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
           </tbody>
         </Grid>
         {overs.length > 0 && (
-          <label>
-            <input type="checkbox" checked={acceptOver} onChange={(event) => setAcceptOver(event.target.checked)} />{' '}
+          <Tick isOn={acceptOver} onChange={setAcceptOver}>
             Take in {overs.join(' and ')} more than was ordered
-          </label>
+          </Tick>
         )}
         {problem && (
           <ProblemBox

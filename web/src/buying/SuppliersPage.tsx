@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Field, TextArea } from '../ui/Field.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import {
   Cell,
@@ -24,6 +24,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
+import { TextArea } from '../ui/TextArea.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';

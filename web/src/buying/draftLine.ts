@@ -10,5 +10,6 @@ export interface DraftLine {
   readonly proposed: string;
   readonly wantedOn: string;
   readonly needs: readonly Need[];
+  readonly orders: PurchaseOrder['lines'][number]['orders'];
 }
 export type Offers = SupplierDetail['offers'];

@@ -1,1 +1,2 @@
+export { BoughtForIt } from './BoughtFor.tsx';
 export { OrderChip } from './words.tsx';

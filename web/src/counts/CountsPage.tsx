@@ -5,18 +5,20 @@ import styled from 'styled-components';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { DayField } from '../ui/DayField.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Grid, Scroll } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
 import { CountSheet } from './CountSheet.tsx';
 
 const Begin = styled.section`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 14px 16px; margin: 16px 0; display: grid; gap: 12px;`;
 const Bins = styled.fieldset`
   border: 0; padding: 0; margin: 0; display: flex; flex-wrap: wrap; gap: 4px 14px; legend { font-weight: 600; padding: 0 0 4px; }
-  label { display: inline-flex; gap: 6px; align-items: center; min-height: 28px; } input { width: 18px; height: 18px; accent-color: var(--walnut); }
 `;
 
 /** Counts: the list and the start of another, or one of them. */
@@ -103,7 +105,7 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
     setChosen(next);
   };
   return (
-    <Begin aria-label="Begin a count">
+    <Begin aria-label="Start a count">
       <h2>Count what?</h2>
       {stores.map((store) => {
         const shelves = store.bins.filter((bin) => bin.kind === 'shelf');
@@ -112,24 +114,18 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
           shelves.length > 0 && (
             <Bins key={store.id}>
               <legend>
-                <label>
-                  <input
-                    type="checkbox"
-                    checked={ids.every((id) => chosen.has(id))}
-                    onChange={(event) => toggle(ids, event.target.checked)}
-                  />
+                <Tick
+                  isOn={ids.every((id) => chosen.has(id))}
+                  isSome={ids.some((id) => chosen.has(id)) && !ids.every((id) => chosen.has(id))}
+                  onChange={(isOn) => toggle(ids, isOn)}
+                >
                   {store.name}
-                </label>
+                </Tick>
               </legend>
               {shelves.map((bin) => (
-                <label key={bin.id}>
-                  <input
-                    type="checkbox"
-                    checked={chosen.has(bin.id)}
-                    onChange={(event) => toggle([bin.id], event.target.checked)}
-                  />
+                <Tick key={bin.id} isOn={chosen.has(bin.id)} onChange={(isOn) => toggle([bin.id], isOn)}>
                   {bin.code}
-                </label>
+                </Tick>
               ))}
             </Bins>
           )
@@ -155,9 +151,8 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
           />
         </div>
         <div style={{ width: 190 }}>
-          <Field
+          <DayField
             label="Only what was not counted since"
-            type="date"
             value={notSince}
             onChange={setNotSince}
             error={problemAt(begin.error, 'notSince')}
@@ -173,7 +168,7 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
             begin.mutate({ body: { binIds: [...chosen], q, notSince: notSince || null, group: kind, supplierId } });
           }}
         >
-          Begin to count {count(chosen.size, 'bin')}
+          {chosen.size === 0 ? 'Start the count' : `Start the count · ${count(chosen.size, 'bin')}`}
         </Button>
       </Row>
       <ProblemBox error={begin.error} shownAt={['notSince']} />

@@ -1,8 +1,13 @@
 import type { ComponentCover } from '@yosegi/core/coverage';
 import { formatDecimal } from '@yosegi/core/number';
+import { useState } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { PromisedRows } from '../items/index.ts';
 import { type Format, useFormat } from '../ui/format.ts';
+import { Answer } from '../ui/States.tsx';
 import { Stave } from '../ui/Stave.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
@@ -11,7 +16,7 @@ import type { SnapshotItem } from './want.ts';
 const Line = styled.li<{ $short: boolean }>`
   display: grid; grid-template-columns: 32px minmax(120px, 210px) 84px minmax(60px, 1fr) 124px; gap: 12px; align-items: center; padding: 6px 24px; margin: 0 -24px;
   border-bottom: 1px solid var(--line-soft); ${({ $short }) => $short && 'background: linear-gradient(90deg, #f9e7dd, #fff0); box-shadow: inset 5px 0 var(--short);'}
-  b { line-height: 1.15; } small { color: var(--ink-3); } a { color: inherit; text-decoration: none; } a:hover { text-decoration: underline; }
+  b { line-height: 1.15; } small { color: var(--ink-3); } a { color: inherit; text-decoration: none; display: inline-block; padding: 3px 0; } a:hover { text-decoration: underline; }
   .num { text-align: right; line-height: 1.2; white-space: nowrap; }
   @media (max-width: 700px) { grid-template-columns: 32px 1fr 84px; > :nth-child(4) { grid-column: 1 / -1; } > :nth-child(5) { grid-column: 1 / -1; text-align: left; } }
 `;
@@ -19,11 +24,15 @@ const List = styled.ol`list-style: none; margin: 0; padding: 0;`;
 const Head = styled(
   Line,
 )`font-size: 12px; color: var(--ink-2); border-bottom-color: var(--line); @media (max-width: 700px) { display: none; }`;
+const Whom = styled(AriaButton)`
+  border: 0; background: none; padding: 0; min-height: 24px; font: inherit; font-size: 12px; color: var(--promised-ink, var(--ink-2)); cursor: pointer;
+  &:hover { text-decoration: underline; }
+`;
+const Below = styled.div`grid-column: 2 / -1; padding: 2px 0 8px;`;
 const Verdict = styled.b<{ $tone: string }>`color: var(--${({ $tone }) => $tone}-ink);`;
 
 /** Every component's road to enough, the scarcest first. */
 export function Components({ answer, items }: { answer: CoverAnswer; items: ReadonlyMap<number, SnapshotItem> }) {
-  const format = useFormat();
   const limiting = new Set(answer.products.map((product) => product.limitedBy));
   return (
     <List aria-label="Components">
@@ -37,39 +46,79 @@ export function Components({ answer, items }: { answer: CoverAnswer; items: Read
       {answer.components.map((component) => {
         const item = items.get(component.itemId);
         if (!item) return null;
-        const amount = (scaled: number) => format.quantity(formatDecimal(scaled), item.unit, item.decimals);
-        return (
-          <Line key={component.itemId} $short={component.short > 0 || limiting.has(component.itemId)}>
-            <Tile code={item.code} size={32} />
-            <span>
-              <Link to={`/stock/items/${item.id}`}>
-                <b>{item.name}</b>
-              </Link>
-              <br />
-              <small>
-                {item.code}
-                {item.homeBin && ` · ${item.homeBin}`}
-                {component.alternates.map((other) => {
-                  const stand = items.get(other.itemId);
-                  return (
-                    stand && (
-                      <span key={other.itemId}>
-                        <br />
-                        {format.quantity(formatDecimal(other.quantity), stand.unit, stand.decimals)} {stand.name} could
-                        stand in for {amount(other.standsFor)}
-                      </span>
-                    )
-                  );
-                })}
-              </small>
-            </span>
-            <b className="num">{amount(component.needed)}</b>
-            <Stave amounts={component} label={spoken(component, item.name, amount)} />
-            <span className="num">{verdict(component, item, amount, format)}</span>
-          </Line>
-        );
+        const isTight = component.short > 0 || limiting.has(component.itemId);
+        return <Component key={item.id} component={component} item={item} items={items} isTight={isTight} />;
       })}
     </List>
+  );
+}
+
+interface One {
+  readonly component: ComponentCover;
+  readonly item: SnapshotItem;
+  readonly items: ReadonlyMap<number, SnapshotItem>;
+  /** It is short, or what limits a product. */
+  readonly isTight: boolean;
+}
+
+function Component({ component, item, items, isTight }: One) {
+  const format = useFormat();
+  const [isOpen, setOpen] = useState(false);
+  const amount = (scaled: number) => format.quantity(formatDecimal(scaled), item.unit, item.decimals);
+  const { promised } = component;
+  return (
+    <Line $short={isTight}>
+      <Tile code={item.code} size={32} />
+      <span>
+        <Link to={`/stock/items/${item.id}`}>
+          <b>{item.name}</b>
+        </Link>
+        <br />
+        <small>
+          {item.code}
+          {item.homeBin && ` · ${item.homeBin}`}{' '}
+          {promised > 0 && (
+            <>
+              {'· '}
+              <Whom
+                aria-label={`${amount(promised)} promised, of ${item.name}: to whom?`}
+                aria-expanded={isOpen}
+                onPress={() => setOpen(!isOpen)}
+              >
+                {amount(promised)} promised
+                <span aria-hidden> {isOpen ? '▴' : '▾'}</span>
+              </Whom>
+            </>
+          )}
+          {component.alternates.map((other) => {
+            const stand = items.get(other.itemId);
+            return (
+              stand && (
+                <span key={other.itemId}>
+                  <br />
+                  {format.quantity(formatDecimal(other.quantity), stand.unit, stand.decimals)} {stand.name} could stand
+                  in for {amount(other.standsFor)}
+                </span>
+              )
+            );
+          })}
+        </small>
+      </span>
+      <b className="num">{amount(component.needed)}</b>
+      <Stave amounts={component} label={spoken(component, item.name, amount)} />
+      <span className="num">{verdict(component, item, amount, format)}</span>
+      {isOpen && <ToWhom item={item} />}
+    </Line>
+  );
+}
+
+/** To whom a component is promised, beneath it. */
+function ToWhom({ item }: { item: SnapshotItem }) {
+  const promised = useQuestion('promisedTo', { params: { id: item.id } });
+  return (
+    <Below role="group" aria-label={`Promised to, of ${item.name}`}>
+      <Answer of={promised}>{(rows) => <PromisedRows rows={rows} unit={item.unit} decimals={item.decimals} />}</Answer>
+    </Below>
   );
 }
 
@@ -86,14 +135,19 @@ function spoken(component: ComponentCover, name: string, amount: (scaled: number
 }
 
 function verdict(component: ComponentCover, item: SnapshotItem, amount: (scaled: number) => string, format: Format) {
-  const { needed, free, promised, short, wholeOn } = component;
-  const elsewhere = promised > 0 ? `${amount(promised)} promised` : '';
+  const { needed, free, coming, short, wholeOn } = component;
   if (short > 0) {
     return (
       <>
         <Verdict $tone="short">short {amount(short)}</Verdict>
         <br />
-        <small>{elsewhere || (item.definitionId === null ? 'nothing coming' : 'can be built')}</small>
+        <small>
+          {coming > 0
+            ? `with ${amount(coming)} coming`
+            : item.definitionId === null
+              ? 'nothing coming'
+              : 'can be built'}
+        </small>
       </>
     );
   }
@@ -102,7 +156,7 @@ function verdict(component: ComponentCover, item: SnapshotItem, amount: (scaled:
       <>
         <Verdict $tone="coming">{wholeOn ? `from ${format.day(wholeOn)}` : 'coming, no day'}</Verdict>
         <br />
-        <small>+ {amount(component.coming)}</small>
+        <small>+ {amount(coming)}</small>
       </>
     );
   }
@@ -110,7 +164,7 @@ function verdict(component: ComponentCover, item: SnapshotItem, amount: (scaled:
     <>
       <Verdict $tone="ok">{free === needed ? 'just enough' : 'enough'}</Verdict>
       <br />
-      <small>{elsewhere || `${amount(free - needed)} left`}</small>
+      <small>{`${amount(free - needed)} left`}</small>
     </>
   );
 }

@@ -7,6 +7,7 @@ import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
+import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, type Format, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
@@ -120,7 +121,7 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
           );
         })}
         <div style={{ marginTop: 14, maxWidth: 170 }}>
-          <Field label="Due day of the builds" type="date" value={due} onChange={setDue} />
+          <DayField label="Due day of the builds" value={due} onChange={setDue} />
         </div>
       </Ask>
       <AnswerPane>

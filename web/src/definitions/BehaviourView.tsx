@@ -8,6 +8,7 @@ import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Radios } from '../ui/Radios.tsx';
 import { Late, Lead, Row } from '../ui/text.ts';
 import { sentencesOf } from './behaviour.ts';
 import type { Draft } from './draft.ts';
@@ -16,8 +17,6 @@ const Switches = styled.div`display: grid; grid-template-columns: repeat(3, minm
 const Group = styled.fieldset`
   border: 1px solid var(--line); border-radius: 3px; padding: 8px 12px 10px; margin: 0; background: var(--sheet); min-width: 0;
   legend { font: 600 15px var(--display); padding: 0 5px; }
-  label { display: flex; gap: 8px; padding: 4px 0; align-items: baseline; cursor: pointer; }
-  input[type='radio'] { accent-color: var(--walnut); width: 16px; height: 16px; flex: none; transform: translateY(3px); }
 `;
 const Happens = styled.dl`
   display: grid; grid-template-columns: 122px minmax(0, 1fr); gap: 0; margin: 0; border-top: 1px solid var(--line);
@@ -58,7 +57,6 @@ export function BehaviourView({
           <Switches>
             <Switch
               title="When it is put together"
-              name="made"
               value={typed.made}
               onChange={(made) => set({ made: made as Behaviour['made'] })}
               options={[
@@ -69,7 +67,6 @@ export function BehaviourView({
             />
             <Switch
               title="What the customer reads"
-              name="paperwork"
               value={typed.paperwork}
               onChange={(paperwork) => set({ paperwork: paperwork as Behaviour['paperwork'] })}
               options={[
@@ -79,7 +76,6 @@ export function BehaviourView({
             />
             <Switch
               title="What an order may change"
-              name="onOrder"
               value={typed.onOrder === 'swaps' ? `swaps-${typed.swapFor}` : typed.onOrder}
               onChange={(value) =>
                 set(
@@ -100,7 +96,6 @@ export function BehaviourView({
           <Row $gap={14} $wrap style={{ marginBottom: 14 }}>
             <Switch
               title="Price"
-              name="price"
               value={typed.price}
               onChange={(price) => set({ price: price as Behaviour['price'] })}
               options={[
@@ -189,7 +184,6 @@ export function BehaviourView({
 
 function Switch({
   title,
-  name,
   value,
   onChange,
   options,
@@ -197,7 +191,6 @@ function Switch({
   children,
 }: {
   title: string;
-  name: string;
   value: string;
   onChange: (value: string) => void;
   options: readonly (readonly [string, string])[];
@@ -207,12 +200,7 @@ function Switch({
   return (
     <Group {...(error ? { style: { borderColor: 'var(--short)' } } : {})}>
       <legend>{title}</legend>
-      {options.map(([option, text]) => (
-        <label key={option}>
-          <input type="radio" name={name} checked={value === option} onChange={() => onChange(option)} />
-          <span>{text}</span>
-        </label>
-      ))}
+      <Radios label={title} hideLabel value={value} onChange={onChange} options={options} />
       {children}
       {error && <Late>Not possible as things are; see below.</Late>}
     </Group>

@@ -6,7 +6,7 @@ import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
-import { Choice } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Cell, Grid } from '../ui/layout.ts';

@@ -5,6 +5,7 @@ import { problemAt, problemOf, useCommand } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
+import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
@@ -131,10 +132,9 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
               </Button>
             ) : (
               <div style={{ width: 150 }}>
-                <Field
+                <DayField
                   label="In use from"
                   hideLabel
-                  type="date"
                   value={from}
                   onChange={setFrom}
                   error={problemAt(use.error, 'from')}

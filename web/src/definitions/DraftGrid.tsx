@@ -5,7 +5,8 @@ import { formatDecimal } from '@yosegi/core/number';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import styled from 'styled-components';
-import { ask } from '../api/client.ts';
+import { Mending } from '../lines/Mending.tsx';
+import { matchPasted, type PastedRow } from '../lines/matchPasted.ts';
 import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
@@ -20,22 +21,19 @@ import {
   labourLine,
   newKey,
   noteLine,
-  type PastedRow,
   partLine,
   type Reckoning,
 } from './draft.ts';
-import { Mending } from './Mending.tsx';
-import { readPaste } from './paste.ts';
 import { sharesExplained } from './shares.ts';
 
 const Table = styled(Grid)`
-  input, select {
+  input, button[data-cell] {
     border: 1px solid transparent; background: transparent; border-radius: 2px; padding: 4px 5px; width: 100%; min-width: 0;
     &:hover { border-color: var(--line); } &:focus { background: #fff; border-color: var(--indigo); outline: 1px solid var(--indigo); }
     &[aria-invalid='true'] { border-color: var(--short); background: var(--short-wash); }
   }
   input.num { text-align: right; }
-  select { appearance: none; cursor: pointer; text-decoration: underline dotted var(--ink-3); text-underline-offset: 3px; }
+  button[data-cell] { min-height: 28px; cursor: pointer; text-align: left; > span { text-decoration: underline dotted var(--ink-3); text-underline-offset: 3px; } > svg { display: none; } }
   td { padding: 2px 3px; }
   svg { flex: none; }
 `;
@@ -93,22 +91,11 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
 
   /** Rows of a spreadsheet: what is certain becomes lines, what is not is kept for mending. */
   const paste = async (text: string) => {
-    const rows = readPaste(text);
-    const asked = [...new Set(rows.flatMap((row) => row.texts.map((one) => one.slice(0, 200))))].slice(0, 200);
     try {
       setPasteError(null);
-      const found = new Map((await ask('matchItems', { body: { texts: asked } })).map((match) => [match.text, match]));
-      const added: DraftLine[] = [];
-      const mending: PastedRow[] = [];
-      for (const { texts, quantity } of rows) {
-        const matches = texts.map((one) => found.get(one.slice(0, 200)));
-        const item = matches.find((match) => match?.item)?.item;
-        if (item) added.push(partLine(item, quantity));
-        else {
-          const likely = matches.flatMap((match) => match?.likely ?? []).slice(0, 4);
-          mending.push({ key: newKey(), text: texts.join(' · '), quantity, likely });
-        }
-      }
+      const { found, unknown } = await matchPasted(text);
+      const added: DraftLine[] = found.map(({ item, quantity }) => partLine(item, quantity));
+      const mending: PastedRow[] = unknown.map((row) => ({ key: newKey(), ...row }));
       change({ ...draft, lines: [...lines, ...added], mending: [...draft.mending, ...mending] });
     } catch (error) {
       setPasteError(error);
@@ -149,12 +136,14 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
     } else if (event.altKey && event.key.toLowerCase() === 'a' && lines[index]?.kind === 'part') {
       handled();
       setOpened(opened === lines[index]?.key ? null : (lines[index]?.key ?? null));
-    } else if (step !== 0 && !(event.target instanceof HTMLSelectElement)) {
+    } else if (step !== 0) {
       handled();
       focus(index + step, column);
     } else if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) {
       event.preventDefault();
-      if (index + 1 < lines.length && column !== 'amount') focus(index + 1, column);
+      // What is done goes on to how long it takes, a number to the next part, and the rest down its column.
+      if (column === 'text' && lines[index]?.kind !== 'note') focus(index, 'amount');
+      else if (index + 1 < lines.length && column !== 'amount' && column !== 'text') focus(index + 1, column);
       else adder.current?.focus();
     } else sideways(event, index, column);
   };
@@ -162,10 +151,12 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
   const sideways = (event: KeyboardEvent, index: number, column: string) => {
     const step = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
     const input = event.target;
-    if (step === 0 || !(input instanceof HTMLInputElement) || input.type === 'checkbox') return;
-    const whole = input.selectionStart === 0 && input.selectionEnd === input.value.length;
-    const atEnd = step < 0 ? input.selectionEnd === 0 : input.selectionStart === input.value.length;
-    if (!whole && !atEnd) return;
+    if (step === 0) return;
+    if (input instanceof HTMLInputElement) {
+      const whole = input.selectionStart === 0 && input.selectionEnd === input.value.length;
+      const atEnd = step < 0 ? input.selectionEnd === 0 : input.selectionStart === input.value.length;
+      if (!whole && !atEnd) return;
+    }
     const cells = [...(table.current?.querySelectorAll<HTMLElement>(`[data-cell^="${index}."]`) ?? [])];
     const next = cells[cells.findIndex((cell) => cell.dataset.cell === `${index}.${column}`) + step];
     if (!next) return;

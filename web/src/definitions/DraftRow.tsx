@@ -5,8 +5,11 @@ import { formatDecimal, type Percent } from '@yosegi/core/number';
 import { Clock, GripVertical, Shuffle, StickyNote, Tag, X } from 'lucide-react';
 import type { KeyboardEvent } from 'react';
 import styled from 'styled-components';
+import { Choice } from '../ui/Choice.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
+import { NumberInput } from '../ui/NumberInput.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Row } from '../ui/text.ts';
 import { type DraftLine, plainAmount } from './draft.ts';
@@ -114,12 +117,10 @@ export function DraftRow({ line, index, cost, share, rates, set, remove, fault, 
         </td>
         <td className="num">
           {line.kind !== 'note' && (
-            <input
-              className="num"
+            <NumberInput
               aria-label={`Amount of ${name}`}
               value={line.amount}
-              onChange={(event) => set({ amount: event.target.value }, 'amount')}
-              onFocus={(event) => event.currentTarget.select()}
+              onChange={(amount) => set({ amount }, 'amount')}
               onBlur={settle}
               {...cell('amount', amountField[line.kind])}
             />
@@ -127,53 +128,51 @@ export function DraftRow({ line, index, cost, share, rates, set, remove, fault, 
         </td>
         <td>
           {line.kind !== 'note' && (
-            <select
-              aria-label={`How ${name} is counted`}
+            <Choice
+              label={`How ${name} is counted`}
+              hideLabel
               value={line.basis}
-              onChange={(event) => set({ basis: event.target.value as DraftLine['basis'] })}
-              {...cell('basis')}
-            >
-              <option value="per-output">{unit || 'by output'}</option>
-              <option value="per-run">{unit ? `${unit} a run` : 'once a run'}</option>
-            </select>
+              onChange={(basis) => set({ basis: basis as DraftLine['basis'] })}
+              options={[
+                ['per-output', unit || 'by output'],
+                ['per-run', unit ? `${unit} a run` : 'once a run'],
+              ]}
+              cell={cell('basis')}
+            />
           )}
         </td>
         <td>
           {line.kind === 'part' && line.basis === 'per-output' && (
-            <input
-              className="num"
-              inputMode="decimal"
+            <NumberInput
               aria-label={`Waste of ${name} in percent`}
               value={line.waste}
-              onChange={(event) => set({ waste: event.target.value }, 'waste')}
+              onChange={(waste) => set({ waste }, 'waste')}
               {...cell('waste')}
             />
           )}
         </td>
         <td>
           {line.kind === 'part' ? (
-            <select
-              aria-label={`When ${name} is taken`}
+            <Choice
+              label={`When ${name} is taken`}
+              hideLabel
               value={line.taken}
-              onChange={(event) => set({ taken: event.target.value as DraftLine['taken'] })}
-              {...cell('taken')}
-            >
-              <option value="picked-first">picked first</option>
-              <option value="when-finished">when finished</option>
-            </select>
+              onChange={(taken) => set({ taken: taken as DraftLine['taken'] })}
+              options={[
+                ['picked-first', 'picked first'],
+                ['when-finished', 'when finished'],
+              ]}
+              cell={cell('taken')}
+            />
           ) : line.kind === 'labour' ? (
-            <select
-              aria-label={`Rate of ${name}`}
-              value={line.rateId}
-              onChange={(event) => set({ rateId: Number(event.target.value) })}
-              {...cell('rateId')}
-            >
-              {rates.map((rate) => (
-                <option key={rate.id} value={rate.id}>
-                  {rate.name}
-                </option>
-              ))}
-            </select>
+            <Choice
+              label={`Rate of ${name}`}
+              hideLabel
+              value={String(line.rateId)}
+              onChange={(rateId) => set({ rateId: Number(rateId) })}
+              options={rates.map((rate) => [String(rate.id), rate.name])}
+              cell={cell('rateId')}
+            />
           ) : (
             <Faint>{line.kind}</Faint>
           )}
@@ -182,21 +181,17 @@ export function DraftRow({ line, index, cost, share, rates, set, remove, fault, 
         <td>
           {line.kind === 'part' && (
             <Row $gap={2}>
-              <input
-                type="checkbox"
-                aria-label={`${name} comes back on take-apart`}
-                style={{ width: 24, height: 24, flex: 'none', margin: 0, accentColor: 'var(--walnut)' }}
-                checked={line.comesBack}
-                onChange={(event) => set({ comesBack: event.target.checked })}
+              <Tick
+                label={`${name} comes back on take-apart`}
+                isOn={line.comesBack}
+                onChange={(comesBack) => set({ comesBack })}
               />
               {line.comesBack && (
-                <input
-                  className="num"
-                  inputMode="decimal"
+                <NumberInput
                   aria-label={`Take-apart share of ${name}`}
                   placeholder={share === null ? '' : formatDecimal(share, 2)}
                   value={line.share}
-                  onChange={(event) => set({ share: event.target.value }, 'share')}
+                  onChange={(share) => set({ share }, 'share')}
                   {...cell('share')}
                 />
               )}
@@ -204,7 +199,7 @@ export function DraftRow({ line, index, cost, share, rates, set, remove, fault, 
           )}
         </td>
         <td>
-          <Row $gap={0}>
+          <Row $gap={0} style={{ justifyContent: 'flex-end' }}>
             {line.kind === 'part' && (
               <Small
                 type="button"

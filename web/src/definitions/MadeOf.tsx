@@ -35,7 +35,8 @@ export function MadeOf({
   const format = useFormat();
   const { item, purpose, behaviour } = definition;
   const { cost, byBasis, lacking, revision } = reckoning;
-  const price = behaviour.price === 'parts' ? partsPrice(draft, behaviour.discount) : item.sellPrice;
+  const price =
+    behaviour.price === 'parts' ? partsPrice(draft, behaviour.discount, format.currencyDecimals) : item.sellPrice;
   const money = (amount: number) => format.amount(formatDecimal(amount));
   const can = canMakeNow(item, draft, reckoning);
   const limiting = draft.lines.find((line) => line.item?.id === can.limitedBy)?.item;

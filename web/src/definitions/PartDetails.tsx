@@ -3,10 +3,11 @@ import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
-import { Choice } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Cell } from '../ui/layout.ts';
+import { NumberInput } from '../ui/NumberInput.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Push, Row } from '../ui/text.ts';
@@ -70,14 +71,12 @@ export function PartDetails({ line, item, set, fault, onClose }: Props) {
             </span>
           </Cell>
           <Row $gap={5}>
-            <input
-              className="num"
-              inputMode="decimal"
+            <NumberInput
               aria-label={`Ratio of ${alternate.item.name}`}
               aria-invalid={fault(`alternates.${index}.ratio`) !== undefined}
               title={fault(`alternates.${index}.ratio`)}
               value={alternate.ratio}
-              onChange={(event) => change(index, event.target.value)}
+              onChange={(ratio) => change(index, ratio)}
             />
             <Faint style={{ whiteSpace: 'nowrap' }}>
               {alternate.item.unit} for 1 {item.unit}

@@ -10,6 +10,7 @@ import { AnswerBody, AnswerPane, Ask, AskAnswer, Cell, Foot, Grid } from '../ui/
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
@@ -114,12 +115,10 @@ function Preview({ rows, part, by, ratio }: { rows: readonly Replacement[]; part
             {rows.map((row) => (
               <tr key={row.definitionId} {...(row.problem ? { 'data-quiet': true } : {})}>
                 <td>
-                  <input
-                    type="checkbox"
-                    style={{ width: 20, height: 20, accentColor: 'var(--walnut)' }}
-                    aria-label={`Replace it in ${row.name}`}
-                    disabled={row.problem !== null}
-                    checked={row.problem === null && !left.has(row.definitionId)}
+                  <Tick
+                    label={`Replace it in ${row.name}`}
+                    isDisabled={row.problem !== null}
+                    isOn={row.problem === null && !left.has(row.definitionId)}
                     onChange={() => toggle(row.definitionId)}
                   />
                 </td>

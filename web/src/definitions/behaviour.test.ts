@@ -98,9 +98,9 @@ describe('what a kit’s switches do', () => {
   });
 
   it('has no price from parts while one of them has none', () => {
-    expect(partsPrice(draft, '0')).toBe('23.5');
-    expect(partsPrice({ ...draft, lines: [partLine(item(5, 'Felt', null), '1')] }, '0')).toBeNull();
-    expect(partsPrice(draft, 'much')).toBeNull();
+    expect(partsPrice(draft, '0', 2)).toBe('23.5');
+    expect(partsPrice({ ...draft, lines: [partLine(item(5, 'Felt', null), '1')] }, '0', 2)).toBeNull();
+    expect(partsPrice(draft, 'much', 2)).toBeNull();
   });
 });
 

@@ -86,15 +86,15 @@ function orderSentence(
 function priceSentence(sellPrice: string | null, behaviour: Behaviour, draft: Draft, format: Format): string {
   if (behaviour.price === 'own')
     return sellPrice === null ? 'It has no price yet.' : `It sells at ${format.money(sellPrice)}, whatever is in it.`;
-  const price = partsPrice(draft, behaviour.discount);
+  const price = partsPrice(draft, behaviour.discount, format.currencyDecimals);
   const less = Number(behaviour.discount) > 0 ? ` less ${format.number(behaviour.discount)} %` : '';
   return price === null
     ? `It sells at the sum of its parts${less}; a part has no price yet.`
     : `It sells at the sum of its parts${less}: ${format.money(price)} now.`;
 }
 
-/** What one sells at when its parts make its price; null while a part has none. */
-export function partsPrice(draft: Draft, discount: string): string | null {
+/** What one sells at when its parts make its price; null while a part has none. @param decimals of the currency */
+export function partsPrice(draft: Draft, discount: string, decimals: number): string | null {
   try {
     const parts = draft.lines.flatMap((line) =>
       line.item
@@ -104,7 +104,7 @@ export function partsPrice(draft: Draft, discount: string): string | null {
           }
         : [],
     );
-    const price = priceFromParts(parts, parseQuantity(draft.outputQuantity, 6), parsePercent(discount));
+    const price = priceFromParts(parts, parseQuantity(draft.outputQuantity, 6), parsePercent(discount), decimals);
     return price === null ? null : formatDecimal(price);
   } catch {
     return null;

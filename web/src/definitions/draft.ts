@@ -22,6 +22,7 @@ import {
   readExact,
   readQuantity,
 } from '@yosegi/core/number';
+import type { PastedRow } from '../lines/matchPasted.ts';
 import { measuringOf } from '../ui/measuring.ts';
 
 /** A line as it is being typed: texts that may not be numbers yet. */
@@ -47,14 +48,6 @@ export interface DraftLine {
 export interface DraftAlternate {
   readonly item: PartItem;
   readonly ratio: string;
-}
-
-/** A pasted row that is no line yet, because nobody knows which item it means. */
-export interface PastedRow {
-  readonly key: string;
-  readonly text: string;
-  readonly quantity: string;
-  readonly likely: readonly PartItem[];
 }
 
 export interface Draft {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { holdsRows, readPaste } from '../lines/paste.ts';
 import { type History, historyOf, type Step, take } from './history.ts';
-import { holdsRows, readPaste } from './paste.ts';
 
 describe('undo and redo', () => {
   const change = (to: number, tag: string | null = null): Step<number> => ({ do: 'change', to, tag });

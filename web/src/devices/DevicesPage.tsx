@@ -9,6 +9,7 @@ export function DevicesPage() {
         <NavLink to="/devices/printer">Label printer</NavLink>
         <NavLink to="/devices/scanner">Scanner</NavLink>
         <NavLink to="/devices/mailbox">Suppliers’ mailbox</NavLink>
+        <NavLink to="/devices/shop">Web shop</NavLink>
       </Tabs>
       <Outlet />
     </TabbedPage>

@@ -8,7 +8,9 @@ import { LabelMark } from '../print/index.ts';
 import { binLabel } from '../scan/scans.ts';
 import { useScreens } from '../scan/screens.ts';
 import { Button } from '../ui/Button.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { DayField } from '../ui/DayField.tsx';
+import { Field } from '../ui/Field.tsx';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Ask, AskAnswer } from '../ui/layout.ts';
 import { Faint, Lead, Muted, Row } from '../ui/text.ts';
@@ -130,7 +132,7 @@ function Compose({ onPut }: { onPut: (scan: string, printed: string) => void }) 
             <Field label="Lot (10)" value={lot} onChange={(next) => hold({ lot: next })} />
           </div>
           <div style={{ width: 160 }}>
-            <Field label="Best before (17)" type="date" value={expires} onChange={(next) => hold({ expires: next })} />
+            <DayField label="Best before (17)" value={expires} onChange={(next) => hold({ expires: next })} />
           </div>
         </>
       )}

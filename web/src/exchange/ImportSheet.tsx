@@ -4,8 +4,8 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { ask, problemOf, useCommand, usePages } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice } from '../ui/Choice.tsx';
 import { Endless } from '../ui/Endless.tsx';
-import { Choice } from '../ui/Field.tsx';
 import { count } from '../ui/format.ts';
 import { AnswerPane, Ask, AskAnswer, Foot } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
@@ -22,12 +22,19 @@ const Line = styled.div`
 `;
 const fates: Record<Fate, { sign: string; word: string; colour: string }> = {
   refused: { sign: '✕', word: 'refused', colour: 'var(--short-ink)' },
-  new: { sign: '＋', word: 'new', colour: 'var(--ok-ink)' },
+  new: { sign: '+', word: 'new', colour: 'var(--ok-ink)' },
   changed: { sign: '≠', word: 'changes', colour: 'var(--coming-ink)' },
   same: { sign: '=', word: 'the same', colour: 'var(--ink-3)' },
 };
 const order: readonly Fate[] = ['refused', 'new', 'changed', 'same'];
-const doneAt = { items: '/stock/items', prices: '/stock/suppliers', stock: '/stock/documents', definitions: '/define' };
+const doneAt = {
+  items: '/stock/items',
+  prices: '/stock/suppliers',
+  stock: '/stock/documents',
+  definitions: '/define',
+  customers: '/orders/customers',
+  orders: '/orders',
+};
 
 /** One file on its way in: how it was understood, what would become of each row, and then all of it or nothing. */
 export function ImportSheet({ id, onClose }: { id: string; onClose: () => void }) {
@@ -92,10 +99,10 @@ function Progress({ job, says, onStop }: { job: ImportJob; says: string; onStop:
 /** Which column of the file is which of ours. */
 function Matching({ job, onMatched }: { job: ImportJob; onMatched: () => void }) {
   const [matching, setMatching] = useState(job.matching);
-  const [sign, setSign] = useState(job.decimalSign);
+  const [sign, setSign] = useState<ImportJob['decimalSign'] | null>(null);
   const [error, setError] = useState<unknown>(null);
   const { columns, hasFields } = fileKinds[job.kind];
-  const change = (next: (string | null)[], nextSign: ImportJob['decimalSign']) => {
+  const change = (next: (string | null)[], nextSign: ImportJob['decimalSign'] | null) => {
     setMatching(next);
     setSign(nextSign);
     setError(null);
@@ -150,7 +157,7 @@ function Matching({ job, onMatched }: { job: ImportJob; onMatched: () => void })
       ))}
       <Choice
         label="Amounts are written"
-        value={sign}
+        value={sign ?? job.decimalSign}
         onChange={(value) => change([...matching], value as ImportJob['decimalSign'])}
         options={[
           ['point', 'with a decimal point: 1,234.50'],

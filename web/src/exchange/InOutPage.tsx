@@ -1,11 +1,12 @@
-import { EXPORTS_PATH, type FileKindName, IMPORTS_PATH, type ImportJob, LARGEST_FILE } from '@yosegi/contract';
-import { fileKinds } from '@yosegi/core/exchange';
+import { EXPORTS_PATH, type FileKindName, IMPORTS_PATH, type ImportJob } from '@yosegi/contract';
+import { fileKinds, LARGEST_FILE } from '@yosegi/core/exchange';
 import { Download, FileUp } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { upload } from '../api/upload.ts';
 import { Button } from '../ui/Button.tsx';
+import { FileInput } from '../ui/FileInput.tsx';
 import { Scroll } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Lead, Muted, Row } from '../ui/text.ts';
@@ -38,6 +39,14 @@ const about: Record<FileKindName, { title: string; says: string }> = {
   definitions: {
     title: 'Bills of materials',
     says: 'One line of one product a row: parts, labour, charges and notes. What differs becomes the next revision.',
+  },
+  customers: {
+    title: 'Customers',
+    says: 'Who buys from you: code, name, addresses, discount, days of transport, and any field of your own.',
+  },
+  orders: {
+    title: 'Orders',
+    says: 'What customers ask for, one line a row; rows under one number are one order. Empty prices are your own.',
   },
 };
 
@@ -90,7 +99,7 @@ function KindCard({ kind, number, onBegun }: { kind: FileKindName; number: numbe
       <Faint>
         Columns:{' '}
         {fileKinds[kind].columns.map((column) => `${column.title}${column.required ? ' (needed)' : ''}`).join(', ')}
-        {kind === 'items' && ', Field: anything'}
+        {fileKinds[kind].hasFields && ', Field: anything'}
       </Faint>
       <Row $gap={6} $wrap>
         <Button busy={busy} onPress={() => chooser.current?.click()}>
@@ -104,16 +113,11 @@ function KindCard({ kind, number, onBegun }: { kind: FileKindName; number: numbe
         </FileLink>
       </Row>
       <ProblemBox error={error} />
-      <input
-        ref={chooser}
-        type="file"
+      <FileInput
+        chooser={chooser}
         accept=".csv,.txt,.tsv,.xlsx"
-        hidden
-        aria-label={`File of ${title.toLowerCase()}`}
-        onChange={(event) => {
-          void send(event.target.files?.[0]);
-          event.target.value = '';
-        }}
+        label={`File of ${title.toLowerCase()}`}
+        onFile={(file) => void send(file)}
       />
     </Card>
   );

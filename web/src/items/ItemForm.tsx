@@ -5,11 +5,14 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Choice, Field, TextArea } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { Form, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { TextArea } from '../ui/TextArea.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
 import { Fields, Packs, Suppliers, type TypedField, type TypedPack, type TypedSupplier } from './ItemLists.tsx';
@@ -213,15 +216,9 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
           onChange={set('standardCost')}
           error={at('standardCost')}
         />
-        <label style={{ display: 'flex', gap: 8, alignItems: 'center', alignSelf: 'end', minHeight: 34 }}>
-          <input
-            type="checkbox"
-            style={{ width: 18, height: 18, accentColor: 'var(--walnut)' }}
-            checked={taxFree}
-            onChange={(event) => setTaxFree(event.target.checked)}
-          />
+        <Tick isOn={taxFree} onChange={setTaxFree}>
           Tax-free
-        </label>
+        </Tick>
         <Wide>
           <Packs rows={packs} onChange={setPacks} at={at} unit={unit} />
         </Wide>

@@ -3,7 +3,8 @@ import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { Faint } from '../ui/text.ts';
 
 export interface TypedPack {
@@ -196,12 +197,18 @@ export function Suppliers({ rows, onChange, at, unit }: ListProps<TypedSupplier>
   );
 }
 
-/** Whatever else the owner wants to know of an item. */
-export function Fields({ rows, onChange, at }: ListProps<TypedField>) {
+/** Whatever else the owner wants to know of an item, or of whoever else it is asked for. */
+export function Fields({
+  rows,
+  onChange,
+  at,
+  hint = 'Anything else worth keeping: warranty months, colour, tariff number.',
+  example = 'Warranty months',
+}: ListProps<TypedField> & { hint?: string; example?: string }) {
   return (
     <List
       title="Custom fields"
-      hint="Anything else worth keeping: warranty months, colour, tariff number."
+      hint={hint}
       rows={rows}
       onChange={onChange}
       blank={{ name: '', value: '' }}
@@ -213,7 +220,7 @@ export function Fields({ rows, onChange, at }: ListProps<TypedField>) {
           <Field
             label={`Name of field ${index + 1}`}
             hideLabel
-            placeholder="Warranty months"
+            placeholder={example}
             value={row.name}
             onChange={(name) => set({ name })}
             error={at(`fields.${index}.name`)}

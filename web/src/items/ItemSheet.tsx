@@ -1,7 +1,6 @@
 import type { Item, ItemDetail } from '@yosegi/contract';
 import { isGtin } from '@yosegi/core/items';
 import { writeSerials } from '@yosegi/core/tracking';
-import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { UsedView } from '../definitions/index.ts';
@@ -19,6 +18,7 @@ import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { CostEffect } from './CostEffect.tsx';
 import { costNames } from './costNames.ts';
+import { Coming, Promised, Sales } from './ItemFlow.tsx';
 import { Outliving } from './Outliving.tsx';
 
 const Figures = styled.dl`
@@ -70,14 +70,16 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
         )}
         <p style={{ marginBottom: 10 }}>
           {overdrawn ? (
-            <Late>{amount(negated(item.free))} more is promised than can be taken.</Late>
+            <Late>{amount(negated(item.free))} more is promised than you have.</Late>
           ) : (
             <Muted>{Number(item.free) === 0 ? 'Nothing is free.' : `${amount(item.free)} can be promised.`}</Muted>
           )}
         </p>
         <Figures>
           <Figure label="On hand" text={format.number(item.onHand)} unit={unit} />
-          {Number(item.onBench) !== 0 && <Figure label="On benches" text={format.number(item.onBench)} unit={unit} />}
+          {Number(item.onBench) !== 0 && (
+            <Figure label="On benches, in parcels" text={format.number(item.onBench)} unit={unit} />
+          )}
           {Number(item.held) !== 0 && <Figure label="Held" text={format.number(item.held)} unit={unit} />}
           <Figure label="Promised" text={format.number(item.promised)} unit={unit} swatch="promised" />
           <Figure label="Free" text={format.number(item.free)} unit={unit} swatch={overdrawn ? 'short' : 'free'} />
@@ -115,6 +117,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
       <Margin aria-label="Places and costs">
         <h2>Where it stands</h2>
         <Bins item={item} />
+        <Promised item={item} />
         <Coming item={item} />
         <h2 style={{ marginTop: 22 }}>Cost</h2>
         <BigNumber style={{ fontSize: 32 }}>{format.unitCost(item.averageCost)}</BigNumber>
@@ -145,6 +148,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
             <LinkButton to={`/take-apart?item=${item.id}`}>Take apart</LinkButton>
           </Row>
         )}
+        <Sales item={item} />
         <About item={item} />
         {item.note && <p style={{ marginTop: 14 }}>{item.note}</p>}
         <Outliving item={item} />
@@ -186,30 +190,6 @@ function About({ item }: { item: ItemDetail }) {
         <KeyValue key={field.name}>
           <span>{field.name}</span>
           <b>{field.value}</b>
-        </KeyValue>
-      ))}
-    </>
-  );
-}
-
-/** What is on order and being built, the first to come first. */
-function Coming({ item }: { item: ItemDetail }) {
-  const format = useFormat();
-  const rows = useQuestion('coming', { params: { id: item.id } }).data ?? [];
-  if (rows.length === 0) return null;
-  return (
-    <>
-      <h2 style={{ marginTop: 22 }}>Coming</h2>
-      {rows.map((row) => (
-        <KeyValue key={`${row.source}.${row.id}`}>
-          <span>
-            <Link to={row.source === 'purchase' ? `/buying/orders/${row.id}` : `/build/${row.id}`}>{row.number}</Link>{' '}
-            <Faint>
-              {row.on === null ? 'no day known' : row.late ? <Late>due {format.day(row.on)}</Late> : format.day(row.on)}{' '}
-              · {row.from}
-            </Faint>
-          </span>
-          <b>{format.quantity(row.quantity, item.unit, item.decimals)}</b>
         </KeyValue>
       ))}
     </>

@@ -5,11 +5,13 @@ import { Link, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { usePages, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice } from '../ui/Choice.tsx';
 import { Endless } from '../ui/Endless.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Muted, Push, Row, VisuallyHidden } from '../ui/text.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
@@ -34,7 +36,6 @@ const BodyLine = styled(Line)`
 `;
 const Chooser = styled.fieldset`
   border: 1px solid var(--line); border-radius: 3px; display: flex; gap: 4px 16px; flex-wrap: wrap; padding: 8px 12px; margin: 0;
-  label { display: inline-flex; gap: 6px; align-items: center; min-height: 26px; } input { accent-color: var(--walnut); width: 16px; height: 16px; }
 `;
 
 /** All items at once: found as you type, sorted, with the columns one wants, under filters one can keep. */
@@ -140,19 +141,16 @@ export function ItemsTable() {
           <Chooser>
             <VisuallyHidden as="legend">Columns</VisuallyHidden>
             {itemColumns.map((column) => (
-              <label key={column.key}>
-                <input
-                  type="checkbox"
-                  checked={keys.includes(column.key)}
-                  onChange={(event) => {
-                    const next = itemColumns.filter(({ key }) =>
-                      key === column.key ? event.target.checked : keys.includes(key),
-                    );
-                    setCols(next.map(({ key }) => key).join('.'));
-                  }}
-                />
+              <Tick
+                key={column.key}
+                isOn={keys.includes(column.key)}
+                onChange={(isOn) => {
+                  const next = itemColumns.filter(({ key }) => (key === column.key ? isOn : keys.includes(key)));
+                  setCols(next.map(({ key }) => key).join('.'));
+                }}
+              >
                 {column.title}
-              </label>
+              </Tick>
             ))}
           </Chooser>
         )}

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { refetch, useCommand } from '../api/client.ts';
 import { upload } from '../api/upload.ts';
 import { Button } from '../ui/Button.tsx';
+import { FileInput } from '../ui/FileInput.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Row } from '../ui/text.ts';
@@ -56,17 +57,7 @@ export function PictureField({ item }: { item: ItemDetail }) {
         <Faint>JPEG, PNG, WebP, GIF or AVIF up to 12 MB; it is kept at 480 pixels. Dropping one here works too.</Faint>
         <ProblemBox error={error ?? remove.error} />
       </div>
-      <input
-        ref={chooser}
-        type="file"
-        accept="image/*"
-        hidden
-        aria-label="Picture file"
-        onChange={(event) => {
-          void send(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
+      <FileInput chooser={chooser} accept="image/*" label="Picture file" onFile={(file) => void send(file)} />
     </Drop>
   );
 }

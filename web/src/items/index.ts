@@ -1,1 +1,3 @@
+export { Fields } from './ItemLists.tsx';
+export { PromisedRows } from './PromisedRows.tsx';
 export { UnitsCard } from './UnitsCard.tsx';

@@ -1,5 +1,5 @@
 import { useSearchParams } from 'react-router';
-import { Choice } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
 import { Lead, Push, Row } from '../ui/text.ts';
 import { useSearchChange } from '../ui/useAddress.ts';
 import { kindOptions } from './kinds.ts';

@@ -1,6 +1,8 @@
 import { useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { DayField } from '../ui/DayField.tsx';
+import { Field } from '../ui/Field.tsx';
 import { Scroll } from '../ui/layout.ts';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
@@ -44,10 +46,10 @@ export function MovementsPage() {
           />
         </div>
         <div style={{ width: 150 }}>
-          <Field label="From" type="date" value={from} onChange={setFrom} />
+          <DayField label="From" value={from} onChange={setFrom} />
         </div>
         <div style={{ width: 150 }}>
-          <Field label="To" type="date" value={to} onChange={setTo} />
+          <DayField label="To" value={to} onChange={setTo} />
         </div>
         {narrowed && (
           <Button look="ghost" onPress={clear}>

@@ -1,3 +1,4 @@
+import { daysBetween } from '@yosegi/core/days';
 import { Hourglass, OctagonX } from 'lucide-react';
 import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -7,8 +8,7 @@ import { today } from '../ui/today.ts';
 export const SOON_DAYS = 30;
 
 /** Whole days from today to an ISO day; below zero once it has passed. */
-export const daysUntil = (day: string) =>
-  Math.round((Date.parse(`${day}T12:00:00`) - Date.parse(`${today()}T12:00:00`)) / 86_400_000);
+export const daysUntil = (day: string) => daysBetween(today(), day);
 
 /** A best-before day, with a sign of its own shape once it is near or past; nothing for what keeps. */
 export function BestBefore({ day }: { day: string | null }) {

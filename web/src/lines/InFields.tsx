@@ -2,6 +2,7 @@ import { type KeyboardEvent, useDeferredValue } from 'react';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
+import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { scannedLabel } from '../ui/scanned.ts';
 import { Faint } from '../ui/text.ts';
@@ -51,11 +52,10 @@ function LotIn({ item, typed, onChange, errorAt, onKeyDown }: Props) {
       </div>
       <small>best before</small>
       <div style={{ width: 160 }}>
-        <Field
+        <DayField
           label={`Best-before day of ${item.name}`}
           hideLabel
           step
-          type="date"
           value={typed.bestBefore}
           onChange={(bestBefore) => onChange({ ...typed, bestBefore })}
           error={errorAt('bestBefore')}

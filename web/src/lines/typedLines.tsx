@@ -30,16 +30,16 @@ export function useTypedLines<Line extends TypedLine>(keepAs: string, begin: rea
   const adder = useRef<HTMLInputElement>(null);
   const body = useRef<HTMLTableSectionElement>(null);
   const steps = (key: string) => [
-    ...(body.current?.querySelectorAll<HTMLElement>(
-      `[data-line="${key}"] :is(input.num, input.step, select.step):not(:disabled)`,
-    ) ?? []),
+    ...(body.current?.querySelectorAll<HTMLElement>(`[data-line="${key}"] :is(input.num, .step):not(:disabled)`) ?? []),
   ];
   const toNext = (event: KeyboardEvent<HTMLElement>) => {
     // With Ctrl it posts the document.
     if (event.key !== 'Enter' || event.ctrlKey) return;
     event.preventDefault();
-    const own = steps(event.currentTarget.closest<HTMLElement>('[data-line]')?.dataset.line ?? '');
-    (own[own.indexOf(event.currentTarget) + 1] ?? adder.current)?.focus();
+    // The field itself: what listens may stand around it.
+    const field = event.target as HTMLElement;
+    const own = steps(field.closest<HTMLElement>('[data-line]')?.dataset.line ?? '');
+    (own[own.indexOf(field) + 1] ?? adder.current)?.focus();
   };
   return {
     lines,

@@ -1,10 +1,13 @@
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, useCommand } from '../api/client.ts';
+import { Fields } from '../items/index.ts';
 import { Button } from '../ui/Button.tsx';
-import { Field, TextArea } from '../ui/Field.tsx';
+import { Field } from '../ui/Field.tsx';
 import { Form, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
+import { TextArea } from '../ui/TextArea.tsx';
 import { Row } from '../ui/text.ts';
 import { useTypedOver } from '../ui/useTypedOver.ts';
 import type { Customer } from './CustomersPage.tsx';
@@ -36,12 +39,13 @@ const FIELDS: readonly (readonly [keyof Typed, string, ('wide' | 'numeric')?])[]
   ['note', 'Note', 'wide'],
 ];
 
-/** A customer while they are typed; own fields come in by file and stay as they are. */
+/** A customer while they are typed. */
 export function CustomerForm({ customer, onDone }: { customer: Customer | null; onDone?: () => void }) {
   const go = useNavigate();
   const notify = useNotify();
   const over = useTypedOver(customer, readCustomer);
   const { typed } = over;
+  const [fields, setFields] = useState<readonly { name: string; value: string }[]>(customer?.fields ?? []);
   const said = () => notify({ text: `${typed.name.trim()} is saved.` });
   const create = useCommand('createCustomer', ({ id }) => {
     said();
@@ -61,7 +65,7 @@ export function CustomerForm({ customer, onDone }: { customer: Customer | null; 
       ...typed,
       discount: typed.discount.trim() || '0',
       transportDays: typed.transportDays.trim() === '' ? null : Math.trunc(Number(typed.transportDays)),
-      fields: customer?.fields ?? [],
+      fields: fields.filter(({ name, value }) => name.trim() || value.trim()),
     };
     if (customer) update.mutate({ params: { id: customer.id }, body: { ...body, version: over.version } });
     else create.mutate({ body });
@@ -88,11 +92,20 @@ export function CustomerForm({ customer, onDone }: { customer: Customer | null; 
         );
       })}
       <Wide>
+        <Fields
+          rows={fields}
+          onChange={setFields}
+          at={(name) => problemAt(command.error, name)}
+          hint="Anything else worth keeping: how many hives, who rings first."
+          example="Hives"
+        />
+      </Wide>
+      <Wide>
         <SaveProblem
           command={command}
           over={over}
           theirs={[customer?.code, customer?.name, customer?.email].filter(Boolean).join(', ')}
-          shownAt={FIELDS.map(([name]) => name)}
+          shownAt={[...FIELDS.map(([name]) => name), 'fields.*.name', 'fields.*.value']}
         />
       </Wide>
       <Row>

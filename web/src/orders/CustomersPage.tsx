@@ -4,8 +4,9 @@ import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
-import { count, useFormat } from '../ui/format.ts';
+import { count, marginWords, useFormat } from '../ui/format.ts';
 import {
   Cell,
   Grid,
@@ -26,6 +27,7 @@ import { StripItem } from '../ui/StripItem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { When } from '../ui/When.tsx';
 import { CustomerForm } from './CustomerForm.tsx';
 import { Outlook } from './Outlook.tsx';
 
@@ -36,12 +38,28 @@ export function CustomersPage() {
   const { id } = useParams();
   const [search] = useSearchParams();
   const [q, setQ] = useAddress('q');
-  const customers = useQuestion('customers', { query: { q, limit: 500 } }, { keep: true });
+  const [show, setShow] = useAddress('show', 'active');
+  const archived = show === 'archived';
+  const customers = useQuestion(
+    'customers',
+    { query: { q, show: archived ? 'archived' : 'active', limit: 500 } },
+    { keep: true },
+  );
   return (
     <Three $margin={false}>
       <Strip>
         <StripHead>
           <Field label="Find a customer" hideLabel placeholder="Find a customer" value={q} onChange={setQ} />
+          <Choice
+            label="Which customers"
+            hideLabel
+            value={show}
+            onChange={setShow}
+            options={[
+              ['active', 'In use'],
+              ['archived', 'Archived'],
+            ]}
+          />
           <Row>
             <LinkButton to="/orders/customers?new=1">Add a customer</LinkButton>
             <Push />
@@ -99,7 +117,6 @@ function CustomerSheet({ customer }: { customer: Customer }) {
   const archive = useCommand('archiveCustomer', (_, { body }) =>
     notify({ text: body.archived ? `${customer.name} is archived.` : `${customer.name} is back in use.` }),
   );
-  const [sold, cost] = [Number(customer.sold), Number(customer.cost)];
   return (
     <SheetAndMargin>
       <Sheet>
@@ -148,6 +165,41 @@ function CustomerSheet({ customer }: { customer: Customer }) {
             </tbody>
           </Grid>
         )}
+        {customer.shipments.length > 0 && (
+          <>
+            <h2 style={{ marginTop: 22 }}>What has left</h2>
+            <Grid style={{ width: '100%' }}>
+              <thead>
+                <tr>
+                  <th>Shipment</th>
+                  <th>Of</th>
+                  <th>When</th>
+                  <th>By</th>
+                  <th className="num">Brought</th>
+                  <th className="num">Margin</th>
+                </tr>
+              </thead>
+              <tbody>
+                {customer.shipments.map((shipment) => (
+                  <tr key={shipment.id}>
+                    <td>
+                      <Link to={`/stock/documents/${shipment.id}`}>{shipment.number}</Link>
+                    </td>
+                    <td>
+                      <Link to={`/orders/${shipment.orderId}`}>{shipment.order}</Link>
+                    </td>
+                    <td>
+                      <When at={shipment.at} />
+                    </td>
+                    <td>{[shipment.carrier, shipment.tracking].filter(Boolean).join(' ')}</td>
+                    <td className="num">{format.money(shipment.sold)}</td>
+                    <td className="num">{marginWords(shipment.sold, shipment.cost, format)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </Grid>
+          </>
+        )}
         <ProblemBox error={archive.error} />
         <Row style={{ marginTop: 16 }}>
           <Push />
@@ -177,7 +229,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
         </KeyValue>
         <KeyValue>
           <b>Margin</b>
-          <b>{sold > 0 ? `${format.number((((sold - cost) / sold) * 100).toFixed(1), 1)} %` : '–'}</b>
+          <b>{marginWords(customer.sold, customer.cost, format)}</b>
         </KeyValue>
         {customer.usual.length > 0 && <h2 style={{ marginTop: 18 }}>What they usually take</h2>}
         {customer.usual.map((row) => (

@@ -3,12 +3,12 @@ import { readForText } from '@yosegi/core/number';
 import { problemAt } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
-import { Choice } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Cell } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint } from '../ui/text.ts';
+import { Faint, Late } from '../ui/text.ts';
 import { amountFault, type TypedPart, withAmount, withItem } from './kit.ts';
 
 interface Props {
@@ -38,6 +38,15 @@ export function KitRows({ kit, typed, onChange, error, index }: Props) {
             <span>
               {part.item.name}
               {part.item.id !== part.base.id && <Faint> ⇄ for {part.base.name}</Faint>}
+              {part.missing !== '0' && (
+                <>
+                  <br />
+                  <Late>
+                    {format.quantity(part.missing, part.item.unit, part.item.decimals)} missing,{' '}
+                    {part.wholeOn === null ? 'no day yet' : format.day(part.wholeOn)}
+                  </Late>
+                </>
+              )}
             </span>
           </Cell>
         </td>

@@ -1,27 +1,34 @@
-import type { Kit, Numbered, Order, OrderLook } from '@yosegi/contract';
+import type { Numbered, Order, OrderLook } from '@yosegi/contract';
 import { add, formatDecimal, type Money, readForText } from '@yosegi/core/number';
 import { Fragment, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { Mending } from '../lines/Mending.tsx';
+import { matchPasted, type PastedRow } from '../lines/matchPasted.ts';
 import { PricedCells } from '../lines/PricedCells.tsx';
 import { readPricedLine } from '../lines/pricedLine.ts';
 import { LineItem, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
+import { useScansInto } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
-import { count, useFormat } from '../ui/format.ts';
+import { Choice } from '../ui/Choice.tsx';
+import { DayField } from '../ui/DayField.tsx';
+import { Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { BigNumber, Grid, KeyValue, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
+import { Grid, Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
-import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { TextArea } from '../ui/TextArea.tsx';
+import { Late, Lead, Push, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import { useKept } from '../ui/useKept.ts';
 import { Fold } from './Fold.ts';
 import { KitRows } from './KitRows.tsx';
-import { amountFault, changesIn } from './kit.ts';
+import { amountFault } from './kit.ts';
+import { kitWords, Under, WaitsFor, WhenChip } from './LineAhead.tsx';
+import { OrderOutcome } from './OrderOutcome.tsx';
 import { type Head, headOf, inputOf, type Line, linesOf, useLook } from './typedOrder.ts';
-import { whenThere } from './words.ts';
 
 /** An order while it is typed: what is there, what is coming and the honest day follow every line, before it is saved. */
 export function OrderForm({ order, customerId }: { order: Order | null; customerId: number | null }) {
@@ -72,6 +79,27 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
   };
   useShortcut('s', () => keep(false), { ctrl: true });
   useShortcut('Enter', () => keep(true), { ctrl: true });
+  /** The same thing scanned again counts one more. */
+  const pick = (item: Line['item'], scanned: boolean) => {
+    const same = scanned ? lines.find((line) => line.item.id === item.id) : undefined;
+    if (same) set(same.key, { quantity: formatDecimal(readOr(same.quantity) + 1_000_000n) });
+    else append({ ...BLANK, item }, scanned);
+  };
+  const [mending, setMending] = useState<readonly PastedRow[]>([]);
+  const [pasteError, setPasteError] = useState<unknown>(null);
+  const paste = async (text: string) => {
+    try {
+      setPasteError(null);
+      const { found, unknown } = await matchPasted(text);
+      for (const { item, quantity } of found) append({ ...BLANK, item, quantity }, true);
+      setMending((before) => [...before, ...unknown.map((row) => ({ ...row, key: crypto.randomUUID() }))]);
+    } catch (fault) {
+      setPasteError(fault);
+    }
+  };
+  const mended = (row: PastedRow) => setMending((before) => before.filter(({ key }) => key !== row.key));
+  useScansInto(adder);
+  const [dated, setDated] = useState<ReadonlySet<number>>(new Set());
   const [opened, setOpened] = useState<ReadonlySet<number>>(new Set());
   const toggle = (key: number) =>
     setOpened((before) => new Set(before.has(key) ? [...before].filter((one) => one !== key) : [...before, key]));
@@ -107,9 +135,8 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
             />
           </div>
           <div style={{ width: 145 }}>
-            <Field
+            <DayField
               label="Wanted on"
-              type="date"
               value={head.wantedOn}
               onChange={(wantedOn) => change({ wantedOn })}
               error={problemAt(error, 'wantedOn')}
@@ -136,10 +163,10 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
           <thead>
             <tr>
               <th>Item</th>
-              <th className="num" style={{ width: 120 }}>
+              <th className="num" style={{ width: 104 }}>
                 Quantity
               </th>
-              <th className="num" style={{ width: 110 }}>
+              <th className="num" style={{ width: 100 }}>
                 Price of one
               </th>
               <th className="num">Free</th>
@@ -158,26 +185,27 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                 <Fragment key={line.key}>
                   <tr data-line={line.key}>
                     <td>
-                      <LineItem
-                        item={line.item}
-                        more={
-                          ahead?.kit ? (
-                            <Fold type="button" aria-expanded={isOpen} onClick={() => toggle(line.key)}>
-                              {kitWords(ahead.kit, isOpen)}
-                            </Fold>
-                          ) : (
-                            ahead && shortWords(ahead, line.item.id)
-                          )
-                        }
-                      />
-                      {ahead?.kit && shortWords(ahead, line.item.id)}
+                      <LineItem item={line.item} />
+                      <Under>
+                        {ahead?.kit && (
+                          <Fold type="button" aria-expanded={isOpen} onClick={() => toggle(line.key)}>
+                            {kitWords(ahead.kit, isOpen)}
+                          </Fold>
+                        )}
+                        {!dated.has(line.key) && line.wantedOn === '' && (
+                          <Fold type="button" onClick={() => setDated(new Set([...dated, line.key]))}>
+                            another day…
+                          </Fold>
+                        )}
+                        {ahead && !isOpen && <WaitsFor ahead={ahead} itemId={line.item.id} />}
+                      </Under>
                     </td>
                     <PricedCells
                       item={line.item}
                       called={['Quantity of', 'Price of one']}
                       quantity={line.quantity}
                       cost={line.price}
-                      costHint={ahead?.price ?? undefined}
+                      costHint={ahead?.price ? format.amount(ahead.price) : undefined}
                       onQuantity={(quantity) => set(line.key, { quantity })}
                       onCost={(price) => set(line.key, { price })}
                       onKeyDown={toNext}
@@ -186,12 +214,39 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                     />
                     <td className="num">{ahead && !ahead.kit ? format.number(ahead.free) : ''}</td>
                     <td className="num">{ahead && Number(ahead.coming) > 0 ? format.number(ahead.coming) : '–'}</td>
-                    <td>{ahead && <WhenChip wholeOn={ahead.wholeOn} wantedOn={head.wantedOn} />}</td>
+                    <td style={{ whiteSpace: 'nowrap' }}>
+                      {ahead && <WhenChip wholeOn={ahead.wholeOn} wantedOn={line.wantedOn || head.wantedOn} />}
+                    </td>
                     <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
                     <td>
                       <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
                     </td>
                   </tr>
+                  {(dated.has(line.key) || line.wantedOn !== '') && (
+                    <tr data-line={line.key}>
+                      <td colSpan={8} style={{ paddingLeft: 40 }}>
+                        <Row>
+                          <div style={{ width: 170 }}>
+                            <DayField
+                              label={`Day wanted of ${line.item.name}`}
+                              value={line.wantedOn}
+                              onChange={(wantedOn) => set(line.key, { wantedOn })}
+                              error={problemAt(error, `lines.${index}.wantedOn`)}
+                            />
+                          </div>
+                          <Button
+                            look="ghost"
+                            onPress={() => {
+                              set(line.key, { wantedOn: '' });
+                              setDated(new Set([...dated].filter((key) => key !== line.key)));
+                            }}
+                          >
+                            As the order
+                          </Button>
+                        </Row>
+                      </td>
+                    </tr>
+                  )}
                   {isOpen && ahead?.kit && (
                     <KitRows
                       kit={ahead.kit}
@@ -209,15 +264,25 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                 <ItemPicker
                   label="Add an item"
                   hideLabel
-                  placeholder="Type an item: code, name or a piece of either"
+                  placeholder="Type or scan an item, or paste rows"
                   inputRef={adder}
-                  onPick={(item) => append({ item, id: null, quantity: '1', price: '', contents: null })}
+                  onPick={(item, scan) => pick(item, scan !== undefined)}
+                  onPasteRows={(text) => void paste(text)}
                 />
               </td>
               <td colSpan={5} />
             </tr>
           </tbody>
         </Grid>
+        <Mending
+          rows={mending}
+          onPlace={(row, item) => {
+            append({ ...BLANK, item, quantity: row.quantity }, true);
+            mended(row);
+          }}
+          onLeaveOut={mended}
+        />
+        <ProblemBox error={pasteError} />
         <Row $gap={10} $wrap style={{ marginTop: 12, alignItems: 'flex-end' }}>
           <div style={{ flex: 1, minWidth: 200 }}>
             <Field
@@ -233,7 +298,23 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
               onChange={(benchNote) => change({ benchNote })}
             />
           </div>
+          <div style={{ width: 130 }}>
+            <Field
+              label="Job tag"
+              value={head.jobTag}
+              onChange={(jobTag) => change({ jobTag })}
+              error={problemAt(error, 'jobTag')}
+            />
+          </div>
         </Row>
+        <div style={{ marginTop: 10, maxWidth: 420 }}>
+          <TextArea
+            label="Goes to, if not to their address"
+            value={head.deliverTo}
+            onChange={(deliverTo) => change({ deliverTo })}
+            error={problemAt(error, 'deliverTo')}
+          />
+        </div>
         <ProblemBox
           error={error}
           shownAt={SHOWN_AT}
@@ -259,65 +340,32 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
           )}
         </Row>
       </Sheet>
-      <Margin aria-label="What it comes to">
-        <h2>Whole on</h2>
-        <BigNumber style={{ fontSize: 32 }}>{look ? whenThere(look.wholeOn, format) : '–'}</BigNumber>
-        <h2 style={{ marginTop: 18 }}>It comes to</h2>
-        <KeyValue>
-          <span>{count(lines.length, 'line')}</span>
-          <b>{format.money(formatDecimal(total))}</b>
-        </KeyValue>
-        <KeyValue>
-          <span>Cost, as planned</span>
-          <span>{format.money(formatDecimal(costOf(look)))}</span>
-        </KeyValue>
-        {look && look.delays.length > 0 && (
-          <>
-            <h2 style={{ marginTop: 18 }}>Whom it delays</h2>
-            {look.delays.map((delay) => (
-              <KeyValue key={`${delay.kind}${delay.id}`}>
-                <Late>{delay.number}</Late>
-                <span>
-                  {whenThere(delay.before, format)} → {whenThere(delay.after, format)}
-                </span>
-              </KeyValue>
-            ))}
-            <p style={{ marginTop: 6 }}>
-              <Muted>Set a later day to leave them as they are.</Muted>
-            </p>
-          </>
-        )}
-      </Margin>
+      <OrderOutcome look={look} head={head} change={change} lines={lines.length} total={total} />
     </SheetAndMargin>
   );
 }
 
-const SHOWN_AT = ['customerId', 'reference', 'wantedOn', 'lines.*.quantity', 'lines.*.price'].concat(
-  ['amount', 'itemId'].map((name) => `lines.*.contents.*.${name}`),
-);
+const BLANK = { id: null, quantity: '1', price: '', wantedOn: '', contents: null } as const;
 
-function kitWords(kit: Kit, isOpen: boolean): string {
-  const changes = changesIn(kit);
-  const what = changes > 0 ? `${count(changes, 'change')} in it` : count(kit.parts.length, 'part');
-  return `packed for it · ${what}${isOpen ? '' : kit.onOrder === 'locked' ? ', as they are' : ', may change'}`;
-}
+/** What can be read of a quantity, to count one more. */
+const readOr = (text: string): bigint => {
+  try {
+    return readForText(text);
+  } catch {
+    return 0n;
+  }
+};
 
-const costOf = (look: OrderLook | undefined) =>
-  (look?.lines ?? []).reduce((sum, { plannedCost }) => sum + readForText(plannedCost), 0n);
-
-function shortWords({ short }: OrderLook['lines'][number], itemId: number) {
-  const parts = short.filter((part) => part.itemId !== itemId);
-  if (parts.length === 0) return undefined;
-  return <Late>waits for {parts.map((part) => `${part.quantity} ${part.name}`).join(', ')}</Late>;
-}
-
-function WhenChip({ wholeOn, wantedOn }: { wholeOn: string | null; wantedOn: string }) {
-  const format = useFormat();
-  const isLate = wholeOn === null || (wantedOn !== '' && wholeOn > wantedOn);
-  const words = whenThere(wholeOn, format);
-  if (isLate) return <Late>{words}</Late>;
-  return wholeOn === '' ? <b>{words}</b> : <Faint>{words}</Faint>;
-}
+const SHOWN_AT = [
+  'customerId',
+  'reference',
+  'wantedOn',
+  'jobTag',
+  'deliverTo',
+  'lines.*.quantity',
+  'lines.*.price',
+  'lines.*.wantedOn',
+].concat(['amount', 'itemId'].map((name) => `lines.*.contents.*.${name}`));
 
 function conclusion(look: OrderLook | undefined, wantedOn: string, format: ReturnType<typeof useFormat>): string {
   if (!look) return 'Looking at what is there…';

@@ -1,19 +1,25 @@
 import type { OrderRow } from '@yosegi/contract';
 import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
+import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
-import { LinkButton } from '../ui/Button.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Grid, Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { BuildForPanel } from './BuildForPanel.tsx';
+import { MessageButton } from './MessageButton.tsx';
 import { OrderForm } from './OrderForm.tsx';
 import { OrderSheet } from './OrderSheet.tsx';
 import { Outlook } from './Outlook.tsx';
+import { Shares } from './Shares.tsx';
 import { outlookShort } from './words.ts';
 
 type Shown = 'open' | 'quotes' | 'shipped' | 'cancelled';
@@ -52,6 +58,11 @@ export function OrdersPage() {
           />
           <Row>
             <LinkButton to="/orders?new=1">Enter an order</LinkButton>
+            <Push />
+            <MessageButton />
+          </Row>
+          <Row>
+            <Link to="/orders/weeks">Four weeks</Link>
             <Push />
             <Link to="/orders/customers">Customers</Link>
           </Row>
@@ -103,6 +114,7 @@ function Group({ title, rows }: { title: string; rows: readonly OrderRow[] }) {
             <>
               {row.number} ·{' '}
               {row.outlook === 'late' ? <Late>{outlookShort(row, format)}</Late> : outlookShort(row, format)}
+              <Shares shares={row.shares} />
             </>
           }
           side={<Faint>{format.money(row.worth, 0)}</Faint>}
@@ -124,6 +136,10 @@ function One({ id, changing }: { id: number; changing: boolean }) {
 /** Where all of them stand, the worrying first. */
 function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
   const format = useFormat();
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const [building, setBuilding] = useState(false);
+  const toggle = (id: number) =>
+    setChosen((before) => new Set(before.has(id) ? [...before].filter((one) => one !== id) : [...before, id]));
   if (rows.length === 0)
     return (
       <Sheet>
@@ -140,9 +156,27 @@ function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
     <Sheet>
       <h1>{show === 'open' ? conclusion(rows) : `${count(rows.length, 'order')}.`}</h1>
       {show === 'open' && <Lead>{format.money(sum(rows))} is on open orders. The ones that need you come first.</Lead>}
+      {chosen.size > 0 && !building && (
+        <Row style={{ marginTop: 12 }}>
+          <Button look="go" onPress={() => setBuilding(true)}>
+            Build for {count(chosen.size, 'order')}…
+          </Button>
+          <Button onPress={() => setChosen(new Set())}>Choose none</Button>
+        </Row>
+      )}
+      {building && (
+        <BuildForPanel
+          orderIds={[...chosen]}
+          onDone={() => {
+            setBuilding(false);
+            setChosen(new Set());
+          }}
+        />
+      )}
       <Grid style={{ width: '100%', marginTop: 14 }}>
         <thead>
           <tr>
+            {show === 'open' && <th aria-label="Choose" style={{ width: 34 }} />}
             <th>Customer</th>
             <th>Order</th>
             <th>Wanted</th>
@@ -154,6 +188,11 @@ function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
         <tbody>
           {sorted.map((row) => (
             <tr key={row.id}>
+              {show === 'open' && (
+                <td>
+                  <Tick label={`Choose ${row.number}`} isOn={chosen.has(row.id)} onChange={() => toggle(row.id)} />
+                </td>
+              )}
               <td>
                 <Link to={`/orders/${row.id}`}>{row.customer}</Link>
               </td>

@@ -1,26 +1,30 @@
-import type { Order, OrderLine } from '@yosegi/contract';
+import type { Order, OrderLine, Problem } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { positive, readForText } from '@yosegi/core/number';
+import { formatDecimal, least, positive, readForText } from '@yosegi/core/number';
 import { readSerials } from '@yosegi/core/tracking';
 import { useState } from 'react';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
 import { Shortages } from '../lines/Shortages.tsx';
+import { useScans } from '../scan/wedge.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { Field } from '../ui/Field.tsx';
-import { count } from '../ui/format.ts';
+import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint, Row } from '../ui/text.ts';
+import { Faint, Late, Muted, Row } from '../ui/text.ts';
+import { FinishFirst, type Finishing } from './FinishFirst.tsx';
+import { stillBuilt } from './serving.ts';
 
 const unitOf = (line: OrderLine) => ({ unit: line.unit, decimals: line.decimals, measures: [] });
 
-/** Sends some or all of an order straight from the shelves: how much of each line, and who takes it. */
+/** Sends some or all of an order, from its parcel and its shelves: how much of each line, and who takes it. */
 export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void }) {
+  const format = useFormat();
   const notify = useNotify();
   const open = order.lines.filter((line) => readForText(line.open) > 0n);
   const [typed, setTyped] = useState<Readonly<Record<number, string>>>(() =>
@@ -29,6 +33,27 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
   const [serials, setSerials] = useState<Readonly<Record<number, string>>>({});
   const [carrier, setCarrier] = useState('');
   const [tracking, setTracking] = useState('');
+  const [finishes, setFinishes] = useState<ReadonlyMap<number, Finishing>>(new Map());
+  const [parcelId, setParcelId] = useState<number | null>(null);
+  const [scanned, setScanned] = useState<string | null>(null);
+  const builds = stillBuilt(order);
+  useScans((text) => {
+    const parcel = order.parcels.find(({ number }) => number.toLowerCase() === text.trim().toLowerCase());
+    setParcelId(parcel?.id ?? null);
+    setScanned(
+      parcel ? `${parcel.number} is a parcel of this order.` : `${text.trim()} is not a parcel of ${order.number}.`,
+    );
+  });
+  /** What a build brings is proposed to leave with the rest. */
+  const setFinishing = (buildId: number, finishing: Finishing | undefined) => {
+    const next = new Map(finishes);
+    if (finishing === undefined) next.delete(buildId);
+    else next.set(buildId, finishing);
+    setFinishes(next);
+    const isNew = finishing !== undefined && !finishes.has(buildId);
+    if (!isNew && finishing !== undefined) return;
+    setTyped({ ...typed, ...proposed(open, next) });
+  };
   const ship = useCommand('shipOrder', ({ id, number, openLines }) => {
     const rest = openLines === 0 ? 'Everything has left.' : `${count(openLines, 'line')} still open.`;
     notify({ text: `${number}: ${order.number} is shipped. ${rest}`, documentId: id });
@@ -43,13 +68,15 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
       return wordsOf(error) ?? 'This cannot be read.';
     }
   };
-  const faulty = sent.some((line) => faultOf(line) !== undefined);
+  const faulty = sent.some((line) => faultOf(line) !== undefined) || [...finishes.values()].includes(null);
   const post = () => {
     if (faulty || sent.length === 0 || ship.isPending) return;
     ship.mutate({
       params: { id: order.id },
       body: {
         version: order.version,
+        parcelId,
+        finishes: [...finishes.values()].flatMap((finishing) => finishing ?? []),
         carrier: carrier.trim(),
         tracking: tracking.trim(),
         lines: sent.map((line) => ({
@@ -95,7 +122,10 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
                     {line.name}
                   </Cell>
                 </td>
-                <td className="num">{line.open}</td>
+                <td className="num">
+                  {format.quantity(line.open, line.unit, line.decimals)}
+                  {line.inParcel !== '0' && <Faint> {format.number(line.inParcel)} in the parcel</Faint>}
+                </td>
                 <td>
                   <QuantityCell
                     label={`Ship now of ${line.name}`}
@@ -107,7 +137,7 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
                 </td>
                 <td>
                   {line.parts
-                    .filter((part) => part.item.tracking === 'serial')
+                    .filter((part) => part.item.tracking === 'serial' && part.packed !== part.required)
                     .map((part) => (
                       <Field
                         key={part.id}
@@ -128,6 +158,19 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
           })}
         </tbody>
       </Grid>
+      {builds.map(({ id, number }) => (
+        <FinishFirst
+          key={id}
+          buildId={id}
+          number={number}
+          finishing={finishes.get(id)}
+          onChange={(finishing) => setFinishing(id, finishing)}
+          refused={refusedFinish(problem, [...finishes.keys()].indexOf(id))}
+        />
+      ))}
+      {scanned && (
+        <p style={{ marginTop: 8 }}>{parcelId === null ? <Late>{scanned}</Late> : <Muted>✓ {scanned}</Muted>}</p>
+      )}
       <Row $wrap style={{ marginTop: 10, alignItems: 'flex-end' }}>
         <div style={{ width: 200 }}>
           <Field label="Who takes it" value={carrier} onChange={setCarrier} />
@@ -147,6 +190,32 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
         </div>
       )}
     </div>
+  );
+}
+
+/** What a refusal says of one of the builds that are finished, at that build's own fields. */
+function refusedFinish(problem: Problem | null, index: number): Problem | null {
+  const prefix = `finishes.${index}.`;
+  return index >= 0 && problem?.field?.startsWith(prefix)
+    ? { ...problem, field: problem.field.slice(prefix.length) }
+    : null;
+}
+
+/** How much of each line could leave now, with what the builds that are finished bring to it. */
+function proposed(open: readonly OrderLine[], finishes: ReadonlyMap<number, Finishing>): Record<number, string> {
+  return Object.fromEntries(
+    open
+      .filter((line) => line.revision === null)
+      .map((line) => {
+        const [part] = line.parts;
+        const brought = (part?.builds ?? []).reduce((sum, { id, quantity, kept }) => {
+          const good = finishes.get(id)?.good;
+          const left = readForText(quantity) - readForText(kept);
+          return good === undefined ? sum : sum + least(left, readForText(good));
+        }, 0n);
+        const all = least(readForText(line.open), readForText(line.canShip) + brought);
+        return [line.id, all === 0n ? '' : formatDecimal(all)];
+      }),
   );
 }
 

@@ -1,1 +1,2 @@
 export { Outlook } from './Outlook.tsx';
+export { standingWords } from './words.ts';

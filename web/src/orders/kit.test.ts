@@ -9,6 +9,8 @@ const part = (position: number, id: number, amount: string, base = id, baseAmoun
   base: item(base),
   amount,
   baseAmount,
+  missing: '0',
+  wholeOn: '',
   alternates: [],
 });
 const kit = {

@@ -15,6 +15,10 @@ export interface Head {
   readonly delivery: Order['delivery'];
   readonly remark: string;
   readonly benchNote: string;
+  readonly deliverTo: string;
+  readonly jobTag: string;
+  /** The day by which it gives way to others; empty where it takes its own turn. */
+  readonly turnOn: string;
 }
 
 export interface Line extends TypedLine {
@@ -22,6 +26,8 @@ export interface Line extends TypedLine {
   /** The line of the order that it is; null for a new one. */
   readonly id: number | null;
   readonly quantity: string;
+  /** A day of its own; empty for the order's. */
+  readonly wantedOn: string;
   /** Empty: the item's own price, or what it was agreed at. */
   readonly price: string;
   /** What is otherwise in a kit on this line; null: as it was. */
@@ -35,16 +41,23 @@ export const headOf = (order: Order | null, customerId: number | null): Head => 
   delivery: order?.delivery ?? 'whole',
   remark: order?.remark ?? '',
   benchNote: order?.benchNote ?? '',
+  deliverTo: order?.deliverTo ?? '',
+  jobTag: order?.jobTag ?? '',
+  turnOn: order?.turnOn ?? '',
 });
 
+/** The lines of an order to type over; what was given up whole is left out, and stays so. */
 export const linesOf = (order: Order | null): Omit<Line, 'key'>[] =>
-  (order?.lines ?? []).map(({ id, itemId, code, name, unit, decimals, quantity, price, priceFrom }) => ({
-    id,
-    item: { id: itemId, code, name, unit, decimals, measures: [] },
-    quantity,
-    price: priceFrom === 'typed' ? price : '',
-    contents: null,
-  }));
+  (order?.lines ?? [])
+    .filter((line) => line.quantity !== line.dropped)
+    .map(({ id, itemId, code, name, unit, decimals, quantity, price, priceFrom, wantedOn }) => ({
+      id,
+      item: { id: itemId, code, name, unit, decimals, measures: [] },
+      quantity,
+      wantedOn: wantedOn ?? '',
+      price: priceFrom === 'typed' ? price : '',
+      contents: null,
+    }));
 
 /** What is typed, as the wire takes it. */
 export const inputOf = (head: Head, lines: readonly Omit<Line, 'key'>[]) => ({
@@ -54,11 +67,15 @@ export const inputOf = (head: Head, lines: readonly Omit<Line, 'key'>[]) => ({
   delivery: head.delivery,
   remark: head.remark.trim(),
   benchNote: head.benchNote.trim(),
+  deliverTo: head.deliverTo.trim(),
+  jobTag: head.jobTag.trim(),
+  turnOn: head.turnOn || null,
   lines: lines.map((line) => ({
     id: line.id,
     itemId: line.item.id,
     quantity: plainTyped(line.quantity, line.item),
     price: line.price.trim() || null,
+    wantedOn: line.wantedOn || null,
     contents: wishesOf(line.contents),
   })),
 });
@@ -70,6 +87,7 @@ export function useLook(input: ReturnType<typeof inputOf>, orderId: number | nul
       customerId: input.customerId || null,
       orderId,
       wantedOn: input.wantedOn,
+      turnOn: input.turnOn,
       lines: input.lines.map((line, index) => ({ ...line, ...readable(lines[index], line.price) })),
     }),
   );

@@ -1,6 +1,10 @@
-import { expect, it } from 'vitest';
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { Format } from '../ui/format.ts';
-import { outlookShort, outlookWords, whenThere } from './words.ts';
+import { delayWords, outlookShort, outlookWords, whenThere } from './words.ts';
+
+// How a day is written depends on how far it is from today.
+beforeEach(() => vi.useFakeTimers({ now: new Date('2026-11-25T09:00:00'), toFake: ['Date'] }));
+afterEach(() => vi.useRealTimers());
 
 const format = new Format({ locale: 'en-GB', currency: 'EUR' });
 const order = (
@@ -26,4 +30,11 @@ it('a list says both days of what is late, and a line says when it is there', ()
   );
   expect(outlookShort(order('unknown', null, null), format)).toBe('no day set');
   expect([whenThere('', format), whenThere(null, format)]).toEqual(['now', 'no day yet']);
+});
+
+it('an order that would come first says by how much it delays another', () => {
+  expect(delayWords({ number: 'O-0133', before: '2026-12-05', after: '2026-12-07' })).toBe(
+    'O-0133 would be 2 days later',
+  );
+  expect(delayWords({ number: 'O-0133', before: '2026-12-05', after: null })).toBe('O-0133 would have no day');
 });

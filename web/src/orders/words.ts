@@ -1,5 +1,7 @@
 import type { OrderRow } from '@yosegi/contract';
+import { daysBetween } from '@yosegi/core/days';
 import type { Format } from '../ui/format.ts';
+import { today } from '../ui/today.ts';
 
 type Ahead = Pick<OrderRow, 'outlook' | 'wholeOn' | 'wantedOn' | 'standing'>;
 
@@ -10,9 +12,6 @@ export const standingWords: Record<OrderRow['standing'], string> = {
   shipped: 'shipped',
   cancelled: 'cancelled',
 };
-
-/** Days from one ISO day to another. */
-const daysBetween = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
 
 const days = (n: number) => (n === 1 ? '1 day' : `${n} days`);
 
@@ -40,4 +39,20 @@ export function outlookShort({ outlook, wholeOn, wantedOn }: Ahead, format: Form
 export function whenThere(wholeOn: string | null, format: Format): string {
   if (wholeOn === null) return 'no day yet';
   return wholeOn === '' ? 'now' : format.day(wholeOn);
+}
+
+/** Whom an order would delay and by how much: "O-0133, 2 days later". */
+export function delayWords({
+  number,
+  before,
+  after,
+}: {
+  number: string;
+  before: string | null;
+  after: string | null;
+}): string {
+  if (after === null) return `${number} would have no day`;
+  const from = before || today();
+  const later = daysBetween(from, after || today());
+  return later > 0 ? `${number} would be ${days(later)} later` : number;
 }

@@ -2,11 +2,12 @@ import type { Company } from '@yosegi/contract';
 import { useContext } from 'react';
 import { problemAt, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
-import { Field, TextArea } from '../ui/Field.tsx';
+import { Field } from '../ui/Field.tsx';
 import { CompanyContext } from '../ui/format.ts';
 import { Form } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
+import { TextArea } from '../ui/TextArea.tsx';
 import { useTypedOver } from '../ui/useTypedOver.ts';
 
 const readCompany = (company: Company | null) => ({

@@ -1,11 +1,11 @@
-import type { BuildDetail, PartItem, Store } from '@yosegi/contract';
+import type { PartItem, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/picking';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { problemAt, problemOf } from '../api/client.ts';
 import { OutFields } from '../lines/OutFields.tsx';
 import { countOf, namedOf, withScan } from '../lines/typed.ts';
 import { scannedBin, scanOfItem } from '../scan/scans.ts';
@@ -14,7 +14,9 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
+import { NumberInput } from '../ui/NumberInput.tsx';
 import { Tile } from '../ui/Tile.tsx';
+import { type PickJob, usePick } from './job.ts';
 import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
 
 const Page = styled.div`min-height: 100%; background: var(--ebony); color: #f6ead4; display: flex; flex-direction: column;`;
@@ -47,9 +49,9 @@ const Says = styled.p`text-align: center; margin-top: 8px; color: var(--ink-2); 
 const Next = styled.div`padding: 12px 16px 16px; display: flex; gap: 12px; align-items: center; color: #cdb997; font-size: 13.5px; min-height: 66px; b { color: #f6ead4; }`;
 
 /** One thing at a time: where, what, how many, done. */
-export function PickPhone({ build, stores }: { build: BuildDetail; stores: readonly Store[] }) {
+export function PickPhone({ job, stores }: { job: PickJob; stores: readonly Store[] }) {
   const [skipped, setSkipped] = useState<readonly number[]>([]);
-  const steps = stepsOf(build, stores);
+  const steps = stepsOf(job.lines, stores);
   // Skipped lines come round again at the end.
   const ordered = [
     ...steps.filter((step) => !skipped.includes(step.line.id)),
@@ -61,23 +63,25 @@ export function PickPhone({ build, stores }: { build: BuildDetail; stores: reado
     <Page>
       <Top>
         <div>
-          <h1>Build {build.number}</h1>
+          <h1>
+            {job.kind === 'build' ? 'Build' : 'Order'} {job.number}
+          </h1>
           <small>
-            {format.number(build.quantity)} × {build.name} · {build.pickedLines} of {build.pickLines} lines
+            {job.what} · {job.picked} of {job.of} lines
           </small>
         </div>
         <Link to="/pick">All</Link>
       </Top>
-      <Progress role="img" aria-label={`${build.pickedLines} of ${build.pickLines} lines picked`}>
-        {Array.from({ length: build.pickLines }, (_, index) => (
+      <Progress role="img" aria-label={`${job.picked} of ${job.of} lines picked`}>
+        {Array.from({ length: job.of }, (_, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no identity
-          <Piece key={index} $is={index < build.pickedLines ? 'done' : index === build.pickedLines ? 'now' : 'open'} />
+          <Piece key={index} $is={index < job.picked ? 'done' : index === job.picked ? 'now' : 'open'} />
         ))}
       </Progress>
       {now ? (
         <Stop
           key={`${now.line.id}:${now.line.open}`}
-          build={build}
+          job={job}
           step={now}
           stores={stores}
           onSkip={
@@ -88,11 +92,11 @@ export function PickPhone({ build, stores }: { build: BuildDetail; stores: reado
         <Card>
           <h2>Everything is picked.</h2>
           <Says as="p" style={{ textAlign: 'left' }}>
-            All parts for {build.number} stand on the bench.
+            All of {job.number} stands {job.place}.
           </Says>
           <div style={{ flex: 1 }} />
-          <LinkButton look="go" to={`/build/${build.id}/finish`} style={{ minHeight: 60 }}>
-            Finish the build
+          <LinkButton look="go" to={job.next.to} style={{ minHeight: 60 }}>
+            {job.next.says}
           </LinkButton>
         </Card>
       )}
@@ -114,22 +118,20 @@ export function PickPhone({ build, stores }: { build: BuildDetail; stores: reado
 }
 
 interface StopProps {
-  readonly build: BuildDetail;
+  readonly job: PickJob;
   readonly step: Step;
   readonly stores: readonly Store[];
   readonly onSkip: (() => void) | null;
 }
 
-function Stop({ build, step, stores, onSkip }: StopProps) {
+function Stop({ job, step, stores, onSkip }: StopProps) {
   const format = useFormat();
   const notify = useNotify();
   const { item, line, bins } = step;
   const [binId, setBinId] = useState(bins[0]?.binId ?? 0);
   const [text, setText] = useState(step.suggested);
   const [track, setTrack] = useState(() => suggestedTrack(item, bins[0], step.suggested));
-  const pick = useCommand('pick', ({ id: documentId, number }) =>
-    notify({ text: `${number}: on the bench.`, documentId }),
-  );
+  const pick = usePick(job, ({ id: documentId, number }) => notify({ text: `${number}: ${job.place}.`, documentId }));
   const bin = bins.find((known) => known.binId === binId);
   const read = readPick(text, item, line.open);
   const open = readExact(line.open);
@@ -138,12 +140,7 @@ function Stop({ build, step, stores, onSkip }: StopProps) {
   const wrong = read.error ?? (/\.(lot|serials)$/.test(refused?.field ?? '') ? undefined : refused?.detail);
   const post = () => {
     if (read.error || !bin || pick.isPending) return;
-    pick.mutate({
-      params: { id: build.id },
-      body: {
-        lines: [{ lineId: line.id, binId, quantity: formatDecimal(read.quantity), ...namedOf(item, track) }],
-      },
-    });
+    pick.post([{ lineId: line.id, binId, quantity: formatDecimal(read.quantity), ...namedOf(item, track) }]);
   };
   const choose = (choice: (typeof bins)[number]) => {
     setBinId(choice.binId);
@@ -229,13 +226,11 @@ function Stop({ build, step, stores, onSkip }: StopProps) {
         <button type="button" aria-label="One less" onClick={() => by(-1)}>
           −
         </button>
-        <input
+        <NumberInput
           aria-label={`How many ${item.name}`}
-          inputMode="decimal"
           value={text}
           aria-invalid={wrong !== undefined}
-          onChange={(event) => setText(event.target.value)}
-          onFocus={(event) => event.currentTarget.select()}
+          onChange={setText}
           onKeyDown={(event) => event.key === 'Enter' && post()}
         />
         <button type="button" aria-label="One more" onClick={() => by(1)}>

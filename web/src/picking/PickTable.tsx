@@ -1,16 +1,17 @@
-import type { BuildDetail, Store } from '@yosegi/contract';
+import type { Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/picking';
 import { Fragment, type KeyboardEvent, useState } from 'react';
-import { problemOf, useCommand } from '../api/client.ts';
+import { problemOf } from '../api/client.ts';
 import { OutFields } from '../lines/OutFields.tsx';
 import { Shortages } from '../lines/Shortages.tsx';
 import { namedOf, type TypedTrack } from '../lines/typed.ts';
 import { useCan } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
 import { readTyped } from '../ui/measuring.ts';
@@ -19,6 +20,7 @@ import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { type PickJob, usePick } from './job.ts';
 import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
 
 interface Typed {
@@ -27,22 +29,23 @@ interface Typed {
   readonly track: TypedTrack;
 }
 
-/** The open lines of a build in walking order: quantities as suggested or as typed, partly now and the rest later. */
-export function PickTable({ build, stores }: { build: BuildDetail; stores: readonly Store[] }) {
+/** What is open of a build or an order in walking order: quantities as suggested or as typed, partly now and the rest later. */
+export function PickTable({ job, stores }: { job: PickJob; stores: readonly Store[] }) {
   const format = useFormat();
   const notify = useNotify();
-  const mayOverride = useCan('override');
+  const isOwner = useCan('override');
   const [typed, setTyped] = useState<ReadonlyMap<number, Typed>>(new Map());
   const [overriding, setOverriding] = useState(false);
-  const steps = stepsOf(build, stores);
-  const pick = useCommand('pick', ({ id: documentId, number, openLines: open }) => {
+  const steps = stepsOf(job.lines, stores);
+  const pick = usePick(job, ({ id: documentId, number, openLines: open }) => {
     setTyped(new Map());
     setOverriding(false);
     notify({
-      text: `${number}: parts are on the bench. ${open === 0 ? 'Everything is picked.' : `${count(open, 'line')} still open.`}`,
+      text: `${number}: it stands ${job.place}. ${open === 0 ? 'Everything is picked.' : `${count(open, 'line')} still open.`}`,
       documentId,
     });
   });
+  const mayOverride = isOwner && pick.mayGoBelow;
   const rows = steps.map((step) => readRow(step, typed.get(step.line.id)));
   const going = rows.filter((row) => row.quantity > 0 && row.binId !== 0);
   const faulty = rows.some((row) => row.error !== undefined);
@@ -54,7 +57,7 @@ export function PickTable({ build, stores }: { build: BuildDetail; stores: reado
       quantity: formatDecimal(row.quantity),
       ...namedOf(row.step.item, row.track),
     }));
-    pick.mutate({ params: { id: build.id }, body: { lines, ...(override ? { override } : {}) } });
+    pick.post(lines, override);
   };
   useShortcut('Enter', () => post(), { ctrl: true });
   const set = (step: Step, part: Partial<Typed>) => {
@@ -85,19 +88,19 @@ export function PickTable({ build, stores }: { build: BuildDetail; stores: reado
     <AnswerPane style={{ height: '100%' }}>
       <AnswerBody>
         <Row $wrap>
-          <Tile code={build.code} size={52} />
+          <Tile code={job.tile} size={52} />
           <div>
             <h1>
               {steps.length === 0
-                ? `Everything for ${build.number} is picked.`
-                : `${count(steps.length, 'line')} to pick for ${build.number}.`}
+                ? `Everything for ${job.number} is picked.`
+                : `${count(steps.length, 'line')} to pick for ${job.number}.`}
             </h1>
-            <Lead>
-              {format.number(build.quantity)} × {build.name}. Bins in walking order; take less and the rest stays open.
-            </Lead>
+            <Lead>{job.what}. Bins in walking order; take less and the rest stays open.</Lead>
           </div>
           <Push />
-          <LinkButton to={`/print/pick/${build.id}`}>Print pick list</LinkButton>
+          <LinkButton to={job.kind === 'build' ? `/print/pick/${job.id}` : `/print/order-pick/${job.id}`}>
+            Print pick list
+          </LinkButton>
         </Row>
         {steps.length > 0 && (
           <Grid>
@@ -223,15 +226,17 @@ export function PickTable({ build, stores }: { build: BuildDetail; stores: reado
       </AnswerBody>
       <Foot>
         <Muted>
-          {build.pickedLines} of {count(build.pickLines, 'line')} picked before
+          {job.picked} of {count(job.of, 'line')} picked before
         </Muted>
         <Push />
-        <LinkButton look={steps.length === 0 ? 'go' : 'ghost'} to={`/build/${build.id}/finish`}>
-          Finish the build…
+        <LinkButton look={steps.length === 0 ? 'go' : 'ghost'} to={job.next.to}>
+          {job.next.says}…
         </LinkButton>
         {steps.length > 0 && (
           <Button look="go" isDisabled={faulty || going.length === 0} busy={pick.isPending} onPress={() => post()}>
-            Bring {count(going.length, 'line')} to the bench
+            {job.kind === 'build'
+              ? `Bring ${count(going.length, 'line')} to the bench`
+              : `Pack ${count(going.length, 'line')}`}
           </Button>
         )}
       </Foot>

@@ -1,5 +1,6 @@
 import type { BuildDetail, Store } from '@yosegi/contract';
 import { describe, expect, it } from 'vitest';
+import { jobOfBuild } from './job.ts';
 import { stepsOf, suggestion } from './steps.ts';
 
 const bin = (id: number, storeId = 1) => ({
@@ -21,12 +22,12 @@ const line = (id: number, open: string, bins: [number, string][], taken = 'picke
   item: { id, name: `Item ${id}` },
   bins: bins.map(([binId, quantity]) => ({ binId, bin: `B${binId}`, store: 'x', quantity })),
 });
-const build = (...lines: object[]) => ({ lines }) as unknown as BuildDetail;
+const linesOf = (...lines: object[]) => jobOfBuild({ lines } as unknown as BuildDetail).lines;
 
 describe('the walk', () => {
   it('follows stores and bins as people walk, and ends with what no bin has', () => {
     const steps = stepsOf(
-      build(
+      linesOf(
         line(1, '5', [[2, '9']]),
         line(2, '5', []),
         line(3, '5', [[1, '9']]),
@@ -43,7 +44,7 @@ describe('the walk', () => {
 
   it('leaves out what is picked, what is taken when finished, and bins below zero', () => {
     const steps = stepsOf(
-      build(
+      linesOf(
         line(1, '0', [[1, '9']]),
         line(2, '5', [[1, '9']], 'when-finished'),
         line(3, '5', [

@@ -1,11 +1,12 @@
-import type { BinQuantity, BuildDetail, BuildLine, PartItem, Store } from '@yosegi/contract';
+import type { BinQuantity, PartItem, Store } from '@yosegi/contract';
 import { formatDecimal, readExact } from '@yosegi/core/number';
 import { writeSerials } from '@yosegi/core/tracking';
 import { NOTHING_TYPED, type TypedTrack } from '../lines/typed.ts';
+import type { PickLine } from './job.ts';
 
 /** One stop of the walk: a line, and the bin to take it from first. */
 export interface Step {
-  readonly line: BuildLine;
+  readonly line: PickLine;
   readonly item: PartItem;
   /** Bins that have it, in walking order; empty when none has. */
   readonly bins: readonly BinQuantity[];
@@ -13,16 +14,14 @@ export interface Step {
   readonly suggested: string;
 }
 
-/** The open lines of a build in walking order; lines that no bin can serve come last. */
-export function stepsOf(build: BuildDetail, stores: readonly Store[]): Step[] {
+/** What is open in walking order; what no bin can serve comes last. */
+export function stepsOf(lines: readonly PickLine[], stores: readonly Store[]): Step[] {
   const rank = new Map(stores.flatMap((store) => store.bins).map((bin, index) => [bin.id, index]));
   const place = (step: Step) => rank.get(step.bins[0]?.binId ?? -1) ?? Number.MAX_SAFE_INTEGER;
-  return build.lines
-    .flatMap((line): Step[] => {
-      if (!line.item || line.taken !== 'picked-first' || line.open === '0') return [];
+  return lines
+    .map((line): Step => {
       const bins = line.bins.filter((bin) => readExact(bin.quantity) > 0);
-      const suggested = suggestion(line.open, bins[0]);
-      return [{ line, item: line.item, bins, suggested }];
+      return { line, item: line.item, bins, suggested: suggestion(line.open, bins[0]) };
     })
     .sort((a, b) => place(a) - place(b));
 }

@@ -1,10 +1,10 @@
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { binLabel } from '../scan/scans.ts';
-import { Button, LinkButton } from '../ui/Button.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { VisuallyHidden } from '../ui/text.ts';
-import { Bar, Barcode } from './paper.tsx';
+import { PrintBar } from './PrintBar.tsx';
+import { Barcode } from './paper.tsx';
 
 const Sheet = styled.div`
   display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 4mm; width: min(190mm, 100%); margin: 18px auto; color: #000;
@@ -21,12 +21,7 @@ export function BinLabels({ storeId }: { storeId: number }) {
   const stores = useQuestion('stores', {});
   return (
     <>
-      <Bar>
-        <Button look="go" onPress={() => window.print()}>
-          Print
-        </Button>
-        <LinkButton to="/stock/places">Back to the places</LinkButton>
-      </Bar>
+      <PrintBar to="/stock/places" back="the places" />
       <Answer of={stores}>
         {(rows) => {
           const store = rows.find((one) => one.id === storeId);

@@ -1,10 +1,10 @@
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { Button, LinkButton } from '../ui/Button.tsx';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Bar, Barcode, Head, Paper } from './paper.tsx';
+import { PrintBar } from './PrintBar.tsx';
+import { Barcode, Head, Paper } from './paper.tsx';
 
 const Blank = styled.span`display: inline-block; min-width: 34mm; border-bottom: 0.7pt solid #000; height: 16pt;`;
 
@@ -13,12 +13,7 @@ export function CountPrint({ id }: { id: number }) {
   const data = useQuestion('count', { params: { id } });
   return (
     <>
-      <Bar>
-        <Button look="go" onPress={() => window.print()}>
-          Print
-        </Button>
-        <LinkButton to={`/stock/counts/${id}`}>Back to the count</LinkButton>
-      </Bar>
+      <PrintBar to={`/stock/counts/${id}`} back="the count" />
       <Answer of={data}>
         {(detail) => (
           <Paper>

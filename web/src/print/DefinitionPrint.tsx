@@ -3,12 +3,12 @@ import { formatDecimal } from '@yosegi/core/number';
 import { useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { draftOf, purposeName, reckon, stateName } from '../definitions/index.ts';
-import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Bar, Barcode, Head, Paper } from './paper.tsx';
+import { PrintBar } from './PrintBar.tsx';
+import { Barcode, Head, Paper } from './paper.tsx';
 
 /** A definition on paper: what goes into one, with its costs and take-apart shares. */
 export function DefinitionPrint({ id }: { id: number }) {
@@ -17,12 +17,7 @@ export function DefinitionPrint({ id }: { id: number }) {
   const number = Number(search.get('rev'));
   return (
     <>
-      <Bar>
-        <Button look="go" onPress={() => window.print()}>
-          Print
-        </Button>
-        <LinkButton to={`/define/${id}`}>Back to the definition</LinkButton>
-      </Bar>
+      <PrintBar to={`/define/${id}`} back="the definition" />
       <Answer of={definition}>
         {(data) => {
           const revision =

@@ -1,24 +1,19 @@
 import type { PurchaseOrder } from '@yosegi/contract';
 import { useContext } from 'react';
 import { useQuestion } from '../api/client.ts';
-import { Button, LinkButton } from '../ui/Button.tsx';
 import { CompanyContext, useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Bar, Barcode, Head, Paper } from './paper.tsx';
+import { PrintBar } from './PrintBar.tsx';
+import { Barcode, Head, Paper } from './paper.tsx';
 
 /** A purchase order on paper, as it goes to the supplier. */
 export function OrderPrint({ id }: { id: number }) {
   const order = useQuestion('purchase', { params: { id } });
   return (
     <>
-      <Bar>
-        <Button look="go" onPress={() => window.print()}>
-          Print
-        </Button>
-        <LinkButton to={`/buying/orders/${id}`}>Back to the order</LinkButton>
-      </Bar>
+      <PrintBar to={`/buying/orders/${id}`} back="the order" />
       <Answer of={order}>{(data) => <OrderPaper order={data} />}</Answer>
     </>
   );

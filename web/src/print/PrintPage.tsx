@@ -1,9 +1,7 @@
 import type { BuildDetail, BuildLine } from '@yosegi/contract';
 import { useParams } from 'react-router';
-import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { stepsOf } from '../picking/index.ts';
-import { Button, LinkButton } from '../ui/Button.tsx';
+import { jobOfBuild } from '../picking/index.ts';
 import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
@@ -12,10 +10,9 @@ import { BinLabels } from './BinLabels.tsx';
 import { CountPrint } from './CountPrint.tsx';
 import { DefinitionPrint } from './DefinitionPrint.tsx';
 import { OrderPrint } from './OrderPrint.tsx';
-import { Bar, Barcode, Head, Paper } from './paper.tsx';
-
-const Box = styled.span`display: inline-block; width: 13pt; height: 13pt; border: 1pt solid #000;`;
-const Blank = styled.span`display: inline-block; min-width: 22mm; border-bottom: 0.7pt solid #000;`;
+import { OrderPick, PickPaper } from './PickPaper.tsx';
+import { PrintBar } from './PrintBar.tsx';
+import { Barcode, Blank, Box, Head, Paper } from './paper.tsx';
 
 /**
  * A sheet of paper in black on white: the bench sheet or pick list of a build, a definition, a count, a purchase order, or the labels of a
@@ -26,6 +23,7 @@ export function PrintPage() {
   if (sheet === 'definition') return <DefinitionPrint id={Number(id)} />;
   if (sheet === 'count') return <CountPrint id={Number(id)} />;
   if (sheet === 'order') return <OrderPrint id={Number(id)} />;
+  if (sheet === 'order-pick') return <OrderPick id={Number(id)} />;
   if (sheet === 'bins') return <BinLabels storeId={Number(id)} />;
   return <BuildPrint sheet={sheet ?? ''} id={Number(id)} />;
 }
@@ -34,14 +32,15 @@ function BuildPrint({ sheet, id }: { sheet: string; id: number }) {
   const build = useQuestion('build', { params: { id } });
   return (
     <>
-      <Bar>
-        <Button look="go" onPress={() => window.print()}>
-          Print
-        </Button>
-        <LinkButton to={`/build/${id}`}>Back to the build</LinkButton>
-      </Bar>
+      <PrintBar to={`/build/${id}`} back="the build" />
       <Answer of={build}>
-        {(data) => (sheet === 'pick' ? <PickSheet build={data} /> : <BenchSheet build={data} />)}
+        {(data) =>
+          sheet === 'pick' ? (
+            <PickPaper job={jobOfBuild(data)} head={<SheetHead build={data} title="Pick list" />} />
+          ) : (
+            <BenchSheet build={data} />
+          )
+        }
       </Answer>
     </>
   );
@@ -151,69 +150,5 @@ function BenchSheet({ build }: { build: BuildDetail }) {
         Good: <Blank /> Who: <Blank style={{ minWidth: '40mm' }} /> Day: <Blank />
       </h2>
     </Paper>
-  );
-}
-
-function PickSheet({ build }: { build: BuildDetail }) {
-  const format = useFormat();
-  const stores = useQuestion('stores', {});
-  return (
-    <Answer of={stores}>
-      {(places) => {
-        const steps = stepsOf(build, places);
-        return (
-          <Paper>
-            <SheetHead build={build} title="Pick list" />
-            {steps.length === 0 ? (
-              <p>Everything has been picked.</p>
-            ) : (
-              <table>
-                <thead>
-                  <tr>
-                    <th>Bin</th>
-                    <th>Part</th>
-                    <th className="num">There</th>
-                    <th className="num">Bring</th>
-                    <th className="num">Brought</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {steps.map((step) => (
-                    <tr key={step.line.id}>
-                      <td>
-                        <b style={{ fontSize: '16pt' }}>{step.bins[0]?.bin ?? '–'}</b>
-                        <br />
-                        {step.bins[0]?.store}
-                      </td>
-                      <td>
-                        <Cell>
-                          <Tile code={step.item.code} size={28} />
-                          <span>
-                            <b>{step.item.name}</b>
-                            <br />
-                            {step.item.code}
-                          </span>
-                        </Cell>
-                      </td>
-                      <td className="num">
-                        {step.bins[0]
-                          ? format.quantity(step.bins[0].quantity, step.item.unit, step.item.decimals)
-                          : 'none'}
-                      </td>
-                      <td className="num">
-                        <b>{format.quantity(step.line.open, step.item.unit, step.item.decimals)}</b>
-                      </td>
-                      <td className="num">
-                        <Blank />
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            )}
-          </Paper>
-        );
-      }}
-    </Answer>
   );
 }

@@ -3,7 +3,6 @@ import { toSVG } from 'bwip-js/browser';
 import { useMemo } from 'react';
 import styled from 'styled-components';
 
-export const Bar = styled.div`padding: 12px 24px; display: flex; gap: 10px; background: var(--birch); @media print { display: none; }`;
 export const Paper = styled.article`
   background: #fff; color: #000; width: min(190mm, 100%); margin: 18px auto; padding: 12mm; box-shadow: 0 2px 14px #0002; font-size: 11pt;
   h1 { font-size: 22pt; } h2 { font-size: 13pt; margin-top: 8mm; }
@@ -13,6 +12,9 @@ export const Paper = styled.article`
   @media print { margin: 0; padding: 0; width: auto; box-shadow: none; }
 `;
 export const Head = styled.header`display: flex; justify-content: space-between; gap: 16px; align-items: flex-start; border-bottom: 2pt solid #000; padding-bottom: 4mm;`;
+
+export const Box = styled.span`display: inline-block; width: 13pt; height: 13pt; border: 1pt solid #000;`;
+export const Blank = styled.span`display: inline-block; min-width: 22mm; border-bottom: 0.7pt solid #000;`;
 
 interface Shape {
   readonly d: string;

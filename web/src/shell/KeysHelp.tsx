@@ -1,9 +1,7 @@
-import { useState } from 'react';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { Button } from '../ui/Button.tsx';
-import { useShortcut } from './useShortcut.ts';
 
 const Overlay = styled(
   ModalOverlay,
@@ -54,7 +52,7 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
     ],
   ],
   [
-    /^\/pick\/\d/,
+    /^\/pick\/(orders\/)?\d/,
     [
       ['↑ ↓', 'The quantity of the line above or below'],
       ['Ctrl Enter', 'Bring the lines to the bench'],
@@ -103,13 +101,11 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
 ];
 
 /** `?` lists the keys of the screen. */
-export function KeysHelp() {
-  const [open, setOpen] = useState(false);
+export function KeysHelp({ onClose }: { onClose: () => void }) {
   const { pathname } = useLocation();
-  useShortcut('?', () => setOpen(true));
   const keys = [...(screens.find(([path]) => path.test(pathname))?.[1] ?? []), ...everywhere];
   return (
-    <Overlay isOpen={open} onOpenChange={setOpen} isDismissable>
+    <Overlay isOpen onOpenChange={(next) => !next && onClose()} isDismissable>
       <Card>
         <Dialog>
           <Heading slot="title">Keys on this screen</Heading>

@@ -53,7 +53,10 @@ const places: readonly Target[] = [
   ['/buying', 'Buy list'],
   ['/buying/orders', 'Purchase orders'],
   ['/orders?new=1', 'New order'],
+  ['/orders/weeks', 'Orders of the next four weeks'],
   ['/orders/customers', 'Customers'],
+  ['/orders/customers?new=1', 'New customer'],
+  ['/devices/shop', 'Web shop'],
   ['/buying/orders?new=1', 'New purchase order'],
   ['/buying/suppliers', 'Suppliers'],
   ['/stock/put-right', 'Put right'],
@@ -71,6 +74,7 @@ const pathOf: Record<Found['kind'], (id: number) => string> = {
   definition: (id) => `/define/${id}`,
   build: (id) => `/build/${id}`,
   order: (id) => `/orders/${id}`,
+  parcel: (id) => `/orders/${id}`,
   customer: (id) => `/orders/customers/${id}`,
   purchase: (id) => `/buying/orders/${id}`,
   supplier: (id) => `/buying/suppliers/${id}`,
@@ -81,6 +85,7 @@ const hints: Record<Found['kind'], string> = {
   definition: 'bill of materials',
   build: 'build',
   order: 'order',
+  parcel: 'parcel of an order',
   customer: 'customer',
   purchase: 'purchase order',
   supplier: 'supplier',
@@ -88,11 +93,13 @@ const hints: Record<Found['kind'], string> = {
 };
 
 /** Ctrl K: finds any item, build, definition or document, and goes to any station. */
-export function Palette({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function Palette({ onClose }: { onClose: () => void }) {
   return (
-    <Overlay isOpen={open} onOpenChange={(next) => !next && onClose()} isDismissable>
+    <Overlay isOpen onOpenChange={(next) => !next && onClose()} isDismissable>
       <Card>
-        <Dialog aria-label="Find or do">{open && <Search onClose={onClose} />}</Dialog>
+        <Dialog aria-label="Find or do">
+          <Search onClose={onClose} />
+        </Dialog>
       </Card>
     </Overlay>
   );

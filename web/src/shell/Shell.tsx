@@ -1,4 +1,5 @@
-import { Suspense, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { I18nProvider } from 'react-aria-components';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -6,15 +7,14 @@ import { useLive } from '../api/live.ts';
 import { useScreenForScans } from '../scan/screens.ts';
 import { listenToWedge } from '../scan/wedge.ts';
 import { CompanyProvider, count } from '../ui/format.ts';
-import { NoticeProvider } from '../ui/Notice.tsx';
+import { Notices } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
 import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
-import { KeysHelp } from './KeysHelp.tsx';
 import { Logo } from './Logo.tsx';
-import { Palette } from './Palette.tsx';
 import { PersonProvider } from './person.ts';
 import { SignIn } from './SignIn.tsx';
 import { useShortcut } from './useShortcut.ts';
+import { useTitle } from './useTitle.ts';
 
 const Page = styled.div`
   height: 100dvh; display: grid; grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
@@ -42,6 +42,11 @@ const Side = styled.div`
   a { color: #d9c8ab; text-decoration: none; padding: 6px 4px; } a.active { color: #fff; box-shadow: 0 2px var(--honey); }
   :focus-visible { outline-color: #fff; }
 `;
+/** The way past the band, seen once it has the focus. */
+const Skip = styled.a`
+  position: absolute; left: 8px; top: -60px; z-index: 50; background: var(--honey); color: var(--ink); padding: 8px 14px; border-radius: 3px; font-weight: 600;
+  &:focus { top: 8px; } @media print { display: none; }
+`;
 const Hot = styled.small`margin-left: 5px; color: #f7bd98;`;
 const FindButton = styled.button`
   border: 1px solid #6b5644; border-radius: 3px; padding: 4px 9px; font-size: 12px; color: #d9c8ab; background: transparent; cursor: pointer;
@@ -53,6 +58,11 @@ const Who = styled.button`
 const Lost = styled.div`background: var(--coming-wash); color: var(--coming-ink); padding: 6px 18px; font-size: 13px;`;
 const Main = styled.main`min-height: 0; overflow: auto; outline: none;`;
 
+// Fetched when they are first asked for; Ctrl goes down before Ctrl K does.
+const palette = () => import('./Palette.tsx');
+const Palette = lazy(async () => ({ default: (await palette()).Palette }));
+const KeysHelp = lazy(async () => ({ default: (await import('./KeysHelp.tsx')).KeysHelp }));
+
 /** The band of stations on top, whoever works here, and the page of the address. */
 export function Shell() {
   const session = useQuestion('session', {});
@@ -60,7 +70,7 @@ export function Shell() {
     <Answer of={session}>
       {({ person, company }) => (
         <CompanyProvider value={company}>
-          <NoticeProvider>
+          <I18nProvider locale={company.locale}>
             {person ? (
               <PersonProvider value={person}>
                 <Workplace initials={person.initials} name={person.name} />
@@ -68,7 +78,8 @@ export function Shell() {
             ) : (
               <SignIn />
             )}
-          </NoticeProvider>
+            <Notices />
+          </I18nProvider>
         </CompanyProvider>
       )}
     </Answer>
@@ -83,7 +94,15 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   const [changingPerson, setChangingPerson] = useState(false);
   const { pathname } = useLocation();
   useScreenForScans(pathname);
+  useTitle(pathname);
+  const [listingKeys, setListingKeys] = useState(false);
   useShortcut('k', () => setFinding(true), { ctrl: true });
+  useShortcut('?', () => setListingKeys(true));
+  useEffect(() => {
+    const soon = (event: KeyboardEvent) => event.key === 'Control' && void palette();
+    window.addEventListener('keydown', soon);
+    return () => window.removeEventListener('keydown', soon);
+  }, []);
   const pictures = useQuestion('pictures', {}).data;
   const byCode = useMemo(() => picturesByCode(pictures ?? []), [pictures]);
   const counts = today.data?.counts;
@@ -92,6 +111,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   return (
     <Page>
       <div>
+        <Skip href="#main">To the page</Skip>
         <Band {...(/^\/pick\/\d/.test(pathname) ? { 'data-hidden-on-phone': true } : {})}>
           <Brand to="/today" aria-label="Yosegi, to Today">
             <Logo />
@@ -143,8 +163,10 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
           </PictureProvider>
         </Suspense>
       </Main>
-      <Palette open={finding} onClose={() => setFinding(false)} />
-      <KeysHelp />
+      <Suspense>
+        {finding && <Palette onClose={() => setFinding(false)} />}
+        {listingKeys && <KeysHelp onClose={() => setListingKeys(false)} />}
+      </Suspense>
     </Page>
   );
 }

@@ -16,9 +16,11 @@ export function useShortcut(key: string, act: () => void, { ctrl = false, alt = 
       const target = event.target as HTMLElement | null;
       if (!ctrl && !alt && target?.closest('input, textarea, select, [contenteditable]')) return;
       event.preventDefault();
+      // A button or a choice that has the focus would take Enter for itself.
+      if (ctrl) event.stopPropagation();
       latest.current();
     };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    window.addEventListener('keydown', onKey, { capture: ctrl });
+    return () => window.removeEventListener('keydown', onKey, { capture: ctrl });
   }, [key, ctrl, alt]);
 }

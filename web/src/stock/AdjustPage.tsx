@@ -14,7 +14,8 @@ import { useCan } from '../shell/person.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
 import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
@@ -110,7 +111,7 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
         <div>
           <h1>
             {lines.length === 0
-              ? 'What is not as the books say?'
+              ? 'What needs correcting?'
               : `Stock is worth ${format.money(formatDecimal(Math.abs(total)))} ${total < 0 ? 'less' : 'more'} after this.`}
           </h1>
           <Lead>

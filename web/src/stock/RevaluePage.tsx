@@ -25,6 +25,7 @@ import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { EmptyState } from '../ui/States.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { Lead, Push } from '../ui/text.ts';
 
 interface ValueLine {
@@ -136,10 +137,9 @@ export function RevaluePage() {
         <ProblemBox error={revalue.error} shownAt={['lines.*.unitCost']} />
       </AnswerBody>
       <Foot>
-        <label>
-          <input type="checkbox" checked={asStandard} onChange={(event) => setAsStandard(event.target.checked)} /> the
-          new cost is their standard from now on
-        </label>
+        <Tick isOn={asStandard} onChange={setAsStandard}>
+          the new cost is their standard from now on
+        </Tick>
         <div style={{ width: 240 }}>
           <Field label="Why" hideLabel placeholder="Why" value={remark} onChange={setRemark} />
         </div>

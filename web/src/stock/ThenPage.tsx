@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
+import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { LineChart } from '../ui/LineChart.tsx';
@@ -60,7 +61,7 @@ export function ThenPage() {
       )}
       <Row $gap={10} style={{ margin: '14px 0' }}>
         <div style={{ width: 170 }}>
-          <Field label="At the end of" type="date" value={day} onChange={setDay} />
+          <DayField label="At the end of" value={day} onChange={setDay} />
         </div>
         <div style={{ width: 230 }}>
           <Field label="Find an item" placeholder="Code or name" value={q} onChange={setQ} />

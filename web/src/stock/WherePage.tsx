@@ -5,12 +5,14 @@ import styled from 'styled-components';
 import { usePages, useQuestion } from '../api/client.ts';
 import { BestBefore } from '../lines/BestBefore.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid, Scroll } from '../ui/layout.ts';
 import { More } from '../ui/More.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Swatch } from '../ui/Stave.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
@@ -46,7 +48,7 @@ export function WherePage() {
               <h1>
                 {rows.length === 0
                   ? 'Nothing like that stands anywhere.'
-                  : `${count(rows.length, 'item')}${pages.hasNextPage ? ' and more' : ''}${over > 0 ? `; of ${over} more is promised than is there` : ''}.`}
+                  : `${count(rows.length, 'item')}${pages.hasNextPage ? ' and more' : ''}${over > 0 ? `; ${over} promised more than you have` : ''}.`}
               </h1>
               <Lead>What builds need is taken off bin by bin in walking order, the first to expire first.</Lead>
             </>
@@ -75,14 +77,9 @@ export function WherePage() {
             ]}
           />
         </div>
-        <label>
-          <input
-            type="checkbox"
-            checked={held === '1'}
-            onChange={(event) => setHeld(event.target.checked ? '1' : '')}
-          />{' '}
+        <Tick isOn={held === '1'} onChange={(isOn) => setHeld(isOn ? '1' : '')}>
           only what is held
-        </label>
+        </Tick>
       </Row>
       <Answer of={pages}>
         {(data) => {

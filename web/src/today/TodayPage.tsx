@@ -86,7 +86,7 @@ function Board({ today }: { today: Today }) {
       </Left>
       <Right>
         <h2>What holds up the most work</h2>
-        <Muted>{holdUps.length > 0 ? 'sales value waiting on each part' : 'No build waits for a part.'}</Muted>
+        <Muted>{holdUps.length > 0 ? 'sales value waiting on each part' : 'Nothing waits for a part.'}</Muted>
         {holdUps.slice(0, 8).map((part) => (
           <Hold key={part.itemId}>
             <Tile code={part.code} />
@@ -96,8 +96,11 @@ function Board({ today }: { today: Today }) {
               </Link>
               <br />
               <small>
-                {format.quantity(part.short, part.unit, 3)} short · {count(part.builds, 'build')} ·{' '}
-                {comes(part, format)}
+                {format.quantity(part.short, part.unit, 3)} short ·{' '}
+                {[part.builds > 0 && count(part.builds, 'build'), part.orders > 0 && count(part.orders, 'order')]
+                  .filter(Boolean)
+                  .join(', ')}{' '}
+                · {comes(part, format)}
               </small>
             </div>
             <b>{format.money(part.salesValue, 0)}</b>

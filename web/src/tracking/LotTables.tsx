@@ -1,4 +1,5 @@
 import type { Item, LotRow, SerialRow } from '@yosegi/contract';
+import { unitStates } from '@yosegi/core/tracking';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCommand, usePages, useQuestion } from '../api/client.ts';
@@ -7,13 +8,15 @@ import { BestBefore } from '../lines/BestBefore.tsx';
 import { useCan } from '../shell/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { More } from '../ui/More.tsx';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
 
@@ -59,7 +62,7 @@ export function LotTable({ itemId, q, until, held }: Filter) {
                 {rows.map((row) => (
                   <tr key={row.id}>
                     <td>
-                      <Tick label={`Choose lot ${row.code}`} id={row.id} chosen={chosen} onChange={setChosen} />
+                      <ChosenTick label={`Choose lot ${row.code}`} id={row.id} chosen={chosen} onChange={setChosen} />
                     </td>
                     <td>
                       <b>{row.code}</b> {row.held && <Chip $tone="held">held: {row.held}</Chip>}
@@ -97,13 +100,29 @@ export function LotTable({ itemId, q, until, held }: Filter) {
 export function SerialTable({ item }: { item: Item }) {
   const format = useFormat();
   const [q, setQ] = useState('');
-  const pages = usePages('serials', { q: q || undefined, limit: 100 }, { params: { id: item.id } });
+  const [state, setState] = useState('');
+  const pages = usePages(
+    'serials',
+    { q: q || undefined, state: state || undefined, limit: 100 },
+    { params: { id: item.id } },
+  );
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   return (
     <>
-      <div style={{ width: 230, margin: '8px 0' }}>
-        <Field label="Find a serial" hideLabel placeholder="Find a serial" value={q} onChange={setQ} />
-      </div>
+      <Row style={{ margin: '8px 0' }}>
+        <div style={{ width: 230 }}>
+          <Field label="Find a serial" hideLabel placeholder="Find a serial" value={q} onChange={setQ} />
+        </div>
+        <div style={{ width: 170 }}>
+          <Choice
+            label="Which serials"
+            hideLabel
+            value={state}
+            onChange={setState}
+            options={[['', 'All of them'], ...unitStates.map((one): [string, string] => [one, one])]}
+          />
+        </div>
+      </Row>
       <Answer of={pages}>
         {(data) => {
           const rows = data.pages.flatMap((page) => page.rows);
@@ -122,7 +141,9 @@ export function SerialTable({ item }: { item: Item }) {
                     <th aria-label="Choose" style={{ width: 34 }} />
                     <th>Serial</th>
                     <th>Where</th>
-                    <th className="num">Its own cost</th>
+                    <th className="num">Cost</th>
+                    <th className="num">Sold for</th>
+                    <th>Warranty until</th>
                   </tr>
                 </thead>
                 <tbody>
@@ -130,15 +151,28 @@ export function SerialTable({ item }: { item: Item }) {
                     <tr key={row.id} {...(row.inStock ? {} : { 'data-quiet': true })}>
                       <td>
                         {row.inStock && (
-                          <Tick label={`Choose ${row.code}`} id={row.id} chosen={chosen} onChange={setChosen} />
+                          <ChosenTick label={`Choose ${row.code}`} id={row.id} chosen={chosen} onChange={setChosen} />
                         )}
                       </td>
                       <td>
                         <Link to={`/stock/movements?q=${encodeURIComponent(row.code)}`}>{row.code}</Link>{' '}
                         {row.held && <Chip $tone="held">held: {row.held}</Chip>}
                       </td>
-                      <td>{row.where}</td>
-                      <td className="num">{row.cost === null ? '' : format.money(row.cost)}</td>
+                      <td>
+                        {row.sold ? (
+                          <>
+                            {row.sold.customer}, <Link to={`/orders/${row.sold.orderId}`}>{row.sold.order}</Link>{' '}
+                            <Faint>{format.day(row.sold.on)}</Faint>
+                          </>
+                        ) : (
+                          row.where
+                        )}
+                      </td>
+                      <td className="num">{costOf(row) === null ? '' : format.money(costOf(row) ?? '0')}</td>
+                      <td className="num">
+                        {row.sold?.price ? format.money(row.sold.price) : row.sold && <Faint>in a kit</Faint>}
+                      </td>
+                      <td>{row.sold?.warrantyUntil && format.longerDay(row.sold.warrantyUntil)}</td>
                     </tr>
                   ))}
                 </tbody>
@@ -152,7 +186,10 @@ export function SerialTable({ item }: { item: Item }) {
   );
 }
 
-function Tick({
+/** What it cost: while it is here its own cost, and what it left with after that. */
+const costOf = (row: SerialRow) => row.cost ?? row.sold?.cost ?? null;
+
+function ChosenTick({
   label,
   id,
   chosen,
@@ -164,14 +201,12 @@ function Tick({
   onChange: (chosen: ReadonlySet<number>) => void;
 }) {
   return (
-    <input
-      type="checkbox"
-      aria-label={label}
-      style={{ width: 18, height: 18, accentColor: 'var(--walnut)' }}
-      checked={chosen.has(id)}
-      onChange={(event) => {
+    <Tick
+      label={label}
+      isOn={chosen.has(id)}
+      onChange={(isOn) => {
         const next = new Set(chosen);
-        if (event.target.checked) next.add(id);
+        if (isOn) next.add(id);
         else next.delete(id);
         onChange(next);
       }}

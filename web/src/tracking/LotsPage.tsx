@@ -1,6 +1,7 @@
 import { useQuestion } from '../api/client.ts';
 import { daysUntil, SOON_DAYS } from '../lines/BestBefore.tsx';
-import { Choice, Field } from '../ui/Field.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count } from '../ui/format.ts';
 import { Scroll } from '../ui/layout.ts';
 import { Lead, Row } from '../ui/text.ts';

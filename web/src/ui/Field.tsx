@@ -1,18 +1,20 @@
 import { type KeyboardEvent, type ReactNode, type Ref, useId } from 'react';
 import { FieldError, Input, Label, TextField } from 'react-aria-components';
 import styled from 'styled-components';
+import { Aside, boxLook, column, labelLook, wrongLook } from './box.ts';
+import { useFormat } from './format.ts';
+import { useLocalNumber } from './useLocalNumber.ts';
 
-const Wrap = styled(TextField)`display: flex; flex-direction: column; gap: 3px; min-width: 0;`;
-export const FieldLabel = styled(Label)`font-size: 12px; color: var(--ink-2);`;
-const Box = styled.span<{ $bad: boolean }>`
-  display: flex; align-items: center; border: 1px solid ${({ $bad }) => ($bad ? 'var(--short)' : 'var(--line)')};
-  border-radius: 3px; background: #fff; min-height: 34px; padding-right: 8px; gap: 6px;
+const Wrap = styled(TextField)`${column}`;
+export const FieldLabel = styled(Label)`${labelLook}`;
+export const Wrong = styled(FieldError)`${wrongLook}`;
+const ReadAs = styled.small`font-size: 12px; color: var(--coming-ink);`;
+export const Box = styled.span`
+  ${boxLook} display: flex; align-items: center; padding-right: 8px; gap: 6px;
   &:focus-within { outline: 2px solid var(--indigo); outline-offset: 0; }
   input { border: 0; background: none; padding: 6px 0 6px 9px; width: 100%; min-width: 0; outline: none; }
   input.num { text-align: right; }
-  small { color: var(--ink-3); white-space: nowrap; }
 `;
-const Wrong = styled(FieldError)`color: var(--short-ink); font-size: 12.5px;`;
 
 export interface FieldProps {
   label: string;
@@ -21,12 +23,11 @@ export interface FieldProps {
   /** What is wrong with it, in words. */
   error?: string | undefined;
   suffix?: ReactNode;
-  /** Digits: right-aligned, with a numeric keyboard on phones. */
+  /** A number, typed and shown as the company writes it and plain in `value`; with a numeric keyboard on phones. */
   numeric?: boolean;
   hideLabel?: boolean;
   /** Enter walks through it on the way to the next line. */
   step?: boolean;
-  type?: 'text' | 'date';
   placeholder?: string;
   autoFocus?: boolean;
   isDisabled?: boolean;
@@ -36,8 +37,36 @@ export interface FieldProps {
 }
 
 /** A line to type into, with what is wrong shown beneath it. */
-export function Field(props: FieldProps) {
-  const { label, value, onChange, error, suffix, numeric, hideLabel, type = 'text', inputRef } = props;
+export function Field({ numeric = false, ...props }: FieldProps) {
+  return numeric ? <NumberLine {...props} /> : <TextLine {...props} />;
+}
+
+function NumberLine(props: Omit<FieldProps, 'numeric'>) {
+  const format = useFormat();
+  const { shown, readAs, type, leave } = useLocalNumber(props.value, props.onChange);
+  const { onBlur } = props;
+  return (
+    <TextLine
+      {...props}
+      value={shown}
+      onChange={type}
+      isNumber
+      hint={readAs === null ? undefined : `Read as ${format.typed(readAs)}`}
+      onBlur={() => {
+        leave();
+        onBlur?.();
+      }}
+    />
+  );
+}
+
+interface LineProps extends Omit<FieldProps, 'numeric'> {
+  readonly isNumber?: boolean;
+  readonly hint?: string | undefined;
+}
+
+function TextLine({ label, value, onChange, error, hint, isNumber = false, ...props }: LineProps) {
+  const hintId = useId();
   return (
     <Wrap
       value={value}
@@ -45,102 +74,26 @@ export function Field(props: FieldProps) {
       isInvalid={error !== undefined}
       isDisabled={props.isDisabled ?? false}
       validationBehavior="aria"
-      {...(hideLabel ? { 'aria-label': label } : {})}
+      {...(props.hideLabel ? { 'aria-label': label } : {})}
+      {...(hint ? { 'aria-describedby': hintId } : {})}
     >
-      {!hideLabel && <FieldLabel>{label}</FieldLabel>}
-      <Box $bad={error !== undefined}>
+      {!props.hideLabel && <FieldLabel>{label}</FieldLabel>}
+      <Box>
         <Input
-          ref={inputRef}
-          type={type}
-          className={[numeric && 'num', props.step && 'step'].filter(Boolean).join(' ')}
-          inputMode={numeric ? 'decimal' : 'text'}
+          ref={props.inputRef}
+          className={[isNumber && 'num', props.step && 'step'].filter(Boolean).join(' ')}
+          inputMode={isNumber ? 'decimal' : 'text'}
           autoComplete="off"
           autoFocus={props.autoFocus ?? false}
           placeholder={props.placeholder}
           onKeyDown={props.onKeyDown}
           onBlur={props.onBlur}
-          onFocus={(event) => numeric && event.currentTarget.select()}
+          onFocus={(event) => isNumber && event.currentTarget.select()}
         />
-        {suffix && <small>{suffix}</small>}
+        {props.suffix && <Aside>{props.suffix}</Aside>}
       </Box>
+      {hint && <ReadAs id={hintId}>{hint}</ReadAs>}
       <Wrong>{error}</Wrong>
     </Wrap>
-  );
-}
-
-const Area = styled.div`
-  display: flex; flex-direction: column; gap: 3px;
-  textarea { border: 1px solid var(--line); border-radius: 3px; background: #fff; padding: 6px 9px; resize: vertical; min-height: 58px; }
-  label { font-size: 12px; color: var(--ink-2); }
-  textarea[aria-invalid='true'] { border-color: var(--short); }
-  em { color: var(--short-ink); font-size: 12.5px; font-style: normal; }
-`;
-export function TextArea({
-  label,
-  value,
-  onChange,
-  error,
-}: {
-  label: string;
-  value: string;
-  onChange: (value: string) => void;
-  error?: string | undefined;
-}) {
-  const id = useId();
-  return (
-    <Area>
-      <label htmlFor={id}>{label}</label>
-      <textarea
-        id={id}
-        value={value}
-        aria-invalid={error !== undefined}
-        aria-describedby={`${id}-error`}
-        onChange={(event) => onChange(event.target.value)}
-      />
-      <em id={`${id}-error`}>{error}</em>
-    </Area>
-  );
-}
-
-const SelectWrap = styled.div`
-  display: flex; flex-direction: column; gap: 3px; min-width: 0;
-  label { font-size: 12px; color: var(--ink-2); }
-  select { border: 1px solid var(--line); border-radius: 3px; background: #fff; padding: 6px 8px; min-height: 34px; min-width: 0; width: 100%; }
-  em { color: var(--short-ink); font-size: 12.5px; font-style: normal; }
-`;
-export interface ChoiceProps {
-  label: string;
-  value: string;
-  onChange: (value: string) => void;
-  options: readonly (readonly [value: string, label: string])[];
-  hideLabel?: boolean;
-  /** Enter walks through it on the way to the next line. */
-  step?: boolean;
-  error?: string | undefined;
-  onKeyDown?: (event: KeyboardEvent<HTMLSelectElement>) => void;
-}
-/** A choice of few; the system's own list works everywhere, on phones too. */
-export function Choice({ label, value, onChange, options, hideLabel, step, error, onKeyDown }: ChoiceProps) {
-  const id = useId();
-  return (
-    <SelectWrap>
-      {!hideLabel && <label htmlFor={id}>{label}</label>}
-      <select
-        id={id}
-        className={step ? 'step' : ''}
-        {...(hideLabel ? { 'aria-label': label } : {})}
-        value={value}
-        aria-invalid={error !== undefined}
-        onChange={(event) => onChange(event.target.value)}
-        onKeyDown={onKeyDown}
-      >
-        {options.map(([option, text]) => (
-          <option key={option} value={option}>
-            {text}
-          </option>
-        ))}
-      </select>
-      {error && <em>{error}</em>}
-    </SelectWrap>
   );
 }

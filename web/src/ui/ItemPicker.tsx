@@ -1,10 +1,18 @@
 import type { Item } from '@yosegi/contract';
 import type { ElementString } from '@yosegi/core/scan';
-import { type KeyboardEvent, type Ref, useDeferredValue, useEffect, useRef, useState } from 'react';
-import { ComboBox, FieldError, Input, Label, ListBox, ListBoxItem, Popover } from 'react-aria-components';
+import { type KeyboardEvent, type Ref, useContext, useDeferredValue, useEffect, useRef, useState } from 'react';
+import {
+  ComboBox,
+  ComboBoxStateContext,
+  FieldError,
+  Input,
+  Label,
+  ListBox,
+  ListBoxItem,
+  Popover,
+} from 'react-aria-components';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-
 import { useFormat } from './format.ts';
 import { ItemDialog } from './ItemDialog.tsx';
 import { scannedLabel } from './scanned.ts';
@@ -13,11 +21,11 @@ import { Tile } from './Tile.tsx';
 const Wrap = styled(ComboBox)`
   display: flex; flex-direction: column; gap: 3px; min-width: 0;
   label { font-size: 12px; color: var(--ink-2); }
-  input { border: 1px solid var(--line); border-radius: 3px; background: #fff; padding: 6px 9px; min-height: 34px; width: 100%; }
+  input { border: 1px solid var(--line); border-radius: 3px; background: var(--field); padding: 6px 9px; min-height: 34px; width: 100%; }
   &[data-invalid] input { border-color: var(--short); }
 `;
 const Pop = styled(Popover)`
-  background: var(--sheet); border: 1px solid var(--line); border-radius: 4px; box-shadow: 0 8px 28px #0003; overflow: auto; min-width: 340px;
+  background: var(--sheet); border: 1px solid var(--line); border-radius: 4px; box-shadow: 0 8px 28px var(--shade); overflow: auto; min-width: 340px;
 `;
 const List = styled(ListBox)`max-height: 320px; overflow: auto; padding: 4px; outline: none;`;
 const Option = styled(ListBoxItem)`
@@ -50,7 +58,10 @@ export interface ItemPickerProps {
 
 const NEW = 'new';
 
-/** Any item by code, name or a part of either. Enter takes the marked one, or the first. */
+/**
+ * Any item by code, name or a part of either. Enter takes what is meant beyond doubt: the marked one, or the one of that
+ * code, barcode or whole name. Otherwise it marks the first that was found, for another Enter to take.
+ */
 export function ItemPicker(props: ItemPickerProps) {
   const { chosen } = props;
   const format = useFormat();
@@ -80,12 +91,20 @@ export function ItemPicker(props: ItemPickerProps) {
     const scan = label ?? (item.barcode !== null && item.barcode === asked ? {} : undefined);
     props.onPick(item, scan);
   };
-  const pickBest = () => {
-    const meant = label?.gtin ?? asked;
-    const exact = items.find((item) => [item.code.toLowerCase(), item.barcode].includes(meant.toLowerCase()));
-    pick(exact ?? items[0]);
-    if (items.length === 0 && props.canAdd) setAdding(asked);
+  const exactly = () => {
+    // A GTIN is found however many zeros its label puts before it.
+    if (label?.gtin && items.length === 1) return items[0];
+    const meant = (label?.gtin ?? asked).toLowerCase();
+    return items.find(({ code, name, barcode }) => [code, name, barcode].some((own) => own?.toLowerCase() === meant));
   };
+  const pickBest = () => {
+    const exact = exactly();
+    if (exact) pick(exact);
+    else if (items.length > 0) setMarking((before) => before + 1);
+    else if (props.canAdd) setAdding(asked);
+  };
+  /** Counts how often the first that was found is to be marked. */
+  const [marking, setMarking] = useState(0);
   const [adding, setAdding] = useState<string | null>(null);
   // A scanner, or a quick hand, is done before the answer is there: Enter then counts as soon as it is.
   const [hurried, setHurried] = useState<string | null>(null);
@@ -102,8 +121,11 @@ export function ItemPicker(props: ItemPickerProps) {
     if (event.key !== 'Enter' || marked || text === '') return;
     event.preventDefault();
     if (props.onText?.(text)) clear();
-    else if (text === asked && settled) pickBest();
-    else setHurried(text);
+    else if (text === asked && settled) {
+      // The box would take the text as it is, and shut the list in which one is to be marked.
+      if (!exactly()) event.stopPropagation();
+      pickBest();
+    } else setHurried(text);
   };
   return (
     <>
@@ -122,6 +144,7 @@ export function ItemPicker(props: ItemPickerProps) {
         isInvalid={props.error !== undefined}
         validationBehavior="aria"
       >
+        <MarkFirst times={marking} />
         {!props.hideLabel && <Label>{props.label}</Label>}
         <Input
           ref={props.inputRef}
@@ -189,6 +212,21 @@ export function ItemPicker(props: ItemPickerProps) {
     </>
   );
 }
+/** Marks the first choice of the list around it. */
+function MarkFirst({ times }: { times: number }) {
+  const state = useContext(ComboBoxStateContext);
+  const marked = useRef(0);
+  // What was found arrives in the list a moment later than here, so each drawing looks again until it has.
+  useEffect(() => {
+    const first = state?.collection.getFirstKey();
+    if (!state || times === marked.current || first == null) return;
+    if (state.isOpen) marked.current = times;
+    else state.open('first', 'manual');
+    state.selectionManager.setFocusedKey(first);
+  });
+  return null;
+}
+
 /** What a scanned label says; null for anything that is typed. */
 function readLabel(text: string): ElementString | null {
   try {

@@ -1,4 +1,11 @@
-import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
+import { X } from 'lucide-react';
+import {
+  Button as AriaButton,
+  UNSTABLE_Toast as Toast,
+  UNSTABLE_ToastContent as ToastContent,
+  UNSTABLE_ToastQueue as ToastQueue,
+  UNSTABLE_ToastRegion as ToastRegion,
+} from 'react-aria-components';
 import styled from 'styled-components';
 import { problemOf, useCommand } from '../api/client.ts';
 import { Button, LinkButton } from './Button.tsx';
@@ -10,64 +17,77 @@ interface Notice {
   /** Where to see what it speaks of, and what the way there is called. */
   readonly to?: readonly [path: string, title: string];
 }
-type Notify = (notice: Notice) => void;
-const NoticeContext = createContext<Notify>(() => undefined);
 
-/** Says what was done, at the foot of every screen, and offers to undo it. */
-export const useNotify = () => useContext(NoticeContext);
+const notices = new ToastQueue<Notice>({ maxVisibleToasts: 3 });
+/** Long enough to read it and to reach for its undo; nothing goes while a pointer or the focus is on it. */
+const STAYS_MS = 20_000;
+const notify = (notice: Notice) => {
+  notices.add(notice, { timeout: STAYS_MS });
+};
 
-const Bar = styled.div`
-  position: fixed; left: 50%; bottom: 18px; transform: translateX(-50%); z-index: 30; display: flex; gap: 14px; align-items: center;
-  background: var(--ebony); color: #fbf3e4; padding: 10px 10px 10px 18px; border-radius: 4px; box-shadow: 0 6px 24px #0005;
-  max-width: calc(100vw - 24px); button, a { background: transparent; color: #f3d59a; border-color: #6b5644; }
+/** Says what was done, at the foot of every screen, and offers to undo it; each stays until its time is over. */
+export const useNotify = () => notify;
+
+const Region = styled(ToastRegion<Notice>)`
+  position: fixed; left: 50%; bottom: 18px; transform: translateX(-50%); z-index: 30; display: flex; flex-direction: column-reverse; gap: 8px; align-items: center;
+  max-width: calc(100vw - 24px); outline: none;
+  &[data-focus-visible] { outline: 2px solid var(--indigo); outline-offset: 4px; }
   @media print { display: none; }
 `;
+const Told = styled(Toast<Notice>)`
+  display: flex; gap: 14px; align-items: center; background: var(--ebony); color: var(--on-dark); padding: 10px 10px 10px 18px; border-radius: 4px;
+  box-shadow: 0 6px 24px var(--shade); max-width: 100%; button, a { background: transparent; color: var(--on-dark-go); border-color: var(--on-dark-line); }
+  &[data-focus-visible] { outline: 2px solid var(--on-dark); outline-offset: -4px; }
+  @media (forced-colors: active) { border: 1px solid; }
+`;
 
-export function NoticeProvider({ children }: { children: ReactNode }) {
-  const [notice, setNotice] = useState<Notice | null>(null);
-  const undo = useCommand('undoDocument', (document) => setNotice({ text: `Undone by ${document.number}.` }));
-  const reset = undo.reset;
-  const notify = useCallback(
-    (next: Notice) => {
-      reset();
-      setNotice(next);
-    },
-    [reset],
-  );
-  const problem = problemOf(undo.error);
-  const value = useMemo(() => notify, [notify]);
+/** Where notices appear, the newest lowest. */
+export const Notices = () => (
+  <Region queue={notices} aria-label="What was done">
+    {({ toast }) => (
+      <Told toast={toast}>
+        <Said notice={toast.content} close={() => notices.close(toast.key)} />
+      </Told>
+    )}
+  </Region>
+);
+
+function Said({ notice, close }: { notice: Notice; close: () => void }) {
+  const undo = useCommand('undoDocument', (document) => {
+    close();
+    notify({ text: `Undone by ${document.number}.` });
+  });
+  const { documentId, to, text } = notice;
   return (
-    <NoticeContext.Provider value={value}>
-      {children}
-      <div role="status">
-        {notice && (
-          <Bar>
-            <span>{problem ? problem.detail : notice.text}</span>
-            {notice.documentId !== undefined && (
-              <>
-                <Button
-                  look="ghost"
-                  busy={undo.isPending}
-                  onPress={() => undo.mutate({ params: { id: notice.documentId ?? 0 }, body: {} })}
-                >
-                  Undo
-                </Button>
-                <LinkButton look="ghost" to={`/stock/documents/${notice.documentId}`} onClick={() => setNotice(null)}>
-                  Open
-                </LinkButton>
-              </>
-            )}
-            {notice.to && (
-              <LinkButton look="ghost" to={notice.to[0]} onClick={() => setNotice(null)}>
-                {notice.to[1]}
-              </LinkButton>
-            )}
-            <Button look="ghost" aria-label="Dismiss" onPress={() => setNotice(null)}>
-              ✕
-            </Button>
-          </Bar>
-        )}
-      </div>
-    </NoticeContext.Provider>
+    <>
+      <ToastContent>{problemOf(undo.error)?.detail ?? text}</ToastContent>
+      {documentId !== undefined && (
+        <>
+          <Button
+            look="ghost"
+            busy={undo.isPending}
+            onPress={() => undo.mutate({ params: { id: documentId }, body: {} })}
+          >
+            Undo
+          </Button>
+          <LinkButton look="ghost" to={`/stock/documents/${documentId}`} onClick={close}>
+            Open
+          </LinkButton>
+        </>
+      )}
+      {to && (
+        <LinkButton look="ghost" to={to[0]} onClick={close}>
+          {to[1]}
+        </LinkButton>
+      )}
+      <Dismiss slot="close" aria-label="Dismiss">
+        <X size={16} aria-hidden />
+      </Dismiss>
+    </>
   );
 }
+
+const Dismiss = styled(AriaButton)`
+  border: 0; width: 34px; height: 34px; display: grid; place-items: center; cursor: pointer; border-radius: 3px;
+  &[data-focus-visible] { outline: 2px solid var(--on-dark); }
+`;

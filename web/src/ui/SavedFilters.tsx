@@ -3,7 +3,8 @@ import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, useQuestion } from '../api/client.ts';
 import { Button } from './Button.tsx';
-import { Choice, Field } from './Field.tsx';
+import { Choice } from './Choice.tsx';
+import { Field } from './Field.tsx';
 import { ProblemBox } from './Problem.tsx';
 import { Row } from './text.ts';
 

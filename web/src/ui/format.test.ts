@@ -1,5 +1,9 @@
-import { afterEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { count, Format, negated } from './format.ts';
+
+// How a day is written depends on how far it is from today.
+beforeEach(() => vi.useFakeTimers({ now: new Date('2026-11-25T09:00:00'), toFake: ['Date'] }));
+afterEach(() => vi.useRealTimers());
 
 const format = new Format({ currency: 'EUR', locale: 'en-GB' });
 
@@ -26,7 +30,11 @@ describe('formats', () => {
   });
 
   it('name days and counts', () => {
-    expect(format.day('2026-12-09')).toBe('Wed 9 Dec');
+    expect([format.day('2026-12-09'), format.day('2025-12-10'), format.day('soon')]).toEqual([
+      'Wed 9 Dec',
+      '10 Dec 2025',
+      'soon',
+    ]);
     expect([count(1, 'build'), count(3, 'build'), count(0, 'kit')]).toEqual(['1 build', '3 builds', '0 kits']);
   });
 });

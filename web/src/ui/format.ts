@@ -1,6 +1,8 @@
 import type { Company } from '@yosegi/contract';
+import { daysBetween, isDay } from '@yosegi/core/days';
 import { formatDecimal, readForText } from '@yosegi/core/number';
 import { createContext, useContext, useMemo } from 'react';
+import { today } from './today.ts';
 
 export const CompanyContext = createContext<Company>({
   name: '',
@@ -8,22 +10,43 @@ export const CompanyContext = createContext<Company>({
   locale: 'en',
   address: '',
   email: '',
+  papers: { size: 'A4', head: '', foot: '', columns: [], logo: null },
   version: 0,
 });
 export const CompanyProvider = CompanyContext.Provider;
+/** The company's language and way of writing numbers and days, as a BCP 47 tag. */
+export const useLocale = () => useContext(CompanyContext).locale;
+
+/** From how far on a day without its year could be taken for another. */
+const FAR_DAYS = 300;
 
 /** Number and date formats of the company. Decimal texts are formatted as they are, never through a float. */
 export class Format {
+  private readonly numbers = new Map<string, Intl.NumberFormat>();
+  private readonly days = new Map<string, Intl.DateTimeFormat>();
+
   constructor(private readonly company: Pick<Company, 'currency' | 'locale'>) {}
+
+  /** Making one takes a hundred times as long as using it. */
+  private numberFormat(options: Intl.NumberFormatOptions): Intl.NumberFormat {
+    return kept(this.numbers, JSON.stringify(options), () => new Intl.NumberFormat(this.company.locale, options));
+  }
+
+  private dayFormat(options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+    return kept(this.days, JSON.stringify(options), () => new Intl.DateTimeFormat(this.company.locale, options));
+  }
 
   /** A decimal text with grouping and at least `least` decimals. */
   number(text: string, least = 0, most = 6): string {
-    const format = new Intl.NumberFormat(this.company.locale, {
+    const format = this.numberFormat({
       minimumFractionDigits: least,
       maximumFractionDigits: Math.max(least, most),
     });
     return format.format(text as Intl.StringNumericLiteral);
   }
+
+  /** A number as it was read from what somebody typed, with what stands behind it. */
+  typed = (plain: string) => plain.replace(/^\s*[+-]?\d+(\.\d+)?/, (number) => this.number(number.trim()));
 
   /** A quantity with its unit; pieces need none. */
   quantity(text: string, unit: string, decimals = 0): string {
@@ -33,7 +56,7 @@ export class Format {
 
   /** How many decimals the currency has: two for most, none for some. */
   get currencyDecimals(): number {
-    const format = new Intl.NumberFormat(this.company.locale, { style: 'currency', currency: this.company.currency });
+    const format = this.numberFormat({ style: 'currency', currency: this.company.currency });
     return format.resolvedOptions().maximumFractionDigits ?? 2;
   }
 
@@ -46,7 +69,7 @@ export class Format {
 
   /** An amount of money in the currency's own decimals; unit costs show one more. */
   money(text: string, decimals = this.currencyDecimals): string {
-    const format = new Intl.NumberFormat(this.company.locale, {
+    const format = this.numberFormat({
       style: 'currency',
       currency: this.company.currency,
       minimumFractionDigits: decimals,
@@ -57,7 +80,7 @@ export class Format {
 
   /** An amount of money to the last millionth, where it has to add up on screen. */
   exactMoney(text: string): string {
-    const format = new Intl.NumberFormat(this.company.locale, {
+    const format = this.numberFormat({
       style: 'currency',
       currency: this.company.currency,
       maximumFractionDigits: 6,
@@ -67,33 +90,43 @@ export class Format {
 
   /** How the currency is written beside an amount, like €. */
   get currencySign(): string {
-    const parts = new Intl.NumberFormat(this.company.locale, { style: 'currency', currency: this.company.currency });
+    const parts = this.numberFormat({ style: 'currency', currency: this.company.currency });
     return parts.formatToParts(0).find(({ type }) => type === 'currency')?.value ?? this.company.currency;
   }
 
   unitCost = (text: string) => this.money(text, this.currencyDecimals + 1);
 
-  /** A day like "Wed 9 Dec". */
+  /** A day like "Wed 9 Dec"; one that is most of a year away has its year, and what is no day stays as it is. */
   day(iso: string): string {
-    const options = { weekday: 'short', day: 'numeric', month: 'short' } as const;
-    return new Intl.DateTimeFormat(this.company.locale, options).format(new Date(`${iso}T12:00:00`)).replace(',', '');
+    if (!isDay(iso)) return iso;
+    if (Math.abs(daysBetween(today(), iso)) > FAR_DAYS) return this.longerDay(iso);
+    const options = { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' } as const;
+    return this.dayFormat(options)
+      .format(new Date(`${iso}T12:00:00Z`))
+      .replace(',', '');
+  }
+
+  /** The day of the month of a day counted since 1970, with its month where one begins. */
+  dayOfMonth(sinceEpoch: number): string {
+    const day = new Date(sinceEpoch * 86_400_000 + 43_200_000);
+    return this.dayFormat({
+      day: 'numeric',
+      timeZone: 'UTC',
+      ...(day.getUTCDate() <= 7 ? { month: 'short' } : {}),
+    }).format(day);
   }
 
   /** A day with its year, like "9 Dec 2027". */
   longerDay(iso: string): string {
-    return new Intl.DateTimeFormat(this.company.locale, { dateStyle: 'medium' }).format(new Date(`${iso}T12:00:00`));
+    return this.dayFormat({ dateStyle: 'medium', timeZone: 'UTC' }).format(new Date(`${iso}T12:00:00Z`));
   }
 
   longDay(date: Date): string {
-    return new Intl.DateTimeFormat(this.company.locale, { weekday: 'long', day: 'numeric', month: 'long' }).format(
-      date,
-    );
+    return this.dayFormat({ weekday: 'long', day: 'numeric', month: 'long' }).format(date);
   }
 
   moment(iso: string): string {
-    return new Intl.DateTimeFormat(this.company.locale, { dateStyle: 'medium', timeStyle: 'short' }).format(
-      new Date(iso),
-    );
+    return this.dayFormat({ dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
   }
 
   /** How long ago, in the largest unit that fits. */
@@ -106,6 +139,14 @@ export class Format {
     if (Math.abs(seconds) >= 3600) return format.format(Math.trunc(seconds / 3600), 'hour');
     return format.format(Math.trunc(seconds / 60) || 0, 'minute');
   }
+}
+
+function kept<Made>(made: Map<string, Made>, key: string, make: () => Made): Made {
+  const known = made.get(key);
+  if (known !== undefined) return known;
+  const fresh = make();
+  made.set(key, fresh);
+  return fresh;
 }
 
 const noon = (day: Date) => new Date(day.getFullYear(), day.getMonth(), day.getDate(), 12).getTime();
@@ -121,3 +162,13 @@ export const count = (n: number, one: string, many = `${one}s`) => `${n} ${n ===
 
 /** A decimal text with the other sign, exactly. */
 export const negated = (text: string) => formatDecimal(-readForText(text));
+
+/** What of a price is left after its cost, in percent; a dash where nothing was paid. */
+export function marginWords(sold: string, cost: string, format: Format): string {
+  const [worth, spent] = [readForText(sold), readForText(cost)];
+  if (worth <= 0n) return '–';
+  // In tenths of a percent, to the nearest.
+  const tenths = ((worth - spent) * 10_000n) / worth;
+  const rounded = tenths >= 0n ? (tenths + 5n) / 10n : (tenths - 5n) / 10n;
+  return `${format.number(formatDecimal(rounded * 100_000n), 1, 1)} %`;
+}

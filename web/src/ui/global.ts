@@ -10,6 +10,7 @@ export const GlobalStyle = createGlobalStyle`
     --ok: #426334; --coming: #b98a2a; --short: #a8321f; --held: #5d4f78;
     --ok-ink: #35522a; --coming-ink: #6b4d0c; --short-ink: #8c2a20; --held-ink: #4b3f63;
     --ok-wash: #e9eedd; --coming-wash: #f6ead0; --short-wash: #f7e2da; --held-wash: #ebe5ee;
+    --field: #fff; --on-dark: #fff7ea; --on-dark-go: #f3d59a; --on-dark-line: #6b5644; --shade: #2b211b2e;
     --text: 'Hanken Grotesk Variable', system-ui, sans-serif;
     --display: 'Brygada 1918 Variable', Georgia, serif;
   }

@@ -5,7 +5,7 @@ import { count } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Row } from '../ui/text.ts';
-import type { PastedRow } from './draft.ts';
+import type { PastedRow } from './matchPasted.ts';
 
 const Box = styled.section`
   border-left: 5px solid var(--coming); background: var(--coming-wash); padding: 10px 14px; display: grid; gap: 8px; margin-bottom: 12px;

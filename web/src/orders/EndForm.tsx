@@ -1,0 +1,80 @@
+import type { Order } from '@yosegi/contract';
+import { readForText } from '@yosegi/core/number';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useCommand } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Muted, Row } from '../ui/text.ts';
+import { stillBuilt } from './serving.ts';
+
+/** Cancels, or gives up what is open, with the reason that stays with the order. */
+export function EndForm({ order, onDone }: { order: Order; onDone: () => void }) {
+  const notify = useNotify();
+  const [reason, setReason] = useState('');
+  const cancel = useCommand('cancelOrder', ({ number }) => {
+    notify({ text: `${number} is cancelled; what was promised to it is free again.` });
+    onDone();
+  });
+  const drop = useCommand('dropOrder', ({ number }) => {
+    notify({ text: `The rest of ${number} is given up.` });
+    onDone();
+  });
+  const isPart = order.standing === 'partly-shipped';
+  const command = isPart ? drop : cancel;
+  const open = order.lines.filter((line) => readForText(line.open) > 0n).map((line) => line.id);
+  const end = () => {
+    const body = { version: order.version, reason: reason.trim() };
+    if (isPart) drop.mutate({ params: { id: order.id }, body: { ...body, lineIds: open } });
+    else cancel.mutate({ params: { id: order.id }, body });
+  };
+  return (
+    <form
+      style={{ marginTop: 14, maxWidth: 520 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (reason.trim().length >= 3 && !command.isPending) end();
+      }}
+    >
+      <Field
+        label={isPart ? 'Why is the rest not wanted any more?' : 'Why is it cancelled?'}
+        value={reason}
+        onChange={setReason}
+        autoFocus
+      />
+      <WhatHappens order={order} />
+      <ProblemBox error={command.error} />
+      <Row style={{ marginTop: 10 }}>
+        <Button type="submit" look="danger" busy={command.isPending} isDisabled={reason.trim().length < 3}>
+          {isPart ? 'Give up the rest' : 'Cancel the order'}
+        </Button>
+        <Button onPress={onDone}>Keep it</Button>
+      </Row>
+    </form>
+  );
+}
+
+/** What becomes of its parcel and its builds. */
+function WhatHappens({ order }: { order: Order }) {
+  const isPacked = order.lines.some((line) => line.parts.some((part) => readForText(part.packed) > 0n));
+  const builds = stillBuilt(order);
+  if (!isPacked && builds.length === 0) return null;
+  return (
+    <p style={{ marginTop: 8 }}>
+      {isPacked && <Muted>What stands in its parcel goes back to the bins it came from. </Muted>}
+      {builds.length > 0 && (
+        <Muted>
+          {builds.map(({ id, number }, index) => (
+            <span key={id}>
+              {index > 0 && ', '}
+              <Link to={`/build/${id}`}>{number}</Link>
+            </span>
+          ))}{' '}
+          {builds.length === 1 ? 'stays as it is and is' : 'stay as they are and are'} for stock then.
+        </Muted>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,133 @@
+import type { api, BuildDetail, Problem } from '@yosegi/contract';
+import type { Input } from '@yosegi/contract/client';
+import { formatDecimal, readExact } from '@yosegi/core/number';
+import { useState } from 'react';
+import { useQuestion } from '../api/client.ts';
+import { reckonUse, UseGrid } from '../builds/index.ts';
+import { InFields } from '../lines/InFields.tsx';
+import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../lines/typed.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { plainTyped } from '../ui/measuring.ts';
+import { Answer } from '../ui/States.tsx';
+import { Muted, Row } from '../ui/text.ts';
+
+/** A build that is finished by shipping, as the wire takes it; null while what is typed cannot be read. */
+export type Finishing = NonNullable<Input<typeof api.shipOrder>['body']['finishes']>[number] | null;
+
+interface Props {
+  readonly buildId: number;
+  readonly number: string;
+  /** Whether it is finished in the same act; undefined while it is not. */
+  readonly finishing: Finishing | undefined;
+  readonly onChange: (finishing: Finishing | undefined) => void;
+  readonly refused: Problem | null;
+}
+
+/** A build for the order that is not finished yet, and what it really used where it is finished as the order ships. */
+export function FinishFirst(props: Props) {
+  const build = useQuestion('build', { params: { id: props.buildId } });
+  return <Answer of={build}>{(data) => <Part key={data.version} {...props} build={data} />}</Answer>;
+}
+
+interface Typed {
+  readonly good: string;
+  readonly actuals: ReadonlyMap<number, string>;
+  readonly track: TypedTrack;
+  readonly tracks: ReadonlyMap<number, TypedTrack>;
+}
+
+function Part({ build, finishing, onChange, refused }: Props & { build: BuildDetail }) {
+  const format = useFormat();
+  const left = formatDecimal(readExact(build.quantity) - readExact(build.finished));
+  const [typed, setTyped] = useState<Typed>({
+    good: left,
+    actuals: new Map(),
+    track: NOTHING_TYPED,
+    tracks: new Map(),
+  });
+  const reckoning = reckonUse(build, typed.good, typed.actuals);
+  const isOn = finishing !== undefined;
+  const set = (part: Partial<Typed>) => {
+    const next = { ...typed, ...part };
+    setTyped(next);
+    onChange(bodyOf(build, next));
+  };
+  const ids = idsOf(typed);
+  return (
+    <section style={{ marginTop: 14 }} aria-label={`Finish ${build.number}`}>
+      <Row>
+        <Button
+          look={isOn ? 'plain' : 'ghost'}
+          aria-pressed={isOn}
+          onPress={() => onChange(isOn ? undefined : bodyOf(build, typed))}
+        >
+          {isOn ? '✓ ' : ''}Finish {build.number} with it
+        </Button>
+        <Muted>
+          {left} × {build.name}, {build.state === 'planned' ? 'not started yet' : 'on the bench'}
+        </Muted>
+      </Row>
+      {isOn && (
+        <>
+          <Row style={{ alignItems: 'flex-start', margin: '8px 0' }} $wrap>
+            <div style={{ width: 130 }}>
+              <Field
+                label="Good units"
+                numeric
+                value={typed.good}
+                onChange={(good) => set({ good })}
+                suffix={build.unit}
+                error={reckoning.faults.get('good') ?? (refused?.field === 'good' ? refused.detail : undefined)}
+              />
+            </div>
+            {build.tracking !== 'none' && (
+              <InFields
+                item={{ id: build.itemId, name: build.name, tracking: build.tracking }}
+                typed={typed.track}
+                onChange={(track) => set({ track })}
+                quantity={Number(typed.good) || 0}
+                errorAt={(name) => (refused?.field === name ? refused.detail : undefined)}
+                mayReturn
+              />
+            )}
+            <Muted>at {format.unitCost(formatDecimal(reckoning.cost.unitCost))} each</Muted>
+          </Row>
+          <UseGrid
+            build={build}
+            cost={reckoning.cost}
+            actuals={reckoning.actuals}
+            typed={typed.actuals}
+            faults={reckoning.faults}
+            setActual={(lineId, text) => set({ actuals: new Map(typed.actuals).set(lineId, text) })}
+            refused={refused}
+            typedIds={ids}
+            tracks={typed.tracks}
+            setTrack={(lineId, next) => set({ tracks: new Map(typed.tracks).set(lineId, next) })}
+          />
+        </>
+      )}
+    </section>
+  );
+}
+
+const idsOf = ({ actuals, tracks }: Typed) => [...new Set([...actuals.keys(), ...tracks.keys()])];
+
+function bodyOf(build: BuildDetail, typed: Typed): Finishing {
+  const { faults, actuals } = reckonUse(build, typed.good, typed.actuals);
+  if (faults.size > 0) return null;
+  return {
+    buildId: build.id,
+    version: build.version,
+    good: typed.good.trim(),
+    outputBinId: build.outputBinId,
+    ...namedInOf({ id: build.itemId, name: build.name, tracking: build.tracking }, typed.track),
+    lines: idsOf(typed).map((lineId) => {
+      const item = build.lines.find((line) => line.id === lineId)?.item ?? undefined;
+      const said = typed.actuals.get(lineId);
+      const actual = said === undefined ? formatDecimal(actuals.get(lineId) ?? 0) : plainTyped(said, item);
+      return { lineId, actual, ...(item ? namedOf(item, typed.tracks.get(lineId) ?? NOTHING_TYPED) : {}) };
+    }),
+  };
+}

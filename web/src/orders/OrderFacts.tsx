@@ -1,0 +1,75 @@
+import type { Order } from '@yosegi/contract';
+import { formatDecimal, readForText } from '@yosegi/core/number';
+import { Link } from 'react-router';
+import { marginWords, useFormat } from '../ui/format.ts';
+import { KeyValue } from '../ui/layout.ts';
+import { Faint } from '../ui/text.ts';
+import { whenThere } from './words.ts';
+
+/** Which parts the order waits for, what brings them, and until when. */
+export function WaitsFor({ order }: { order: Order }) {
+  const format = useFormat();
+  const waiting = order.lines.flatMap((line) =>
+    line.parts.filter((part) => readForText(part.open) > readForText(part.ready)),
+  );
+  if (waiting.length === 0 || order.standing === 'quote') return null;
+  return (
+    <>
+      <h2 style={{ marginTop: 18 }}>It waits for</h2>
+      {waiting.map((part) => {
+        const { unit, decimals } = part.item;
+        const brought = part.comes.reduce((sum, { quantity }) => sum + readForText(quantity), 0n);
+        const missing = readForText(part.open) - readForText(part.ready) - brought;
+        return (
+          <div key={part.id}>
+            {part.comes.map(({ kind, id, number, quantity, on }) => (
+              <KeyValue key={`${kind}${id}${on}`}>
+                <span>
+                  {format.quantity(quantity, unit, decimals)} {part.item.name} ·{' '}
+                  <Link to={kind === 'build' ? `/build/${id}` : `/buying/orders/${id}`}>{number}</Link>
+                </span>
+                <b>{whenThere(on, format)}</b>
+              </KeyValue>
+            ))}
+            {missing > 0n && (
+              <KeyValue>
+                <Link to={`/stock/items/${part.item.id}`}>
+                  {format.quantity(formatDecimal(missing), unit, decimals)} {part.item.name}
+                </Link>
+                <Faint>nothing brings it</Faint>
+              </KeyValue>
+            )}
+          </div>
+        );
+      })}
+    </>
+  );
+}
+
+export function Brings({ order }: { order: Order }) {
+  const format = useFormat();
+  const isShipped = order.standing === 'shipped';
+  const cost = isShipped ? order.cost : order.plannedCost;
+  return (
+    <>
+      <KeyValue>
+        <span>Lines</span>
+        <b>{format.money(order.worth)}</b>
+      </KeyValue>
+      <KeyValue>
+        <span>{isShipped ? 'Cost that left' : 'Cost, as planned'}</span>
+        <span>{format.money(cost)}</span>
+      </KeyValue>
+      {!isShipped && Number(order.cost) > 0 && (
+        <KeyValue>
+          <span>of which has left</span>
+          <span>{format.money(order.cost)}</span>
+        </KeyValue>
+      )}
+      <KeyValue>
+        <b>Margin</b>
+        <b>{marginWords(order.worth, cost, format)}</b>
+      </KeyValue>
+    </>
+  );
+}

@@ -1,0 +1,79 @@
+import type { OrderLook } from '@yosegi/contract';
+import { dayAfter } from '@yosegi/core/days';
+import { latest } from '@yosegi/core/demand';
+import { formatDecimal, type Money, readForText } from '@yosegi/core/number';
+import { Button } from '../ui/Button.tsx';
+import { count, marginWords, useFormat } from '../ui/format.ts';
+import { BigNumber, KeyValue, Margin } from '../ui/layout.ts';
+import { Late, Muted } from '../ui/text.ts';
+import type { Head } from './typedOrder.ts';
+import { delayWords, whenThere } from './words.ts';
+
+interface Props {
+  /** What the server says of it; undefined while it is not known. */
+  readonly look: OrderLook | undefined;
+  readonly head: Head;
+  readonly change: (part: Partial<Head>) => void;
+  readonly lines: number;
+  readonly total: Money;
+}
+
+/** What an order that is being typed comes to: its day, its worth, and whom it would delay. */
+export function OrderOutcome({ look, head, change, lines, total }: Props) {
+  const format = useFormat();
+  return (
+    <Margin aria-label="What it comes to">
+      <h2>Whole on</h2>
+      <BigNumber style={{ fontSize: 32 }}>{look ? whenThere(look.wholeOn, format) : '–'}</BigNumber>
+      <h2 style={{ marginTop: 18 }}>It comes to</h2>
+      <KeyValue>
+        <span>{count(lines, 'line')}</span>
+        <b>{format.money(formatDecimal(total))}</b>
+      </KeyValue>
+      <KeyValue>
+        <span>Cost, as planned</span>
+        <span>{format.money(formatDecimal(costOf(look)))}</span>
+      </KeyValue>
+      {look && total > 0 && (
+        <KeyValue>
+          <b>Margin</b>
+          <b>{marginWords(formatDecimal(total), formatDecimal(costOf(look)), format)}</b>
+        </KeyValue>
+      )}
+      {look && look.delays.length > 0 && (
+        <>
+          <h2 style={{ marginTop: 18 }}>Whom it delays</h2>
+          {look.delays.map((delay) => (
+            <KeyValue key={`${delay.kind}${delay.id}`}>
+              <Late>{delayWords(delay)}</Late>
+              <span>
+                {whenThere(delay.before, format)} → {whenThere(delay.after, format)}
+              </span>
+            </KeyValue>
+          ))}
+          <Button style={{ marginTop: 8 }} onPress={() => change({ turnOn: afterAll(look.delays) })}>
+            Leave {look.delays.length === 1 ? 'it' : 'them'} as {look.delays.length === 1 ? 'it is' : 'they are'}
+          </Button>
+        </>
+      )}
+      {head.turnOn && (
+        <p style={{ marginTop: 14 }}>
+          <Muted>It gives way to the orders that were there before it.</Muted>
+          <br />
+          <Button look="ghost" onPress={() => change({ turnOn: '' })}>
+            Take its own turn
+          </Button>
+        </p>
+      )}
+    </Margin>
+  );
+}
+
+/** The day after the last of those that would be delayed; after everybody with a day where one of them has none. */
+function afterAll(delays: OrderLook['delays']): string {
+  const last = latest(delays.map(({ turnOn }) => turnOn));
+  return last ? dayAfter(last, 1) : '9999-12-31';
+}
+
+const costOf = (look: OrderLook | undefined) =>
+  (look?.lines ?? []).reduce((sum, { plannedCost }) => sum + readForText(plannedCost), 0n);

@@ -1,0 +1,243 @@
+import type { Company, Order } from '@yosegi/contract';
+import { IDEMPOTENCY_HEADER, LARGEST_PICTURE, LOGO_PATH } from '@yosegi/contract';
+import { paperColumns } from '@yosegi/core/people';
+import { useContext, useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import styled from 'styled-components';
+import { problemAt, refetch, useCommand, useQuestion } from '../api/client.ts';
+import { upload } from '../api/upload.ts';
+import { LabelButton } from '../devices/index.ts';
+import { CustomerPaper, type PaperKind, paperKinds, paperTitles } from '../print/index.ts';
+import { useCan } from '../shell/person.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { FileInput } from '../ui/FileInput.tsx';
+import { CompanyContext, count } from '../ui/format.ts';
+import { AnswerPane, Ask, AskAnswer, Foot } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox, SaveProblem } from '../ui/Problem.tsx';
+import { Answer } from '../ui/States.tsx';
+import { TextArea } from '../ui/TextArea.tsx';
+import { Tick } from '../ui/Tick.tsx';
+import { Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+import { useTypedOver } from '../ui/useTypedOver.ts';
+
+/** What is beside the paper stays off it. */
+const Screen = styled(AskAnswer)`
+  @media print { display: block; height: auto; > aside { display: none; } }
+`;
+const Desk = styled.div`overflow: auto; flex: 1; background: var(--birch); padding: 4px 18px; @media print { overflow: visible; padding: 0; background: none; }`;
+const OffPaper = styled(Foot)`@media print { display: none; }`;
+
+/** The papers of an order, as its customer gets them, and how they look. */
+export function PapersPage() {
+  const { id } = useParams();
+  const order = useQuestion('order', { params: { id: Number(id) } });
+  return <Answer of={order}>{(data) => <Papers order={data} />}</Answer>;
+}
+
+const columnWords: Record<(typeof paperColumns)[number], string> = {
+  tile: 'the tile or picture of each item',
+  code: 'our item codes',
+  price: 'prices and amounts',
+  day: 'the day each line is expected',
+};
+
+/** The look as it is typed: text, so that it can be kept and compared. */
+const lookOf = (company: Company | null) => ({
+  size: company?.papers.size ?? 'A4',
+  head: company?.papers.head ?? '',
+  foot: company?.papers.foot ?? '',
+  columns: (company?.papers.columns ?? []).join(' '),
+});
+const readLook = ({ size, head, foot, columns }: ReturnType<typeof lookOf>) => ({
+  size,
+  head,
+  foot,
+  columns: paperColumns.filter((column) => columns.split(' ').includes(column)),
+});
+
+function Papers({ order }: { order: Order }) {
+  const company = useContext(CompanyContext);
+  const mayChange = useCan('set-up');
+  const customer = useQuestion('customer', { params: { id: order.customerId } });
+  const usual: PaperKind =
+    order.standing === 'quote' ? 'quote' : order.documents.length > 0 ? 'packing-slip' : 'confirmation';
+  const [kind, setKind] = useAddress('paper', usual);
+  const standing = order.documents.filter(({ undone }) => !undone);
+  const [shipmentId, setShipmentId] = useAddress('shipment', String(standing.at(0)?.id ?? ''));
+  const shipment = useQuestion('shipment', { params: { id: Number(shipmentId) } }, { enabled: shipmentId !== '' });
+  const over = useTypedOver(company, lookOf);
+  const look = { ...readLook(over.typed), logo: company.papers.logo };
+  const isSlip = kind === 'packing-slip';
+  const address = customer.data ? (isSlip && (order.deliverTo || customer.data.delivery)) || customer.data.billing : '';
+  return (
+    <Screen>
+      <Ask aria-label="Which paper">
+        <h2>
+          <Link to={`/orders/${order.id}`}>{order.number}</Link>
+        </h2>
+        <Lead>{order.customer}</Lead>
+        <div style={{ display: 'grid', gap: 12, marginTop: 14 }}>
+          <Choice
+            label="Paper"
+            value={kind}
+            onChange={setKind}
+            options={paperKinds.map((one): [string, string] => [one, paperTitles[one]])}
+          />
+          {isSlip && standing.length > 0 && (
+            <Choice
+              label="Of which shipment"
+              value={shipmentId}
+              onChange={setShipmentId}
+              options={standing.map((one): [string, string] => [String(one.id), one.number])}
+            />
+          )}
+        </div>
+        {mayChange && <LookForm over={over} company={company} />}
+      </Ask>
+      <AnswerPane>
+        <Desk>
+          {isSlip && standing.length === 0 ? (
+            <p style={{ padding: 24 }}>
+              Nothing has left yet. A packing slip is printed of a shipment; the pick list shows what is to be packed.
+            </p>
+          ) : isSlip && !shipment.data ? (
+            <Answer of={shipment}>{() => null}</Answer>
+          ) : (
+            <CustomerPaper
+              kind={kind as PaperKind}
+              order={order}
+              shipment={shipment.data ?? null}
+              company={company}
+              look={look}
+              address={address}
+            />
+          )}
+        </Desk>
+        <OffPaper>
+          <Muted>
+            {count((isSlip ? (shipment.data?.lines ?? []) : order.lines).length, 'line')} on {look.size}
+          </Muted>
+          <Push />
+          <LinkButton look="ghost" to={`/orders/${order.id}`}>
+            Back to the order
+          </LinkButton>
+          <LinkButton look="ghost" to={`/print/order-pick/${order.id}`}>
+            Pick list
+          </LinkButton>
+          {isSlip && shipmentId !== '' && (
+            <LabelButton ask={{ shipmentId: Number(shipmentId) }}>Shipping label</LabelButton>
+          )}
+          <Button look="go" isDisabled={isSlip && !shipment.data} onPress={() => window.print()}>
+            Print the {paperTitles[kind as PaperKind].toLowerCase()}
+          </Button>
+        </OffPaper>
+      </AnswerPane>
+    </Screen>
+  );
+}
+
+type Over = ReturnType<typeof useTypedOver<Company, ReturnType<typeof lookOf>>>;
+
+/** How all papers look; the one beside it follows while it is typed. */
+function LookForm({ over, company }: { over: Over; company: Company }) {
+  const notify = useNotify();
+  const { size, head, foot, columns } = readLook(over.typed);
+  const update = useCommand('updatePapers', (saved) => {
+    over.saved(saved);
+    notify({ text: 'Papers look like this from now on.' });
+  });
+  return (
+    <form
+      style={{ display: 'grid', gap: 12, marginTop: 24 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        update.mutate({ body: { size, head: head.trim(), foot: foot.trim(), columns, version: over.version } });
+      }}
+    >
+      <h2>How papers look</h2>
+      <LogoField company={company} />
+      <Choice
+        label="Size"
+        value={size}
+        onChange={(next) => over.set({ size: next as typeof size })}
+        options={[
+          ['A4', 'A4'],
+          ['Letter', 'Letter'],
+        ]}
+      />
+      <TextArea
+        label="Over the lines"
+        value={head}
+        onChange={(next) => over.set({ head: next })}
+        error={problemAt(update.error, 'head')}
+      />
+      <TextArea
+        label="At the foot"
+        value={foot}
+        onChange={(next) => over.set({ foot: next })}
+        error={problemAt(update.error, 'foot')}
+      />
+      <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
+        <legend>They show</legend>
+        {paperColumns.map((column) => (
+          <div key={column}>
+            <Tick
+              isOn={columns.includes(column)}
+              onChange={(isOn) =>
+                over.set({ columns: (isOn ? [...columns, column] : columns.filter((one) => one !== column)).join(' ') })
+              }
+            >
+              {columnWords[column]}
+            </Tick>
+          </div>
+        ))}
+      </fieldset>
+      <SaveProblem command={update} over={over} theirs="How papers look was changed" shownAt={['head', 'foot']} />
+      <div>
+        <Button type="submit" busy={update.isPending}>
+          Keep this look
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+function LogoField({ company }: { company: Company }) {
+  const chooser = useRef<HTMLInputElement>(null);
+  const [busy, setBusy] = useState(false);
+  const [error, setError] = useState<unknown>(null);
+  const remove = useCommand('removeLogo');
+  const send = async (file: File | undefined) => {
+    if (!file) return;
+    setBusy(true);
+    setError(null);
+    try {
+      const headers = { [IDEMPOTENCY_HEADER]: crypto.randomUUID() };
+      await upload(LOGO_PATH, file, { method: 'PUT', most: LARGEST_PICTURE, headers });
+      refetch(['places']);
+    } catch (fault) {
+      setError(fault);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <div>
+      <Row $gap={6} $wrap>
+        <Button busy={busy} onPress={() => chooser.current?.click()}>
+          {company.papers.logo ? 'Another logo…' : 'Choose a logo…'}
+        </Button>
+        {company.papers.logo && (
+          <Button look="ghost" busy={remove.isPending} onPress={() => remove.mutate({})}>
+            Without it
+          </Button>
+        )}
+      </Row>
+      <ProblemBox error={error ?? remove.error} />
+      <FileInput chooser={chooser} accept="image/*" label="Logo file" onFile={(file) => void send(file)} />
+    </div>
+  );
+}

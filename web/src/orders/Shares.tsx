@@ -1,0 +1,28 @@
+import type { OrderRow } from '@yosegi/contract';
+import styled from 'styled-components';
+
+const Bar = styled.span`display: flex; gap: 2px; height: 7px; margin-top: 5px;`;
+const Piece = styled.i<{ $of: 'ready' | 'coming' | 'short' }>`
+  display: block; border-radius: 1px;
+  ${({ $of }) =>
+    ({
+      ready: 'background: #6a8655;',
+      coming: 'background: repeating-linear-gradient(-56deg, #cf9f3f 0 4px, #e5c686 4px 8px);',
+      short: 'border: 1.5px dashed var(--short); background: #fbece6;',
+    })[$of]}
+`;
+
+/** How much of an order is here, on its way and missing, in a list. */
+export function Shares({ shares }: { shares: OrderRow['shares'] }) {
+  const kinds = (['ready', 'coming', 'short'] as const).filter((kind) => shares[kind] > 0.005);
+  if (kinds.length === 0) return null;
+  const percent = (kind: keyof OrderRow['shares']) => Math.round(shares[kind] * 100);
+  const words = { ready: 'here', coming: 'on its way', short: 'missing' };
+  return (
+    <Bar role="img" aria-label={kinds.map((kind) => `${percent(kind)} % ${words[kind]}`).join(', ')}>
+      {kinds.map((kind) => (
+        <Piece key={kind} $of={kind} style={{ flex: shares[kind] }} />
+      ))}
+    </Bar>
+  );
+}

@@ -1,0 +1,175 @@
+import type { Company, Order, Shipment } from '@yosegi/contract';
+import { LOGO_PATH } from '@yosegi/contract';
+import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
+import styled, { createGlobalStyle } from 'styled-components';
+import { useFormat } from '../ui/format.ts';
+import { Cell } from '../ui/layout.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { linesOfOrder, linesOfShipment, type PaperKind, type PaperPart, paperTitles } from './customerPaper.ts';
+import { Barcode, Paper } from './paper.tsx';
+
+const widths = { A4: '210mm', Letter: '216mm' } as const;
+const heights = { A4: '297mm', Letter: '279mm' } as const;
+
+/** The sheet that the printer is asked for. */
+const PageSize = createGlobalStyle<{
+  $size: 'A4' | 'Letter';
+}>`@page { size: ${({ $size }) => ($size === 'A4' ? 'A4' : 'letter')}; margin: 14mm; }`;
+const Sized = styled(Paper)<{ $size: 'A4' | 'Letter' }>`
+  width: min(${({ $size }) => widths[$size]}, 100%); min-height: ${({ $size }) => heights[$size]}; display: flex; flex-direction: column; padding: 14mm;
+  table { width: 100%; } td small { color: #444; } tr[data-part] td { border-bottom: 0; height: auto; padding-top: 1pt; padding-bottom: 1pt; }
+  @media print { min-height: 0; }
+`;
+const Top = styled.header`display: flex; justify-content: space-between; gap: 10mm; align-items: flex-start;`;
+const Pre = styled.div`white-space: pre-line;`;
+const Facts = styled.dl`
+  display: grid; grid-template-columns: auto auto; gap: 1mm 5mm; margin: 0; font-size: 10pt; dt { color: #444; } dd { margin: 0; font-weight: 600; }
+`;
+
+interface Props {
+  readonly kind: PaperKind;
+  readonly order: Order;
+  readonly shipment: Shipment | null;
+  readonly company: Company;
+  /** How it looks, also while that is being changed. */
+  readonly look: Company['papers'];
+  readonly address: string;
+}
+
+/** A quote, an order confirmation or a packing slip, as the customer gets it. */
+export function CustomerPaper({ kind, order, shipment, company, look, address }: Props) {
+  const format = useFormat();
+  const isSlip = kind === 'packing-slip';
+  const lines = isSlip && shipment ? linesOfShipment(shipment) : linesOfOrder(order);
+  const has = (column: Company['papers']['columns'][number]) => look.columns.includes(column);
+  const withPrice = has('price') && !isSlip;
+  const withDay = has('day') && !isSlip;
+  const total = formatDecimal(sumForText(lines.map((line) => readForText(line.worth))));
+  const span = 2 + (withDay ? 1 : 0) + (withPrice ? 1 : 0);
+  const amount = ({ quantity, unit, decimals }: PaperPart) => format.quantity(quantity, unit, decimals);
+  return (
+    <Sized $size={look.size}>
+      <PageSize $size={look.size} />
+      <Top>
+        <div>
+          {look.logo && (
+            <img
+              src={`${LOGO_PATH}?v=${look.logo}`}
+              alt={company.name}
+              style={{ maxHeight: '22mm', maxWidth: '70mm', display: 'block', marginBottom: '3mm' }}
+            />
+          )}
+          <b style={{ fontSize: '13pt' }}>{company.name}</b>
+          <Pre style={{ fontSize: '9pt' }}>{[company.address, company.email].filter(Boolean).join('\n')}</Pre>
+        </div>
+        <Barcode text={isSlip && shipment ? shipment.number : order.number} />
+      </Top>
+      <Top style={{ margin: '10mm 0 8mm' }}>
+        <Pre>
+          <b>{order.customer}</b>
+          {address && `\n${address}`}
+        </Pre>
+        <Facts>
+          <dt>Order</dt>
+          <dd>{order.number}</dd>
+          {order.reference && (
+            <>
+              <dt>Your reference</dt>
+              <dd>{order.reference}</dd>
+            </>
+          )}
+          <dt>Date</dt>
+          <dd>{format.longerDay((isSlip && shipment ? shipment.at : order.at).slice(0, 10))}</dd>
+          {!isSlip && order.wantedOn && (
+            <>
+              <dt>Wanted on</dt>
+              <dd>{format.longerDay(order.wantedOn)}</dd>
+            </>
+          )}
+          {isSlip && shipment?.carrier && (
+            <>
+              <dt>Sent by</dt>
+              <dd>{[shipment.carrier, shipment.tracking].filter(Boolean).join(', ')}</dd>
+            </>
+          )}
+        </Facts>
+      </Top>
+      <h1>
+        {paperTitles[kind]} {isSlip && shipment ? shipment.number : order.number}
+      </h1>
+      {look.head && <Pre style={{ marginTop: '3mm' }}>{look.head}</Pre>}
+      {order.remark && <Pre style={{ marginTop: '3mm' }}>{order.remark}</Pre>}
+      <table>
+        <thead>
+          <tr>
+            <th>Item</th>
+            <th className="num">Quantity</th>
+            {withDay && <th>{kind === 'quote' ? 'Wanted' : 'Expected'}</th>}
+            {withPrice && <th className="num">Price</th>}
+            {withPrice && <th className="num">Amount</th>}
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => [
+            <tr key={line.id}>
+              <td>
+                <Cell>
+                  {has('tile') && <Tile code={line.code} size={26} />}
+                  <span>
+                    <b>{line.name}</b>
+                    {(has('code') || line.note) && (
+                      <>
+                        <br />
+                        <small>{[has('code') && line.code, line.note].filter(Boolean).join(' · ')}</small>
+                      </>
+                    )}
+                  </span>
+                </Cell>
+              </td>
+              <td className="num">{amount(line)}</td>
+              {withDay && <td>{line.day ? format.longerDay(line.day) : ''}</td>}
+              {withPrice && <td className="num">{format.money(line.price)}</td>}
+              {withPrice && <td className="num">{format.money(line.worth)}</td>}
+            </tr>,
+            ...line.parts.map((part) => (
+              <tr key={`${line.id}.${part.code}`} data-part>
+                <td style={{ paddingLeft: has('tile') ? '14mm' : '5mm' }}>
+                  <small>
+                    {part.name}
+                    {has('code') && ` · ${part.code}`}
+                    {part.note && ` · ${part.note}`}
+                  </small>
+                </td>
+                <td className="num">
+                  <small>{amount(part)}</small>
+                </td>
+                {withDay && <td />}
+                {withPrice && <td />}
+                {withPrice && <td />}
+              </tr>
+            )),
+          ])}
+          {withPrice && (
+            <tr>
+              <td colSpan={span} className="num">
+                <b>Total</b>
+              </td>
+              <td className="num">
+                <b>{format.money(total)}</b>
+              </td>
+            </tr>
+          )}
+        </tbody>
+      </table>
+      {isSlip && shipment && shipment.parcels.length > 0 && (
+        <p style={{ marginTop: '4mm' }}>Packed in {shipment.parcels.join(', ')}.</p>
+      )}
+      {isSlip && shipment?.remark && <p style={{ marginTop: '4mm' }}>{shipment.remark}</p>}
+      {look.foot && (
+        <Pre style={{ marginTop: 'auto', paddingTop: '8mm', fontSize: '9pt', borderTop: '0.5pt solid #888' }}>
+          {look.foot}
+        </Pre>
+      )}
+    </Sized>
+  );
+}

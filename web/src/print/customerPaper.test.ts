@@ -1,0 +1,56 @@
+import type { Order, Shipment } from '@yosegi/contract';
+import { describe, expect, it } from 'vitest';
+import { linesOfOrder, linesOfShipment } from './customerPaper.ts';
+
+const part = (code: string, more: object = {}) => ({
+  item: { code, name: `The ${code}`, unit: 'each', decimals: 0 },
+  required: '2',
+  instead: null,
+  ...more,
+});
+const line = (more: object) => ({
+  code: 'KIT',
+  name: 'A kit',
+  quantity: '1',
+  dropped: '0',
+  price: '9',
+  worth: '9',
+  wholeOn: '',
+  wantedOn: null,
+  revision: 1,
+  hidden: false,
+  parts: [part('JAR'), part('LID', { instead: 'The CORK' }), part('BOW', { required: '0' })],
+  ...more,
+});
+const order = (...lines: object[]) => ({ wantedOn: '2026-12-12', lines }) as unknown as Order;
+
+describe('a paper for a customer', () => {
+  it('shows what is in a kit, swaps named, unless it is one line to them', () => {
+    const [shown, hidden] = linesOfOrder(order(line({}), line({ hidden: true })));
+    expect(shown?.parts.map(({ code, note }) => [code, note])).toEqual([
+      ['JAR', ''],
+      ['LID', 'in place of The CORK'],
+    ]);
+    expect(hidden?.parts).toEqual([]);
+  });
+
+  it('says the day that is known, else the day that was wanted, and leaves out what was given up', () => {
+    const days = linesOfOrder(
+      order(line({ wholeOn: '2026-12-09' }), line({}), line({ wantedOn: '2026-12-24' }), line({ dropped: '1' })),
+    ).map(({ day }) => day);
+    expect(days).toEqual(['2026-12-09', '2026-12-12', '2026-12-24']);
+  });
+
+  it('says of what left its serials and lots, in the kit or on the line', () => {
+    const left = (isKit: boolean, hidden = false) => ({
+      ...line({ isKit, hidden }),
+      parts: [{ code: 'BELL', name: 'Bell', unit: 'each', decimals: 0, quantity: '2', pieces: ['B1', 'B2'] }],
+    });
+    const slip = linesOfShipment({ lines: [left(false), left(true), left(true, true)] } as unknown as Shipment);
+    expect(slip.map(({ note, parts }) => [note, parts.map((own) => own.note)])).toEqual([
+      ['B1, B2', []],
+      ['', ['B1, B2']],
+      ['', []],
+    ]);
+  });
+});

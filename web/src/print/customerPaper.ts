@@ -1,0 +1,85 @@
+import type { Order, Shipment } from '@yosegi/contract';
+
+/** Papers that go to a customer. */
+export const paperKinds = ['quote', 'confirmation', 'packing-slip'] as const;
+export type PaperKind = (typeof paperKinds)[number];
+
+export const paperTitles: Record<PaperKind, string> = {
+  quote: 'Quote',
+  confirmation: 'Order confirmation',
+  'packing-slip': 'Packing slip',
+};
+
+/** One thing in a kit, as the customer sees it. */
+export interface PaperPart {
+  readonly code: string;
+  readonly name: string;
+  readonly quantity: string;
+  readonly unit: string;
+  readonly decimals: number;
+  /** What it stands in for, or the lots and serials that were sent. */
+  readonly note: string;
+}
+
+export interface PaperLine extends PaperPart {
+  /** The line of the order. */
+  readonly id: number;
+  readonly price: string;
+  readonly worth: string;
+  /** The day it is promised for; null where none is. */
+  readonly day: string | null;
+  /** What is in a kit; empty where it is one line to the customer. */
+  readonly parts: readonly PaperPart[];
+}
+
+/** What a customer's paper says of the lines of an order. */
+export const linesOfOrder = (order: Order): PaperLine[] =>
+  order.lines
+    .filter((line) => line.quantity !== line.dropped)
+    .map((line) => ({
+      id: line.id,
+      code: line.code,
+      name: line.name,
+      quantity: line.quantity,
+      unit: line.unit,
+      decimals: line.decimals,
+      note: '',
+      price: line.price,
+      worth: line.worth,
+      day: line.wholeOn || (line.wantedOn ?? order.wantedOn),
+      parts:
+        line.revision === null || line.hidden
+          ? []
+          : line.parts
+              .filter((part) => part.required !== '0')
+              .map((part) => ({
+                code: part.item.code,
+                name: part.item.name,
+                quantity: part.required,
+                unit: part.item.unit,
+                decimals: part.item.decimals,
+                note: part.instead ? `in place of ${part.instead}` : '',
+              })),
+    }));
+
+/** What a packing slip says of what left: serials and lots always, a kit's contents as its switch has it. */
+export const linesOfShipment = (shipment: Shipment): PaperLine[] =>
+  shipment.lines.map((line) => {
+    const pieces = line.isKit ? [] : line.parts.flatMap((part) => part.pieces);
+    return {
+      id: line.lineId,
+      code: line.code,
+      name: line.name,
+      quantity: line.quantity,
+      unit: line.unit,
+      decimals: line.decimals,
+      note: pieces.join(', '),
+      price: line.price,
+      worth: '0',
+      day: null,
+      parts:
+        !line.isKit || line.hidden
+          ? []
+          : line.parts.map(({ pieces: own, isSerial: _, ...part }) => ({ ...part, note: own.join(', ') })),
+    };
+  });
