@@ -7,14 +7,19 @@ export default defineConfig({
     // Files know nothing of each other, and most of them wait for a server half of the time.
     maxWorkers: 2,
     projects: [
-      node('unit', ['core/**/*.test.ts', 'contract/**/*.test.ts', 'web/src/**/*.test.ts', 'devices/**/*.test.ts']),
+      node('unit', [
+        'core/**/*.test.ts',
+        'contract/**/*.test.ts',
+        'web/src/**/*.test.{ts,tsx}',
+        'devices/**/*.test.ts',
+      ]),
       {
         // Each has a server and a real file of its own: a slow disk is no fault of theirs. Reading the server's sources
         // anew for every file would take a third of the time.
         test: {
           ...node('server', ['server/**/*.test.ts', 'demo/**/*.test.ts']).test,
           isolate: false,
-          testTimeout: 30_000,
+          testTimeout: 60_000,
           hookTimeout: 60_000,
         },
       },
@@ -23,9 +28,11 @@ export default defineConfig({
         test: {
           ...node('e2e', ['e2e/**/*.test.ts']).test,
           testTimeout: 90_000,
-          hookTimeout: 90_000,
+          hookTimeout: 240_000,
           // A worker makes the demo business once, and every journey works on a copy of its own.
           isolate: false,
+          // As long as one waits for anything else on a page: a busy machine is no fault of the page.
+          expect: { poll: { timeout: 30_000 } },
         },
       },
     ],

@@ -118,7 +118,12 @@ function suites(names) {
     buildWeb();
   }
   let [passed, failed, broken] = [0, 0, false];
+  const faults = [];
+  const slowest = [];
   mkdirSync('test-results', { recursive: true });
+  // The suites that work on the demo business share one, made by the first of them.
+  const demo = join(process.cwd(), 'test-results', 'demo.sqlite');
+  rmSync(demo, { force: true });
   for (const name of names) {
     const report = `test-results/${name}.json`;
     rmSync(report, { force: true });
@@ -131,15 +136,26 @@ function suites(names) {
       `--outputFile.json=${report}`,
       ...rest,
     ];
-    const run = spawnSync('node', ['node_modules/vitest/vitest.mjs', ...args], { stdio: 'inherit' });
+    const run = spawnSync('node', ['node_modules/vitest/vitest.mjs', ...args], {
+      stdio: 'inherit',
+      env: { ...process.env, YOSEGI_DEMO: demo },
+    });
     broken ||= run.status !== 0;
     const sums = existsSync(report)
       ? JSON.parse(readFileSync(report, 'utf8'))
-      : { numPassedTests: 0, numFailedTests: 1 };
+      : { numPassedTests: 0, numFailedTests: 1, testResults: [{ name, message: 'left no report' }] };
     passed += sums.numPassedTests;
     failed += sums.numFailedTests;
+    faults.push(...sums.testResults.flatMap(faultsOf));
+    for (const { name: file, assertionResults = [] } of sums.testResults)
+      for (const { fullName, duration } of assertionResults)
+        slowest.push({ seconds: (duration ?? 0) / 1000, name: `${file.split('/').pop()}: ${fullName}` });
   }
   if (broken && failed === 0) failed = 1;
+  slowest.sort((one, other) => other.seconds - one.seconds);
+  for (const { seconds, name } of slowest.slice(0, 3)) console.log(`${seconds.toFixed(0).padStart(4)} s  ${name}`);
+  // Said again at the end, where one looks first: the suites between here and there print a lot.
+  for (const fault of faults) console.log(`\nFailed: ${fault}`);
   console.log(`${passed} passed, ${failed} failed`);
   process.exitCode = broken ? 1 : 0;
 }
@@ -165,6 +181,13 @@ function tool(script) {
 function node(script, args) {
   const run = spawnSync('node', ['--import', 'tsx', script, ...args], { stdio: 'inherit' });
   process.exitCode = run.status ?? 1;
+}
+
+/** What went wrong in one test file of a report: its own fault, and each of its tests that failed. */
+function faultsOf({ name, status, message, assertionResults = [] }) {
+  const failed = assertionResults.filter((test) => test.status === 'failed');
+  const own = message && (status !== 'passed' || failed.length === 0) ? [`${name}: ${message}`] : [];
+  return [...own, ...failed.map((test) => `${name}\n  ${test.fullName}\n${test.failureMessages.join('\n')}`)];
 }
 
 function step(name, program, args) {

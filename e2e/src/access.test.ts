@@ -27,13 +27,18 @@ describe('every main view', () => {
     ['replacing a part', '/define/replace?part=8&by=7&ratio=0.01', 'products in use list'],
     ['Cover', '/cover?want=40x24,42x30', 'stuck on'],
     ['orders of customers', '/orders', 'can leave now'],
-    ['an order of a customer', '/orders/6', 'Larkfield Allotments'],
+    ['an order of a customer', '/orders/107', 'Larkfield Allotments'],
+    ['an order that is out', '/orders/104', 'Brook School'],
+    ['orders over four weeks', '/orders/weeks', 'wanted this week'],
+    ['papers of an order', '/orders/107/papers', 'O-0107'],
+    ['picking for an order', '/pick/orders/105', 'to pick for O-0105'],
+    ['the stand-in for a shop', '/devices/shop', 'Hive & Honey'],
     ['an order being entered', '/orders?new=1', 'A new order'],
     ['a customer', '/orders/customers/1', 'Alder Vale Apiaries'],
     ['a new customer', '/orders/customers?new=1', 'A new customer'],
-    ['Build', '/build/56', '24 × Ten-frame hive'],
-    ['finishing', '/build/52/finish', 'What was really used'],
-    ['Pick', '/pick/51', 'to pick for'],
+    ['Build', '/build/120', '24 × Ten-frame hive'],
+    ['finishing', '/build/116/finish', 'What was really used'],
+    ['Pick', '/pick/115', 'to pick for'],
     ['Take apart', '/take-apart?item=48', 'of parts come back'],
     ['all items', '/stock/items', 'items, .* reorder point'],
     ['what another cost does', '/stock/items/1?view=effect', 'If it cost something else'],
@@ -44,7 +49,7 @@ describe('every main view', () => {
     ['receiving an order', '/buying/orders/27/receive', 'come in'],
     ['an order on paper', '/print/order/27', 'Purchase order PO-0027'],
     ['a supplier', '/buying/suppliers/6', 'Combe Metalwares'],
-    ['the price of a receipt', '/stock/documents/140/prices', 'What does the invoice'],
+    ['the price of a receipt', '/stock/documents/399/prices', 'What does the invoice'],
     ['revaluing', '/stock/revalue', 'worth something else'],
     ['what to put right', '/stock/put-right', '1 thing to put right'],
     ['lots', '/stock/lots', 'past its day'],
@@ -58,7 +63,7 @@ describe('every main view', () => {
     ['movements', '/stock/movements', 'Everything that moved'],
     ['a document', '/stock/documents/20', '·'],
     ['moving', '/stock/move', 'What goes where'],
-    ['adjusting', '/stock/adjust', 'not as the books say'],
+    ['adjusting', '/stock/adjust', 'What needs correcting'],
     ['counting', '/stock/counts', 'No count is open'],
     ['stock on a day', '/stock/on-a-day', 'stock was worth'],
     ['receiving', '/stock/receive?item=32', 'come in'],
@@ -84,6 +89,8 @@ describe('every main view', () => {
         .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
     });
     expect(violations).toEqual([]);
+    // Named, so that tabs and the browser's history can be told apart.
+    expect(await visit.page.title()).toMatch(/\S · Yosegi$/);
     expect(visit.faults).toEqual([]);
   });
 });

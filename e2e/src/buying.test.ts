@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Application, Keyboard, type Visit } from './harness.ts';
+import { Application, choose, Keyboard, tick, type Visit } from './harness.ts';
 
 describe('buying', () => {
   let application: Application;
@@ -19,8 +19,8 @@ describe('buying', () => {
     await visit.heading(/items have to be bought; builds wait for/);
     // Only the smoker cans, which a build waits for.
     const boxes = await page.getByRole('checkbox', { name: /^Order / }).all();
-    for (const box of boxes) await box.uncheck();
-    await page.getByRole('checkbox', { name: 'Order Smoker can, steel' }).check();
+    for (const box of boxes) await tick(box, false);
+    await tick(page.getByRole('checkbox', { name: 'Order Smoker can, steel' }));
     await page.getByLabel('Order of Smoker can, steel').fill('40');
     await page.getByRole('button', { name: 'Draft 1 order' }).click();
     await visit.heading(/PO-\d+ · draft/);
@@ -43,7 +43,6 @@ describe('buying', () => {
       .waitFor();
     await page.getByRole('button', { name: 'Send half of it off' }).click();
     await page.getByText('a delivery waits to be received').waitFor();
-    await page.getByRole('button', { name: 'Dismiss' }).click();
 
     await page.goto(address);
     await page.getByText('A delivery is on its way and waits to be received.').waitFor();
@@ -63,7 +62,7 @@ describe('buying', () => {
     await page.getByText('partly received').first().waitFor();
     await page.getByRole('cell', { name: '20', exact: true }).nth(1).waitFor();
 
-    await page.getByLabel('Which orders').selectOption('back-order');
+    await choose(page.getByLabel('Which orders'), 'Back orders');
     await page.getByRole('navigation', { name: 'Purchase orders' }).getByText('Combe Metalwares').first().waitFor();
     await page.getByRole('button', { name: 'Close it: the rest will not come' }).click();
     await page.getByText('Everything that was going to come has come.').waitFor();
@@ -75,7 +74,7 @@ describe('buying', () => {
     const { page } = visit;
     const keys = new Keyboard(page);
     await keys.goTo('New purchase order', /A new order/);
-    await page.getByLabel('From', { exact: true }).selectOption({ label: 'Ironbridge Fixings' });
+    await choose(page.getByLabel('From', { exact: true }), 'Ironbridge Fixings');
     await page.getByText('from Ironbridge Fixings').waitFor();
     await keys.tabTo(/^Add an item$/);
     await keys.type('SCREW-40');
@@ -94,7 +93,7 @@ describe('buying', () => {
     await page.getByText('€24.00').first().waitFor();
     await keys.press('Control+s');
     await visit.heading(/PO-\d+ · draft/);
-    await page.getByLabel('How it is sent').selectOption('ubl');
+    await choose(page.getByLabel('How it is sent'), 'As a UBL order (XML)');
     const waiting = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Send to Ironbridge Fixings' }).click();
     const file = await waiting;

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Application, type Visit } from './harness.ts';
+import { Application, choose, tick, type Visit } from './harness.ts';
 
 const csv = (rows: readonly string[]) => ({
   name: 'catalogue.csv',
@@ -16,7 +16,7 @@ describe('a catalogue', () => {
     visit = await application.open();
   });
   afterAll(() => application.close());
-  const choose = (kind: string, rows: readonly string[]) =>
+  const chooseFile = (kind: string, rows: readonly string[]) =>
     visit.page.getByLabel(`File of ${kind}`).setInputFiles(csv(rows));
 
   it('an item keeps packs, a supplier, fields and a picture; what is refused shows where it was typed', async () => {
@@ -60,7 +60,7 @@ describe('a catalogue', () => {
     await page.getByLabel('What may be typed instead of new unit').fill('half = 0.5');
     await page.getByRole('button', { name: 'Add the unit' }).click();
     await page.getByLabel('Name of roll').waitFor();
-    await page.getByLabel('Decimals of kg').selectOption('1');
+    await choose(page.getByLabel('Decimals of kg'), '1 decimal');
     await page.getByRole('button', { name: 'Save kg' }).click();
     await page.getByText(/has a quantity of .*, which would not fit. Nothing is rounded/).waitFor();
     expect(visit.faults).toEqual([]);
@@ -75,18 +75,18 @@ describe('a catalogue', () => {
       'PEG-2;Ash peg;crate;1,15;raw',
       'BROOD-C;Brood box, cedar;each;;',
     ];
-    await choose('items', rows);
+    await chooseFile('items', rows);
     await visit.heading('1 row of it cannot come in.');
     await page.getByText('CSV, semicolon, UTF-8').waitFor();
     await page.getByText(/“crate” is no stock unit. Known are each, kg/).waitFor();
     expect(await page.getByRole('button', { name: /Bring in/ }).isDisabled()).toBe(true);
     await page.getByRole('button', { name: 'Leave it; nothing comes in' }).click();
-    await choose(
+    await chooseFile(
       'items',
       rows.map((row) => row.replace('crate', 'each')),
     );
     await visit.heading('2 new, 0 changed, 1 the same. Nothing is refused.');
-    await page.getByLabel('“Finish” is read as').selectOption({ label: 'a field of its own: Finish' });
+    await choose(page.getByLabel('“Finish” is read as'), 'a field of its own: Finish');
     await visit.heading('2 new, 0 changed, 1 the same. Nothing is refused.');
     await page.getByRole('button', { name: 'Bring in 2 rows' }).click();
     await visit.heading('It is in: 2 rows new, 0 changed, 1 the same as before.');
@@ -140,7 +140,7 @@ describe('a catalogue', () => {
       ...Array.from({ length: 20_000 }, (_, n) => `MANY-${String(n).padStart(5, '0')},Item number ${n},${n % 97}.5`),
     ];
     await page.goto('/stock/in-out');
-    await choose('items', many);
+    await chooseFile('items', many);
     await visit.heading('20000 new, 0 changed, 0 the same. Nothing is refused.');
     await page.getByRole('button', { name: 'Bring in 20000 rows' }).click();
     await page.getByRole('button', { name: 'Stop; nothing comes in' }).click();
@@ -148,7 +148,7 @@ describe('a catalogue', () => {
     await expect
       .poll(() => application.one("SELECT count(*) AS n FROM item WHERE code LIKE 'MANY-%'"))
       .toEqual({ n: 0 });
-    await choose('items', many);
+    await chooseFile('items', many);
     await page.getByRole('button', { name: 'Bring in 20000 rows' }).click();
     await visit.heading(/Bringing in \d+ of 20000/);
     await visit.heading('It is in: 20000 rows new, 0 changed, 0 the same as before.');
@@ -173,14 +173,14 @@ describe('a catalogue', () => {
   it('the list keeps its filter, order and columns in the address, and under a name', async () => {
     const { page } = visit;
     await page.goto('/stock/items');
-    await page.getByLabel('Which items').selectOption('in-stock');
+    await choose(page.getByLabel('Which items'), 'In stock');
     await page
       .getByRole('button', { name: 'Sort by Value' })
       .or(page.getByRole('button', { name: 'Columns' }))
       .first()
       .waitFor();
     await page.getByRole('button', { name: 'Columns' }).click();
-    await page.getByRole('checkbox', { name: 'Value' }).check();
+    await tick(page.getByRole('checkbox', { name: 'Value' }));
     await page.getByRole('button', { name: 'Sort by Value' }).click();
     await expect.poll(() => page.url()).toMatch(/show=in-stock.*cols=.*value.*sort=value&down=1/);
     const first = page.locator('[data-item-row]').first();
@@ -192,7 +192,7 @@ describe('a catalogue', () => {
     await page.getByRole('button', { name: 'Forget “Dearest”' }).waitFor();
     const url = page.url();
     await page.goto('/stock/items');
-    await page.getByLabel('Saved filters').selectOption({ label: 'Dearest' });
+    await choose(page.getByLabel('Saved filters'), 'Dearest');
     await expect.poll(() => page.url()).toBe(url);
     await expect.poll(() => first.textContent()).toBe(dearest);
     await page.locator('[data-item-row] a').first().focus();

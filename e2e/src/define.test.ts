@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Application, Keyboard, type Visit } from './harness.ts';
+import { Application, choose, Keyboard, tick, type Visit } from './harness.ts';
 
 /** Pastes as a spreadsheet would: cells apart by tabs, rows by lines. */
 const paste = (visit: Visit, rows: readonly (readonly string[])[]) =>
@@ -73,7 +73,9 @@ describe('defining', () => {
       await keys.press(add);
       await focusedOn(`${kind}, line`);
       await keys.type(text);
-      await keys.press('ArrowRight');
+      // Enter goes on to what is still wanted of the line.
+      await keys.press('Enter');
+      await focusedOn(`Amount of ${text}`);
       await keys.type(amount);
       await keys.press('Enter');
     }
@@ -157,9 +159,7 @@ describe('defining', () => {
     await page.getByRole('combobox', { name: 'Add an alternate to Smoker can, steel' }).fill('feeder tub');
     await page.getByRole('option', { name: /Feeder tub/ }).click();
     await page.getByLabel('Ratio of Feeder tub, 2 litre').fill('2');
-    await page
-      .getByLabel('Bin that Smoker can, steel is taken from first')
-      .selectOption({ label: 'from B3 · Main store first' });
+    await choose(page.getByLabel('Bin that Smoker can, steel is taken from first'), 'from B3 · Main store first');
     await page.keyboard.press('Control+s');
     await page.getByText('Saved. Ctrl S saves again.').waitFor();
     await page.reload();
@@ -189,9 +189,9 @@ describe('defining', () => {
     const { page } = visit;
     await page.goto('/define/2?view=behaves');
     await page.getByText('The customer reads one line: “Ten-frame hive, cedar”.').waitFor();
-    await page.getByLabel('Its contents too').check();
+    await tick(page.getByLabel('Its contents too'));
     await page.getByText(/The customer reads “Ten-frame hive, cedar” and beneath it 1 × Brood box, cedar/).waitFor();
-    await page.getByLabel('Packed per order, never stocked').check();
+    await tick(page.getByLabel('Packed per order, never stocked'));
     await page.getByText(/Ten-frame hive, cedar is never on a shelf/).waitFor();
     await page.getByRole('button', { name: 'Save how it behaves' }).click();
     await page.getByRole('alert').getByText('Some of it is in stock, and what is packed per order never is').waitFor();
@@ -219,10 +219,10 @@ describe('defining', () => {
     await visit.notice('Revision 2 of Ten-frame hive, cedar is in use');
     await page.getByText('1 open build took an older revision and keeps it').waitFor();
     await page.getByRole('button', { name: 'See the difference, and move what has not started' }).click();
-    await page.getByText(/Planned: B-0056/).waitFor();
+    await page.getByText(/Planned: B-0120/).waitFor();
     await page.getByRole('button', { name: 'Move 1 planned build to revision 2' }).click();
     await visit.notice('1 build took revision 2');
-    await page.goto('/build/56');
+    await page.goto('/build/120');
     await page
       .getByRole('row', { name: /Screw 4 × 40 mm/ })
       .getByText('432')
@@ -248,7 +248,7 @@ describe('defining', () => {
     await page.getByRole('dialog').getByLabel('What one costs').fill('14');
     await page.getByRole('button', { name: 'Add and use it' }).click();
     await page.getByRole('button', { name: 'Start 3 drafts with gloves, long' }).waitFor();
-    await page.getByLabel('Replace it in First season kit, small suit').uncheck();
+    await tick(page.getByLabel('Replace it in First season kit, small suit'), false);
     await page.getByRole('button', { name: 'Start 2 drafts with gloves, long' }).click();
     await visit.notice('2 drafts with gloves, long started');
     await page.goto('/define/faults');

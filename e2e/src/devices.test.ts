@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Application, scanLikeAWedge, type Visit } from './harness.ts';
+import { Application, choose, scanLikeAWedge, type Visit } from './harness.ts';
 
 describe('devices', () => {
   let application: Application;
@@ -41,7 +41,7 @@ describe('devices', () => {
     await scanner.goto('/devices/scanner');
     await scanner.getByRole('button', { name: /^What goes where/ }).waitFor();
     const scan = scanner.getByRole('button', { name: /^Scan/ });
-    await scanner.getByLabel('or a bin').selectOption({ label: 'B3 · Main store' });
+    await choose(scanner.getByLabel('or a bin'), 'B3 · Main store');
     await scan.click();
     await page.getByText(/Out of B3 · Main store/).waitFor();
     await scanner.getByRole('combobox', { name: 'An item' }).fill('SCALE-1');
@@ -55,7 +55,7 @@ describe('devices', () => {
     await scanner.getByLabel('Serial (21)').fill('SC-0001');
     await scan.click();
     await expect.poll(() => page.getByLabel('How many Hive scale').inputValue()).toBe('2');
-    await scanner.getByLabel('or a bin').selectOption({ label: 'C3 · Main store' });
+    await choose(scanner.getByLabel('or a bin'), 'C3 · Main store');
     await scan.click();
     await scanner.getByText('It was typed into the focused field.').waitFor();
     await page.getByRole('button', { name: 'Move 1 line' }).click();

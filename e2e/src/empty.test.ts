@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Application, type Visit } from './harness.ts';
+import { Application, choose, type Visit } from './harness.ts';
 
 describe('a company that has just begun', () => {
   let application: Application;
@@ -65,7 +65,7 @@ describe('a company that has just begun', () => {
     }
     await page.goto('/stock/receive?item=1&quantity=9');
     await page.getByLabel('Cost of one Stool leg').fill('2.5');
-    await page.getByLabel('Kind').selectOption('opening');
+    await choose(page.getByLabel('Kind'), 'Opening stock');
     await page.getByRole('button', { name: 'Receive 1 line' }).click();
     await visit.heading(/OS-0001 · Opening stock/);
 

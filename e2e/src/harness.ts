@@ -1,14 +1,14 @@
 import { copyFileSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { makeDemo } from '@yosegi/demo/make';
+import { demoOnce } from '@yosegi/demo/once';
 import { buildApp } from '@yosegi/server/app';
 import { Database } from '@yosegi/server/db/database';
 import { ensureCompany, migrate } from '@yosegi/server/db/migrate';
 import { verifyDatabase } from '@yosegi/server/db/verify';
 import type { FastifyInstance } from 'fastify';
 import { pino } from 'pino';
-import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core';
+import { type Browser, type BrowserContext, chromium, type Locator, type Page } from 'playwright-core';
 
 const FLAGS = [
   '--no-sandbox',
@@ -18,20 +18,6 @@ const FLAGS = [
   '--disable-sync',
   '--no-first-run',
 ];
-/** Made once by each worker of a run; every journey works on its own copy. */
-let made: Promise<string> | undefined;
-
-async function demoFile(): Promise<string> {
-  made ??= (async () => {
-    const folder = mkdtempSync(join(tmpdir(), 'yosegi-e2e-'));
-    process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
-    const file = join(folder, 'demo.sqlite');
-    await makeDemo(file, new Date());
-    return file;
-  })();
-  return made;
-}
-
 /** The application on a copy of the demo business, and a browser to use it with. */
 export class Application {
   private constructor(
@@ -42,20 +28,25 @@ export class Application {
     private readonly folder: string,
   ) {}
 
-  /** @param business the demo business, or a company that has just begun with one owner and nothing else */
-  static async start(business: 'demo' | 'empty' = 'demo'): Promise<Application> {
+  /**
+   * @param business the demo business, or a company that has just begun with one owner and nothing else
+   * @param locale how the company writes numbers and days
+   */
+  static async start(business: 'demo' | 'empty' = 'demo', locale = 'en-GB'): Promise<Application> {
     const folder = mkdtempSync(join(tmpdir(), 'yosegi-e2e-'));
     const file = join(folder, 'yosegi.sqlite');
-    if (business === 'demo') copyFileSync(await demoFile(), file);
+    if (business === 'demo') copyFileSync(await demoOnce(), file);
     const database = await Database.open(file);
     if (business === 'empty') {
       await migrate(database);
       await ensureCompany(database, {
         name: 'New company',
         currency: 'EUR',
-        locale: 'en-GB',
+        locale,
         people: [{ name: 'Mo Okafor', initials: 'MO', role: 'owner' }],
       });
+    } else if (locale !== 'en-GB') {
+      await database.write((tx) => tx.run('UPDATE company SET locale = $1', [locale]));
     }
     const webRoot = resolve('web/dist');
     if (!existsSync(webRoot)) throw new Error('the web application is not built');
@@ -105,11 +96,36 @@ export class Visit {
     readonly page: Page,
   ) {}
 
-  notice = (text: RegExp | string) => this.page.getByRole('status').getByText(text).first().waitFor();
+  /** What was said at the foot of the screen, the newest first. */
+  get notices() {
+    return this.page.getByRole('alertdialog');
+  }
+  /** Waits until this is what was said last; the same may still be there from before. */
+  notice = (text: RegExp | string) => this.notices.first().getByText(text).waitFor();
+  undo = () => this.notices.first().getByRole('button', { name: 'Undo' }).click();
   /** Nothing is an outline any more. */
   loaded = () => this.page.waitForFunction(() => document.querySelector('[role=status][aria-label=Loading]') === null);
   heading = (text: RegExp | string) => this.page.getByRole('heading', { name: text }).first().waitFor();
 }
+
+const trigger = (field: Locator) => field.and(field.page().getByRole('button'));
+
+/** Opens a choice and takes what is called so. */
+export async function choose(field: Locator, option: string | RegExp): Promise<void> {
+  await trigger(field).click();
+  await field
+    .page()
+    .getByRole('option', { name: option, exact: typeof option === 'string' })
+    .click();
+}
+
+/** Sets a tick or a radio, as one does by clicking at its name. */
+export async function tick(field: Locator, isOn = true): Promise<void> {
+  if ((await field.isChecked()) !== isOn) await field.locator('xpath=ancestor::label').click();
+}
+
+/** What a choice stands on. */
+export const chosen = (field: Locator) => trigger(field).locator('.react-aria-SelectValue').textContent();
 
 /** Hands that never leave the keyboard. */
 export class Keyboard {

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Application, Keyboard, type Visit } from './harness.ts';
+import { Application, choose, chosen, type Visit } from './harness.ts';
 
 /** The day so many days from now, as the demo business counts them. */
 const dayIn = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
@@ -16,60 +16,13 @@ describe('orders', () => {
     await application.close();
   });
 
-  it('are entered and shipped by keyboard alone: something from the shelf, and a kit packed for it', async () => {
-    const { page } = visit;
-    const keys = new Keyboard(page);
-    await keys.goTo('New order', /A new order/);
-    await keys.tabTo(/^For$/);
-    await keys.type('Tamsin');
-    await keys.tabTo(/^Wanted on$/);
-    const [year, month, day] = dayIn(1).split('-');
-    await keys.type(`${month}${day}${year}`);
-    await keys.tabTo(/^Add an item$/);
-    await keys.type('tasting trio');
-    await page.getByRole('option', { name: /Honey tasting trio/ }).waitFor();
-    await keys.press('Enter');
-    await page.getByLabel('Quantity of Honey tasting trio').waitFor();
-    await expect.poll(() => page.evaluate(() => document.activeElement?.tagName)).toBe('INPUT');
-    await keys.type('3');
-    await keys.press('Enter');
-    await keys.press('Enter');
-    await keys.type('winter evening');
-    await page.getByRole('option', { name: /Winter evening gift/ }).waitFor();
-    await keys.press('Enter');
-    await page.getByLabel('Quantity of Winter evening gift').waitFor();
-    await page.getByText('Everything is here. It could leave now.').waitFor();
-    await page.getByRole('complementary').getByText('€77.00').waitFor();
-    await keys.press('Control+Enter');
-    await visit.notice(/O-\d+ is confirmed/);
-    await visit.heading('Tamsin Hale');
-    await keys.tabTo(/^packed for this order/);
-    await keys.press('Enter');
-    await page.getByRole('cell', { name: 'Beeswax candles, pair' }).waitFor();
-    await keys.tabTo(/^Ship what is ready · 2 lines$/);
-    await keys.press('Enter');
-    await visit.heading('What leaves now?');
-    await keys.tabTo(/^Who takes it$/);
-    await keys.type('Own van');
-    await keys.press('Control+Enter');
-    await visit.notice(/SH-\d+: O-\d+ is shipped. Everything has left./);
-    await page.getByText('Everything has been shipped.').waitFor();
-    expect(
-      await application.one(
-        `SELECT count(*) AS movements, sum(m.quantity) AS quantity FROM movement m JOIN document d ON d.id = m.document_id
-         WHERE d.kind = 'shipment' AND d.id = (SELECT max(id) FROM document)`,
-      ),
-    ).toEqual({ movements: 4, quantity: -6e6 });
-    expect(visit.faults).toEqual([]);
-  });
-
-  it('leave in part by mouse, and come back whole when that is undone', async () => {
+  it('leave in part by mouse, come back whole when that is undone, and end when the rest is given up', async () => {
     const { page } = visit;
     await page.getByRole('link', { name: /^Orders/ }).click();
     await visit.heading(/orders? can leave now/);
     await page.getByRole('navigation', { name: 'Orders', exact: true }).getByText('Alder Vale Apiaries').click();
     await visit.heading('Alder Vale Apiaries');
-    await page.getByRole('button', { name: 'Ship what is ready · 2 lines' }).click();
+    await page.getByRole('button', { name: 'Ship · 2 lines ready' }).click();
     await page.getByLabel('Ship now of Feeder, 2 litre').fill('99');
     await page.getByLabel('Ship now of Beeswax candles, pair').fill('');
     await page.getByRole('button', { name: 'Ship 1 line' }).click();
@@ -78,23 +31,35 @@ describe('orders', () => {
     await page.getByRole('button', { name: 'Ship 1 line' }).click();
     await visit.notice(/2 lines still open/);
     await page.getByText('partly shipped').first().waitFor();
-    await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+    await visit.undo();
     await visit.notice(/Undone by UN-/);
     await page.getByText('· confirmed ·').waitFor();
+    // Shipped again, and this time the back order is not wanted any more.
+    await page.getByRole('button', { name: 'Ship · 2 lines ready' }).click();
+    await page.getByLabel('Ship now of Beeswax candles, pair').fill('');
+    await page.getByRole('button', { name: 'Ship 1 line' }).click();
+    await visit.notice(/1 line still open/);
+    await page.getByRole('button', { name: 'Give up the rest…' }).click();
+    expect(await page.getByRole('button', { name: 'Give up the rest', exact: true }).isDisabled()).toBe(true);
+    await page.getByLabel('Why is the rest not wanted any more?').fill('Candles came from a neighbour');
+    await page.keyboard.press('Enter');
+    await visit.notice(/The rest of O-\d+ is given up/);
+    await page.getByText('Given up: “Candles came from a neighbour”').waitFor();
+    await page.getByText('· shipped ·').waitFor();
     expect(visit.faults).toEqual([]);
   });
 
   it('say while they are typed whom they delay, and are changed, given up with a reason and found', async () => {
     const { page } = visit;
     await page.goto('/orders?new=1');
-    await page.getByLabel('For', { exact: true }).selectOption({ label: 'Quince & Sons' });
+    await choose(page.getByLabel('For', { exact: true }), 'Quince & Sons');
     await page.getByLabel('Wanted on').fill(dayIn(6));
     await page.getByRole('combobox', { name: 'Add an item' }).fill('candles');
     await page.getByRole('option', { name: /Beeswax/ }).click();
     await page.getByLabel('Quantity of Beeswax candles, pair').fill('30');
     const margin = page.getByRole('complementary', { name: 'What it comes to' });
     await margin.getByText('Whom it delays').waitFor();
-    await margin.getByText('O-0006').waitFor();
+    await margin.getByText('O-0107').waitFor();
     await page.getByLabel('Quantity of Beeswax candles, pair').fill('0');
     expect(await page.getByRole('button', { name: 'Confirm the order' }).isDisabled()).toBe(true);
     // What was typed outlives a reload.
@@ -144,13 +109,43 @@ describe('orders', () => {
     await visit.heading('Moor End');
     await page.getByRole('link', { name: 'New order' }).click();
     await visit.heading('A new order');
-    await expect
-      .poll(() =>
-        page
-          .getByLabel('For', { exact: true })
-          .evaluate((select) => (select as HTMLSelectElement).selectedOptions[0]?.text),
-      )
-      .toBe('Moor End');
+    await expect.poll(() => chosen(page.getByLabel('For', { exact: true }))).toBe('Moor End');
+    expect(visit.faults).toEqual([]);
+  });
+
+  it('are split: what waits goes to an order of its own', async () => {
+    const { page } = visit;
+    await page.goto('/orders/114');
+    await visit.heading('Ferry Road Primary');
+    await page.getByRole('button', { name: 'Split…' }).click();
+    const covers = page.getByLabel('To the other order of Winter cover');
+    expect(await covers.inputValue()).toBe('33');
+    expect(await page.getByLabel('To the other order of Hive strap').inputValue()).toBe('');
+    await covers.fill('61');
+    await page.getByRole('button', { name: 'Make another order of 1 line' }).click();
+    await page.getByText(/Only 60/).waitFor();
+    await covers.fill('33');
+    await page.getByRole('button', { name: 'Make another order of 1 line' }).click();
+    await visit.notice(/has them now/);
+    await page.getByRole('cell', { name: '33', exact: true }).waitFor();
+    await visit.notices
+      .first()
+      .getByRole('link', { name: /Back to O-/ })
+      .click();
+    await page.getByRole('cell', { name: '27', exact: true }).waitFor();
+    await page.getByRole('button', { name: 'Ship · 2 lines ready' }).waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
+  it('are named on Cover, beside builds, where a part is promised', async () => {
+    const { page } = visit;
+    await page.goto('/cover?want=40x24');
+    await page.getByRole('button', { name: /promised, of Brood box, cedar: to whom/ }).click();
+    await page
+      .getByRole('group', { name: 'Promised to, of Brood box, cedar' })
+      .getByRole('link', { name: /^B-/ })
+      .click();
+    await visit.heading(/Ten-frame hive, cedar/);
     expect(visit.faults).toEqual([]);
   });
 });

@@ -23,7 +23,7 @@ const shots: readonly Shot[] = [
       await page.getByRole('option', { name: /Smoker hook/ }).waitFor();
     },
   },
-  { file: 'behaves', path: '/define/13?view=behaves', ready: /What happens with Winter evening gift/ },
+  { file: 'behaves', path: '/define/26?view=behaves', ready: /What happens with Winter evening gift/ },
   { file: 'items', path: '/stock/items', ready: /reorder point/ },
   {
     file: 'import',
@@ -47,17 +47,17 @@ const shots: readonly Shot[] = [
   { file: 'orders', path: '/orders', ready: /can leave now/ },
   {
     file: 'order',
-    path: '/orders/6',
+    path: '/orders/107',
     ready: /Larkfield Allotments/,
     before: async ({ page }) => {
-      await page.getByRole('button', { name: /show its 3 parts/ }).click();
+      await page.getByRole('button', { name: 'Show its 3 parts' }).click();
       await page.getByRole('cell', { name: 'Honey tasting trio' }).waitFor();
     },
   },
   { file: 'cover', path: '/cover?want=48x12,42x40,44x60&by=2026-12-18', ready: /stuck on/ },
   {
     file: 'build',
-    path: '/build/56',
+    path: '/build/120',
     ready: /24 × Ten-frame hive/,
     before: async ({ page }) => {
       await page.getByRole('button', { name: 'Send to bench' }).click();
@@ -66,17 +66,17 @@ const shots: readonly Shot[] = [
   },
   {
     file: 'finish',
-    path: '/build/52/finish',
+    path: '/build/116/finish',
     ready: /What was really used/,
     before: ({ page }) => page.getByLabel('Really used of Assemble and calibrate').fill('64'),
   },
   {
     file: 'pick',
-    path: '/pick/54',
+    path: '/pick/118',
     ready: /to pick for/,
     before: ({ page }) => page.getByLabel('Take now of Tasting jar, 125 ml').fill('60'),
   },
-  { file: 'pick-phone', path: '/pick/54', ready: /Build B-0054/, phone: true },
+  { file: 'pick-phone', path: '/pick/118', ready: /Build B-0118/, phone: true },
   {
     file: 'take-apart',
     path: '/take-apart?item=48',
@@ -104,7 +104,7 @@ const application = await Application.start();
 const desk = await application.open();
 const phone = await application.open('Tom Birch', { width: 390, height: 800 });
 // One build goes to the bench, so that there is something to pick.
-await desk.page.goto('/build/54');
+await desk.page.goto('/build/118');
 await desk.page.getByRole('button', { name: 'Send to bench' }).click();
 await desk.page.getByRole('link', { name: 'Pick its parts' }).waitFor();
 for (const shot of shots) {

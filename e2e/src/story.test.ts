@@ -11,7 +11,7 @@ describe('the whole story', () => {
   it('by keyboard alone', async () => {
     const { page, faults, ...visit } = await application.open();
     const keys = new Keyboard(page);
-    const status = (text: RegExp) => page.getByRole('status').getByText(text).first().waitFor();
+    const status = visit.notice;
 
     // A part and a product.
     for (const [code, name, source] of [
@@ -23,9 +23,9 @@ describe('the whole story', () => {
       await keys.type(code);
       await keys.press('Tab');
       await keys.type(name);
-      await keys.tabTo(/^How it comes$/);
+      await keys.tabTo(/ How it comes$/);
       await keys.type(source);
-      await keys.tabTo(/^Home bin$/);
+      await keys.tabTo(/ Home bin$/);
       await keys.type('A2');
       await keys.press('Tab');
       await keys.type('4.5');
@@ -168,8 +168,8 @@ describe('the whole story', () => {
 
     // What is ready goes all the way.
     await page.getByRole('link', { name: /^Today/ }).click();
-    await page.getByRole('button', { name: 'Send to bench, B-0054' }).click();
-    await visit.notice('B-0054 is on the bench');
+    await page.getByRole('button', { name: 'Send to bench, B-0118' }).click();
+    await visit.notice('B-0118 is on the bench');
     await page.getByRole('link', { name: /24 × Honey tasting trio/ }).click();
     await page.getByRole('link', { name: 'Pick its parts' }).click();
     await page.getByLabel('Take now of Tasting jar, 125 ml').fill('999');
@@ -189,7 +189,7 @@ describe('the whole story', () => {
     await page.getByRole('link', { name: /^FN-/ }).first().click();
     await page.getByRole('button', { name: 'Undo this posting' }).click();
     await visit.heading(/UN-\d+ · Undo/);
-    await page.getByRole('link', { name: 'Build B-0054' }).click();
+    await page.getByRole('link', { name: 'Build B-0118' }).click();
     await page.getByText('24 to finish').waitFor();
     expect(await application.verify()).toEqual([]);
     expect(visit.faults).toEqual([]);

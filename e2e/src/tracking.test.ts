@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { Application, type Visit } from './harness.ts';
+import { Application, choose, chosen, tick, type Visit } from './harness.ts';
 
 describe('lots and serials', () => {
   let application: Application;
@@ -56,19 +56,19 @@ describe('lots and serials', () => {
     const { page } = visit;
     await page.goto('/stock/lots');
     await visit.heading(/1 lot is past its day, 2 lots expire within 30 days/);
-    await page.getByLabel('Choose lot HE-000').check();
-    await page.getByLabel('Hold why?').selectOption({ label: 'Doubtful quality' });
+    await tick(page.getByLabel('Choose lot HE-000'));
+    await choose(page.getByLabel('Hold why?'), 'Doubtful quality');
     await page.getByRole('button', { name: 'Hold 1 lot' }).click();
     await page.getByText('held: Doubtful quality').waitFor();
     const bench = await application.open('Tom Birch');
     await bench.page.goto('/stock/lots?show=held');
-    await bench.page.getByLabel('Choose lot HE-000').check();
+    await tick(bench.page.getByLabel('Choose lot HE-000'));
     await bench.page.getByText('An owner releases what is held.').waitFor();
     await bench.context.close();
-    for (const lot of ['HE-000', 'WX-023']) await page.getByLabel(`Choose lot ${lot}`).check();
+    for (const lot of ['HE-000', 'WX-023']) await tick(page.getByLabel(`Choose lot ${lot}`));
     await page.getByRole('button', { name: 'Release 2 lots' }).click();
     await page.getByText('held: Doubtful quality').waitFor({ state: 'detached' });
-    await page.getByLabel('Which lots').selectOption('held');
+    await choose(page.getByLabel('Which lots'), 'Held');
     await expect.poll(() => page.getByRole('row').count()).toBe(2);
     expect(visit.faults).toEqual([]);
   });
@@ -92,8 +92,8 @@ describe('lots and serials', () => {
     await page.getByRole('link', { name: 'Pick its parts' }).click();
     await visit.heading(/1 line to pick/);
     const lot = page.getByLabel('Lot of Beeswax, filtered');
-    await expect.poll(() => lot.locator('option').first().textContent()).toMatch(/first to expire: WX-006/);
-    await lot.selectOption('WX-023');
+    await expect.poll(() => chosen(lot)).toMatch(/first to expire: WX-006/);
+    await choose(lot, /WX-023/);
     await page.getByRole('button', { name: 'Bring 1 line to the bench' }).click();
     await page.getByText(/Lot WX-006 in K3 is best before .* so it goes first/).waitFor();
     await page.getByRole('button', { name: 'Take it all the same…' }).click();

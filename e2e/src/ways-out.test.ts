@@ -12,27 +12,27 @@ describe('ways out and ways around', () => {
 
   it('a shortage offers to start some now, and the rest stays planned', async () => {
     const { page } = visit;
-    await page.goto('/build/57');
+    await page.goto('/build/121');
     await page.getByRole('button', { name: 'Send to bench' }).click();
     await page.getByRole('button', { name: 'Start 26 now, keep the rest planned' }).click();
     await visit.heading('26 × Smoker, lined');
-    await page.getByRole('link', { name: 'B-0060', exact: true }).click();
+    await page.getByRole('link', { name: 'B-0125', exact: true }).click();
     await visit.heading('34 × Smoker, lined');
   });
 
   it('an owner may send it anyway with a reason, which Today shows; bench people may not', async () => {
     const { page } = visit;
-    await page.goto('/build/56');
+    await page.goto('/build/120');
     await page.getByRole('button', { name: 'Send to bench' }).click();
     await page.getByRole('button', { name: 'Send it anyway…' }).click();
     await page.getByLabel(/^Why\?/).fill('Boxes arrive at noon');
     await page.getByRole('button', { name: 'Send it to the bench short' }).click();
-    await visit.notice('B-0056 is on the bench');
+    await visit.notice('B-0120 is on the bench');
     await page.goto('/today');
     await page.getByText('Ten-frame hive, cedar: started short').waitFor();
     await page.getByText(/“Boxes arrive at noon”/).waitFor();
     const bench = await application.open('Tom Birch');
-    await bench.page.goto('/build/59');
+    await bench.page.goto('/build/123');
     await bench.page.getByRole('button', { name: 'Send to bench' }).click();
     await bench.page.getByRole('alert').waitFor();
     expect(await bench.page.getByRole('button', { name: 'Send it anyway…' }).count()).toBe(0);
@@ -56,6 +56,21 @@ describe('ways out and ways around', () => {
     await expect.poll(() => page.locator('tbody tr').first().textContent()).toContain('Smoker bellows');
     await page.getByRole('button', { name: 'Discard draft' }).click();
     await page.getByRole('button', { name: 'Start revision 2' }).waitFor();
+  });
+
+  it('a number or a piece of a name takes no item, unless it was seen marked', async () => {
+    const { page, context, faults } = await application.open();
+    await page.goto('/stock/move');
+    const adder = page.getByLabel('Add an item');
+    await adder.pressSequentially('125');
+    await page.getByRole('option', { name: /Tasting jar, 125 ml/ }).waitFor();
+    await adder.press('Enter');
+    await expect.poll(() => adder.getAttribute('aria-activedescendant')).not.toBeNull();
+    expect(await page.getByLabel(/^How many/).count()).toBe(0);
+    await adder.press('Enter');
+    await page.getByLabel('How many Tasting jar, 125 ml').waitFor();
+    expect(faults).toEqual([]);
+    await context.close();
   });
 
   it('? lists the keys of the screen, Escape closes it', async () => {
@@ -85,8 +100,8 @@ describe('ways out and ways around', () => {
   it('prints the pick list and the bench sheet with a barcode', async () => {
     const { page } = visit;
     for (const sheet of ['bench', 'pick']) {
-      await page.goto(`/print/${sheet}/58`);
-      await page.getByRole('heading', { name: /B-0058/ }).waitFor();
+      await page.goto(`/print/${sheet}/122`);
+      await page.getByRole('heading', { name: /B-0122/ }).waitFor();
       expect(await page.locator('figure svg path').count()).toBeGreaterThan(0);
       await page.emulateMedia({ media: 'print' });
       expect(await page.getByRole('button', { name: 'Print' }).isVisible()).toBe(false);
