@@ -24,17 +24,6 @@ export default defineConfig({
         },
       },
       node('fuzz', ['fuzz/**/*.test.ts']),
-      {
-        test: {
-          ...node('e2e', ['e2e/**/*.test.ts']).test,
-          testTimeout: 90_000,
-          hookTimeout: 240_000,
-          // A worker makes the demo business once, and every journey works on a copy of its own.
-          isolate: false,
-          // As long as one waits for anything else on a page: a busy machine is no fault of the page.
-          expect: { poll: { timeout: 30_000 } },
-        },
-      },
     ],
   },
 });

@@ -1,9 +1,10 @@
 // What every npm command starts with: it installs and builds what is missing, then runs the thing itself.
 // Plain JavaScript on Node alone, because on a fresh clone nothing else is there yet.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { reportOf } from './reports.mjs';
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
@@ -127,29 +128,16 @@ function suites(names) {
   for (const name of names) {
     const report = `test-results/${name}.json`;
     rmSync(report, { force: true });
-    const args = [
-      'run',
-      '--project',
-      name,
-      '--reporter=default',
-      '--reporter=json',
-      `--outputFile.json=${report}`,
-      ...rest,
-    ];
-    const run = spawnSync('node', ['node_modules/vitest/vitest.mjs', ...args], {
+    const run = spawnSync('node', [...runnerOf(name, report), ...rest], {
       stdio: 'inherit',
       env: { ...process.env, YOSEGI_DEMO: demo },
     });
     broken ||= run.status !== 0;
-    const sums = existsSync(report)
-      ? JSON.parse(readFileSync(report, 'utf8'))
-      : { numPassedTests: 0, numFailedTests: 1, testResults: [{ name, message: 'left no report' }] };
-    passed += sums.numPassedTests;
-    failed += sums.numFailedTests;
-    faults.push(...sums.testResults.flatMap(faultsOf));
-    for (const { name: file, assertionResults = [] } of sums.testResults)
-      for (const { fullName, duration } of assertionResults)
-        slowest.push({ seconds: (duration ?? 0) / 1000, name: `${file.split('/').pop()}: ${fullName}` });
+    const sums = reportOf(report);
+    passed += sums.passed;
+    failed += sums.failed;
+    faults.push(...sums.faults);
+    slowest.push(...sums.times);
   }
   if (broken && failed === 0) failed = 1;
   slowest.sort((one, other) => other.seconds - one.seconds);
@@ -158,6 +146,13 @@ function suites(names) {
   for (const fault of faults) console.log(`\nFailed: ${fault}`);
   console.log(`${passed} passed, ${failed} failed`);
   process.exitCode = broken ? 1 : 0;
+}
+
+/** What runs a suite: Playwright the journeys in a browser, Vitest all others. */
+function runnerOf(name, report) {
+  if (name === 'e2e') return ['node_modules/@playwright/test/cli.js', 'test', '--config', 'e2e/playwright.config.ts'];
+  const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${report}`];
+  return ['node_modules/vitest/vitest.mjs', 'run', '--project', name, ...reporters];
 }
 
 /** Lets mutants loose on the core, and tells which of them no test notices. */
@@ -181,13 +176,6 @@ function tool(script) {
 function node(script, args) {
   const run = spawnSync('node', ['--import', 'tsx', script, ...args], { stdio: 'inherit' });
   process.exitCode = run.status ?? 1;
-}
-
-/** What went wrong in one test file of a report: its own fault, and each of its tests that failed. */
-function faultsOf({ name, status, message, assertionResults = [] }) {
-  const failed = assertionResults.filter((test) => test.status === 'failed');
-  const own = message && (status !== 'passed' || failed.length === 0) ? [`${name}: ${message}`] : [];
-  return [...own, ...failed.map((test) => `${name}\n  ${test.fullName}\n${test.failureMessages.join('\n')}`)];
 }
 
 function step(name, program, args) {

@@ -1,22 +1,22 @@
 import { createRequire } from 'node:module';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, type Visit } from './harness.ts';
 
 const axeFile = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
 
-describe('every main view', () => {
+test.describe('every main view', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
     visit = await application.open();
     // axe is put into the page by the test, which the page's own policy would refuse.
     const client = await visit.context.newCDPSession(visit.page);
     await client.send('Page.setBypassCSP', { enabled: true });
   });
-  afterAll(() => application.close());
+  test.afterAll(() => application.close());
 
-  it.each([
+  for (const [_, path, heading] of [
     ['Today', '/today', 'Ready to start'],
     ['Define', '/define/2', 'Ten-frame hive, cedar'],
     ['a draft', '/define/5?rev=2', 'Smoker, lined'],
@@ -70,27 +70,28 @@ describe('every main view', () => {
     ['places', '/stock/places', '3 stores'],
     ['labels of bins', '/print/bins/1', 'Labels of Main store'],
     ['the bench sheet', '/print/bench/56', 'Bench sheet'],
-  ])('%s has no serious fault that axe can find', async (_, path, heading) => {
-    await visit.page.goto(path);
-    await visit.heading(new RegExp(heading));
-    await visit.loaded();
-    await visit.page.addScriptTag({ path: axeFile });
-    const violations = await visit.page.evaluate(async () => {
-      const { axe } = window as unknown as {
-        axe: {
-          run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>;
+  ] as const)
+    test(`${_} has no serious fault that axe can find`, async () => {
+      await visit.page.goto(path);
+      await visit.heading(new RegExp(heading));
+      await visit.loaded();
+      await visit.page.addScriptTag({ path: axeFile });
+      const violations = await visit.page.evaluate(async () => {
+        const { axe } = window as unknown as {
+          axe: {
+            run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>;
+          };
         };
-      };
-      const { violations: found } = await axe.run({
-        runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+        const { violations: found } = await axe.run({
+          runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+        });
+        return found
+          .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+          .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
       });
-      return found
-        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-        .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
+      expect(violations).toEqual([]);
+      // Named, so that tabs and the browser's history can be told apart.
+      expect(await visit.page.title()).toMatch(/\S · Yosegi$/);
+      expect(visit.faults).toEqual([]);
     });
-    expect(violations).toEqual([]);
-    // Named, so that tabs and the browser's history can be told apart.
-    expect(await visit.page.title()).toMatch(/\S · Yosegi$/);
-    expect(visit.faults).toEqual([]);
-  });
 });

@@ -1,19 +1,19 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, choose, Keyboard, tick, type Visit } from './harness.ts';
 
-describe('buying', () => {
+test.describe('buying', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
     visit = await application.open();
   });
-  afterAll(async () => {
+  test.afterAll(async () => {
     expect(await application.verify()).toEqual([]);
     await application.close();
   });
 
-  it('goes the whole circle: from what is short to what has come, by mail and back', async () => {
+  test('goes the whole circle: from what is short to what has come, by mail and back', async () => {
     const { page } = visit;
     await page.goto('/buying');
     await visit.heading(/items have to be bought; builds wait for/);
@@ -70,7 +70,7 @@ describe('buying', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('is written by keyboard alone, and handed over as paper, CSV and UBL', async () => {
+  test('is written by keyboard alone, and handed over as paper, CSV and UBL', async () => {
     const { page } = visit;
     const keys = new Keyboard(page);
     await keys.goTo('New purchase order', /A new order/);
@@ -107,7 +107,7 @@ describe('buying', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('keeps what was typed when the server refuses it, beside the field it concerns', async () => {
+  test('keeps what was typed when the server refuses it, beside the field it concerns', async () => {
     const { page } = visit;
     await page.goto('/buying/suppliers?new=1');
     await page.getByLabel('Code').fill('iron');
@@ -128,7 +128,7 @@ describe('buying', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('gets its price right when the invoice says otherwise, and stock its value when the market does', async () => {
+  test('gets its price right when the invoice says otherwise, and stock its value when the market does', async () => {
     const { page } = visit;
     const receipt = await application.one<{ id: number }>("SELECT max(id) AS id FROM document WHERE kind = 'receipt'");
     await page.goto(`/stock/documents/${receipt?.id}`);
@@ -157,7 +157,7 @@ describe('buying', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('puts right what went below zero in one step', async () => {
+  test('puts right what went below zero in one step', async () => {
     const { page } = visit;
     await page.goto('/today');
     await page.getByRole('link', { name: 'Put right', exact: true }).click();

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, choose, tick, type Visit } from './harness.ts';
 
 const csv = (rows: readonly string[]) => ({
@@ -8,18 +8,18 @@ const csv = (rows: readonly string[]) => ({
   buffer: Buffer.from(rows.join('\n')),
 });
 
-describe('a catalogue', () => {
+test.describe('a catalogue', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
     visit = await application.open();
   });
-  afterAll(() => application.close());
+  test.afterAll(() => application.close());
   const chooseFile = (kind: string, rows: readonly string[]) =>
     visit.page.getByLabel(`File of ${kind}`).setInputFiles(csv(rows));
 
-  it('an item keeps packs, a supplier, fields and a picture; what is refused shows where it was typed', async () => {
+  test('an item keeps packs, a supplier, fields and a picture; what is refused shows where it was typed', async () => {
     const { page } = visit;
     await page.goto('/stock/items/20?edit=1');
     await page.getByLabel('Barcode').fill('4006381333932');
@@ -51,7 +51,7 @@ describe('a catalogue', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('units are added, and no decimals are lost that a quantity needs', async () => {
+  test('units are added, and no decimals are lost that a quantity needs', async () => {
     const { page } = visit;
     await page.goto('/stock/places');
     await page.getByRole('button', { name: '+ Unit' }).click();
@@ -66,7 +66,7 @@ describe('a catalogue', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('what a file would do is seen row by row; refused rows keep all of it out', async () => {
+  test('what a file would do is seen row by row; refused rows keep all of it out', async () => {
     const { page } = visit;
     await page.goto('/stock/in-out');
     const rows = [
@@ -109,7 +109,7 @@ describe('a catalogue', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('every export comes back in without a change', async () => {
+  test('every export comes back in without a change', async () => {
     const { page } = visit;
     await page.goto('/stock/in-out');
     for (const [index, kind] of ['items', 'suppliers’ prices', 'opening stock', 'bills of materials'].entries()) {
@@ -133,7 +133,7 @@ describe('a catalogue', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('20,000 rows come in with their progress shown, can be stopped, and are then listed without drawing them all', async () => {
+  test('20,000 rows come in with their progress shown, can be stopped, and are then listed without drawing them all', async () => {
     const { page } = visit;
     const many = [
       'Code,Name,Sell price',
@@ -170,7 +170,7 @@ describe('a catalogue', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('the list keeps its filter, order and columns in the address, and under a name', async () => {
+  test('the list keeps its filter, order and columns in the address, and under a name', async () => {
     const { page } = visit;
     await page.goto('/stock/items');
     await choose(page.getByLabel('Which items'), 'In stock');

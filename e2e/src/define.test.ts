@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, choose, Keyboard, tick, type Visit } from './harness.ts';
 
 /** Pastes as a spreadsheet would: cells apart by tabs, rows by lines. */
@@ -12,17 +12,17 @@ const paste = (visit: Visit, rows: readonly (readonly string[])[]) =>
     rows.map((row) => row.join('\t')).join('\n'),
   );
 
-describe('defining', () => {
+test.describe('defining', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
     visit = await application.open();
   });
-  afterAll(() => application.close());
+  test.afterAll(() => application.close());
   const components = () => visit.page.locator('tbody b').allTextContents();
 
-  it('a product of twelve lines takes fewer than 60 presses beyond its data, from nothing and by keyboard alone', async () => {
+  test('a product of twelve lines takes fewer than 60 presses beyond its data, from nothing and by keyboard alone', async () => {
     const { page } = visit;
     await page.goto('/define');
     await visit.heading('Choose a product on the left');
@@ -91,7 +91,7 @@ describe('defining', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('rows of a spreadsheet come in, what did not match is mended, and every step is undone and redone', async () => {
+  test('rows of a spreadsheet come in, what did not match is mended, and every step is undone and redone', async () => {
     const { page } = visit;
     await page.goto('/define/5?rev=2');
     await page.getByLabel('Amount of Smoker can, steel').waitFor();
@@ -139,7 +139,7 @@ describe('defining', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('lines move by handle and by keys, and list what may stand in for them', async () => {
+  test('lines move by handle and by keys, and list what may stand in for them', async () => {
     const { page } = visit;
     const handles = page.locator('[title^="Drag to another place"]');
     const from = await handles.nth(0).boundingBox();
@@ -168,7 +168,7 @@ describe('defining', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('shares say how they came to a hundred, and price and margin give each other', async () => {
+  test('shares say how they came to a hundred, and price and margin give each other', async () => {
     const { page } = visit;
     await page.getByText(/Take-apart shares follow cost/).waitFor();
     await page.getByLabel('Take-apart share of Smoker can, steel').fill('40');
@@ -185,7 +185,7 @@ describe('defining', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('a kit says what its switches do, and refuses what contradicts itself with the way out', async () => {
+  test('a kit says what its switches do, and refuses what contradicts itself with the way out', async () => {
     const { page } = visit;
     await page.goto('/define/2?view=behaves');
     await page.getByText('The customer reads one line: “Ten-frame hive, cedar”.').waitFor();
@@ -206,7 +206,7 @@ describe('defining', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('a revision shows its difference line by line, and planned builds move after it was seen', async () => {
+  test('a revision shows its difference line by line, and planned builds move after it was seen', async () => {
     const { page } = visit;
     await page.goto('/define/2?view=compare&rev=2&against=1');
     await visit.heading(/2 lines differ; a run costs .* more/);
@@ -234,7 +234,7 @@ describe('defining', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('a part is replaced in many products as drafts, after a preview', async () => {
+  test('a part is replaced in many products as drafts, after a preview', async () => {
     const { page } = visit;
     await page.goto('/stock/items');
     await page.getByLabel('Find an item').fill('GLOVE');

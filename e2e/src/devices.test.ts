@@ -1,16 +1,16 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, choose, scanLikeAWedge, type Visit } from './harness.ts';
 
-describe('devices', () => {
+test.describe('devices', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
     visit = await application.open();
   });
-  afterAll(() => application.close());
+  test.afterAll(() => application.close());
 
-  it('print labels of what came, after a look at them', async () => {
+  test('print labels of what came, after a look at them', async () => {
     const { page } = visit;
     const finish = await application.one<{ id: number }>(
       `SELECT max(m.document_id) AS id FROM movement m JOIN document d ON d.id = m.document_id
@@ -33,7 +33,7 @@ describe('devices', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('the scanner’s stand-in sends GS1 labels and bins to another open screen', async () => {
+  test('the scanner’s stand-in sends GS1 labels and bins to another open screen', async () => {
     const { page, context } = visit;
     await page.goto('/stock/move');
     await visit.heading('What goes where?');
@@ -65,7 +65,7 @@ describe('devices', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('a separator of GS1 data, sent as Ctrl and ], reaches the field', async () => {
+  test('a separator of GS1 data, sent as Ctrl and ], reaches the field', async () => {
     const { page } = visit;
     await page.goto('/stock/receive');
     const adder = page.getByLabel('Add an item');
@@ -76,7 +76,7 @@ describe('devices', () => {
     expect(await adder.inputValue()).toBe(']C110AB-7\u001d21S-9');
   });
 
-  it('a scanner guides the phone through its picks: the right bin, the right thing', async () => {
+  test('a scanner guides the phone through its picks: the right bin, the right thing', async () => {
     const phone = await application.open('Tom Birch', { width: 390, height: 800 });
     const { page } = phone;
     const scan = (text: string) => scanLikeAWedge(page, text);

@@ -1,16 +1,16 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, choose, type Visit } from './harness.ts';
 
-describe('a company that has just begun', () => {
+test.describe('a company that has just begun', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start('empty');
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser, 'empty');
     visit = await application.open();
   });
-  afterAll(() => application.close());
+  test.afterAll(() => application.close());
 
-  it.each([
+  for (const [path, text] of [
     ['/today', 'No builds are planned'],
     ['/define', 'Define your first product'],
     ['/cover', 'Is there enough?'],
@@ -25,12 +25,13 @@ describe('a company that has just begun', () => {
     ['/define/faults', 'Every definition is in order'],
     ['/nowhere', 'There is nothing here'],
     ['/build/4711', 'Try again'],
-  ])('%s teaches the first step', async (path, text) => {
-    await visit.page.goto(path);
-    await visit.page.getByText(text).first().waitFor();
-  });
+  ] as const)
+    test(`${path} teaches the first step`, async () => {
+      await visit.page.goto(path);
+      await visit.page.getByText(text).first().waitFor();
+    });
 
-  it('comes from nothing to its first finished product on its screens alone', async () => {
+  test('comes from nothing to its first finished product on its screens alone', async () => {
     const { page } = visit;
     await page.goto('/stock/places');
     const card = page.locator('section').filter({ has: page.getByRole('heading', { name: 'Add a store' }) });

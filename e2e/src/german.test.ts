@@ -1,19 +1,19 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, choose, chosen, type Visit } from './harness.ts';
 
-describe('a company that writes as Germans do', () => {
+test.describe('a company that writes as Germans do', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start('demo', 'de-DE');
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser, 'demo', 'de-DE');
     visit = await application.open();
   });
-  afterAll(async () => {
+  test.afterAll(async () => {
     expect(await application.verify()).toEqual([]);
     await application.close();
   });
 
-  it('types and reads decimal commas, in a price and in a quantity with its unit', async () => {
+  test('types and reads decimal commas, in a price and in a quantity with its unit', async () => {
     const { page } = visit;
     await page.goto('/stock/items/12?edit=1');
     const price = page.getByLabel('Sell price');
@@ -35,7 +35,7 @@ describe('a company that writes as Germans do', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('types days in its order, and orders by them', async () => {
+  test('types days in its order, and orders by them', async () => {
     const { page } = visit;
     await page.goto('/orders?new=1');
     await choose(page.getByLabel('For', { exact: true }), 'Quince & Sons');
@@ -58,7 +58,7 @@ describe('a company that writes as Germans do', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('brings in a file with semicolons and decimal commas', async () => {
+  test('brings in a file with semicolons and decimal commas', async () => {
     const { page } = visit;
     await page.goto('/stock/in-out');
     const rows = [

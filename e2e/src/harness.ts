@@ -1,6 +1,7 @@
 import { copyFileSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import type { Browser, BrowserContext, Locator, Page } from '@playwright/test';
 import { demoOnce } from '@yosegi/demo/once';
 import { buildApp } from '@yosegi/server/app';
 import { Database } from '@yosegi/server/db/database';
@@ -8,18 +9,10 @@ import { ensureCompany, migrate } from '@yosegi/server/db/migrate';
 import { verifyDatabase } from '@yosegi/server/db/verify';
 import type { FastifyInstance } from 'fastify';
 import { pino } from 'pino';
-import { type Browser, type BrowserContext, chromium, type Locator, type Page } from 'playwright-core';
 
-const FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-  '--no-first-run',
-];
 /** The application on a copy of the demo business, and a browser to use it with. */
 export class Application {
+  private readonly contexts: BrowserContext[] = [];
   private constructor(
     readonly address: string,
     private readonly app: FastifyInstance,
@@ -32,7 +25,7 @@ export class Application {
    * @param business the demo business, or a company that has just begun with one owner and nothing else
    * @param locale how the company writes numbers and days
    */
-  static async start(business: 'demo' | 'empty' = 'demo', locale = 'en-GB'): Promise<Application> {
+  static async start(browser: Browser, business: 'demo' | 'empty' = 'demo', locale = 'en-GB'): Promise<Application> {
     const folder = mkdtempSync(join(tmpdir(), 'yosegi-e2e-'));
     const file = join(folder, 'yosegi.sqlite');
     if (business === 'demo') copyFileSync(await demoOnce(), file);
@@ -52,7 +45,6 @@ export class Application {
     if (!existsSync(webRoot)) throw new Error('the web application is not built');
     const app = await buildApp({ database, webRoot, logger: pino({ level: 'error' }) });
     const address = await app.listen({ host: '127.0.0.1', port: 0 });
-    const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
     return new Application(address, app, database, browser, folder);
   }
 
@@ -64,6 +56,7 @@ export class Application {
       reducedMotion: 'reduce',
       locale: 'en-GB',
     });
+    this.contexts.push(context);
     const page = await context.newPage();
     const visit = new Visit(context, page);
     page.on('pageerror', (error) => visit.faults.push(error.message));
@@ -82,7 +75,7 @@ export class Application {
   one = <T extends object>(sql: string) => this.database.reader.one<T>(sql);
 
   async close(): Promise<void> {
-    await this.browser.close();
+    for (const context of this.contexts) await context.close();
     await this.app.close();
     await this.database.close();
     rmSync(this.folder, { recursive: true, force: true });

@@ -1,16 +1,16 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, choose, chosen, Keyboard, scanLikeAWedge, tick, type Visit } from './harness.ts';
 
-describe('stock that is elsewhere, or not there', () => {
+test.describe('stock that is elsewhere, or not there', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
     visit = await application.open();
   });
-  afterAll(() => application.close());
+  test.afterAll(() => application.close());
 
-  it('moves by keyboard, several lines in one document', async () => {
+  test('moves by keyboard, several lines in one document', async () => {
     const { page } = visit;
     const keys = new Keyboard(page);
     await keys.goTo('Move goods', /What goes where/);
@@ -44,7 +44,7 @@ describe('stock that is elsewhere, or not there', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('keeps lines that are typed while something is looked up elsewhere, until they are posted', async () => {
+  test('keeps lines that are typed while something is looked up elsewhere, until they are posted', async () => {
     const { page } = visit;
     await page.goto('/stock/move');
     await page.getByLabel('Add an item').fill('BRUSH');
@@ -65,7 +65,7 @@ describe('stock that is elsewhere, or not there', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('moves by scan: a bin, what comes out of it, and the bin where it goes', async () => {
+  test('moves by scan: a bin, what comes out of it, and the bin where it goes', async () => {
     const { page } = visit;
     const scan = (text: string) => scanLikeAWedge(page, text);
     await page.goto('/stock/move');
@@ -93,7 +93,7 @@ describe('stock that is elsewhere, or not there', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('is adjusted with a reason of the owner’s own, and says first what it comes to', async () => {
+  test('is adjusted with a reason of the owner’s own, and says first what it comes to', async () => {
     const { page } = visit;
     await page.goto('/stock/adjust');
     await page.getByRole('combobox', { name: 'Add an item' }).fill('SUIT-M');
@@ -112,7 +112,7 @@ describe('stock that is elsewhere, or not there', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('is counted blind, on a phone too, and approved by the owner', async () => {
+  test('is counted blind, on a phone too, and approved by the owner', async () => {
     const { page } = visit;
     await page.goto('/stock/counts');
     await tick(page.getByRole('checkbox', { name: 'A4', exact: true }));
@@ -150,7 +150,7 @@ describe('stock that is elsewhere, or not there', () => {
     await bench.context.close();
   });
 
-  it('is found by what, where, who and when, and looked at as it was', async () => {
+  test('is found by what, where, who and when, and looked at as it was', async () => {
     const { page } = visit;
     await page.goto('/stock/movements');
     await page.getByLabel('Text').fill('SUIT-M');

@@ -1,22 +1,22 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, choose, chosen, type Visit } from './harness.ts';
 
 /** The day so many days from now, as the demo business counts them. */
 const dayIn = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 
-describe('orders', () => {
+test.describe('orders', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
     visit = await application.open();
   });
-  afterAll(async () => {
+  test.afterAll(async () => {
     expect(await application.verify()).toEqual([]);
     await application.close();
   });
 
-  it('leave in part by mouse, come back whole when that is undone, and end when the rest is given up', async () => {
+  test('leave in part by mouse, come back whole when that is undone, and end when the rest is given up', async () => {
     const { page } = visit;
     await page.getByRole('link', { name: /^Orders/ }).click();
     await visit.heading(/orders? can leave now/);
@@ -49,7 +49,7 @@ describe('orders', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('say while they are typed whom they delay, and are changed, given up with a reason and found', async () => {
+  test('say while they are typed whom they delay, and are changed, given up with a reason and found', async () => {
     const { page } = visit;
     await page.goto('/orders?new=1');
     await choose(page.getByLabel('For', { exact: true }), 'Quince & Sons');
@@ -92,7 +92,7 @@ describe('orders', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('belong to customers, who are added once and keep what was typed when they are refused', async () => {
+  test('belong to customers, who are added once and keep what was typed when they are refused', async () => {
     const { page } = visit;
     await page.goto('/orders/customers?new=1');
     await page.getByLabel('Code', { exact: true }).fill('LARK');
@@ -113,7 +113,7 @@ describe('orders', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('are split: what waits goes to an order of its own', async () => {
+  test('are split: what waits goes to an order of its own', async () => {
     const { page } = visit;
     await page.goto('/orders/114');
     await visit.heading('Ferry Road Primary');
@@ -137,7 +137,7 @@ describe('orders', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('are named on Cover, beside builds, where a part is promised', async () => {
+  test('are named on Cover, beside builds, where a part is promised', async () => {
     const { page } = visit;
     await page.goto('/cover?want=40x24');
     await page.getByRole('button', { name: /promised, of Brood box, cedar: to whom/ }).click();

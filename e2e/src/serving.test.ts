@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, choose, Keyboard, type Visit } from './harness.ts';
 
 const dayIn = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
@@ -12,14 +12,14 @@ const LINES = [
 ] as const;
 
 /** From what a customer asks for to what has left: shelves, a build and kits of every kind in one order. */
-describe('an order of everything', () => {
+test.describe('an order of everything', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
     visit = await application.open();
   });
-  afterAll(async () => {
+  test.afterAll(async () => {
     expect(await application.verify()).toEqual([]);
     await application.close();
   });
@@ -36,7 +36,7 @@ describe('an order of everything', () => {
       'BOX-TRIO 2, BRUSH 2, COVER-W 1, ENTR-B 1, FEED-2L 32, HONEY-500 2, HONEY-CR 1, KIT-S 1, STRAP-H 3, TASTE-3 2',
   };
 
-  it('goes from entry to shipment by keyboard alone', async () => {
+  test('goes from entry to shipment by keyboard alone', async () => {
     const { page } = visit;
     const keys = new Keyboard(page);
     await keys.goTo('New order', /A new order/);
@@ -95,7 +95,7 @@ describe('an order of everything', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('goes the same way by mouse, and comes back whole when that is undone', async () => {
+  test('goes the same way by mouse, and comes back whole when that is undone', async () => {
     const { page } = visit;
     await visit.undo();
     await visit.notice(/Undone by UN-/);
@@ -165,7 +165,7 @@ describe('an order of everything', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('of the last of something is seen by whoever asks next, and shipped once', async () => {
+  test('of the last of something is seen by whoever asks next, and shipped once', async () => {
     const [mine, theirs] = [await application.open(), await application.open('Ada Quill')];
     const enter = async ({ page }: Visit, quantity: string) => {
       await page.goto('/orders?new=1');
@@ -200,7 +200,7 @@ describe('an order of everything', () => {
     await theirs.context.close();
   });
 
-  it('comes from the shop, is changed and answered there, and is told what left', async () => {
+  test('comes from the shop, is changed and answered there, and is told what left', async () => {
     const { page } = visit;
     await page.goto('/devices/shop');
     await visit.heading('Hive & Honey, the web shop');

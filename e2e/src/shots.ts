@@ -1,4 +1,6 @@
 import { mkdirSync } from 'node:fs';
+import { chromium } from '@playwright/test';
+import { launchOptions } from './chromium.ts';
 import { Application, type Visit } from './harness.ts';
 
 /** Pictures of the main views for docs/screenshots, from the demo business. */
@@ -100,7 +102,8 @@ const shots: readonly Shot[] = [
 ];
 
 mkdirSync('docs/screenshots', { recursive: true });
-const application = await Application.start();
+const browser = await chromium.launch(launchOptions);
+const application = await Application.start(browser);
 const desk = await application.open();
 const phone = await application.open('Tom Birch', { width: 390, height: 800 });
 // One build goes to the bench, so that there is something to pick.
@@ -118,3 +121,4 @@ for (const shot of shots) {
   console.log(`docs/screenshots/${shot.file}.png`);
 }
 await application.close();
+await browser.close();

@@ -1,14 +1,14 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, Keyboard } from './harness.ts';
 
-describe('the whole story', () => {
+test.describe('the whole story', () => {
   let application: Application;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
   });
-  afterAll(() => application.close());
+  test.afterAll(() => application.close());
 
-  it('by keyboard alone', async () => {
+  test('by keyboard alone', async () => {
     const { page, faults, ...visit } = await application.open();
     const keys = new Keyboard(page);
     const status = visit.notice;
@@ -144,7 +144,7 @@ describe('the whole story', () => {
     await visit.context.close();
   });
 
-  it('with the mouse, on the demo business', async () => {
+  test('with the mouse, on the demo business', async () => {
     const visit = await application.open();
     const { page } = visit;
     await page.getByRole('link', { name: /^Cover/ }).click();
@@ -196,7 +196,7 @@ describe('the whole story', () => {
     await visit.context.close();
   });
 
-  it('picks on a phone, one thing at a time', async () => {
+  test('picks on a phone, one thing at a time', async () => {
     const visit = await application.open('Tom Birch', { width: 390, height: 800 });
     const { page } = visit;
     await page.goto('/pick');

@@ -1,14 +1,14 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application } from './harness.ts';
 
-describe('two browsers and a bad line', () => {
+test.describe('two browsers and a bad line', () => {
   let application: Application;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
   });
-  afterAll(() => application.close());
+  test.afterAll(() => application.close());
 
-  it('what one does the other sees, without doing anything', async () => {
+  test('what one does the other sees, without doing anything', async () => {
     const [mine, theirs] = [await application.open(), await application.open('Ada Quill')];
     await mine.page.goto('/build/119');
     await theirs.page.goto('/today');
@@ -20,7 +20,7 @@ describe('two browsers and a bad line', () => {
     await theirs.context.close();
   });
 
-  it('a stale save shows both versions and loses neither', async () => {
+  test('a stale save shows both versions and loses neither', async () => {
     const [mine, theirs] = [await application.open(), await application.open('Ada Quill')];
     for (const { page } of [mine, theirs]) await page.goto('/stock/items/25?edit=1');
     await theirs.page.getByLabel('Name').fill('Gift box, three jars, brown');
@@ -37,7 +37,7 @@ describe('two browsers and a bad line', () => {
     await theirs.context.close();
   });
 
-  it('what is typed over something stays while another saves it, and is refused with both versions', async () => {
+  test('what is typed over something stays while another saves it, and is refused with both versions', async () => {
     const [mine, theirs] = [await application.open(), await application.open()];
     for (const { page } of [mine, theirs]) await page.goto('/stock/places');
     await mine.page.getByLabel('Code of bin A4').fill('A4-NEW');
@@ -59,7 +59,7 @@ describe('two browsers and a bad line', () => {
     await theirs.context.close();
   });
 
-  it('a lost connection keeps what was typed, and trying again posts once', async () => {
+  test('a lost connection keeps what was typed, and trying again posts once', async () => {
     const { page, context } = await application.open();
     await page.goto('/stock/receive?item=32&quantity=7');
     await page.getByLabel('Cost of one First season guide').fill('3.05');
@@ -84,7 +84,7 @@ describe('two browsers and a bad line', () => {
     await context.close();
   });
 
-  it('a draft survives a closed tab, and the address brings the question back', async () => {
+  test('a draft survives a closed tab, and the address brings the question back', async () => {
     const { page, context } = await application.open();
     await page.goto('/define/5?rev=2');
     await page.getByLabel('Amount of Smoker hook').fill('3');
@@ -104,7 +104,7 @@ describe('two browsers and a bad line', () => {
     await context.close();
   });
 
-  it('the first load is at most 250 kB of compressed script', async () => {
+  test('the first load is at most 250 kB of compressed script', async () => {
     const { page, context } = await application.open();
     await page.goto('/today', { waitUntil: 'networkidle' });
     await page.getByRole('heading', { level: 1 }).waitFor();

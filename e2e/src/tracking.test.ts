@@ -1,16 +1,16 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, choose, chosen, tick, type Visit } from './harness.ts';
 
-describe('lots and serials', () => {
+test.describe('lots and serials', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
     visit = await application.open();
   });
-  afterAll(() => application.close());
+  test.afterAll(() => application.close());
 
-  it('come in by a scanned label; a clash is told while typing, and one key takes the next free block', async () => {
+  test('come in by a scanned label; a clash is told while typing, and one key takes the next free block', async () => {
     const { page } = visit;
     const barcode = await application.one<{ barcode: string }>("SELECT barcode FROM item WHERE code = 'SCALE-1'");
     await page.goto('/stock/receive');
@@ -32,7 +32,7 @@ describe('lots and serials', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('a lot keeps its day: another one is refused at its field, with everything typed still there', async () => {
+  test('a lot keeps its day: another one is refused at its field, with everything typed still there', async () => {
     const { page } = visit;
     await page.goto('/stock/receive');
     await page.getByLabel('Add an item').fill('WAX-F');
@@ -52,7 +52,7 @@ describe('lots and serials', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('are held with a reason and released by an owner', async () => {
+  test('are held with a reason and released by an owner', async () => {
     const { page } = visit;
     await page.goto('/stock/lots');
     await visit.heading(/1 lot is past its day, 2 lots expire within 30 days/);
@@ -73,7 +73,7 @@ describe('lots and serials', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('are picked the first to expire first, unless an owner says otherwise', async () => {
+  test('are picked the first to expire first, unless an owner says otherwise', async () => {
     const { page } = visit;
     await page.goto('/stock/receive');
     await page.getByLabel('Add an item').fill('WICK-3');
@@ -103,7 +103,7 @@ describe('lots and serials', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('a product is finished with its own serials and taken apart by the one that is named', async () => {
+  test('a product is finished with its own serials and taken apart by the one that is named', async () => {
     const { page } = visit;
     const build = await application.one<{ id: number }>(
       "SELECT b.id FROM build b JOIN item i ON i.id = b.item_id WHERE i.code = 'SCALE-1' AND b.state = 'on-bench'",

@@ -1,16 +1,16 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { expect, test } from '@playwright/test';
 import { Application, type Visit } from './harness.ts';
 
-describe('ways out and ways around', () => {
+test.describe('ways out and ways around', () => {
   let application: Application;
   let visit: Visit;
-  beforeAll(async () => {
-    application = await Application.start();
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
     visit = await application.open();
   });
-  afterAll(() => application.close());
+  test.afterAll(() => application.close());
 
-  it('a shortage offers to start some now, and the rest stays planned', async () => {
+  test('a shortage offers to start some now, and the rest stays planned', async () => {
     const { page } = visit;
     await page.goto('/build/121');
     await page.getByRole('button', { name: 'Send to bench' }).click();
@@ -20,7 +20,7 @@ describe('ways out and ways around', () => {
     await visit.heading('34 × Smoker, lined');
   });
 
-  it('an owner may send it anyway with a reason, which Today shows; bench people may not', async () => {
+  test('an owner may send it anyway with a reason, which Today shows; bench people may not', async () => {
     const { page } = visit;
     await page.goto('/build/120');
     await page.getByRole('button', { name: 'Send to bench' }).click();
@@ -39,7 +39,7 @@ describe('ways out and ways around', () => {
     await bench.context.close();
   });
 
-  it('the grid moves by arrows, lines move by Alt and arrows, and a line can go', async () => {
+  test('the grid moves by arrows, lines move by Alt and arrows, and a line can go', async () => {
     const { page } = visit;
     await page.goto('/define/5?rev=2');
     await page.getByLabel('Amount of Smoker can, steel').click();
@@ -58,7 +58,7 @@ describe('ways out and ways around', () => {
     await page.getByRole('button', { name: 'Start revision 2' }).waitFor();
   });
 
-  it('a number or a piece of a name takes no item, unless it was seen marked', async () => {
+  test('a number or a piece of a name takes no item, unless it was seen marked', async () => {
     const { page, context, faults } = await application.open();
     await page.goto('/stock/move');
     const adder = page.getByLabel('Add an item');
@@ -73,7 +73,7 @@ describe('ways out and ways around', () => {
     await context.close();
   });
 
-  it('? lists the keys of the screen, Escape closes it', async () => {
+  test('? lists the keys of the screen, Escape closes it', async () => {
     const { page } = visit;
     await page.goto('/cover');
     await page.getByRole('heading', { name: 'Is there enough?' }).click();
@@ -84,7 +84,7 @@ describe('ways out and ways around', () => {
     await page.getByRole('heading', { name: 'Keys on this screen' }).waitFor({ state: 'detached' });
   });
 
-  it('undo that comes too late says why and what to do', async () => {
+  test('undo that comes too late says why and what to do', async () => {
     const { page } = visit;
     await page.goto('/stock/documents?kind=opening');
     await page.getByRole('link', { name: 'OS-0001' }).click();
@@ -97,7 +97,7 @@ describe('ways out and ways around', () => {
     expect(visit.faults).toEqual([]);
   });
 
-  it('prints the pick list and the bench sheet with a barcode', async () => {
+  test('prints the pick list and the bench sheet with a barcode', async () => {
     const { page } = visit;
     for (const sheet of ['bench', 'pick']) {
       await page.goto(`/print/${sheet}/122`);
