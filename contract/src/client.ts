@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Problem, Route } from './common.ts';
+import { newKey } from './key.ts';
 import { IDEMPOTENCY_HEADER } from './live.ts';
 
 type Sent<R extends Route, K extends 'params' | 'query' | 'body'> = R[K] extends z.ZodType
@@ -46,7 +47,7 @@ export async function send<R extends Route>(
     method: route.method,
     headers: {
       ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-      ...(route.method === 'GET' || route.asks ? {} : { [IDEMPOTENCY_HEADER]: sending.key ?? crypto.randomUUID() }),
+      ...(route.method === 'GET' || route.asks ? {} : { [IDEMPOTENCY_HEADER]: sending.key ?? newKey() }),
       ...sending.headers,
     },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),

@@ -159,6 +159,29 @@ export const DefinitionRow = z.object({
 });
 export type DefinitionRow = z.infer<typeof DefinitionRow>;
 
+export const DefinitionFault = z.enum([
+  'none-in-use',
+  'unpriced-part',
+  'archived-part',
+  'below-cost',
+  'beyond-reckoning',
+]);
+
+export const ProductSort = z.enum(['worry', 'code', 'name', 'unitCost', 'sellPrice', 'margin', 'canMakeNow']);
+export type ProductSort = z.infer<typeof ProductSort>;
+
+/** A product with what it costs, earns and what is wrong with it: the revision in use, or the newest while none is. */
+export const ProductRow = DefinitionRow.extend({
+  unitCost: Decimal.nullable(),
+  sellPrice: Decimal.nullable(),
+  /** Of the price, in percent. */
+  margin: Decimal.nullable(),
+  faults: z.array(DefinitionFault),
+  /** What it is made of by cost, the dearest first; without a code it is labour and charges. */
+  pieces: z.array(z.object({ code: z.string().nullable(), name: z.string(), cost: Decimal })),
+});
+export type ProductRow = z.infer<typeof ProductRow>;
+
 export const DefinitionUse = z.object({
   id: Id,
   itemId: Id,
@@ -183,7 +206,7 @@ export const FaultRow = z.object({
   faults: z.array(
     z.object({
       /** `beyond-reckoning`: its cost is more than can be kept, so that it is not known. */
-      fault: z.enum(['none-in-use', 'unpriced-part', 'archived-part', 'below-cost', 'beyond-reckoning']),
+      fault: DefinitionFault,
       parts: z.array(z.object({ id: Id, code: z.string(), name: z.string() })),
     }),
   ),
@@ -242,6 +265,19 @@ export const definitionRoutes = {
     summary: 'Bills of materials, by code',
     query: PageQuery.extend({ q: z.string().max(100).optional() }),
     response: pageOf(DefinitionRow),
+  }),
+  products: route({
+    method: 'GET',
+    path: '/api/products',
+    tag: 'Define',
+    right: 'look',
+    summary: 'Products with what they cost, earn and need, the most worrying first',
+    query: PageQuery.extend({
+      q: z.string().max(100).optional(),
+      sort: ProductSort.default('worry'),
+      down: z.stringbool().default(false),
+    }),
+    response: pageOf(ProductRow),
   }),
   definition: route({
     method: 'GET',

@@ -27,6 +27,20 @@ export const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsh
 /** The largest picture, in bytes. */
 export const LARGEST_PICTURE = 12 * 1024 * 1024;
 
+/** The largest list that is made a file of as it is shown, in bytes of JSON. */
+export const LARGEST_TABLE = 24 * 1024 * 1024;
+/** A list as it is shown: what stands above its columns, and what its cells say, amounts as plain decimals. */
+export const ShownTable = z.object({
+  name: z.string().trim().min(1).max(60),
+  columns: z
+    .array(z.object({ title: z.string().max(80), amount: z.boolean() }))
+    .min(1)
+    .max(60),
+  rows: z.array(z.array(z.string().max(2000)).max(60)).max(100_000),
+});
+export type ShownTable = z.infer<typeof ShownTable>;
+
+export const TABLE_PATH = '/api/table-file';
 export const IMPORTS_PATH = '/api/imports';
 export const EXPORTS_PATH = '/api/exports';
 const PICTURE_PATH = '/api/items/:id/picture';
@@ -153,6 +167,16 @@ export const files = {
     right: 'look',
     summary: 'Everything of one kind as a file',
     query: z.object({ kind: FileKindName, format: z.enum(['csv', 'xlsx']).default('csv') }),
+    gives: ['text/csv', XLSX_TYPE],
+  }),
+  table: fileRoute({
+    method: 'POST',
+    path: TABLE_PATH,
+    tag: 'Exchange',
+    right: 'look',
+    summary: 'A list as it is shown (ShownTable, as JSON), as a file',
+    query: z.object({ format: z.enum(['csv', 'xlsx']) }),
+    takes: LARGEST_TABLE,
     gives: ['text/csv', XLSX_TYPE],
   }),
   labelPdf: fileRoute({

@@ -80,6 +80,13 @@ export const DocumentRow = StockDocument.pick({
 }).extend({
   value: Decimal,
   undone: z.boolean(),
+  /** What it was mostly about, by value: how much of which item, and how many other items; null where nothing moved. */
+  item: z.object({ id: Id, code: z.string(), name: z.string(), unit: z.string(), quantity: Decimal }).nullable(),
+  others: z.number().int(),
+  /** The build or the customer's order it was posted for. */
+  for: z.object({ kind: z.enum(['build', 'order']), id: Id, number: z.string() }).nullable(),
+  /** Who brought it, or whom it went to. */
+  party: z.string().nullable(),
 });
 export type DocumentRow = z.infer<typeof DocumentRow>;
 

@@ -1,5 +1,15 @@
 /** What a change touches; the browser refetches the queries of these topics and no more. */
-export const topics = ['items', 'places', 'definitions', 'builds', 'stock', 'buying', 'orders', 'devices'] as const;
+export const topics = [
+  'items',
+  'places',
+  'definitions',
+  'builds',
+  'stock',
+  'buying',
+  'orders',
+  'devices',
+  'pictures',
+] as const;
 export type Topic = (typeof topics)[number];
 
 /** Server-sent events: each message is a JSON array of topics. */

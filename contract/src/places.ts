@@ -17,6 +17,17 @@ export type Bin = z.infer<typeof Bin>;
 export const Store = z.object({ id: Id, code: z.string(), name: z.string(), version: Version, bins: z.array(Bin) });
 export type Store = z.infer<typeof Store>;
 
+const ShelfKind = BinKind.exclude(['bench']);
+/** A store with its bins in walking order; one without an id is new. Bins that are not named stay, behind the others. */
+export const StoreInput = z.object({
+  code: Code,
+  name: Name,
+  bins: z
+    .array(z.object({ id: Id.nullable(), code: Code, kind: ShelfKind }))
+    .max(2000)
+    .default([]),
+});
+
 export const placeRoutes = {
   stores: route({
     method: 'GET',
@@ -40,9 +51,9 @@ export const placeRoutes = {
     path: '/api/stores/:id',
     tag: 'Places',
     right: 'set-up',
-    summary: 'Rename a store',
+    summary: 'Change a store and its bins, which are walked past in the order given',
     params: IdParams,
-    body: z.object({ code: Code, name: Name, version: Version }),
+    body: StoreInput.extend({ version: Version }),
     response: Store,
   }),
   createBin: route({
@@ -55,22 +66,7 @@ export const placeRoutes = {
     body: z.object({
       code: Code,
       walkOrder: z.number().int().min(0).max(9999),
-      kind: BinKind.exclude(['bench']).default('shelf'),
-    }),
-    response: Bin,
-  }),
-  updateBin: route({
-    method: 'PUT',
-    path: '/api/bins/:id',
-    tag: 'Places',
-    right: 'set-up',
-    summary: 'Rename a bin or move it in the walk',
-    params: IdParams,
-    body: z.object({
-      code: Code,
-      walkOrder: z.number().int().min(0).max(9999),
-      kind: BinKind.exclude(['bench']).default('shelf'),
-      version: Version,
+      kind: ShelfKind.default('shelf'),
     }),
     response: Bin,
   }),

@@ -154,7 +154,7 @@ test.describe('a catalogue', () => {
     await visit.heading('It is in: 20000 rows new, 0 changed, 0 the same as before.');
     await page.getByRole('link', { name: 'See them' }).click();
     await visit.heading(/200\d\d items/);
-    const rows = page.locator('[data-item-row]');
+    const rows = page.locator('[data-row]');
     await rows.first().waitFor();
     expect(await rows.count()).toBeLessThan(60);
     const list = page.getByLabel('Items', { exact: true }).last();
@@ -183,7 +183,7 @@ test.describe('a catalogue', () => {
     await tick(page.getByRole('checkbox', { name: 'Value' }));
     await page.getByRole('button', { name: 'Sort by Value' }).click();
     await expect.poll(() => page.url()).toMatch(/show=in-stock.*cols=.*value.*sort=value&down=1/);
-    const first = page.locator('[data-item-row]').first();
+    const first = page.locator('[data-row]').first();
     await expect.poll(() => first.textContent()).toMatch(/€[\d,]{4,}/);
     const dearest = (await first.textContent()) ?? '';
     await page.getByRole('button', { name: 'Save this filter' }).click();
@@ -195,7 +195,7 @@ test.describe('a catalogue', () => {
     await choose(page.getByLabel('Saved filters'), 'Dearest');
     await expect.poll(() => page.url()).toBe(url);
     await expect.poll(() => first.textContent()).toBe(dearest);
-    await page.locator('[data-item-row] a').first().focus();
+    await page.locator('[data-row] a').first().focus();
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Enter');
     await page.getByText('moving average').waitFor();

@@ -43,7 +43,11 @@ test.describe('a company that has just begun', () => {
     await page.getByLabel('Code of bin A1').waitFor();
     await page.getByLabel('New bin').fill('a1');
     await page.getByLabel('New bin').press('Enter');
+    await page.getByRole('button', { name: 'Save The shop' }).click();
     await page.getByText('“a1” already belongs to A1. Choose another code.').waitFor();
+    await page.getByRole('button', { name: 'Without bin a1' }).click();
+    await page.getByRole('button', { name: 'Save The shop' }).click();
+    await visit.notice('The shop is saved.');
     await page.getByLabel('New rate').fill('Bench hour');
     await page.getByLabel('Per hour').fill('30');
     await page.getByLabel('Per hour').press('Enter');
@@ -71,7 +75,7 @@ test.describe('a company that has just begun', () => {
     await visit.heading(/OS-0001 · Opening stock/);
 
     await page.goto('/define');
-    await page.getByRole('button', { name: 'New bill of materials' }).click();
+    await page.getByRole('link', { name: 'New bill of materials' }).first().click();
     await page.getByRole('combobox', { name: 'What is made?' }).fill('stool');
     await page.getByRole('option', { name: /Milking stool/ }).click();
     await visit.heading('Milking stool');

@@ -55,7 +55,8 @@ test.describe('stock that is elsewhere, or not there', () => {
     await page.getByRole('link', { name: 'Lots', exact: true }).click();
     await visit.heading(/expire|past/);
     await page.reload();
-    await page.getByRole('link', { name: 'Move', exact: true }).click();
+    await page.getByRole('button', { name: 'Receive, move, count' }).click();
+    await page.getByRole('menuitem', { name: /^Move/ }).click();
     await visit.heading('1 line to move.');
     expect(await page.getByLabel('How many Bee brush').inputValue()).toBe('3');
     await page.getByRole('button', { name: 'Move 1 line' }).click();

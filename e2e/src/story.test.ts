@@ -50,9 +50,7 @@ test.describe('the whole story', () => {
     await page.getByRole('heading', { name: /RC-\d+ · Receipt/ }).waitFor();
 
     // Its bill of materials.
-    await keys.goTo('Define', /Choose a product/);
-    await keys.tabTo(/^New bill of materials$/);
-    await keys.press('Enter');
+    await keys.goTo('New bill of materials', /New bill of materials/);
     await keys.tabTo(/^What is made\?$/);
     await keys.type('peg-box');
     await page.getByRole('option', { name: /Box of pegs/ }).waitFor();

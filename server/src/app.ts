@@ -160,7 +160,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     strictTransportSecurity: false,
   });
   // Files are made small once and kept by browsers; answers stay on this machine, where making them small only costs time.
-  await app.register(compress, { threshold: 1024, customTypes: /^(text\/(html|css|javascript)|image\/svg|font\/)/ });
+  await app.register(compress, { threshold: 1024, customTypes: /^(text\/(html|css|javascript)|image\/svg)/ });
   await app.register(cookie, { secret: company?.cookie_secret ?? randomUUID() });
   // Several people work on one machine: each has a measure of their own, and whoever is not signed in shares one.
   await app.register(rateLimit, {

@@ -35,15 +35,53 @@ describe('places', () => {
     expect((await add(stores[1]?.id ?? 0, 'Z9', 1)).code).toBe('Z9');
   });
 
-  it('are renamed by version, and a stale rename shows what stands there', async () => {
-    const bin = shop.bin(0);
-    const rename = (code: string, version: number) => ({ params: { id: bin }, body: { code, walkOrder: 1, version } });
-    expect(await server.call(api.updateBin, rename('A1b', 0))).toMatchObject({ code: 'A1b', version: 1 });
-    const stale = await server.refused(api.updateBin, rename('A1c', 0));
-    expect(stale).toMatchObject({ code: 'stale-save', facts: { current: { code: 'A1b' } } });
-    const move = { params: { id: store.id }, body: { code: 'MAIN', name: 'Front store', version: store.version } };
-    expect(await server.call(api.updateStore, move)).toMatchObject({ name: 'Front store' });
-    expect(await server.refused(api.updateStore, move)).toMatchObject({ code: 'stale-save' });
+  it('are changed as a whole: renamed, walked otherwise, added, by the version of their store', async () => {
+    const now = (await server.call(api.stores, {}))[0] as Store;
+    const [z9, a1, a2, b1] = now.bins.map(({ id }) => id);
+    const shelf = 'shelf' as const;
+    const body = (
+      bins: { id: number | null; code: string; kind: 'shelf' | 'quarantine' }[],
+      version = now.version,
+    ) => ({
+      params: { id: store.id },
+      body: { code: 'MAIN', name: 'Front store', bins, version },
+    });
+    // A1 and A2 swap their codes, Z9 waits for a decision, one is new; B1 is not named and stays behind.
+    const bins = [
+      { id: a1 ?? 0, code: 'A2', kind: shelf },
+      { id: a2 ?? 0, code: 'A1', kind: shelf },
+      { id: null, code: 'N1', kind: shelf },
+      { id: z9 ?? 0, code: 'Z9', kind: 'quarantine' as const },
+    ];
+    const after = await server.call(api.updateStore, body(bins));
+    expect(after).toMatchObject({ name: 'Front store', version: now.version + 1 });
+    expect(after.bins.map(({ code, kind, walkOrder }) => [code, kind, walkOrder])).toEqual([
+      ['A2', 'shelf', 10],
+      ['A1', 'shelf', 20],
+      ['N1', 'shelf', 30],
+      ['Z9', 'quarantine', 40],
+      ['B1', 'shelf', 50],
+      ['Bench', 'bench', 9999],
+    ]);
+    expect(after.bins.at(0)?.id).toBe(a1);
+    expect(await server.refused(api.updateStore, body(bins))).toMatchObject({
+      code: 'stale-save',
+      facts: { current: { name: 'Front store' } },
+    });
+    const { version } = after;
+    const [n1] = after.bins.filter(({ code }) => code === 'N1');
+    const asSaved = bins.map((bin) => (bin.code === 'N1' ? { ...bin, id: n1?.id ?? 0 } : bin));
+    const refused = (line: (typeof bins)[number]) => server.refused(api.updateStore, body([...asSaved, line], version));
+    const taken = { code: 'code-taken', field: 'bins.4.code' };
+    expect(await refused({ id: b1 ?? 0, code: 'n1', kind: shelf })).toMatchObject(taken);
+    expect(await refused({ id: null, code: 'b1', kind: shelf })).toMatchObject(taken);
+    expect(await refused({ id: null, code: 'bench', kind: shelf })).toMatchObject(taken);
+    const foreign = (await server.call(api.stores, {}))[1]?.bins[0]?.id ?? 0;
+    expect(await refused({ id: foreign, code: 'X', kind: shelf })).toMatchObject({
+      code: 'unknown-bin',
+      field: 'bins.4.id',
+    });
+    expect((await server.call(api.stores, {}))[0]).toEqual(after);
   });
 
   it('rates are named once', async () => {

@@ -8,7 +8,11 @@ import { RouterProvider } from 'react-router';
 import { queryClient } from './api/client.ts';
 import { router } from './routes.tsx';
 import { GlobalStyle } from './ui/global.ts';
+import { takeOverClosed } from './ui/typed.ts';
 
+// Before anything asks for it; and again for a tab that was closed since.
+await takeOverClosed();
+window.addEventListener('focus', () => void takeOverClosed());
 const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(

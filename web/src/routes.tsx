@@ -1,5 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router';
 import { NotThere } from './shell/NotThere.tsx';
+import { part } from './shell/part.ts';
 import { Shell } from './shell/Shell.tsx';
 
 /** Every address of the application. Stations load when they are first gone to. */
@@ -10,130 +11,136 @@ export const router = createBrowserRouter([
     errorElement: <NotThere broken />,
     HydrateFallback: () => null,
     children: [
-      { index: true, element: <Navigate to="/today" replace /> },
-      { path: 'today', lazy: async () => ({ Component: (await import('./today/TodayPage.tsx')).TodayPage }) },
       {
-        path: 'define/faults',
-        lazy: async () => ({ Component: (await import('./definitions/FaultsPage.tsx')).FaultsPage }),
-      },
-      {
-        path: 'define/replace',
-        lazy: async () => ({ Component: (await import('./definitions/ReplacePage.tsx')).ReplacePage }),
-      },
-      {
-        path: 'define/:id?',
-        lazy: async () => ({ Component: (await import('./definitions/DefinePage.tsx')).DefinePage }),
-      },
-      { path: 'cover', lazy: async () => ({ Component: (await import('./coverage/CoverPage.tsx')).CoverPage }) },
-      {
-        path: 'orders/customers/:id?',
-        lazy: async () => ({ Component: (await import('./orders/CustomersPage.tsx')).CustomersPage }),
-      },
-      {
-        path: 'orders/:id/papers',
-        lazy: async () => ({ Component: (await import('./orders/PapersPage.tsx')).PapersPage }),
-      },
-      { path: 'orders/weeks', lazy: async () => ({ Component: (await import('./orders/WeeksPage.tsx')).WeeksPage }) },
-      { path: 'orders/:id?', lazy: async () => ({ Component: (await import('./orders/OrdersPage.tsx')).OrdersPage }) },
-      { path: 'build/:id?', lazy: async () => ({ Component: (await import('./builds/BuildPage.tsx')).BuildPage }) },
-      {
-        path: 'build/:id/finish',
-        lazy: async () => ({ Component: (await import('./builds/FinishPage.tsx')).FinishPage }),
-      },
-      {
-        path: 'pick/orders/:id',
-        lazy: async () => ({ Component: (await import('./picking/PickPage.tsx')).PickOrderPage }),
-      },
-      { path: 'pick/:id?', lazy: async () => ({ Component: (await import('./picking/PickPage.tsx')).PickPage }) },
-      {
-        path: 'take-apart',
-        lazy: async () => ({ Component: (await import('./takeapart/TakeApartPage.tsx')).TakeApartPage }),
-      },
-      {
-        path: 'stock',
-        lazy: async () => ({ Component: (await import('./stock/StockPage.tsx')).StockPage }),
+        // What breaks inside the band leaves the band.
+        errorElement: <NotThere broken />,
         children: [
-          { index: true, element: <Navigate to="/stock/items" replace /> },
-          { path: 'items/:id?', lazy: async () => ({ Component: (await import('./items/ItemsPage.tsx')).ItemsPage }) },
-          { path: 'where', lazy: async () => ({ Component: (await import('./stock/WherePage.tsx')).WherePage }) },
-          { path: 'lots', lazy: async () => ({ Component: (await import('./tracking/LotsPage.tsx')).LotsPage }) },
+          { index: true, element: <Navigate to="/today" replace /> },
+          { path: 'today', lazy: part(() => import('./today/TodayPage.tsx'), 'TodayPage') },
           {
-            path: 'movements',
-            lazy: async () => ({ Component: (await import('./ledger/MovementsPage.tsx')).MovementsPage }),
+            path: 'define/faults',
+            lazy: part(() => import('./definitions/FaultsPage.tsx'), 'FaultsPage'),
           },
           {
-            path: 'documents/:id?',
-            lazy: async () => ({ Component: (await import('./ledger/DocumentsPage.tsx')).DocumentsPage }),
+            path: 'define/replace',
+            lazy: part(() => import('./definitions/ReplacePage.tsx'), 'ReplacePage'),
           },
           {
-            path: 'receive',
-            lazy: async () => ({ Component: (await import('./buying/ReceivePage.tsx')).ReceivePage }),
+            path: 'define/:id?',
+            lazy: part(() => import('./definitions/DefinePage.tsx'), 'DefinePage'),
+          },
+          { path: 'cover', lazy: part(() => import('./coverage/CoverPage.tsx'), 'CoverPage') },
+          {
+            path: 'orders/customers/:id?',
+            lazy: part(() => import('./orders/CustomersPage.tsx'), 'CustomersPage'),
           },
           {
-            path: 'documents/:id/prices',
-            lazy: async () => ({ Component: (await import('./buying/PricesPage.tsx')).PricesPage }),
+            path: 'orders/:id/papers',
+            lazy: part(() => import('./orders/PapersPage.tsx'), 'PapersPage'),
           },
-          { path: 'revalue', lazy: async () => ({ Component: (await import('./stock/RevaluePage.tsx')).RevaluePage }) },
+          { path: 'orders/weeks', lazy: part(() => import('./orders/WeeksPage.tsx'), 'WeeksPage') },
+          { path: 'orders/:id?', lazy: part(() => import('./orders/OrdersPage.tsx'), 'OrdersPage') },
+          { path: 'build/:id?', lazy: part(() => import('./builds/BuildPage.tsx'), 'BuildPage') },
           {
-            path: 'put-right',
-            lazy: async () => ({ Component: (await import('./stock/PutRightPage.tsx')).PutRightPage }),
+            path: 'build/:id/finish',
+            lazy: part(() => import('./builds/FinishPage.tsx'), 'FinishPage'),
           },
-          { path: 'on-a-day', lazy: async () => ({ Component: (await import('./stock/ThenPage.tsx')).ThenPage }) },
           {
-            path: 'counts/:id?',
-            lazy: async () => ({ Component: (await import('./counts/CountsPage.tsx')).CountsPage }),
+            path: 'pick/orders/:id',
+            lazy: part(() => import('./picking/PickPage.tsx'), 'PickOrderPage'),
           },
-          { path: 'move', lazy: async () => ({ Component: (await import('./stock/MovePage.tsx')).MovePage }) },
-          { path: 'adjust', lazy: async () => ({ Component: (await import('./stock/AdjustPage.tsx')).AdjustPage }) },
-          { path: 'suppliers', element: <Navigate to="/buying/suppliers" replace /> },
-          { path: 'in-out', lazy: async () => ({ Component: (await import('./exchange/InOutPage.tsx')).InOutPage }) },
-          { path: 'places', lazy: async () => ({ Component: (await import('./places/PlacesPage.tsx')).PlacesPage }) },
+          { path: 'pick/:id?', lazy: part(() => import('./picking/PickPage.tsx'), 'PickPage') },
+          {
+            path: 'take-apart',
+            lazy: part(() => import('./takeapart/TakeApartPage.tsx'), 'TakeApartPage'),
+          },
+          {
+            path: 'stock',
+            lazy: part(() => import('./stock/StockPage.tsx'), 'StockPage'),
+            children: [
+              { index: true, element: <Navigate to="/stock/items" replace /> },
+              { path: 'items/:id?', lazy: part(() => import('./items/ItemsPage.tsx'), 'ItemsPage') },
+              { path: 'where', lazy: part(() => import('./stock/WherePage.tsx'), 'WherePage') },
+              { path: 'lots', lazy: part(() => import('./tracking/LotsPage.tsx'), 'LotsPage') },
+              {
+                path: 'movements',
+                lazy: part(() => import('./ledger/MovementsPage.tsx'), 'MovementsPage'),
+              },
+              {
+                path: 'documents/:id?',
+                lazy: part(() => import('./ledger/DocumentsPage.tsx'), 'DocumentsPage'),
+              },
+              {
+                path: 'receive',
+                lazy: part(() => import('./buying/ReceivePage.tsx'), 'ReceivePage'),
+              },
+              {
+                path: 'documents/:id/prices',
+                lazy: part(() => import('./buying/PricesPage.tsx'), 'PricesPage'),
+              },
+              { path: 'revalue', lazy: part(() => import('./stock/RevaluePage.tsx'), 'RevaluePage') },
+              {
+                path: 'put-right',
+                lazy: part(() => import('./stock/PutRightPage.tsx'), 'PutRightPage'),
+              },
+              { path: 'on-a-day', lazy: part(() => import('./stock/ThenPage.tsx'), 'ThenPage') },
+              {
+                path: 'counts/:id?',
+                lazy: part(() => import('./counts/CountsPage.tsx'), 'CountsPage'),
+              },
+              { path: 'move', lazy: part(() => import('./stock/MovePage.tsx'), 'MovePage') },
+              { path: 'adjust', lazy: part(() => import('./stock/AdjustPage.tsx'), 'AdjustPage') },
+              { path: 'suppliers', element: <Navigate to="/buying/suppliers" replace /> },
+              { path: 'in-out', lazy: part(() => import('./exchange/InOutPage.tsx'), 'InOutPage') },
+              { path: 'places', lazy: part(() => import('./places/PlacesPage.tsx'), 'PlacesPage') },
+            ],
+          },
+          {
+            path: 'buying',
+            lazy: part(() => import('./buying/BuyingPage.tsx'), 'BuyingPage'),
+            children: [
+              { index: true, lazy: part(() => import('./buying/BuyListPage.tsx'), 'BuyListPage') },
+              {
+                path: 'orders/:id/receive',
+                lazy: part(() => import('./buying/ReceiveOrderPage.tsx'), 'ReceiveOrderPage'),
+              },
+              {
+                path: 'orders/:id?',
+                lazy: part(() => import('./buying/OrdersPage.tsx'), 'OrdersPage'),
+              },
+              {
+                path: 'suppliers/:id?',
+                lazy: part(() => import('./buying/SuppliersPage.tsx'), 'SuppliersPage'),
+              },
+            ],
+          },
+          {
+            path: 'devices',
+            lazy: part(() => import('./devices/DevicesPage.tsx'), 'DevicesPage'),
+            children: [
+              { index: true, element: <Navigate to="/devices/printer" replace /> },
+              {
+                path: 'printer',
+                lazy: part(() => import('./devices/PrinterPage.tsx'), 'PrinterPage'),
+              },
+              {
+                path: 'scanner',
+                lazy: part(() => import('./devices/ScannerPage.tsx'), 'ScannerPage'),
+              },
+              { path: 'shop', lazy: part(() => import('./devices/ShopPage.tsx'), 'ShopPage') },
+              {
+                path: 'mailbox',
+                lazy: part(() => import('./devices/MailboxPage.tsx'), 'MailboxPage'),
+              },
+            ],
+          },
+          {
+            path: 'print/:sheet/:id',
+            lazy: part(() => import('./print/PrintPage.tsx'), 'PrintPage'),
+          },
+          { path: '*', element: <NotThere /> },
         ],
       },
-      {
-        path: 'buying',
-        lazy: async () => ({ Component: (await import('./buying/BuyingPage.tsx')).BuyingPage }),
-        children: [
-          { index: true, lazy: async () => ({ Component: (await import('./buying/BuyListPage.tsx')).BuyListPage }) },
-          {
-            path: 'orders/:id/receive',
-            lazy: async () => ({ Component: (await import('./buying/ReceiveOrderPage.tsx')).ReceiveOrderPage }),
-          },
-          {
-            path: 'orders/:id?',
-            lazy: async () => ({ Component: (await import('./buying/OrdersPage.tsx')).OrdersPage }),
-          },
-          {
-            path: 'suppliers/:id?',
-            lazy: async () => ({ Component: (await import('./buying/SuppliersPage.tsx')).SuppliersPage }),
-          },
-        ],
-      },
-      {
-        path: 'devices',
-        lazy: async () => ({ Component: (await import('./devices/DevicesPage.tsx')).DevicesPage }),
-        children: [
-          { index: true, element: <Navigate to="/devices/printer" replace /> },
-          {
-            path: 'printer',
-            lazy: async () => ({ Component: (await import('./devices/PrinterPage.tsx')).PrinterPage }),
-          },
-          {
-            path: 'scanner',
-            lazy: async () => ({ Component: (await import('./devices/ScannerPage.tsx')).ScannerPage }),
-          },
-          { path: 'shop', lazy: async () => ({ Component: (await import('./devices/ShopPage.tsx')).ShopPage }) },
-          {
-            path: 'mailbox',
-            lazy: async () => ({ Component: (await import('./devices/MailboxPage.tsx')).MailboxPage }),
-          },
-        ],
-      },
-      {
-        path: 'print/:sheet/:id',
-        lazy: async () => ({ Component: (await import('./print/PrintPage.tsx')).PrintPage }),
-      },
-      { path: '*', element: <NotThere /> },
     ],
   },
 ]);

@@ -7,3 +7,4 @@ export * from './lines.ts';
 export * from './price.ts';
 export * from './shares.ts';
 export * from './words.ts';
+export * from './worry.ts';

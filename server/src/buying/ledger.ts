@@ -3,7 +3,7 @@ import type { Doing } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import type { LedgerFeature, PostedDocument } from '../ledger/index.ts';
 import { keepLatestCosts } from './latest.sql.ts';
-import { describeReceipt, laterPrice, pricedItems } from './receipts.sql.ts';
+import { describeReceipt, laterPrice, pricedItems, receiptParties } from './receipts.sql.ts';
 import { takeOffOrder } from './receive.ts';
 
 export const buyingLedger: LedgerFeature = {
@@ -16,6 +16,7 @@ export const buyingLedger: LedgerFeature = {
     },
     'price-difference': keepCosts,
   },
+  parties: receiptParties,
   describe: describeReceipt,
 };
 

@@ -56,6 +56,16 @@ export async function pricedItems(tx: Writer, documentId: number): Promise<numbe
   return rows.map(({ item_id }) => item_id);
 }
 
+/** Who brought it, of these documents that are receipts. */
+export async function receiptParties(db: Reader, ids: readonly number[]): Promise<ReadonlyMap<number, string>> {
+  const rows = await db.all<{ document_id: number; name: string }>(
+    `SELECT r.document_id, s.name FROM receipt r JOIN supplier s ON s.id = r.supplier_id
+     WHERE r.document_id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(ids)],
+  );
+  return new Map(rows.map(({ document_id, name }) => [document_id, name]));
+}
+
 /** Who brought it, and which documents put its price right. */
 export async function describeReceipt(db: Reader, id: number): Promise<Pick<StockDocument, 'receipt' | 'prices'>> {
   const receipt = await db.one<NonNullable<StockDocument['receipt']>>(

@@ -1,5 +1,5 @@
 import type { FaultRow } from '@yosegi/contract';
-import { faultsOf, priceFromParts } from '@yosegi/core/definitions';
+import { type DefinitionFault, faultsOf, priceFromParts } from '@yosegi/core/definitions';
 import type { Money, Percent, Quantity } from '@yosegi/core/number';
 import { decimalOrNull, orNull } from '../command/amounts.ts';
 import { found } from '../command/doing.ts';
@@ -9,45 +9,61 @@ import { averageCostOf } from '../items/index.ts';
 import { type LoadedRevision, loadJudged, unitCostOrNull } from './inuse.sql.ts';
 import type { DefinitionRecord } from './sql.ts';
 
-/** Definitions with something to put right: the revision in use is judged, or the newest while none is. */
-export async function listFaults(db: Reader): Promise<FaultRow[]> {
-  const loaded = await loadJudged(db);
+/** A definition as it is judged: what one costs and sells at, and what is wrong with it. */
+export interface Judged {
+  readonly record: DefinitionRecord;
+  readonly loaded: LoadedRevision;
+  readonly unitCost: Money | null;
+  readonly price: Money | null;
+  readonly faults: readonly DefinitionFault[];
+}
+
+/** All definitions of products that are not archived: the revision in use is judged, or the newest while none is. */
+export async function judgeAll(db: Reader): Promise<Judged[]> {
+  const all = await loadJudged(db);
   const decimals = await currencyDecimals(db);
   const records = await db.models.definition.findAll();
   const byId = new Map(records.map((record) => [record.id, record]));
-  return loaded.flatMap((one): FaultRow[] => {
-    const record = byId.get(one.revision.definition_id);
-    if (!record || one.product.archived_at !== null) return [];
-    const cost = unitCostOrNull(one.core, (itemId) => averageCostOf(found(one.parts.get(itemId))));
-    const price = orNull(() => priceOf(record, one, decimals));
+  return all.flatMap((loaded): Judged[] => {
+    const record = byId.get(loaded.revision.definition_id);
+    if (!record || loaded.product.archived_at !== null) return [];
+    const unitCost = unitCostOrNull(loaded.core, (itemId) => averageCostOf(found(loaded.parts.get(itemId))));
+    const price = orNull(() => priceOf(record, loaded, decimals));
     const faults = faultsOf({
       purpose: record.purpose,
-      hasRevisionInUse: one.revision.state === 'in-use',
-      unitCost: cost,
+      hasRevisionInUse: loaded.revision.state === 'in-use',
+      unitCost,
       price,
-      parts: one.lines.flatMap((line) => {
-        const part = line.item_id === null ? undefined : one.parts.get(line.item_id);
+      parts: loaded.lines.flatMap((line) => {
+        const part = line.item_id === null ? undefined : loaded.parts.get(line.item_id);
         return part ? { itemId: part.id, unitCost: averageCostOf(part), archived: part.archived_at !== null } : [];
       }),
     });
-    if (faults.length === 0) return [];
-    const about = (id: number) => {
-      const { code, name } = found(one.parts.get(id));
-      return { id, code, name };
-    };
-    return [
-      {
+    return [{ record, loaded, unitCost, price, faults }];
+  });
+}
+
+/** Definitions with something to put right. */
+export async function listFaults(db: Reader): Promise<FaultRow[]> {
+  const judged = await judgeAll(db);
+  return judged
+    .filter(({ faults }) => faults.length > 0)
+    .map(({ record, loaded: { product, parts }, unitCost, price, faults }) => {
+      const about = (id: number) => {
+        const { code, name } = found(parts.get(id));
+        return { id, code, name };
+      };
+      return {
         id: record.id,
-        itemId: one.product.id,
-        code: one.product.code,
-        name: one.product.name,
+        itemId: product.id,
+        code: product.code,
+        name: product.name,
         purpose: record.purpose,
         faults: faults.map(({ fault, itemIds }) => ({ fault, parts: itemIds.map(about) })),
-        unitCost: decimalOrNull(cost),
+        unitCost: decimalOrNull(unitCost),
         sellPrice: decimalOrNull(price),
-      },
-    ];
-  });
+      };
+    });
 }
 
 /** What one sells at: its own price, or its parts' prices less the discount; null when a price is missing. */

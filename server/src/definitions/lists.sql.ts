@@ -1,6 +1,6 @@
 import type { DefinitionRow, DefinitionUse } from '@yosegi/contract';
 import { canMake } from '@yosegi/core/coverage';
-import { ZERO } from '@yosegi/core/number';
+import { type Quantity, ZERO } from '@yosegi/core/number';
 import type { z } from 'zod';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import type { QueryOf } from '../command/doing.ts';
@@ -48,11 +48,11 @@ export async function listDefinitions(db: Reader, query: QueryOf<'definitions'>)
     db,
     shown.rows.filter((row) => row.purpose === 'build' && row.inUse !== null).map((row) => row.id),
   );
-  return { ...shown, rows: shown.rows.map((row) => ({ ...row, canMakeNow: can.get(row.id) ?? null })) };
+  return { ...shown, rows: shown.rows.map((row) => ({ ...row, canMakeNow: decimalOrNull(can.get(row.id) ?? null) })) };
 }
 
 /** How many of each definition's product the free parts allow now; only what these definitions list is read. */
-async function canMakeOf(db: Reader, definitionIds: readonly number[]): Promise<Map<number, string | null>> {
+export async function canMakeOf(db: Reader, definitionIds: readonly number[]): Promise<Map<number, Quantity | null>> {
   const loaded = await loadRevisions(
     db,
     "SELECT id FROM revision WHERE state = 'in-use' AND definition_id IN (SELECT value FROM json_each($1))",
@@ -69,7 +69,7 @@ async function canMakeOf(db: Reader, definitionIds: readonly number[]): Promise<
   return new Map(
     loaded.map(({ revision, core, product }) => [
       revision.definition_id,
-      decimalOrNull(canMake(core, free, product.decimals).quantity),
+      canMake(core, free, product.decimals).quantity,
     ]),
   );
 }

@@ -5,6 +5,7 @@ import { createDefinition, discardRevision, saveRevision, startRevision } from '
 import { costEffect } from './effect.ts';
 import { listFaults } from './faults.ts';
 import { listDefinitions, whereUsed } from './lists.sql.ts';
+import { listProducts } from './products.ts';
 import { previewReplacement, replacePart } from './replace.ts';
 import { holdBack, putInUse, retireRevision } from './revisions.ts';
 import { readDefinition } from './sql.ts';
@@ -21,6 +22,7 @@ export const definitionHandlers: HandlersOf<typeof definitionRoutes> = {
   discardRevision: (command) => discardRevision(command, command.params.id),
   setBehaviour: (command) => setBehaviour(command, command.params.id, command.body),
   definitionFaults: ({ db }) => listFaults(db),
+  products: ({ db, query }) => listProducts(db, query),
   replacements: ({ db, query }) => previewReplacement(db, query),
   replacePart: (command) => replacePart(command, command.body),
   costEffect: ({ db, params, query }) => costEffect(db, params.id, query.cost),

@@ -2,7 +2,7 @@ import { createWriteStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { files, type importRoutes, XLSX_TYPE } from '@yosegi/contract';
+import { files, type importRoutes, ShownTable, XLSX_TYPE } from '@yosegi/contract';
 import { fileKinds, LARGEST_FILE } from '@yosegi/core/exchange';
 import { Refusal } from '@yosegi/core/refusal';
 import type { FastifyInstance } from 'fastify';
@@ -59,6 +59,29 @@ export function mountExchange(
     const name = `yosegi-${kind}-${dayOf(mounting.clock.now())}.${format}`;
     return sendFile(reply, format === 'csv' ? 'text/csv; charset=utf-8' : XLSX_TYPE, name, Buffer.from(content));
   });
+
+  // Whatever a person sees of a list, their columns in their order.
+  mountFile(app, mounting, files.table, async ({ query: { format }, request }, reply) => {
+    const { name, columns, rows } = shownTable(request.body);
+    const keyed = columns.map((column, index) => ({ ...column, key: String(index) }));
+    const records = rows.map((row) => Object.fromEntries(keyed.map(({ key }, index) => [key, row[index] ?? ''])));
+    const content = await threads.run(signedIn(request.person).id, async () => ({
+      ask: 'write',
+      format,
+      sheet: { name: name.replace(/[\\/?*:[\]]/g, ' ').slice(0, 31), columns: keyed, records },
+    }));
+    const file = `yosegi-${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-${dayOf(mounting.clock.now())}.${format}`;
+    return sendFile(reply, format === 'csv' ? 'text/csv; charset=utf-8' : XLSX_TYPE, file, Buffer.from(content));
+  });
+}
+
+/** @throws Refusal `invalid` for what is no table */
+function shownTable(content: unknown): ShownTable {
+  try {
+    return ShownTable.parse(JSON.parse(String(content)));
+  } catch {
+    throw new Refusal('invalid', { message: 'This is not a list as it is shown: a name, its columns and its rows.' });
+  }
 }
 
 /** Passes a body on up to the largest file taken in, counting because a length header may be missing or lie. */

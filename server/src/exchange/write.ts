@@ -17,10 +17,14 @@ function titled({ columns, records }: Sheet): { key: string; title: string; amou
   ];
 }
 
+const PLAIN = /^-?\d+(\.\d+)?$/;
+
 /** A sheet as CSV in UTF-8 with a mark, so that every spreadsheet reads its letters right. */
 export function writeCsv(sheet: Sheet): Buffer {
   const columns = titled(sheet);
-  const rows = sheet.records.map((record) => columns.map(({ key }) => harmless(record[key] ?? '')));
+  // A plain number is none of the dangerous texts, also below zero.
+  const safe = (cell: string, amount: boolean) => (amount && PLAIN.test(cell) ? cell : harmless(cell));
+  const rows = sheet.records.map((record) => columns.map(({ key, amount }) => safe(record[key] ?? '', amount)));
   const text = Papa.unparse([columns.map(({ title }) => harmless(title)), ...rows], { newline: '\r\n' });
   return Buffer.from(`\ufeff${text}\r\n`, 'utf8');
 }

@@ -48,13 +48,13 @@ export async function setPicture(doing: Doing, itemId: number, content: Buffer):
   const hash = createHash('sha256').update(content).digest('hex').slice(0, 16);
   await tx.models.picture.destroy({ where: { item_id: itemId } });
   await tx.models.picture.create({ item_id: itemId, hash, content });
-  doing.changed('items', 'definitions');
+  doing.changed('items', 'pictures', 'definitions');
   return saved(tx, 'item', itemId);
 }
 
 export async function removePicture(doing: Doing, itemId: number): Promise<Saved> {
   await doing.tx.models.picture.destroy({ where: { item_id: itemId } });
-  doing.changed('items', 'definitions');
+  doing.changed('items', 'pictures', 'definitions');
   return saved(doing.tx, 'item', itemId);
 }
 

@@ -33,7 +33,8 @@ export async function updateItem(doing: Doing, id: number, input: BodyOf<'update
   const values = await columns(tx, id, decimals, input);
   await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
   await writeParts(tx, id, decimals, input);
-  doing.changed('items', 'stock');
+  // A picture is known by its item's code.
+  doing.changed('items', 'stock', ...(input.code === before.code ? [] : ['pictures' as const]));
   return saved(tx, 'item', id);
 }
 
@@ -68,7 +69,7 @@ export async function deleteItem(doing: Doing, id: number): Promise<{ id: number
   found(await itemRow(tx, id));
   if (await hasHistory(tx, id)) throw new Refusal('item-has-history');
   await tx.models.item.destroy({ where: { id } });
-  doing.changed('items');
+  doing.changed('items', 'pictures');
   return { id };
 }
 

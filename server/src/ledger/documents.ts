@@ -70,10 +70,19 @@ export async function listMovements(db: Reader, query: QueryOf<'movements'>) {
   return { rows: rows.map(toMovement), next };
 }
 
-/** Documents, the newest first, with the value that each brought into stock. */
-export async function listDocuments(db: Reader, query: QueryOf<'documents'>) {
-  const rows = await db.driver.all<Omit<DocumentRow, 'value' | 'undone'> & { value: string; undone: number }>(
-    `SELECT d.id, d.number, d.kind, d.at, d.remark, p.name AS person,
+interface ListedRow extends Pick<DocumentRow, 'id' | 'number' | 'kind' | 'at' | 'remark' | 'person'> {
+  value: string;
+  undone: number;
+  for_kind: 'build' | 'order' | null;
+  for_id: number | null;
+  for_number: string | null;
+}
+
+/** Documents, the newest first, with the value that each brought into stock and what it was about. */
+export async function listDocuments(db: Reader, query: QueryOf<'documents'>, features: readonly LedgerFeature[]) {
+  const rows = await db.driver.all<ListedRow>(
+    `SELECT d.id, d.number, d.kind, d.at, d.remark, p.name AS person, d.for_kind, d.for_id,
+       (SELECT number FROM numbered WHERE kind = d.for_kind AND id = d.for_id) AS for_number,
        (SELECT CAST(ifnull(sum(value), 0) AS TEXT) FROM movement WHERE document_id = d.id) AS value,
        EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) AS undone
      FROM document d JOIN person p ON p.id = d.person_id
@@ -81,10 +90,57 @@ export async function listDocuments(db: Reader, query: QueryOf<'documents'>) {
     [query.cursor ? Number(query.cursor) : Number.MAX_SAFE_INTEGER, query.kind ?? '', query.limit + 1],
   );
   const shown = page(rows, query.limit, (row) => row.id);
+  const ids = shown.rows.map(({ id }) => id);
+  const about = await mostlyAbout(db, ids);
+  const parties = new Map<number, string>();
+  for (const feature of features)
+    for (const [id, name] of (await feature.parties?.(db, ids)) ?? []) parties.set(id, name);
   return {
-    rows: shown.rows.map((row) => ({ ...row, value: decimal(BigInt(row.value)), undone: row.undone === 1 })),
+    rows: shown.rows.map(
+      ({ for_kind, for_id, for_number, ...row }): DocumentRow => ({
+        ...row,
+        value: decimal(BigInt(row.value)),
+        undone: row.undone === 1,
+        ...(about.get(row.id) ?? { item: null, others: 0 }),
+        for: for_kind === null || for_id === null ? null : { kind: for_kind, id: for_id, number: for_number ?? '' },
+        party: parties.get(row.id) ?? null,
+      }),
+    ),
     next: shown.next,
   };
+}
+
+interface AboutRow {
+  document_id: number;
+  id: number;
+  code: string;
+  name: string;
+  unit: string;
+  quantity: number;
+  items: number;
+}
+
+/**
+ * The item of each document that most of its value is in, whichever way it went, and how many others moved. What only
+ * changed its bin counts once.
+ */
+async function mostlyAbout(db: Reader, ids: readonly number[]) {
+  const rows = await db.driver.all<AboutRow>(
+    `SELECT t.document_id, i.id, i.code, i.name, u.code AS unit, t.quantity, t.items FROM (
+       SELECT document_id, item_id, max(sum(max(quantity, 0)), -sum(min(quantity, 0))) AS quantity,
+         count(*) OVER (PARTITION BY document_id) AS items,
+         row_number() OVER (PARTITION BY document_id
+           ORDER BY max(sum(max(value, 0)), -sum(min(value, 0))) DESC, min(id)) AS place
+       FROM movement WHERE document_id IN (SELECT value FROM json_each($1)) GROUP BY document_id, item_id) t
+     JOIN item i ON i.id = t.item_id JOIN unit u ON u.id = i.unit_id WHERE t.place = 1`,
+    [JSON.stringify(ids)],
+  );
+  return new Map(
+    rows.map(({ document_id, items, quantity, ...item }) => [
+      document_id,
+      { item: { ...item, quantity: decimal(quantity) }, others: items - 1 },
+    ]),
+  );
 }
 
 interface HeadRow extends Pick<StockDocument, 'id' | 'number' | 'kind' | 'at' | 'person' | 'remark' | 'reason'> {

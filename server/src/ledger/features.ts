@@ -19,6 +19,8 @@ export interface LedgerFeature {
   refuseUndo?(db: Reader, document: PostedDocument): Promise<void>;
   /** What undoing brings about beside stock, by kind of document. */
   readonly undone?: Readonly<Partial<Record<DocumentKind, (doing: Doing, document: PostedDocument) => Promise<void>>>>;
+  /** Who brought or got what these documents moved, by document. */
+  parties?(db: Reader, documentIds: readonly number[]): Promise<ReadonlyMap<number, string>>;
   /** What it says of a document beside what moved. */
   describe?(db: Reader, documentId: number): Promise<Partial<StockDocument>>;
 }

@@ -2,9 +2,9 @@ import { least, minus, negated } from '@yosegi/core/number';
 import type { Doing } from '../command/doing.ts';
 import type { LedgerFeature, PostedDocument } from '../ledger/index.ts';
 import { touched } from './parcels.ts';
-import { addShipped, changeParts, type PartChange } from './sql.ts';
+import { addShipped, changeParts, orderParties, type PartChange } from './sql.ts';
 
-export const orderLedger: LedgerFeature = { undone: { shipment: takeBack, pick: unpack } };
+export const orderLedger: LedgerFeature = { undone: { shipment: takeBack, pick: unpack }, parties: orderParties };
 
 /** What an undone shipment had sent is open on its order again, and in its parcel what stood in one. */
 async function takeBack(doing: Doing, document: PostedDocument): Promise<void> {

@@ -242,3 +242,13 @@ export const linesOfParts = (db: Reader, partIds: readonly number[]) =>
      WHERE p.id IN (SELECT value FROM json_each($1))`,
     among(partIds),
   );
+
+/** Whose order they were posted for, of these documents. */
+export async function orderParties(db: Reader, documentIds: readonly number[]): Promise<ReadonlyMap<number, string>> {
+  const rows = await db.all<{ id: number; name: string }>(
+    `SELECT d.id, c.name FROM document d JOIN sales_order o ON o.id = d.for_id JOIN customer c ON c.id = o.customer_id
+     WHERE d.for_kind = 'order' AND d.id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(documentIds)],
+  );
+  return new Map(rows.map(({ id, name }) => [id, name]));
+}

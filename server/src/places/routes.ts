@@ -1,6 +1,6 @@
 import type { placeRoutes } from '@yosegi/contract';
 import type { HandlersOf } from '../command/doing.ts';
-import { createBin, createStore, updateBin, updateStore } from './service.ts';
+import { createBin, createStore, updateStore } from './service.ts';
 import { listStores } from './sql.ts';
 
 export const placeHandlers: HandlersOf<typeof placeRoutes> = {
@@ -8,5 +8,4 @@ export const placeHandlers: HandlersOf<typeof placeRoutes> = {
   createStore: (command) => createStore(command, command.body),
   updateStore: (command) => updateStore(command, command.params.id, command.body),
   createBin: (command) => createBin(command, command.params.id, command.body),
-  updateBin: (command) => updateBin(command, command.params.id, command.body),
 };

@@ -1,7 +1,7 @@
 import type { Bin, Store } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
-import { updateVersioned } from '../db/versions.ts';
+import { saveAnew, updateVersioned } from '../db/versions.ts';
 import { binRow, listStores, toBin } from './sql.ts';
 
 interface NamedCode {
@@ -18,19 +18,57 @@ export async function createStore(doing: Doing, input: NamedCode): Promise<Store
   return storeOf(doing, id);
 }
 
-export async function updateStore(doing: Doing, id: number, input: NamedCode & { version: number }): Promise<Store> {
+/** Changes a store and all its bins at once, which take the order they come in as their walking order. */
+export async function updateStore(doing: Doing, id: number, input: BodyOf<'updateStore'>): Promise<Store> {
   const before = await storeOf(doing, id);
   await refuseTaken(doing, input.code, null, id);
-  await updateVersioned(
-    doing.tx,
-    'store',
-    id,
-    input.version,
-    { code: input.code, name: input.name },
-    async () => before,
-  );
-  doing.changed('places', 'items');
+  refuseTwice(input.bins);
+  const { code, name } = input;
+  await updateVersioned(doing.tx, 'store', id, input.version, { code, name }, async () => before);
+  await saveBins(doing, before, input.bins);
+  doing.changed('places', 'items', 'stock');
   return storeOf(doing, id);
+}
+
+type BinInput = BodyOf<'updateStore'>['bins'][number];
+
+async function saveBins(doing: Doing, store: Store, bins: readonly BinInput[]): Promise<void> {
+  const known = store.bins.filter(({ kind }) => kind !== 'bench');
+  const named = new Set(bins.map(({ id }) => id));
+  const kept = known.filter(({ id }) => !named.has(id));
+  for (const [index, bin] of bins.entries()) {
+    if (bin.id !== null && !known.some(({ id }) => id === bin.id))
+      throw new Refusal('unknown-bin', {}, `bins.${index}.id`);
+    // Those named here may swap their codes; one that stays as it is keeps its own.
+    const other = store.bins.find(
+      ({ id, kind, code }) => isSame(code, bin.code) && (kind === 'bench' || !named.has(id)),
+    );
+    if (other) throw new Refusal('code-taken', { code: bin.code, by: other.code }, `bins.${index}.code`);
+  }
+  const { bin: model } = doing.tx.models;
+  // Out of each other's way first; no code that is typed has a slash.
+  const moved = known.filter((one) => bins.some(({ id, code }) => one.id === id && one.code !== code));
+  for (const { id } of moved) await model.update({ code: `/${id}` }, { where: { id } });
+  for (const [index, { id, code, kind }] of [...bins, ...kept].entries()) {
+    const values = { code, kind: kind === 'quarantine' ? kind : ('shelf' as const), walk_order: (index + 1) * 10 };
+    const record = id === null ? null : await model.findByPk(id);
+    if (!record) await doing.tx.insert('bin', { ...values, store_id: store.id });
+    else {
+      record.set(values);
+      if (record.changed()) await record.save();
+    }
+  }
+}
+
+const isSame = (one: string, other: string) => one.toLowerCase() === other.toLowerCase();
+
+function refuseTwice(bins: readonly BinInput[]): void {
+  const seen = new Map<string, string>();
+  for (const [index, { code }] of bins.entries()) {
+    const by = seen.get(code.toLowerCase());
+    if (by !== undefined) throw new Refusal('code-taken', { code, by }, `bins.${index}.code`);
+    seen.set(code.toLowerCase(), code);
+  }
 }
 
 export async function createBin(doing: Doing, storeId: number, input: BodyOf<'createBin'>): Promise<Bin> {
@@ -42,17 +80,10 @@ export async function createBin(doing: Doing, storeId: number, input: BodyOf<'cr
     walk_order: input.walkOrder,
     kind: input.kind,
   });
+  // Whoever has the store open has not seen this bin.
+  const store = await doing.tx.models.store.findByPk(storeId);
+  if (store) await saveAnew(store, {});
   doing.changed('places');
-  return toBin(found(await binRow(doing.tx, id)));
-}
-
-export async function updateBin(doing: Doing, id: number, input: BodyOf<'updateBin'>): Promise<Bin> {
-  const before = found(await binRow(doing.tx, id));
-  await refuseTaken(doing, input.code, before.store_id, id);
-  const kind = before.kind === 'bench' ? before.kind : input.kind;
-  const values = { code: input.code, walk_order: input.walkOrder, kind };
-  await updateVersioned(doing.tx, 'bin', id, input.version, values, async () => toBin(before));
-  doing.changed('places', 'items', 'stock');
   return toBin(found(await binRow(doing.tx, id)));
 }
 

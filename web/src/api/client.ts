@@ -1,6 +1,8 @@
 import {
+  type InfiniteData,
   keepPreviousData,
   QueryClient,
+  type UseInfiniteQueryResult,
   type UseQueryResult,
   useInfiniteQuery,
   useMutation,
@@ -9,7 +11,9 @@ import {
 } from '@tanstack/react-query';
 import { api, type Problem, type Route, type Topic, topics } from '@yosegi/contract';
 import { ApiProblem, type Input, type Output, send } from '@yosegi/contract/client';
+import { newKey } from '@yosegi/contract/key';
 import { useEffect, useRef } from 'react';
+import { signedInAgain } from './signedOut.ts';
 
 type Name = keyof typeof api;
 type RouteOf<N extends Name> = (typeof api)[N];
@@ -39,7 +43,7 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   labelJobs: ['devices'],
   labelJob: ['devices'],
   views: ['items'],
-  pictures: ['items'],
+  pictures: ['pictures'],
   costEffect: ['items', 'definitions', 'stock'],
   definitionFaults: ['definitions', 'items'],
   replacements: ['definitions', 'items', 'stock'],
@@ -49,6 +53,7 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   stores: ['places'],
   session: ['places'],
   definitions: ['definitions', 'stock'],
+  products: ['definitions', 'items', 'stock', 'builds', 'orders'],
   definition: ['definitions', 'items', 'stock', 'builds'],
   whereUsed: ['definitions'],
   snapshot: ['items', 'definitions', 'builds', 'stock', 'buying', 'orders'],
@@ -80,7 +85,13 @@ export const queryClient = new QueryClient({
   },
 });
 
-const overNetwork = (url: string, init: RequestInit) => fetch(url, { ...init, credentials: 'same-origin' });
+/** Asks the server; where the session has ended, once more as soon as somebody has signed in. */
+async function overNetwork(url: string, init: RequestInit): Promise<Response> {
+  const response = await fetch(url, { ...init, credentials: 'same-origin' });
+  if (response.status !== 401) return response;
+  await signedInAgain();
+  return overNetwork(url, init);
+}
 
 /** The answer to a question of the contract, kept up to date while other people work. */
 export function useQuestion<N extends Name>(
@@ -122,6 +133,9 @@ export function usePages<N extends Paged>(
   });
 }
 
+/** The pages of a list, for what shows it. */
+export type UsedPages<Row> = UseInfiniteQueryResult<InfiniteData<{ rows: Row[]; next: string | null }>, Error>;
+
 /** Fetches again whatever depends on these topics. */
 export function refetch(topics: readonly Topic[], client: QueryClient = queryClient): void {
   void client.invalidateQueries({
@@ -161,7 +175,7 @@ export function useCommand<N extends Name>(
   return useMutation<Output<RouteOf<N>>, Error, Input<RouteOf<N>>>({
     mutationFn: async (input) => {
       const text = JSON.stringify(input);
-      if (intention.current?.input !== text) intention.current = { input: text, key: crypto.randomUUID() };
+      if (intention.current?.input !== text) intention.current = { input: text, key: newKey() };
       const output = await send(overNetwork, api[name] as RouteOf<N> & Route, input as never, {
         key: intention.current.key,
       });

@@ -1,6 +1,6 @@
 import { type Topic, topics } from '@yosegi/contract';
-import { expect, it } from 'vitest';
-import { listen } from './live.ts';
+import { expect, it, vi } from 'vitest';
+import { gather, listen } from './live.ts';
 
 it('fetches what it is told of, and everything after it could not hear', () => {
   const source: Pick<EventSource, 'onopen' | 'onerror' | 'onmessage'> = {
@@ -25,4 +25,19 @@ it('fetches what it is told of, and everything after it could not hear', () => {
   now.onopen();
   expect(fetched).toEqual([['buying', 'stock'], topics]);
   expect(heard).toEqual([true, false, false, true, true]);
+});
+
+it('fetches a burst of changes twice: what came first, and all the rest together', () => {
+  vi.useFakeTimers();
+  const fetched: (readonly Topic[])[] = [];
+  const hear = gather((changed) => fetched.push(changed));
+  hear(['stock']);
+  for (let n = 0; n < 500; n += 1) hear(n % 2 ? ['stock', 'builds'] : ['buying']);
+  expect(fetched).toEqual([['stock']]);
+  vi.advanceTimersByTime(500);
+  expect(fetched.at(-1)?.toSorted()).toEqual(['builds', 'buying', 'stock']);
+  vi.advanceTimersByTime(5000);
+  hear(['items']);
+  expect(fetched).toHaveLength(3);
+  vi.useRealTimers();
 });

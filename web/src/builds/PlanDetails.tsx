@@ -1,5 +1,5 @@
-import type { BuildDetail } from '@yosegi/contract';
-import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { api, type BuildDetail } from '@yosegi/contract';
+import { useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -10,7 +10,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { TextArea } from '../ui/TextArea.tsx';
-import { useTypedOver } from '../ui/useTypedOver.ts';
+import { useRecordForm } from '../ui/useRecordForm.ts';
 
 const readBuild = (build: BuildDetail | null) => ({
   quantity: build?.quantity ?? '',
@@ -19,16 +19,36 @@ const readBuild = (build: BuildDetail | null) => ({
   remark: build?.remark ?? '',
 });
 
+type Typed = ReturnType<typeof readBuild>;
+const ASKED = api.updateBuild.body.omit({ version: true });
+const SHOWN = ['quantity', 'due', 'outputBinId', 'remark'];
+
+const bodyOf = ({ quantity, due, outputBinId, remark }: Typed) => ({
+  quantity,
+  due: due || null,
+  outputBinId: Number(outputBinId),
+  remark,
+});
+
 /** Quantity, due day, output bin and remark: to change while planned, to read afterwards. */
 export function PlanDetails({ build }: { build: BuildDetail }) {
   const format = useFormat();
   const notify = useNotify();
   const stores = useQuestion('stores', {});
-  const over = useTypedOver(build, readBuild);
-  const { typed } = over;
-  const change = useCommand('updateBuild', (after) => {
-    notify({ text: `${after.number} is changed.` });
-    over.saved(after);
+  const change = useCommand(
+    'updateBuild',
+    (after) => notify({ text: `${after.number} is changed.` }),
+    (after) => form.saved(after),
+  );
+  const form = useRecordForm({
+    record: build,
+    read: readBuild,
+    bodyOf,
+    schema: ASKED,
+    keptAs: `build.${build.id}`,
+    name: build.number,
+    shownAt: SHOWN,
+    command: change,
   });
   if (build.state !== 'planned') {
     return (
@@ -50,44 +70,17 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
   return (
     <Form
       $columns={1}
-      onSubmit={(event) => {
-        event.preventDefault();
-        const { quantity, due, outputBinId, remark } = typed;
-        change.mutate({
-          params: { id: build.id },
-          body: { quantity, due: due || null, outputBinId: Number(outputBinId), remark, version: over.version },
-        });
-      }}
+      onSubmit={form.submit((body) =>
+        change.mutate({ params: { id: build.id }, body: { ...body, version: form.version } }),
+      )}
     >
-      <Field
-        label="Quantity"
-        numeric
-        value={typed.quantity}
-        suffix={build.unit}
-        onChange={(quantity) => over.set({ quantity })}
-        error={problemAt(change.error, 'quantity')}
-      />
-      <DayField
-        label="Due day"
-        value={typed.due}
-        onChange={(due) => over.set({ due })}
-        error={problemAt(change.error, 'due')}
-      />
-      <Choice
-        label="Goes to bin"
-        value={typed.outputBinId}
-        onChange={(outputBinId) => over.set({ outputBinId })}
-        options={shelfOptions(stores.data ?? [])}
-      />
-      <TextArea
-        label="Remark"
-        value={typed.remark}
-        onChange={(remark) => over.set({ remark })}
-        error={problemAt(change.error, 'remark')}
-      />
+      <Field label="Quantity" numeric suffix={build.unit} {...form.field('quantity')} />
+      <DayField label="Due day" {...form.field('due')} />
+      <Choice label="Goes to bin" {...form.field('outputBinId')} options={shelfOptions(stores.data ?? [])} />
+      <TextArea label="Remark" {...form.field('remark')} />
       <SaveProblem
         command={change}
-        over={over}
+        over={form}
         theirs={[
           format.quantity(build.quantity, build.unit),
           build.due && format.day(build.due),
@@ -96,9 +89,9 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
         ]
           .filter(Boolean)
           .join(', ')}
-        shownAt={['quantity', 'due', 'remark']}
+        shownAt={SHOWN}
       />
-      <Button type="submit" isDisabled={!over.dirty} busy={change.isPending}>
+      <Button type="submit" isDisabled={!form.dirty} busy={change.isPending}>
         Keep the changes
       </Button>
     </Form>

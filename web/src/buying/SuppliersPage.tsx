@@ -1,13 +1,12 @@
 import type { Supplier, SupplierDetail } from '@yosegi/contract';
 import { useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import {
   Cell,
-  Form,
   Grid,
   KeyValue,
   Margin,
@@ -18,17 +17,14 @@ import {
   StripHead,
   StripList,
   Three,
-  Wide,
 } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
-import { SaveProblem } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
-import { TextArea } from '../ui/TextArea.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { keptOf } from '../ui/typed.ts';
 import { useAddress } from '../ui/useAddress.ts';
-import { useTypedOver } from '../ui/useTypedOver.ts';
+import { SupplierForm } from './SupplierForm.tsx';
 import { keptWords, learntWords } from './words.tsx';
 
 /** Who sells us things: the list, and one of them with its prices and how it keeps its promises. */
@@ -92,7 +88,7 @@ function One({ id }: { id: number }) {
 
 function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
   const format = useFormat();
-  const [editing, setEditing] = useState(false);
+  const [editing, setEditing] = useState(() => keptOf(`supplier.${supplier.id}`) !== undefined);
   const { learnt } = supplier;
   return (
     <SheetAndMargin>
@@ -185,79 +181,5 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
         </p>
       </Margin>
     </SheetAndMargin>
-  );
-}
-
-const readSupplier = (supplier: Supplier | null) => ({
-  code: supplier?.code ?? '',
-  name: supplier?.name ?? '',
-  email: supplier?.email ?? '',
-  address: supplier?.address ?? '',
-});
-
-function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; onDone?: () => void }) {
-  const go = useNavigate();
-  const notify = useNotify();
-  const over = useTypedOver(supplier, readSupplier);
-  const { code, name, email, address } = over.typed;
-  const done = (saved: Supplier) => {
-    notify({ text: `${saved.name} is saved.` });
-    if (supplier) over.saved(saved);
-    onDone?.();
-    if (!supplier) void go(`/buying/suppliers/${saved.id}`);
-  };
-  const create = useCommand('createSupplier', done);
-  const update = useCommand('updateSupplier', done);
-  const command = supplier ? update : create;
-  return (
-    <Form
-      style={{ maxWidth: 640, marginBottom: 16 }}
-      onSubmit={(event) => {
-        event.preventDefault();
-        const body = { code: code.trim(), name: name.trim(), email: email.trim(), address: address.trim() };
-        if (supplier) update.mutate({ params: { id: supplier.id }, body: { ...body, version: over.version } });
-        else create.mutate({ body });
-      }}
-    >
-      <Field
-        label="Code"
-        value={code}
-        onChange={(next) => over.set({ code: next })}
-        error={problemAt(command.error, 'code')}
-        autoFocus
-      />
-      <Field
-        label="Name"
-        value={name}
-        onChange={(next) => over.set({ name: next })}
-        error={problemAt(command.error, 'name')}
-      />
-      <Field
-        label="Mail address for orders"
-        value={email}
-        onChange={(next) => over.set({ email: next })}
-        error={problemAt(command.error, 'email')}
-      />
-      <TextArea
-        label="Address, as printed"
-        value={address}
-        onChange={(next) => over.set({ address: next })}
-        error={problemAt(command.error, 'address')}
-      />
-      <Wide>
-        <SaveProblem
-          command={command}
-          over={over}
-          theirs={[supplier?.code, supplier?.name, supplier?.email, supplier?.address].filter(Boolean).join(', ')}
-          shownAt={['code', 'name', 'email', 'address']}
-        />
-      </Wide>
-      <Row>
-        <Button type="submit" look="go" busy={command.isPending} isDisabled={!code.trim() || !name.trim()}>
-          {supplier ? 'Save' : 'Add'}
-        </Button>
-        {onDone && <Button onPress={onDone}>Leave it</Button>}
-      </Row>
-    </Form>
   );
 }

@@ -10,14 +10,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead } from '../ui/text.ts';
 import { purposeName } from './behaviour.ts';
-
-const words = {
-  'none-in-use': 'no revision in use',
-  'unpriced-part': 'a part without a cost',
-  'archived-part': 'an archived part',
-  'below-cost': 'sells below cost',
-  'beyond-reckoning': 'costs more than can be kept',
-} as const;
+import { faultWords } from './productWords.ts';
 
 /** Definitions with something to put right. */
 export function FaultsPage() {
@@ -70,7 +63,7 @@ export function FaultsPage() {
                       <td>
                         {row.faults.map(({ fault }) => (
                           <Chip key={fault} $tone={fault === 'below-cost' ? 'short' : 'coming'}>
-                            {words[fault]}
+                            {faultWords[fault]}
                           </Chip>
                         ))}
                       </td>

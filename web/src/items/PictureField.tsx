@@ -1,4 +1,5 @@
 import { IDEMPOTENCY_HEADER, type ItemDetail, LARGEST_PICTURE, picturePath } from '@yosegi/contract';
+import { newKey } from '@yosegi/contract/key';
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { refetch, useCommand } from '../api/client.ts';
@@ -26,7 +27,7 @@ export function PictureField({ item }: { item: ItemDetail }) {
     setBusy(true);
     setError(null);
     try {
-      const key = crypto.randomUUID();
+      const key = newKey();
       await upload(picturePath(item.id), file, {
         method: 'PUT',
         most: LARGEST_PICTURE,

@@ -1,6 +1,6 @@
-import { useState } from 'react';
+import { CustomerInput, type Saved } from '@yosegi/contract';
 import { useNavigate } from 'react-router';
-import { problemAt, useCommand } from '../api/client.ts';
+import { useCommand } from '../api/client.ts';
 import { Fields } from '../items/index.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -9,7 +9,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { TextArea } from '../ui/TextArea.tsx';
 import { Row } from '../ui/text.ts';
-import { useTypedOver } from '../ui/useTypedOver.ts';
+import { useRecordForm } from '../ui/useRecordForm.ts';
 import type { Customer } from './CustomersPage.tsx';
 
 const readCustomer = (customer: Customer | null) => ({
@@ -23,10 +23,18 @@ const readCustomer = (customer: Customer | null) => ({
   discount: customer?.discount ?? '0',
   transportDays: customer?.transportDays === null || customer === null ? '' : String(customer.transportDays),
   note: customer?.note ?? '',
+  fields: (customer?.fields ?? []) as readonly { name: string; value: string }[],
 });
 type Typed = ReturnType<typeof readCustomer>;
 
-const FIELDS: readonly (readonly [keyof Typed, string, ('wide' | 'numeric')?])[] = [
+const bodyOf = ({ discount, transportDays, fields, ...typed }: Typed) => ({
+  ...typed,
+  discount: discount.trim() || '0',
+  transportDays: transportDays.trim() === '' ? null : Number(transportDays),
+  fields: fields.filter(({ name, value }) => name.trim() || value.trim()),
+});
+
+const FIELDS: readonly (readonly [Exclude<keyof Typed, 'fields'>, string, ('wide' | 'numeric')?])[] = [
   ['code', 'Code'],
   ['name', 'Name'],
   ['contact', 'Whom to ask for'],
@@ -39,52 +47,52 @@ const FIELDS: readonly (readonly [keyof Typed, string, ('wide' | 'numeric')?])[]
   ['note', 'Note', 'wide'],
 ];
 
+const SHOWN = [...FIELDS.map(([name]) => name), 'fields.*.name', 'fields.*.value'];
+
 /** A customer while they are typed. */
 export function CustomerForm({ customer, onDone }: { customer: Customer | null; onDone?: () => void }) {
   const go = useNavigate();
   const notify = useNotify();
-  const over = useTypedOver(customer, readCustomer);
-  const { typed } = over;
-  const [fields, setFields] = useState<readonly { name: string; value: string }[]>(customer?.fields ?? []);
-  const said = () => notify({ text: `${typed.name.trim()} is saved.` });
-  const create = useCommand('createCustomer', ({ id }) => {
-    said();
-    void go(`/orders/customers/${id}`);
-  });
+  const said = ({ body }: { body: { name: string } }) => notify({ text: `${body.name.trim()} is saved.` });
+  const saved = (one: Saved) => form.saved(one);
+  const create = useCommand(
+    'createCustomer',
+    ({ id }, sent) => {
+      said(sent);
+      void go(`/orders/customers/${id}`);
+    },
+    saved,
+  );
   const update = useCommand(
     'updateCustomer',
-    () => {
-      said();
+    (_, sent) => {
+      said(sent);
       onDone?.();
     },
-    over.saved,
+    saved,
   );
   const command = customer ? update : create;
-  const submit = () => {
-    const body = {
-      ...typed,
-      discount: typed.discount.trim() || '0',
-      transportDays: typed.transportDays.trim() === '' ? null : Math.trunc(Number(typed.transportDays)),
-      fields: fields.filter(({ name, value }) => name.trim() || value.trim()),
-    };
-    if (customer) update.mutate({ params: { id: customer.id }, body: { ...body, version: over.version } });
-    else create.mutate({ body });
-  };
+  const form = useRecordForm({
+    record: customer,
+    read: readCustomer,
+    bodyOf,
+    schema: CustomerInput,
+    keptAs: customer ? `customer.${customer.id}` : 'customer',
+    name: customer ? customer.name : 'the new customer',
+    shownAt: SHOWN,
+    command,
+  });
   return (
     <Form
       style={{ maxWidth: 640, marginBottom: 16 }}
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (typed.code.trim() && typed.name.trim() && !command.isPending) submit();
-      }}
+      onSubmit={form.submit((body) =>
+        customer
+          ? update.mutate({ params: { id: customer.id }, body: { ...body, version: form.version } })
+          : create.mutate({ body }),
+      )}
     >
       {FIELDS.map(([name, label, kind]) => {
-        const shared = {
-          label,
-          value: typed[name],
-          onChange: (text: string) => over.set({ [name]: text } as Partial<Typed>),
-          error: problemAt(command.error, name),
-        };
+        const shared = { label, ...form.field(name) };
         return kind === 'wide' ? (
           <TextArea key={name} {...shared} />
         ) : (
@@ -93,9 +101,9 @@ export function CustomerForm({ customer, onDone }: { customer: Customer | null; 
       })}
       <Wide>
         <Fields
-          rows={fields}
-          onChange={setFields}
-          at={(name) => problemAt(command.error, name)}
+          rows={form.typed.fields}
+          onChange={(fields) => form.set({ fields })}
+          at={form.at}
           hint="Anything else worth keeping: how many hives, who rings first."
           example="Hives"
         />
@@ -103,16 +111,25 @@ export function CustomerForm({ customer, onDone }: { customer: Customer | null; 
       <Wide>
         <SaveProblem
           command={command}
-          over={over}
+          over={form}
           theirs={[customer?.code, customer?.name, customer?.email].filter(Boolean).join(', ')}
-          shownAt={[...FIELDS.map(([name]) => name), 'fields.*.name', 'fields.*.value']}
+          shownAt={SHOWN}
         />
       </Wide>
       <Row>
-        <Button type="submit" look="go" busy={command.isPending} isDisabled={!typed.code.trim() || !typed.name.trim()}>
+        <Button type="submit" look="go" busy={command.isPending}>
           {customer ? 'Save' : 'Add'}
         </Button>
-        {onDone && <Button onPress={onDone}>Leave it</Button>}
+        {onDone && (
+          <Button
+            onPress={() => {
+              form.takeTheirs();
+              onDone();
+            }}
+          >
+            Leave it as it was
+          </Button>
+        )}
       </Row>
     </Form>
   );

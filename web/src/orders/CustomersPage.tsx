@@ -26,6 +26,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { keptOf } from '../ui/typed.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { When } from '../ui/When.tsx';
 import { CustomerForm } from './CustomerForm.tsx';
@@ -113,7 +114,7 @@ function One({ id }: { id: number }) {
 function CustomerSheet({ customer }: { customer: Customer }) {
   const format = useFormat();
   const notify = useNotify();
-  const [editing, setEditing] = useState(false);
+  const [editing, setEditing] = useState(() => keptOf(`customer.${customer.id}`) !== undefined);
   const archive = useCommand('archiveCustomer', (_, { body }) =>
     notify({ text: body.archived ? `${customer.name} is archived.` : `${customer.name} is back in use.` }),
   );

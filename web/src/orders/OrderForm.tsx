@@ -1,4 +1,5 @@
 import type { Numbered, Order, OrderLook } from '@yosegi/contract';
+import { newKey } from '@yosegi/contract/key';
 import { add, formatDecimal, type Money, readForText } from '@yosegi/core/number';
 import { Fragment, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -92,7 +93,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
       setPasteError(null);
       const { found, unknown } = await matchPasted(text);
       for (const { item, quantity } of found) append({ ...BLANK, item, quantity }, true);
-      setMending((before) => [...before, ...unknown.map((row) => ({ ...row, key: crypto.randomUUID() }))]);
+      setMending((before) => [...before, ...unknown.map((row) => ({ ...row, key: newKey() }))]);
     } catch (fault) {
       setPasteError(fault);
     }

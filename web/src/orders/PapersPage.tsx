@@ -1,10 +1,11 @@
 import type { Company, Order } from '@yosegi/contract';
-import { IDEMPOTENCY_HEADER, LARGEST_PICTURE, LOGO_PATH } from '@yosegi/contract';
+import { api, IDEMPOTENCY_HEADER, LARGEST_PICTURE, LOGO_PATH } from '@yosegi/contract';
+import { newKey } from '@yosegi/contract/key';
 import { paperColumns } from '@yosegi/core/people';
 import { useContext, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
-import { problemAt, refetch, useCommand, useQuestion } from '../api/client.ts';
+import { refetch, useCommand, useQuestion } from '../api/client.ts';
 import { upload } from '../api/upload.ts';
 import { LabelButton } from '../devices/index.ts';
 import { CustomerPaper, type PaperKind, paperKinds, paperTitles } from '../print/index.ts';
@@ -21,7 +22,7 @@ import { TextArea } from '../ui/TextArea.tsx';
 import { Tick } from '../ui/Tick.tsx';
 import { Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
-import { useTypedOver } from '../ui/useTypedOver.ts';
+import { type RecordForm, useRecordForm } from '../ui/useRecordForm.ts';
 
 /** What is beside the paper stays off it. */
 const Screen = styled(AskAnswer)`
@@ -58,6 +59,9 @@ const readLook = ({ size, head, foot, columns }: ReturnType<typeof lookOf>) => (
   columns: paperColumns.filter((column) => columns.split(' ').includes(column)),
 });
 
+const PAPERS = api.updatePapers.body.omit({ version: true });
+const SHOWN = ['size', 'head', 'foot', 'columns'];
+
 function Papers({ order }: { order: Order }) {
   const company = useContext(CompanyContext);
   const mayChange = useCan('set-up');
@@ -68,8 +72,23 @@ function Papers({ order }: { order: Order }) {
   const standing = order.documents.filter(({ undone }) => !undone);
   const [shipmentId, setShipmentId] = useAddress('shipment', String(standing.at(0)?.id ?? ''));
   const shipment = useQuestion('shipment', { params: { id: Number(shipmentId) } }, { enabled: shipmentId !== '' });
-  const over = useTypedOver(company, lookOf);
-  const look = { ...readLook(over.typed), logo: company.papers.logo };
+  const notify = useNotify();
+  const update = useCommand(
+    'updatePapers',
+    () => notify({ text: 'Papers look like this from now on.' }),
+    (saved) => form.saved(saved),
+  );
+  const form = useRecordForm({
+    record: company,
+    read: lookOf,
+    bodyOf: readLook,
+    schema: PAPERS,
+    keptAs: 'papers',
+    name: 'how papers look',
+    shownAt: SHOWN,
+    command: update,
+  });
+  const look = { ...readLook(form.typed), logo: company.papers.logo };
   const isSlip = kind === 'packing-slip';
   const address = customer.data ? (isSlip && (order.deliverTo || customer.data.delivery)) || customer.data.billing : '';
   return (
@@ -95,7 +114,7 @@ function Papers({ order }: { order: Order }) {
             />
           )}
         </div>
-        {mayChange && <LookForm over={over} company={company} />}
+        {mayChange && <LookForm form={form} update={update} company={company} />}
       </Ask>
       <AnswerPane>
         <Desk>
@@ -139,47 +158,33 @@ function Papers({ order }: { order: Order }) {
   );
 }
 
-type Over = ReturnType<typeof useTypedOver<Company, ReturnType<typeof lookOf>>>;
+interface LookProps {
+  readonly form: RecordForm<ReturnType<typeof lookOf>, ReturnType<typeof readLook>>;
+  readonly update: ReturnType<typeof useCommand<'updatePapers'>>;
+  readonly company: Company;
+}
 
 /** How all papers look; the one beside it follows while it is typed. */
-function LookForm({ over, company }: { over: Over; company: Company }) {
-  const notify = useNotify();
-  const { size, head, foot, columns } = readLook(over.typed);
-  const update = useCommand('updatePapers', (saved) => {
-    over.saved(saved);
-    notify({ text: 'Papers look like this from now on.' });
-  });
+function LookForm({ form, update, company }: LookProps) {
+  const { size, columns } = readLook(form.typed);
   return (
     <form
       style={{ display: 'grid', gap: 12, marginTop: 24 }}
-      onSubmit={(event) => {
-        event.preventDefault();
-        update.mutate({ body: { size, head: head.trim(), foot: foot.trim(), columns, version: over.version } });
-      }}
+      onSubmit={form.submit((body) => update.mutate({ body: { ...body, version: form.version } }))}
     >
       <h2>How papers look</h2>
       <LogoField company={company} />
       <Choice
         label="Size"
         value={size}
-        onChange={(next) => over.set({ size: next as typeof size })}
+        onChange={(next) => form.set({ size: next as typeof size })}
         options={[
           ['A4', 'A4'],
           ['Letter', 'Letter'],
         ]}
       />
-      <TextArea
-        label="Over the lines"
-        value={head}
-        onChange={(next) => over.set({ head: next })}
-        error={problemAt(update.error, 'head')}
-      />
-      <TextArea
-        label="At the foot"
-        value={foot}
-        onChange={(next) => over.set({ foot: next })}
-        error={problemAt(update.error, 'foot')}
-      />
+      <TextArea label="Over the lines" {...form.field('head')} />
+      <TextArea label="At the foot" {...form.field('foot')} />
       <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
         <legend>They show</legend>
         {paperColumns.map((column) => (
@@ -187,7 +192,7 @@ function LookForm({ over, company }: { over: Over; company: Company }) {
             <Tick
               isOn={columns.includes(column)}
               onChange={(isOn) =>
-                over.set({ columns: (isOn ? [...columns, column] : columns.filter((one) => one !== column)).join(' ') })
+                form.set({ columns: (isOn ? [...columns, column] : columns.filter((one) => one !== column)).join(' ') })
               }
             >
               {columnWords[column]}
@@ -195,7 +200,7 @@ function LookForm({ over, company }: { over: Over; company: Company }) {
           </div>
         ))}
       </fieldset>
-      <SaveProblem command={update} over={over} theirs="How papers look was changed" shownAt={['head', 'foot']} />
+      <SaveProblem command={update} over={form} theirs="How papers look was changed" shownAt={SHOWN} />
       <div>
         <Button type="submit" busy={update.isPending}>
           Keep this look
@@ -215,7 +220,7 @@ function LogoField({ company }: { company: Company }) {
     setBusy(true);
     setError(null);
     try {
-      const headers = { [IDEMPOTENCY_HEADER]: crypto.randomUUID() };
+      const headers = { [IDEMPOTENCY_HEADER]: newKey() };
       await upload(LOGO_PATH, file, { method: 'PUT', most: LARGEST_PICTURE, headers });
       refetch(['places']);
     } catch (fault) {

@@ -1,6 +1,6 @@
-import type { Company } from '@yosegi/contract';
+import { api, type Company } from '@yosegi/contract';
 import { useContext } from 'react';
-import { problemAt, useCommand } from '../api/client.ts';
+import { useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { CompanyContext } from '../ui/format.ts';
@@ -8,7 +8,7 @@ import { Form } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { TextArea } from '../ui/TextArea.tsx';
-import { useTypedOver } from '../ui/useTypedOver.ts';
+import { useRecordForm } from '../ui/useRecordForm.ts';
 
 const readCompany = (company: Company | null) => ({
   name: company?.name ?? '',
@@ -16,52 +16,41 @@ const readCompany = (company: Company | null) => ({
   email: company?.email ?? '',
 });
 
+const ASKED = api.updateCompany.body.omit({ version: true });
+const SHOWN = ['name', 'email', 'address'];
+const bodyOf = (typed: ReturnType<typeof readCompany>) => typed;
+
 /** What our papers say of us. */
 export function CompanyForm() {
   const company = useContext(CompanyContext);
   const notify = useNotify();
-  const over = useTypedOver(company, readCompany);
-  const { name, address, email } = over.typed;
   const update = useCommand('updateCompany', (saved) => {
-    over.saved(saved);
+    form.saved(saved);
     notify({ text: 'Papers say it so from now on.' });
   });
+  const form = useRecordForm({
+    record: company,
+    read: readCompany,
+    bodyOf,
+    schema: ASKED,
+    keptAs: 'company',
+    name: 'the company',
+    shownAt: SHOWN,
+    command: update,
+  });
   return (
-    <Form
-      $columns={1}
-      onSubmit={(event) => {
-        event.preventDefault();
-        update.mutate({
-          body: { name: name.trim(), address: address.trim(), email: email.trim(), version: over.version },
-        });
-      }}
-    >
-      <Field
-        label="Name"
-        value={name}
-        onChange={(next) => over.set({ name: next })}
-        error={problemAt(update.error, 'name')}
-      />
-      <TextArea
-        label="Address, as orders print it"
-        value={address}
-        onChange={(next) => over.set({ address: next })}
-        error={problemAt(update.error, 'address')}
-      />
-      <Field
-        label="Mail address"
-        value={email}
-        onChange={(next) => over.set({ email: next })}
-        error={problemAt(update.error, 'email')}
-      />
+    <Form $columns={1} onSubmit={form.submit((body) => update.mutate({ body: { ...body, version: form.version } }))}>
+      <Field label="Name" {...form.field('name')} />
+      <TextArea label="Address, as orders print it" {...form.field('address')} />
+      <Field label="Mail address" {...form.field('email')} />
       <SaveProblem
         command={update}
-        over={over}
+        over={form}
         theirs={[company.name, company.address, company.email].filter(Boolean).join(', ')}
-        shownAt={['name', 'email', 'address']}
+        shownAt={SHOWN}
       />
       <div>
-        <Button type="submit" busy={update.isPending} isDisabled={!name.trim()}>
+        <Button type="submit" busy={update.isPending}>
           Save
         </Button>
       </div>

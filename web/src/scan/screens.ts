@@ -1,3 +1,4 @@
+import { newKey } from '@yosegi/contract/key';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { putScan } from './wedge.ts';
 
@@ -17,7 +18,7 @@ export interface Screen {
 type Taken = ReturnType<typeof putScan>;
 
 const CHANNEL = 'yosegi-scanner';
-const own = crypto.randomUUID();
+const own = newKey();
 
 const describe = (): Screen => ({
   id: own,

@@ -2,7 +2,7 @@ import { useRouteError } from 'react-router';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { EmptyState } from '../ui/States.tsx';
 
-/** An address without anything, or a screen that broke. */
+/** An address without anything, or a screen that broke or could not be fetched. */
 export function NotThere({ broken = false }: { broken?: boolean }) {
   const error = useRouteError();
   if (!broken) {
@@ -17,7 +17,8 @@ export function NotThere({ broken = false }: { broken?: boolean }) {
       title="This screen broke"
       action={<Button onPress={() => window.location.reload()}>Load it again</Button>}
     >
-      Nothing was lost on the server. {error instanceof Error ? error.message : ''}
+      Nothing is lost: what was saved is on the server, and what you typed is kept on this machine.{' '}
+      {error instanceof Error ? error.message : ''}
     </EmptyState>
   );
 }

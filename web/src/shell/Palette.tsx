@@ -40,6 +40,7 @@ const places: readonly Target[] = [
   ['/take-apart', 'Take apart'],
   ['/stock/items', 'Stock'],
   ['/stock/items?new=1', 'New item'],
+  ['/define/new', 'New bill of materials'],
   ['/stock/receive', 'Receive goods'],
   ['/stock/where', 'Where stock stands'],
   ['/stock/lots', 'Lots and what expires'],

@@ -1,18 +1,25 @@
+import type { Person } from '@yosegi/contract';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
-import { I18nProvider } from 'react-aria-components';
+import { Dialog, I18nProvider } from 'react-aria-components';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { useLive } from '../api/live.ts';
+import { useSignedOut } from '../api/signedOut.ts';
 import { useScreenForScans } from '../scan/screens.ts';
 import { listenToWedge } from '../scan/wedge.ts';
 import { CompanyProvider, count } from '../ui/format.ts';
+import { DialogCard, Overlay } from '../ui/Modal.tsx';
 import { Notices } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
 import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
+import { LeaveGuard } from './LeaveGuard.tsx';
 import { Logo } from './Logo.tsx';
+import { usePartMissing } from './part.ts';
 import { PersonProvider } from './person.ts';
 import { SignIn } from './SignIn.tsx';
+import { useScrolls } from './scrolls.ts';
+import { useHeadingFocus } from './useHeadingFocus.ts';
 import { useShortcut } from './useShortcut.ts';
 import { useTitle } from './useTitle.ts';
 
@@ -71,18 +78,34 @@ export function Shell() {
       {({ person, company }) => (
         <CompanyProvider value={company}>
           <I18nProvider locale={company.locale}>
-            {person ? (
-              <PersonProvider value={person}>
-                <Workplace initials={person.initials} name={person.name} />
-              </PersonProvider>
-            ) : (
-              <SignIn />
-            )}
+            <Somebody person={person} />
             <Notices />
           </I18nProvider>
         </CompanyProvider>
       )}
     </Answer>
+  );
+}
+
+/** Whoever works here. The page stays as it is while nobody is signed in any more, and somebody signs in over it. */
+function Somebody({ person }: { person: Person | null }) {
+  const [last, setLast] = useState(person);
+  if (person && person !== last) setLast(person);
+  const signedOut = useSignedOut() || !person;
+  if (!last) return <SignIn />;
+  return (
+    <PersonProvider value={last}>
+      <Workplace initials={last.initials} name={last.name} />
+      {signedOut && (
+        <Overlay isOpen>
+          <DialogCard>
+            <Dialog aria-label="Sign in again">
+              <SignIn again />
+            </Dialog>
+          </DialogCard>
+        </Overlay>
+      )}
+    </PersonProvider>
   );
 }
 
@@ -95,6 +118,9 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   const { pathname } = useLocation();
   useScreenForScans(pathname);
   useTitle(pathname);
+  useScrolls();
+  useHeadingFocus(pathname);
+  const partMissing = usePartMissing();
   const [listingKeys, setListingKeys] = useState(false);
   useShortcut('k', () => setFinding(true), { ctrl: true });
   useShortcut('?', () => setListingKeys(true));
@@ -154,6 +180,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
             </Who>
           </Side>
         </Band>
+        {partMissing && <Lost role="status">This screen cannot be fetched just now. Trying again…</Lost>}
         {!heard && <Lost role="status">The connection is lost; figures may be old. Trying to reconnect…</Lost>}
       </div>
       <Main id="main" tabIndex={-1}>
@@ -163,6 +190,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
           </PictureProvider>
         </Suspense>
       </Main>
+      <LeaveGuard />
       <Suspense>
         {finding && <Palette onClose={() => setFinding(false)} />}
         {listingKeys && <KeysHelp onClose={() => setListingKeys(false)} />}

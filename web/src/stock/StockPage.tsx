@@ -1,25 +1,35 @@
-import { NavLink, Outlet } from 'react-router';
-import { TabbedPage, Tabs } from '../ui/Tabs.tsx';
+import { NavLink, Outlet, useLocation } from 'react-router';
+import { TabbedPage, TabMenu, Tabs } from '../ui/Tabs.tsx';
 
-/** Stock: items, what moved them, the documents behind, receiving, and the places. */
+const DO = [
+  { id: 'receive', name: 'Receive', hint: 'goods that came without an order', to: '/stock/receive' },
+  { id: 'move', name: 'Move', hint: 'from one bin to another', to: '/stock/move' },
+  { id: 'adjust', name: 'Adjust', hint: 'lost, found, broken, used up', to: '/stock/adjust' },
+  { id: 'count', name: 'Count', hint: 'what is really there', to: '/stock/counts' },
+  { id: 'revalue', name: 'Revalue', hint: 'what it is worth now', to: '/stock/revalue' },
+  { id: 'put-right', name: 'Put right', hint: 'what was posted wrongly', to: '/stock/put-right' },
+];
+const SET_UP = [
+  { id: 'places', name: 'Places and units', hint: 'stores, bins, units, labour rates', to: '/stock/places' },
+  { id: 'in-out', name: 'In and out', hint: 'files of items and more', to: '/stock/in-out' },
+];
+
+/** Stock: what there is and what moved it, what can be done with it, and how it is set up. */
 export function StockPage() {
+  const { pathname } = useLocation();
+  const isMoved = /^\/stock\/(documents|movements)/.test(pathname);
   return (
     <TabbedPage>
       <Tabs aria-label="Stock">
         <NavLink to="/stock/items">Items</NavLink>
         <NavLink to="/stock/where">Where it stands</NavLink>
         <NavLink to="/stock/lots">Lots</NavLink>
-        <NavLink to="/stock/movements">Movements</NavLink>
-        <NavLink to="/stock/documents">Documents</NavLink>
+        <NavLink to="/stock/documents" className={isMoved ? 'active' : ''}>
+          What moved
+        </NavLink>
         <NavLink to="/stock/on-a-day">On a day</NavLink>
-        <NavLink to="/stock/receive">Receive</NavLink>
-        <NavLink to="/stock/move">Move</NavLink>
-        <NavLink to="/stock/adjust">Adjust</NavLink>
-        <NavLink to="/stock/counts">Count</NavLink>
-        <NavLink to="/stock/revalue">Revalue</NavLink>
-        <NavLink to="/stock/put-right">Put right</NavLink>
-        <NavLink to="/stock/places">Places</NavLink>
-        <NavLink to="/stock/in-out">In and out</NavLink>
+        <TabMenu name="Receive, move, count" deeds={DO} />
+        <TabMenu name="Set up" deeds={SET_UP} />
       </Tabs>
       <Outlet />
     </TabbedPage>

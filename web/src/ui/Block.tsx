@@ -9,20 +9,20 @@ export interface BlockPiece {
   readonly cost: number;
 }
 
-const Frame = styled.div`
-  display: flex; height: 92px; border-radius: 2px; overflow: hidden; margin: 10px 0 4px; background: var(--birch);
+const Frame = styled.div<{ $small: boolean }>`
+  display: flex; height: ${({ $small }) => ($small ? '22px' : '92px')}; border-radius: 2px; overflow: hidden; margin: ${({ $small }) => ($small ? '0' : '10px 0 4px')}; background: var(--birch);
   box-shadow: 0 1px 0 #0002, inset 0 0 0 1px #0002;
 `;
 const Piece = styled.i`display: block; border-right: 1px solid #fff6; min-width: 1px;`;
 const LABOUR = 'repeating-linear-gradient(-56deg, #4a3527 0 4px, #6b4e3a 4px 8px)';
 
 /** What a thing is made of: staves side by side, width = share of cost. */
-export function Block({ pieces }: { pieces: readonly BlockPiece[] }) {
+export function Block({ pieces, small = false }: { pieces: readonly BlockPiece[]; small?: boolean }) {
   const total = pieces.reduce((sum, piece) => sum + piece.cost, 0);
   const percent = (cost: number) => (total > 0 ? (100 * cost) / total : 0);
   const label = pieces.map((piece) => `${piece.label} ${percent(piece.cost).toFixed(0)} %`).join(', ');
   return (
-    <Frame role="img" aria-label={label || 'Nothing in it yet'}>
+    <Frame $small={small} role="img" aria-label={label || 'Nothing in it yet'}>
       {pieces.map((piece) => (
         <Piece
           key={piece.key}

@@ -13,7 +13,7 @@ interface EndlessProps<T> {
   readonly rowHeight: number;
   readonly keyOf: (row: T) => string | number;
   readonly label: string;
-  readonly role?: 'rowgroup' | 'navigation';
+  readonly role?: 'table' | 'navigation';
   /** What stays on top while rows pass beneath it. */
   readonly head?: ReactNode;
   readonly headHeight?: number;
@@ -46,7 +46,10 @@ export function Endless<T>(props: EndlessProps<T>) {
   return (
     <Frame ref={frame} role={props.role} aria-label={props.label}>
       {head}
-      <div style={{ height: list.getTotalSize(), position: 'relative' }}>
+      <div
+        {...(props.role === 'table' ? { role: 'rowgroup' } : {})}
+        style={{ height: list.getTotalSize(), position: 'relative' }}
+      >
         {shown.map((item) => {
           const row = rows[item.index];
           return (

@@ -1,39 +1,38 @@
 import type { Item } from '@yosegi/contract';
+import { proposedCode } from '@yosegi/core/items';
 import { useEffect, useState } from 'react';
-import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
-import styled from 'styled-components';
+import { Dialog, Heading } from 'react-aria-components';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from './Button.tsx';
 import { Choice } from './Choice.tsx';
 import { Field } from './Field.tsx';
 import { Form, Wide } from './layout.ts';
+import { DialogCard, Overlay } from './Modal.tsx';
 import { ProblemBox } from './Problem.tsx';
 import { Tile } from './Tile.tsx';
 import { Faint, Row } from './text.ts';
 
-export const Overlay = styled(
-  ModalOverlay,
-)`position: fixed; inset: 0; background: #1a120c99; z-index: 40; display: grid; place-items: center;`;
-export const DialogCard = styled(
-  Modal,
-)`background: var(--sheet); border-radius: 5px; padding: 20px 24px; width: min(560px, calc(100vw - 24px)); box-shadow: 0 18px 60px #0006; max-height: 90vh; overflow: auto;`;
-
 /** A new item with what it cannot do without, so that nobody leaves the screen they work on for it. */
 export function ItemDialog({
   text,
+  source: begun = 'bought',
   onDone,
   onClose,
 }: {
   text: string;
+  /** How what is looked for here usually comes. */
+  source?: Item['source'];
   onDone: (item: Item) => void;
   onClose: () => void;
 }) {
   const units = useQuestion('units', {}).data ?? [];
   const looksLikeCode = /^[A-Z0-9][^\s/]*$/.test(text);
-  const [code, setCode] = useState(looksLikeCode ? text : '');
+  const [ownCode, setCode] = useState<string | null>(looksLikeCode ? text : null);
   const [name, setName] = useState(looksLikeCode ? '' : text);
+  // A code is proposed from the name until one is typed.
+  const code = ownCode ?? proposedCode(name);
   const [unitId, setUnitId] = useState('1');
-  const [source, setSource] = useState<Item['source']>('bought');
+  const [source, setSource] = useState<Item['source']>(begun);
   const [cost, setCost] = useState('');
   const [made, setMade] = useState<number | null>(null);
   const create = useCommand('createItem', ({ id }) => setMade(id));
@@ -73,8 +72,8 @@ export function ItemDialog({
               else if (code.trim() && name.trim()) submit();
             }}
           >
-            <Field label="Code" value={code} onChange={setCode} autoFocus={!looksLikeCode} error={at('code')} />
-            <Field label="Name" value={name} onChange={setName} autoFocus={looksLikeCode} error={at('name')} />
+            <Field label="Name" value={name} onChange={setName} autoFocus error={at('name')} />
+            <Field label="Code" value={code} onChange={setCode} error={at('code')} />
             <Choice
               label="Stock unit"
               value={unitId}

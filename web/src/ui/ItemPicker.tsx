@@ -52,6 +52,8 @@ export interface ItemPickerProps {
   onText?: (text: string) => boolean;
   /** Offers to make a new item of what was typed and is not known. */
   canAdd?: boolean;
+  /** How a new item comes that is added here; bought, unless it says otherwise. */
+  readonly newIs?: Item['source'];
   /** Rows of a spreadsheet, pasted where one item is asked for. */
   onPasteRows?: (text: string) => void;
 }
@@ -202,6 +204,7 @@ export function ItemPicker(props: ItemPickerProps) {
       {adding !== null && (
         <ItemDialog
           text={adding}
+          {...(props.newIs ? { source: props.newIs } : {})}
           onClose={() => setAdding(null)}
           onDone={(item) => {
             setAdding(null);

@@ -2,7 +2,6 @@ import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { isAmong, problemOf } from '../api/client.ts';
 import { Button } from './Button.tsx';
-import type { TypedOver } from './useTypedOver.ts';
 
 const Box = styled.div`
   grid-column: 1 / -1; border-left: 5px solid var(--short); background: var(--short-wash); color: var(--ink); padding: 10px 14px; border-radius: 2px;
@@ -36,7 +35,8 @@ export function ProblemBox({ error, shownAt = [], children, ways }: Props) {
 
 interface SaveProps extends Pick<Props, 'shownAt'> {
   readonly command: { readonly error: unknown; reset(): void };
-  readonly over: Pick<TypedOver<unknown>, 'keepMine' | 'takeTheirs'>;
+  /** What becomes of what was typed over a record that somebody else saved. */
+  readonly over: { readonly keepMine: () => void; readonly takeTheirs: () => void };
   /** What the record is now, in a few words. */
   readonly theirs: string;
 }

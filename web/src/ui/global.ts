@@ -21,6 +21,7 @@ export const GlobalStyle = createGlobalStyle`
     font: 14px/1.4 var(--text); font-variant-numeric: tabular-nums lining-nums;
   }
   h1, h2, h3 { font-family: var(--display); font-weight: 600; margin: 0; letter-spacing: -0.005em; }
+  h1:focus, h2:focus { outline: none; }
   h1 { font-size: 27px; line-height: 1.1; }
   h2 { font-size: 18px; line-height: 1.2; }
   h3 { font-size: 15px; }
@@ -32,6 +33,7 @@ export const GlobalStyle = createGlobalStyle`
   :focus-visible { outline: 2px solid var(--indigo); outline-offset: 2px; }
   ::placeholder { color: var(--ink-3); opacity: 1; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { animation: none !important; transition: none !important; } }
+  @media print { body[data-paper='list'] > :not([data-list-paper]) { display: none; } }
   @media print {
     body { background: #fff; color: #000; font-size: 11pt; }
     @page { margin: 14mm; }

@@ -1,0 +1,111 @@
+import { expect, test } from '@playwright/test';
+import { Application, type Visit } from './harness.ts';
+
+test.describe('nothing that is typed is lost', () => {
+  let application: Application;
+  let visit: Visit;
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
+    visit = await application.open();
+  });
+  test.afterAll(() => application.close());
+
+  test('leaving a form with changes asks once, and what was typed is there again', async () => {
+    const { page } = visit;
+    await page.goto('/buying/suppliers/1');
+    await page.getByRole('button', { name: 'Change' }).click();
+    await page.getByLabel('Address, as printed').fill('Harbour 3');
+    await page.getByRole('link', { name: /^Cover/ }).click();
+    const dialog = page.getByRole('alertdialog', { name: /You haven’t saved/ });
+    await dialog.getByRole('button', { name: 'Stay here' }).click();
+    await expect(page).toHaveURL(/suppliers\/1$/);
+    await page.getByRole('link', { name: /^Cover/ }).click();
+    await dialog.getByRole('button', { name: 'Leave, and keep it for later' }).click();
+    await expect(page).toHaveURL(/cover/);
+    await page.goBack();
+    await expect(page.getByLabel('Address, as printed')).toHaveValue('Harbour 3');
+    await page.reload();
+    await expect(page.getByLabel('Address, as printed')).toHaveValue('Harbour 3');
+    await page.getByRole('link', { name: /^Define/ }).click();
+    await dialog.getByRole('button', { name: 'Throw it away' }).click();
+    await expect(page).toHaveURL(/define/);
+    await page.goBack();
+    await page.getByRole('button', { name: 'Change' }).click();
+    await expect(page.getByLabel('Address, as printed')).not.toHaveValue('Harbour 3');
+  });
+
+  test('a closed tab gives its text to the next one, while two open tabs keep one each', async () => {
+    const open = async () => {
+      const page = await visit.context.newPage();
+      await page.goto('/stock/items?new=1');
+      await page.getByRole('heading', { name: 'New item' }).waitFor();
+      return page;
+    };
+    const [one, other] = [await open(), await open()];
+    await one.getByLabel('Name').fill('Queen cage');
+    await other.getByLabel('Name').fill('Pollen trap');
+    await one.reload();
+    await expect(one.getByLabel('Name')).toHaveValue('Queen cage');
+    await one.close();
+    await other.reload();
+    await expect(other.getByLabel('Name')).toHaveValue('Pollen trap');
+    await other.close();
+    const next = await open();
+    await expect(next.getByLabel('Name')).toHaveValue('Pollen trap');
+    await next.close();
+  });
+
+  test('a session that ended is begun again where one stands, and the same command goes on', async () => {
+    const { page, context } = visit;
+    await page.goto('/stock/items/25?edit=1');
+    await page.getByLabel('Note').fill('Folded flat');
+    await context.clearCookies();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    const dialog = page.getByRole('dialog', { name: 'Sign in again' });
+    await dialog.getByRole('button', { name: 'Mo Okafor' }).click();
+    await expect(page.getByText('Folded flat')).toBeVisible();
+    expect(await application.one('SELECT note FROM item WHERE id = 25')).toEqual({ note: 'Folded flat' });
+    await expect(dialog).toBeHidden();
+    await expect(page.getByText('The connection is lost')).toBeHidden();
+  });
+
+  test('back brings a list to where it was, and a link puts the focus at the heading of its page', async () => {
+    const { page } = visit;
+    await page.goto('/stock/documents');
+    const frame = page.locator('#main > div > div').last();
+    await page.getByRole('button', { name: 'Show older' }).click();
+    await expect(page.getByRole('row')).toHaveCount(121);
+    const link = page.getByRole('row').nth(100).getByRole('link').first();
+    const number = (await link.textContent()) ?? '';
+    await link.scrollIntoViewIfNeeded();
+    const top = await frame.evaluate((element) => element.scrollTop);
+    expect(top).toBeGreaterThan(2000);
+    await link.click();
+    const heading = page.getByRole('heading', { level: 1 });
+    await expect(heading).toContainText(number);
+    await expect(heading).toBeFocused();
+    await page.goBack();
+    await expect.poll(() => frame.evaluate((element) => element.scrollTop)).toBe(top);
+  });
+
+  test('a screen that cannot be fetched is tried again, inside the band', async () => {
+    const { page } = visit;
+    await page.goto('/today');
+    let refused = 0;
+    await page.route(/\/assets\/WeeksPage/, async (route) => {
+      refused += 1;
+      if (refused > 2) await route.continue();
+      else await route.abort();
+    });
+    await page
+      .getByRole('link', { name: /^Orders/ })
+      .first()
+      .click();
+    await page.getByRole('link', { name: /weeks/i }).first().click();
+    await page.getByText('This screen cannot be fetched just now. Trying again…').waitFor();
+    await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible();
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('week');
+    expect(refused).toBe(3);
+    await page.unroute(/\/assets\/WeeksPage/);
+  });
+});

@@ -1,0 +1,84 @@
+import { type Supplier, SupplierInput } from '@yosegi/contract';
+import { useNavigate } from 'react-router';
+import { useCommand } from '../api/client.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { Form, Wide } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { SaveProblem } from '../ui/Problem.tsx';
+import { TextArea } from '../ui/TextArea.tsx';
+import { Row } from '../ui/text.ts';
+import { useRecordForm } from '../ui/useRecordForm.ts';
+
+const readSupplier = (supplier: Supplier | null) => ({
+  code: supplier?.code ?? '',
+  name: supplier?.name ?? '',
+  email: supplier?.email ?? '',
+  address: supplier?.address ?? '',
+});
+type Typed = ReturnType<typeof readSupplier>;
+const SHOWN = ['code', 'name', 'email', 'address'];
+const bodyOf = (typed: Typed) => typed;
+
+/** A supplier while they are typed. */
+export function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; onDone?: () => void }) {
+  const go = useNavigate();
+  const notify = useNotify();
+  const done = (saved: Supplier) => {
+    notify({ text: `${saved.name} is saved.` });
+    onDone?.();
+    if (!supplier) void go(`/buying/suppliers/${saved.id}`);
+  };
+  const saved = (one: Supplier) => form.saved(one);
+  const create = useCommand('createSupplier', done, saved);
+  const update = useCommand('updateSupplier', done, saved);
+  const command = supplier ? update : create;
+  const form = useRecordForm({
+    record: supplier,
+    read: readSupplier,
+    bodyOf,
+    schema: SupplierInput,
+    keptAs: supplier ? `supplier.${supplier.id}` : 'supplier',
+    name: supplier ? supplier.name : 'the new supplier',
+    shownAt: SHOWN,
+    command,
+  });
+  return (
+    <Form
+      style={{ maxWidth: 640, marginBottom: 16 }}
+      onSubmit={form.submit((body) =>
+        supplier
+          ? update.mutate({ params: { id: supplier.id }, body: { ...body, version: form.version } })
+          : create.mutate({ body }),
+      )}
+    >
+      <Field label="Code" {...form.field('code')} autoFocus />
+      <Field label="Name" {...form.field('name')} />
+      <Field label="Mail address for orders" {...form.field('email')} />
+      <TextArea label="Address, as printed" {...form.field('address')} />
+      <Wide>
+        <SaveProblem
+          command={command}
+          over={form}
+          theirs={[supplier?.code, supplier?.name, supplier?.email, supplier?.address].filter(Boolean).join(', ')}
+          shownAt={SHOWN}
+        />
+      </Wide>
+      <Row>
+        <Button type="submit" look="go" busy={command.isPending}>
+          {supplier ? 'Save' : 'Add'}
+        </Button>
+        {onDone && (
+          <Button
+            onPress={() => {
+              form.takeTheirs();
+              onDone();
+            }}
+          >
+            Leave it as it was
+          </Button>
+        )}
+      </Row>
+    </Form>
+  );
+}

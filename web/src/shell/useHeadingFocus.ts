@@ -1,0 +1,40 @@
+import { useEffect, useRef } from 'react';
+import { useNavigationType } from 'react-router';
+
+/** How long a page may take to have a heading, in milliseconds. */
+const PATIENCE = 5000;
+
+/** After a link inside a page, which went with the page, the focus is at the heading of the next one. */
+export function useHeadingFocus(pathname: string): void {
+  const isPush = useNavigationType() === 'PUSH';
+  const first = useRef(true);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another page has another heading
+  useEffect(() => {
+    if (first.current || !isPush) {
+      first.current = false;
+      return;
+    }
+    const main = document.getElementById('main');
+    if (!main) return;
+    const move = () => {
+      // A list that stays is walked on in; a field that takes the focus by itself keeps it.
+      if (document.activeElement !== document.body && document.activeElement !== main) return stop();
+      const heading = main.querySelector<HTMLElement>('h1');
+      if (!heading) return;
+      heading.tabIndex = -1;
+      heading.focus({ preventScroll: true });
+      stop();
+    };
+    const watch = new MutationObserver(move);
+    const stop = () => watch.disconnect();
+    // A dialog that led here gives the focus back first.
+    const frame = requestAnimationFrame(() => requestAnimationFrame(move));
+    watch.observe(main, { subtree: true, childList: true });
+    const patience = setTimeout(stop, PATIENCE);
+    return () => {
+      cancelAnimationFrame(frame);
+      clearTimeout(patience);
+      stop();
+    };
+  }, [pathname]);
+}

@@ -1,0 +1,91 @@
+import { newKey } from '@yosegi/contract/key';
+
+/** What is typed and not saved yet is kept on this machine, by each tab for itself, until it is saved. */
+
+/** The number is the shape of what is kept: what an older version kept is not read. */
+const KEPT = 'yosegi.typed.2.';
+const TAB = 'yosegi.tab';
+/** Kept longer than this, nobody comes back for it; in milliseconds. */
+const STALE = 30 * 24 * 3600 * 1000;
+
+interface Kept {
+  /** When, in milliseconds since 1970. */
+  readonly at: number;
+  readonly value: unknown;
+}
+
+let own: string | null = null;
+
+/** The id of this tab, which a reload keeps. */
+function tab(): string {
+  own ??= sessionStorage.getItem(TAB) ?? newKey();
+  sessionStorage.setItem(TAB, own);
+  return own;
+}
+
+const nameOf = (key: string) => `${KEPT}${tab()}.${key}`;
+
+export function keep(key: string, value: unknown): void {
+  try {
+    localStorage.setItem(nameOf(key), JSON.stringify({ at: Date.now(), value } satisfies Kept));
+  } catch {
+    // A store that is full takes nothing away from what is typed on the screen.
+  }
+}
+
+export function keptOf<T>(key: string): T | undefined {
+  const text = localStorage.getItem(nameOf(key));
+  return text === null ? undefined : ((JSON.parse(text) as Kept).value as T);
+}
+
+export const forgetKept = (key: string): void => localStorage.removeItem(nameOf(key));
+
+/**
+ * Finds out which tabs are still open, by a lock that each holds as long as it lives, and takes over what was typed in
+ * the others: a closed tab loses nothing, while two open ones keep a text each.
+ */
+export async function takeOverClosed(): Promise<void> {
+  // Only a page of https or of this machine has them; elsewhere the last tab opened takes all there is.
+  const locks = globalThis.navigator?.locks;
+  if (!locks) return takeOver(new Set());
+  await hold(locks);
+  const open = (await locks.query()).held?.map(({ name }) => name ?? '') ?? [];
+  takeOver(new Set(open.map((name) => name.slice(LOCK.length))));
+}
+
+const LOCK = 'yosegi.tab.';
+let holding = false;
+
+/** Holds the lock of this tab. A duplicated tab begins with the id of the other, and takes one of its own. */
+async function hold(locks: LockManager): Promise<void> {
+  if (holding) return;
+  // A page that is just being reloaded needs a moment to let go.
+  const signal = AbortSignal.timeout(500);
+  const isOurs = await new Promise<boolean>((resolve) => {
+    locks
+      .request(LOCK + tab(), { signal }, () => {
+        resolve(true);
+        return new Promise(() => {});
+      })
+      .catch(() => resolve(false));
+  });
+  if (isOurs) holding = true;
+  else {
+    own = newKey();
+    await hold(locks);
+  }
+}
+
+/** Takes over what tabs other than these kept, the newest of each. */
+export function takeOver(open: ReadonlySet<string>): void {
+  for (const name of Object.keys(localStorage).filter((one) => one.startsWith(KEPT))) {
+    const [of = '', ...steps] = name.slice(KEPT.length).split('.');
+    const text = localStorage.getItem(name);
+    if (text === null || of === tab() || open.has(of)) continue;
+    localStorage.removeItem(name);
+    const { at } = JSON.parse(text) as Kept;
+    const mine = localStorage.getItem(nameOf(steps.join('.')));
+    const isNewest = mine === null || (JSON.parse(mine) as Kept).at < at;
+    if (isNewest && Date.now() - at < STALE) localStorage.setItem(nameOf(steps.join('.')), text);
+  }
+}

@@ -1,0 +1,166 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { sayIssue } from '@yosegi/contract/said';
+import { type FormEvent, useEffect, useRef, useState } from 'react';
+import {
+  type DefaultValues,
+  type FieldErrors,
+  type FieldValues,
+  get,
+  type Path,
+  type ResolverOptions,
+  type ResolverResult,
+  useForm,
+} from 'react-hook-form';
+import { z } from 'zod';
+import { isAmong, problemOf } from '../api/client.ts';
+import { forgetKept, keep, keptOf } from './typed.ts';
+import { useUnsaved } from './unsaved.ts';
+
+interface Versioned {
+  readonly version: number;
+}
+
+interface Asks<R extends Versioned, T extends FieldValues, Body> {
+  /** What is changed; null for a new one. */
+  readonly record: R | null;
+  /** What the fields say of it, and of a new one. */
+  readonly read: (record: R | null) => T;
+  /** What is sent of what the fields say, without the version. */
+  readonly bodyOf: (typed: T) => Body;
+  /** What the contract asks of it. */
+  readonly schema: z.ZodType<unknown, unknown>;
+  /** Under which what is typed stays on this machine until it is saved. */
+  readonly keptAs: string;
+  /** What it is called where one leaves without saving, like “the supplier”. */
+  readonly name: string;
+  /** The fields that say beside themselves what is wrong with them, like `packs.*.one`. */
+  readonly shownAt: readonly string[];
+  readonly command: { readonly error: unknown; reset(): void };
+}
+
+/** What was typed over, and what is typed. */
+interface Over<T> {
+  readonly base: T;
+  readonly version: number;
+}
+
+export type RecordForm<T extends FieldValues, Body> = ReturnType<typeof useRecordForm<Versioned, T, Body>>;
+
+/**
+ * A record while it is typed: checked by the contract's own schema before it is sent, refusals at their fields, kept over
+ * a reload and a closed tab, and not left without a word. It follows what others save as long as nothing is typed; once
+ * something is, that stays, with the version it was typed over, so that a save over a change nobody here has seen is
+ * refused.
+ */
+export function useRecordForm<R extends Versioned, T extends FieldValues, Body>(asks: Asks<R, T, Body>) {
+  const { record, bodyOf, schema, keptAs, shownAt, command } = asks;
+  const [kept] = useState(() => keptOf<Over<T> & { typed: T }>(keptAs));
+  const now: Over<T> = { base: asks.read(record), version: record?.version ?? 0 };
+  const [over, setOver] = useState<Over<T>>(kept ?? now);
+  const form = useForm<T>({
+    defaultValues: (kept?.typed ?? now.base) as DefaultValues<T>,
+    // The names of the fields are those of the body, whose faults are therefore at theirs.
+    resolver: async (values, context, options) => {
+      const judge = zodResolver(
+        z
+          .looseObject({})
+          .transform((texts): unknown => bodyOf(texts as T))
+          .pipe(schema as z.ZodType<FieldValues, unknown>),
+        { error: sayIssue },
+        { raw: true },
+      );
+      const judged = await judge(values, context, options as ResolverOptions<FieldValues>);
+      // What no field shows is for the server to refuse, whose words stand beneath.
+      const isSeen = pathsOf(judged.errors).every((path) => isAmong(path, shownAt));
+      return (isSeen ? judged : { values, errors: {} }) as ResolverResult<T>;
+    },
+  });
+  const typed = form.watch();
+  const dirty = !isSame(typed, over.base);
+  const posted = useRef(false);
+  useEffect(() => {
+    // What others saved shows wherever nothing was typed over it.
+    const isOther = now.version > over.version || (now.version === over.version && !isSame(over.base, now.base));
+    if (isOther && (!dirty || isSame(typed, now.base))) {
+      setOver(now);
+      if (!isSame(typed, now.base)) form.reset(now.base as DefaultValues<T>);
+    }
+  });
+  useEffect(() => {
+    if (dirty && !posted.current) keep(keptAs, { ...over, typed });
+    else forgetKept(keptAs);
+  });
+  useUnsaved(asks.name, dirty, () => {
+    forgetKept(keptAs);
+    posted.current = true;
+    form.reset(now.base as DefaultValues<T>);
+  });
+  const shown = useRef(shownAt);
+  const { setError } = form;
+  useEffect(() => {
+    const problem = problemOf(command.error);
+    if (!problem?.field || !isAmong(problem.field, shown.current)) return;
+    setError(problem.field as Path<T>, { type: 'server', message: problem.detail });
+  }, [command.error, setError]);
+  const { errors, isSubmitted } = form.formState;
+  const set = (some: Partial<T>) => {
+    posted.current = false;
+    for (const [name, value] of Object.entries(some)) {
+      form.setValue(name as Path<T>, value, { shouldDirty: true, shouldValidate: isSubmitted });
+      // A refusal was about what stood there before.
+      form.clearErrors(name as Path<T>);
+    }
+  };
+  const at = (path: string): string | undefined => messageIn(get(errors, path));
+  return {
+    typed,
+    set,
+    dirty,
+    version: over.version,
+    at,
+    /** What a field of one text needs to know. */
+    field: <Name extends keyof T & string>(name: Name) => ({
+      value: typed[name] as string,
+      onChange: (value: string) => set({ [name]: value } as Partial<T>),
+      error: at(name),
+    }),
+    /** @param send gets what is sent once it is as the contract asks; else the first wrong field is focused */
+    submit: (send: (body: Body) => void) => (event?: FormEvent<HTMLFormElement>) => {
+      const element = event?.currentTarget;
+      void form.handleSubmit(
+        () => send(bodyOf(form.getValues())),
+        () => requestAnimationFrame(() => element?.querySelector<HTMLElement>('[aria-invalid=true]')?.focus()),
+      )(event);
+    },
+    /** What is typed was saved, as this version. */
+    saved: ({ version }: Versioned) => {
+      posted.current = true;
+      forgetKept(keptAs);
+      setOver({ base: form.getValues(), version });
+    },
+    keepMine: () => setOver(now),
+    takeTheirs: () => {
+      form.reset(now.base as DefaultValues<T>);
+      setOver(now);
+    },
+  };
+}
+
+const isSame = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
+
+/** What is wrong at a field, or with a part of it that has no field of its own. */
+function messageIn(error: unknown): string | undefined {
+  if (typeof error !== 'object' || error === null) return undefined;
+  if ('message' in error && typeof error.message === 'string') return error.message;
+  return Object.values(error)
+    .map(messageIn)
+    .find((message) => message !== undefined);
+}
+
+/** The paths of what is wrong, like `packs.0.one`. */
+function pathsOf(errors: FieldErrors | object, before = ''): string[] {
+  return Object.entries(errors).flatMap(([name, error]) => {
+    if (typeof error !== 'object' || error === null) return [];
+    return 'message' in error ? [before + name] : pathsOf(error, `${before}${name}.`);
+  });
+}
