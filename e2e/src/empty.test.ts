@@ -45,7 +45,7 @@ test.describe('a company that has just begun', () => {
     await page.getByLabel('New bin').press('Enter');
     await page.getByRole('button', { name: 'Save The shop' }).click();
     await page.getByText('“a1” already belongs to A1. Choose another code.').waitFor();
-    await page.getByRole('button', { name: 'Without bin a1' }).click();
+    await page.getByRole('button', { name: 'Without bin a1', exact: true }).click();
     await page.getByRole('button', { name: 'Save The shop' }).click();
     await visit.notice('The shop is saved.');
     await page.getByLabel('New rate').fill('Bench hour');

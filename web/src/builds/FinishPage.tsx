@@ -25,6 +25,7 @@ import { shelfOptions } from '../ui/shelves.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Muted, Push } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { reckonUse } from './reckonUse.ts';
 import { UseGrid } from './UseGrid.tsx';
 
@@ -60,22 +61,27 @@ function FinishForm({ build }: { build: BuildDetail }) {
   const mayOverride = useCan('override');
   const stores = useQuestion('stores', {});
   const left = formatDecimal(readExact(build.quantity) - readExact(build.finished));
-  const [good, setGood] = useState(left);
-  const [binId, setBinId] = useState(String(build.outputBinId));
+  const screen = useTypedScreen(`finish.${build.id}`);
+  const [good, setGood] = useTyped(screen, 'good', left);
+  const [binId, setBinId] = useTyped(screen, 'binId', String(build.outputBinId));
   const [closing, setClosing] = useState(false);
-  const [typed, setTyped] = useState<ReadonlyMap<number, string>>(new Map());
-  const [track, setTrack] = useState<TypedTrack>(() => givenBack(build));
-  const [tracks, setTracks] = useState<ReadonlyMap<number, TypedTrack>>(new Map());
+  const [typed, setTyped] = useTyped<ReadonlyMap<number, string>>(screen, 'typed', new Map());
+  const [track, setTrack] = useTyped<TypedTrack>(screen, 'track', () => givenBack(build));
+  const [tracks, setTracks] = useTyped<ReadonlyMap<number, TypedTrack>>(screen, 'tracks', new Map());
   const [overriding, setOverriding] = useState(false);
   const form = useRef<HTMLDivElement>(null);
   const reckoning = useMemo(() => reckonUse(build, good, typed), [build, good, typed]);
-  const finish = useCommand('finish', ({ id: documentId, number, unitCost }) => {
-    notify({
-      text: `${number}: ${format.number(good)} × ${build.name} at ${format.unitCost(unitCost)} each are in stock.`,
-      documentId,
-    });
-    void go(`/build/${build.id}`);
-  });
+  const finish = useCommand(
+    'finish',
+    ({ id: documentId, number, unitCost }) => {
+      notify({
+        text: `${number}: ${format.number(good)} × ${build.name} at ${format.unitCost(unitCost)} each are in stock.`,
+        documentId,
+      });
+      void go(`/build/${build.id}`);
+    },
+    screen.forget,
+  );
   const made = { id: build.itemId, name: build.name, tracking: build.tracking };
   const usedIds = [...new Set([...typed.keys(), ...tracks.keys()])];
   const post = (override?: { reason: string }) => {

@@ -13,6 +13,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { TextArea } from '../ui/TextArea.tsx';
 import { Lead, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** Plans one build; several at once are planned from Cover. */
 export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 'build' | 'rework' }) {
@@ -20,15 +21,20 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
   const notify = useNotify();
   const format = useFormat();
   const [chosen, setChosen] = useState(itemId);
-  const [quantity, setQuantity] = useState('1');
-  const [due, setDue] = useState('');
-  const [remark, setRemark] = useState('');
+  const screen = useTypedScreen(`plan.${itemId ?? ''}.${purpose}`);
+  const [quantity, setQuantity] = useTyped(screen, 'quantity', '1');
+  const [due, setDue] = useTyped(screen, 'due', '');
+  const [remark, setRemark] = useTyped(screen, 'remark', '');
   const item = useQuestion('item', { params: { id: chosen ?? 0 } }, { enabled: chosen !== null }).data;
-  const plan = useCommand('planBuilds', ({ builds: [build] }) => {
-    if (!build) return;
-    notify({ text: `${build.number} is planned; its parts are promised.` });
-    void go(`/build/${build.id}`);
-  });
+  const plan = useCommand(
+    'planBuilds',
+    ({ builds: [build] }) => {
+      if (!build) return;
+      notify({ text: `${build.number} is planned; its parts are promised.` });
+      void go(`/build/${build.id}`);
+    },
+    screen.forget,
+  );
   const problem = problemOf(plan.error);
   const submit = () => {
     if (chosen !== null)

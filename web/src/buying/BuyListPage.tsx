@@ -2,7 +2,7 @@ import type { BuyRow, Offer } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { packUp } from '@yosegi/core/buying';
 import { formatDecimal, type Money, type Quantity, readExact, sumForText, worthForText } from '@yosegi/core/number';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
@@ -20,6 +20,7 @@ import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** What a person changed of a row: left out, another quantity, another supplier. */
 interface Change {
@@ -49,7 +50,8 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
-  const [changes, setChanges] = useState<ReadonlyMap<number, Change>>(new Map());
+  const screen = useTypedScreen('buy-list');
+  const [changes, setChanges] = useTyped<ReadonlyMap<number, Change>>(screen, 'changes', new Map());
   const change = (itemId: number, part: Change) =>
     setChanges((before) => new Map(before).set(itemId, { ...before.get(itemId), ...part }));
   const { groups, nobody } = useMemo(() => bySupplier(rows, changes), [rows, changes]);
@@ -59,10 +61,14 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
   const lines = ordered.flatMap((group) => group.lines);
   const total = sumForText(lines.map(worth));
   const faulty = lines.some(({ error }) => error);
-  const create = useCommand('createPurchases', ({ orders }) => {
-    notify({ text: `${count(orders.length, 'order')} drafted: ${orders.map((order) => order.number).join(', ')}.` });
-    void go(orders.length === 1 ? `/buying/orders/${orders[0]?.id}` : '/buying/orders?show=draft');
-  });
+  const create = useCommand(
+    'createPurchases',
+    ({ orders }) => {
+      notify({ text: `${count(orders.length, 'order')} drafted: ${orders.map((order) => order.number).join(', ')}.` });
+      void go(orders.length === 1 ? `/buying/orders/${orders[0]?.id}` : '/buying/orders?show=draft');
+    },
+    screen.forget,
+  );
   const post = () => {
     if (faulty || lines.length === 0 || create.isPending) return;
     create.mutate({

@@ -1,5 +1,4 @@
 import type { PurchaseOrder } from '@yosegi/contract';
-import { useState } from 'react';
 import styled from 'styled-components';
 import { problemAt, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
@@ -12,6 +11,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** A day that has passed is no promise any more. */
 const dayToCome = (day: string | null) => (day !== null && day >= today() ? day : '');
@@ -22,9 +22,12 @@ const Card = styled.form`border: 1px solid var(--line); border-radius: 3px; padd
 export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: () => void }) {
   const notify = useNotify();
   const open = order.lines.filter((line) => Number(line.open) > 0);
-  const [reference, setReference] = useState(order.reference);
-  const [all, setAll] = useState('');
-  const [typed, setTyped] = useState<ReadonlyMap<number, { quantity: string; on: string }>>(
+  const screen = useTypedScreen(`confirm.${order.id}`);
+  const [reference, setReference] = useTyped(screen, 'reference', order.reference);
+  const [all, setAll] = useTyped(screen, 'all', '');
+  const [typed, setTyped] = useTyped<ReadonlyMap<number, { quantity: string; on: string }>>(
+    screen,
+    'typed',
     new Map(
       open.map((line) => [
         line.id,
@@ -34,10 +37,14 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
   );
   const set = (id: number, part: { quantity?: string; on?: string }) =>
     setTyped((before) => new Map(before).set(id, { quantity: '', on: '', ...before.get(id), ...part }));
-  const confirm = useCommand('confirmPurchase', (after) => {
-    notify({ text: `${after.number} is confirmed.` });
-    onDone();
-  });
+  const confirm = useCommand(
+    'confirmPurchase',
+    (after) => {
+      notify({ text: `${after.number} is confirmed.` });
+      onDone();
+    },
+    screen.forget,
+  );
   return (
     <Card
       onSubmit={(event) => {

@@ -11,7 +11,6 @@ import {
   readExact,
   worthOf,
 } from '@yosegi/core/number';
-import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
@@ -25,6 +24,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 type Line = ReceiptPrices['lines'][number];
 
@@ -39,17 +39,22 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
-  const [typed, setTyped] = useState<ReadonlyMap<number, string>>(new Map());
-  const [remark, setRemark] = useState('');
+  const screen = useTypedScreen(`prices.${id}`);
+  const [typed, setTyped] = useTyped<ReadonlyMap<number, string>>(screen, 'typed', new Map());
+  const [remark, setRemark] = useTyped(screen, 'remark', '');
   const read = receipt.lines.map((line) => readPrice(line, typed.get(line.lineId) ?? line.unitCost));
   const difference = add(0 as Money, ...read.map((line) => line.difference));
   const intoStock = add(0 as Money, ...read.map((line) => line.intoStock));
   const changed = receipt.lines.filter((_, index) => read[index]?.difference !== 0);
   const faulty = read.some(({ error }) => error);
-  const post = useCommand('postPrices', (document) => {
-    notify({ text: `${document.number} puts the price of ${receipt.number} right.`, documentId: document.id });
-    void go(`/stock/documents/${document.id}`);
-  });
+  const post = useCommand(
+    'postPrices',
+    (document) => {
+      notify({ text: `${document.number} puts the price of ${receipt.number} right.`, documentId: document.id });
+      void go(`/stock/documents/${document.id}`);
+    },
+    screen.forget,
+  );
   const submit = () => {
     if (faulty || changed.length === 0 || post.isPending) return;
     const lines = changed.map(({ lineId, unitCost }) => ({ lineId, unitCost: typed.get(lineId)?.trim() || unitCost }));

@@ -26,6 +26,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** What comes in for an order: prefilled from what was announced, else from what is open. */
 export function ReceiveOrderPage() {
@@ -88,7 +89,8 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
   const notify = useNotify();
   const shelves = shelfOptions(stores);
   const announced = order.announcedDelivery;
-  const [note, setNote] = useState(announced?.deliveryNote ?? '');
+  const screen = useTypedScreen(`receive-order.${order.id}`);
+  const [note, setNote] = useTyped(screen, 'note', announced?.deliveryNote ?? '');
   const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<Piece>(
     `receive.${order.id}.${order.version}`,
     begin(order, shelves[0]?.[0] ?? ''),
@@ -101,7 +103,10 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
       notify({ text: `${number}: ${order.number} received.${rest}`, documentId: id });
       void go(`/buying/orders/${order.id}`);
     },
-    forget,
+    () => {
+      forget();
+      screen.forget();
+    },
   );
   const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }, true));
   const coming = lines.filter((_, index) => (read[index]?.quantity ?? 0) > 0);

@@ -1,7 +1,7 @@
 import type { Item, Store } from '@yosegi/contract';
 import { add, formatDecimal, type Money } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
-import { Fragment, useEffect, useState } from 'react';
+import { Fragment, useEffect } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { InFields } from '../lines/InFields.tsx';
@@ -24,6 +24,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 interface ReceiptLine {
   readonly key: number;
@@ -47,8 +48,9 @@ function Receive({ stores }: { stores: readonly Store[] }) {
   const notify = useNotify();
   const [search, setSearch] = useSearchParams();
   const shelves = shelfOptions(stores);
-  const [kind, setKind] = useState<'receipt' | 'opening'>('receipt');
-  const [remark, setRemark] = useState('');
+  const screen = useTypedScreen('receive.head');
+  const [kind, setKind] = useTyped<'receipt' | 'opening'>(screen, 'kind', 'receipt');
+  const [remark, setRemark] = useTyped(screen, 'remark', '');
   const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<ReceiptLine>('receive');
   const asked = Number(search.get('item')) || 0;
   const first = useQuestion('item', { params: { id: asked } }, { enabled: asked > 0 }).data;
@@ -81,7 +83,10 @@ function Receive({ stores }: { stores: readonly Store[] }) {
       notify({ text: `${document.number}: ${count(lines.length, 'line')} received.`, documentId: document.id });
       void go(`/stock/documents/${document.id}`);
     },
-    forget,
+    () => {
+      forget();
+      screen.forget();
+    },
   );
   const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }));
   const faulty = read.some((line) => line.quantityError || line.costError);

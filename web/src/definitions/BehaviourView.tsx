@@ -1,6 +1,6 @@
 import type { Behaviour, Definition } from '@yosegi/contract';
 import { factsOf } from '@yosegi/contract/problems';
-import { type ReactNode, useState } from 'react';
+import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
@@ -10,6 +10,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Radios } from '../ui/Radios.tsx';
 import { Late, Lead, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { sentencesOf } from './behaviour.ts';
 import type { Draft } from './draft.ts';
 
@@ -35,12 +36,17 @@ export function BehaviourView({
 }) {
   const format = useFormat();
   const notify = useNotify();
-  const [typed, setTyped] = useState<Behaviour>(definition.behaviour);
-  const [version, setVersion] = useState(definition.version);
-  const save = useCommand('setBehaviour', (saved) => {
-    setVersion(saved.version);
-    notify({ text: `${definition.item.name} behaves so from now on.` });
-  });
+  const screen = useTypedScreen(`behaviour.${definition.id}`);
+  const [typed, setTyped] = useTyped<Behaviour>(screen, 'typed', definition.behaviour);
+  const [version, setVersion] = useTyped(screen, 'version', definition.version);
+  const save = useCommand(
+    'setBehaviour',
+    (saved) => {
+      setVersion(saved.version);
+      notify({ text: `${definition.item.name} behaves so from now on.` });
+    },
+    screen.forget,
+  );
   const dirty = JSON.stringify(typed) !== JSON.stringify(definition.behaviour);
   const set = (part: Partial<Behaviour>) => {
     save.reset();

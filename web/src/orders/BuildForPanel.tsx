@@ -15,13 +15,15 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { whenThere } from './words.ts';
 
 type Together = 'per-product' | 'per-order';
 
 /** Which lines of orders are built for them, how many of each, and what could start. */
 export function BuildForPanel({ orderIds, onDone }: { orderIds: readonly number[]; onDone: () => void }) {
-  const [typed, setTyped] = useState<ReadonlyMap<number, string>>(new Map());
+  const screen = useTypedScreen(`build-for.${orderIds.join('-')}`);
+  const [typed, setTyped] = useTyped<ReadonlyMap<number, string>>(screen, 'typed', new Map());
   const body = useDeferredValue(JSON.stringify({ orderIds, chosen: typed.size === 0 ? null : chosenOf(typed) }));
   const look = useQuestion('lookToBuild', { body: JSON.parse(body) }, { keep: true });
   return (
@@ -64,6 +66,7 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
     notify({
       text: `${builds.map(({ number }) => number).join(', ')} planned; what is finished is kept for the order.`,
     });
+    setTyped(new Map());
     onDone();
   });
   // What nothing else brings is proposed.

@@ -1,6 +1,5 @@
 import type { Order } from '@yosegi/contract';
 import { readForText } from '@yosegi/core/number';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
@@ -8,20 +7,30 @@ import { Field } from '../ui/Field.tsx';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Muted, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { stillBuilt } from './serving.ts';
 
 /** Cancels, or gives up what is open, with the reason that stays with the order. */
 export function EndForm({ order, onDone }: { order: Order; onDone: () => void }) {
   const notify = useNotify();
-  const [reason, setReason] = useState('');
-  const cancel = useCommand('cancelOrder', ({ number }) => {
-    notify({ text: `${number} is cancelled; what was promised to it is free again.` });
-    onDone();
-  });
-  const drop = useCommand('dropOrder', ({ number }) => {
-    notify({ text: `The rest of ${number} is given up.` });
-    onDone();
-  });
+  const screen = useTypedScreen(`end.${order.id}`);
+  const [reason, setReason] = useTyped(screen, 'reason', '');
+  const cancel = useCommand(
+    'cancelOrder',
+    ({ number }) => {
+      notify({ text: `${number} is cancelled; what was promised to it is free again.` });
+      onDone();
+    },
+    screen.forget,
+  );
+  const drop = useCommand(
+    'dropOrder',
+    ({ number }) => {
+      notify({ text: `The rest of ${number} is given up.` });
+      onDone();
+    },
+    screen.forget,
+  );
   const isPart = order.standing === 'partly-shipped';
   const command = isPart ? drop : cancel;
   const open = order.lines.filter((line) => readForText(line.open) > 0n).map((line) => line.id);

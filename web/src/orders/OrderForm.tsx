@@ -86,7 +86,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
     if (same) set(same.key, { quantity: formatDecimal(readOr(same.quantity) + 1_000_000n) });
     else append({ ...BLANK, item }, scanned);
   };
-  const [mending, setMending] = useState<readonly PastedRow[]>([]);
+  const [mending, setMending] = useKept<readonly PastedRow[]>(`${keepAs}.mending`, () => []);
   const [pasteError, setPasteError] = useState<unknown>(null);
   const paste = async (text: string) => {
     try {

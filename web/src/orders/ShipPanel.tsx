@@ -17,6 +17,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { FinishFirst, type Finishing } from './FinishFirst.tsx';
 import { stillBuilt } from './serving.ts';
 
@@ -27,12 +28,13 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
   const format = useFormat();
   const notify = useNotify();
   const open = order.lines.filter((line) => readForText(line.open) > 0n);
-  const [typed, setTyped] = useState<Readonly<Record<number, string>>>(() =>
+  const screen = useTypedScreen(`ship.${order.id}`);
+  const [typed, setTyped] = useTyped<Readonly<Record<number, string>>>(screen, 'typed', () =>
     Object.fromEntries(open.map((line) => [line.id, line.canShip === '0' ? '' : line.canShip])),
   );
-  const [serials, setSerials] = useState<Readonly<Record<number, string>>>({});
-  const [carrier, setCarrier] = useState('');
-  const [tracking, setTracking] = useState('');
+  const [serials, setSerials] = useTyped<Readonly<Record<number, string>>>(screen, 'serials', {});
+  const [carrier, setCarrier] = useTyped(screen, 'carrier', '');
+  const [tracking, setTracking] = useTyped(screen, 'tracking', '');
   const [finishes, setFinishes] = useState<ReadonlyMap<number, Finishing>>(new Map());
   const [parcelId, setParcelId] = useState<number | null>(null);
   const [scanned, setScanned] = useState<string | null>(null);
@@ -54,11 +56,15 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
     if (!isNew && finishing !== undefined) return;
     setTyped({ ...typed, ...proposed(open, next) });
   };
-  const ship = useCommand('shipOrder', ({ id, number, openLines }) => {
-    const rest = openLines === 0 ? 'Everything has left.' : `${count(openLines, 'line')} still open.`;
-    notify({ text: `${number}: ${order.number} is shipped. ${rest}`, documentId: id });
-    onDone();
-  });
+  const ship = useCommand(
+    'shipOrder',
+    ({ id, number, openLines }) => {
+      const rest = openLines === 0 ? 'Everything has left.' : `${count(openLines, 'line')} still open.`;
+      notify({ text: `${number}: ${order.number} is shipped. ${rest}`, documentId: id });
+      onDone();
+    },
+    screen.forget,
+  );
   const sent = open.filter((line) => (typed[line.id] ?? '').trim() !== '');
   const faultOf = (line: OrderLine): string | undefined => {
     try {

@@ -1,7 +1,6 @@
 import type { Order, OrderLine } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, positive, readForText } from '@yosegi/core/number';
-import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, useCommand } from '../api/client.ts';
 import { useShortcut } from '../shell/useShortcut.ts';
@@ -15,6 +14,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 const unitOf = (line: OrderLine) => ({ unit: line.unit, decimals: line.decimals, measures: [] });
 
@@ -30,14 +30,19 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
   const go = useNavigate();
   const notify = useNotify();
   const open = order.lines.filter((line) => readForText(line.open) > 0n);
-  const [typed, setTyped] = useState<Readonly<Record<number, string>>>(() =>
+  const screen = useTypedScreen(`split.${order.id}`);
+  const [typed, setTyped] = useTyped<Readonly<Record<number, string>>>(screen, 'typed', () =>
     Object.fromEntries(open.map((line) => [line.id, waiting(line)])),
   );
-  const [wantedOn, setWantedOn] = useState(order.wantedOn ?? '');
-  const split = useCommand('splitOrder', ({ id, number }) => {
-    notify({ text: `${number} has them now.`, to: [`/orders/${order.id}`, `Back to ${order.number}`] });
-    void go(`/orders/${id}`);
-  });
+  const [wantedOn, setWantedOn] = useTyped(screen, 'wantedOn', order.wantedOn ?? '');
+  const split = useCommand(
+    'splitOrder',
+    ({ id, number }) => {
+      notify({ text: `${number} has them now.`, to: [`/orders/${order.id}`, `Back to ${order.number}`] });
+      void go(`/orders/${id}`);
+    },
+    screen.forget,
+  );
   const going = open.filter((line) => (typed[line.id] ?? '').trim() !== '');
   const faultOf = (line: OrderLine) => {
     try {

@@ -20,6 +20,7 @@ import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { type PickJob, usePick } from './job.ts';
 import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
 
@@ -34,7 +35,8 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
   const format = useFormat();
   const notify = useNotify();
   const isOwner = useCan('override');
-  const [typed, setTyped] = useState<ReadonlyMap<number, Typed>>(new Map());
+  const screen = useTypedScreen(`pick.${job.kind}.${job.id}`);
+  const [typed, setTyped] = useTyped<ReadonlyMap<number, Typed>>(screen, 'typed', new Map());
   const [overriding, setOverriding] = useState(false);
   const steps = stepsOf(job.lines, stores);
   const pick = usePick(job, ({ id: documentId, number, openLines: open }) => {

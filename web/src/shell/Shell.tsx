@@ -1,6 +1,6 @@
 import type { Person } from '@yosegi/contract';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
-import { Dialog, I18nProvider } from 'react-aria-components';
+import { I18nProvider } from 'react-aria-components';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -9,7 +9,6 @@ import { useSignedOut } from '../api/signedOut.ts';
 import { useScreenForScans } from '../scan/screens.ts';
 import { listenToWedge } from '../scan/wedge.ts';
 import { CompanyProvider, count } from '../ui/format.ts';
-import { DialogCard, Overlay } from '../ui/Modal.tsx';
 import { Notices } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
 import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
@@ -68,6 +67,7 @@ const Main = styled.main`min-height: 0; overflow: auto; outline: none;`;
 // Fetched when they are first asked for; Ctrl goes down before Ctrl K does.
 const palette = () => import('./Palette.tsx');
 const Palette = lazy(async () => ({ default: (await palette()).Palette }));
+const SignInAgain = lazy(async () => ({ default: (await import('./SignInAgain.tsx')).SignInAgain }));
 const KeysHelp = lazy(async () => ({ default: (await import('./KeysHelp.tsx')).KeysHelp }));
 
 /** The band of stations on top, whoever works here, and the page of the address. */
@@ -96,15 +96,7 @@ function Somebody({ person }: { person: Person | null }) {
   return (
     <PersonProvider value={last}>
       <Workplace initials={last.initials} name={last.name} />
-      {signedOut && (
-        <Overlay isOpen>
-          <DialogCard>
-            <Dialog aria-label="Sign in again">
-              <SignIn again />
-            </Dialog>
-          </DialogCard>
-        </Overlay>
-      )}
+      <Suspense>{signedOut && <SignInAgain />}</Suspense>
     </PersonProvider>
   );
 }

@@ -26,6 +26,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Lead, Muted } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** Fields that say beside themselves what is wrong with them. */
 const SHOWN = [
@@ -63,16 +64,20 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
   const reasons = (useQuestion('reasons', {}).data ?? []).filter((reason) => reason.usedFor === 'adjustment');
   const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<AdjustLine>('adjust');
   // Nothing is chosen for a person: the first of a list would be posted by every hurried hand.
-  const [reasonId, setReason] = useState('');
+  const screen = useTypedScreen('adjust.head');
+  const [reasonId, setReason] = useTyped(screen, 'reasonId', '');
   const [newReason, setNewReason] = useState<string | null>(null);
-  const [remark, setRemark] = useState('');
+  const [remark, setRemark] = useTyped(screen, 'remark', '');
   const adjust = useCommand(
     'adjust',
     (document) => {
       notify({ text: `${document.number}: ${count(lines.length, 'line')} adjusted.`, documentId: document.id });
       void go(`/stock/documents/${document.id}`);
     },
-    forget,
+    () => {
+      forget();
+      screen.forget();
+    },
   );
   const addReason = useCommand('createReason', (reason) => {
     setReason(String(reason.id));

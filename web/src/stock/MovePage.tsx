@@ -25,6 +25,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Faint, Lead, Muted } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** Fields that say beside themselves what is wrong with them. */
 const SHOWN = ['lines.*.quantity', 'lines.*.fromBinId', 'lines.*.toBinId', 'lines.*.lot', 'lines.*.serials'];
@@ -53,14 +54,18 @@ function Move({ stores }: { stores: readonly Store[] }) {
   const notify = useNotify();
   const shelves = shelfOptions(stores);
   const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<MoveLine>('move');
-  const [remark, setRemark] = useState('');
+  const screen = useTypedScreen('move.head');
+  const [remark, setRemark] = useTyped(screen, 'remark', '');
   const transfer = useCommand(
     'transfer',
     (document) => {
       notify({ text: `${document.number}: ${count(lines.length, 'line')} moved.`, documentId: document.id });
       void go(`/stock/documents/${document.id}`);
     },
-    forget,
+    () => {
+      forget();
+      screen.forget();
+    },
   );
   const [scannedFrom, setScannedFrom] = useState('');
   const add = (item: Item, scan?: ElementString) => {

@@ -1,5 +1,4 @@
 import type { PutRight } from '@yosegi/contract';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, useQuestion } from '../api/client.ts';
@@ -14,6 +13,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { When } from '../ui/When.tsx';
 
 const Entry = styled.article`
@@ -57,13 +57,17 @@ function One({ entry }: { entry: PutRight }) {
   const notify = useNotify();
   const mayOverride = useCan('override');
   const reasons = (useQuestion('reasons', {}).data ?? []).filter(({ usedFor }) => usedFor === 'adjustment');
-  const [reasonId, setReasonId] = useState('');
-  const [remark, setRemark] = useState('');
-  const settle = useCommand('settle', ({ document }) =>
-    notify({
-      text: document ? `${document.number} has put it right.` : 'It is taken off the list.',
-      ...(document ? { documentId: document.id } : {}),
-    }),
+  const screen = useTypedScreen(`put-right.${entry.id}`);
+  const [reasonId, setReasonId] = useTyped(screen, 'reasonId', '');
+  const [remark, setRemark] = useTyped(screen, 'remark', '');
+  const settle = useCommand(
+    'settle',
+    ({ document }) =>
+      notify({
+        text: document ? `${document.number} has put it right.` : 'It is taken off the list.',
+        ...(document ? { documentId: document.id } : {}),
+      }),
+    screen.forget,
   );
   const params = { id: entry.id };
   const amount = (text: string) => format.quantity(text, entry.unit, entry.decimals);

@@ -27,6 +27,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { EmptyState } from '../ui/States.tsx';
 import { Tick } from '../ui/Tick.tsx';
 import { Lead, Push } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 interface ValueLine {
   readonly key: number;
@@ -42,7 +43,8 @@ export function RevaluePage() {
   const notify = useNotify();
   const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<ValueLine>('revalue');
   const [asStandard, setAsStandard] = useState(false);
-  const [remark, setRemark] = useState('');
+  const screen = useTypedScreen('revalue.head');
+  const [remark, setRemark] = useTyped(screen, 'remark', '');
   const read = lines.map(readValue);
   const difference = add(0 as Money, ...read.map((line) => line.difference));
   const faulty = read.some(({ error }) => error);
@@ -52,7 +54,10 @@ export function RevaluePage() {
       notify({ text: `${document.number}: ${count(lines.length, 'item')} valued anew.`, documentId: document.id });
       void go(`/stock/documents/${document.id}`);
     },
-    forget,
+    () => {
+      forget();
+      screen.forget();
+    },
   );
   const post = () => {
     if (faulty || lines.length === 0 || revalue.isPending) return;

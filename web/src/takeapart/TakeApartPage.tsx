@@ -26,6 +26,7 @@ import { shelfOptions } from '../ui/shelves.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 import { asWentIn, partOf, readable, reckonApart, type Typed } from './reckonApart.ts';
 
@@ -108,11 +109,16 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   const mayOverride = useCan('override');
   const stores = useQuestion('stores', {});
   const shelves = shelfOptions(stores.data ?? []);
-  const [quantity, setQuantity] = useState('1');
-  const [binId, setBinId] = useState(String(plan.bins[0]?.binId ?? item.homeBinId ?? shelves[0]?.[0] ?? ''));
-  const [leftover, setLeftover] = useState<Leftover>('written-off');
-  const [remark, setRemark] = useState('');
-  const [typed, setTyped] = useState<ReadonlyMap<number, Typed>>(new Map());
+  const screen = useTypedScreen(`apart.${item.id}`);
+  const [quantity, setQuantity] = useTyped(screen, 'quantity', '1');
+  const [binId, setBinId] = useTyped(
+    screen,
+    'binId',
+    String(plan.bins[0]?.binId ?? item.homeBinId ?? shelves[0]?.[0] ?? ''),
+  );
+  const [leftover, setLeftover] = useTyped<Leftover>(screen, 'leftover', 'written-off');
+  const [remark, setRemark] = useTyped(screen, 'remark', '');
+  const [typed, setTyped] = useTyped<ReadonlyMap<number, Typed>>(screen, 'typed', new Map());
   const [overriding, setOverriding] = useState(false);
   const [lot, setLot] = useAddress('lot');
   const [serials, setSerials] = useAddress('serials');
@@ -120,11 +126,15 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   const unit: TypedTrack = { ...NOTHING_TYPED, lot, serials };
   const reckoning = useMemo(() => reckonApart(plan, quantity, typed, leftover), [plan, quantity, typed, leftover]);
   const { faults, rows, value, writtenOff } = reckoning;
-  const apart = useCommand('takeApart', (document) => {
-    setTyped(new Map());
-    setOverriding(false);
-    notify({ text: `${document.number}: ${quantity} × ${item.name} is back in parts.`, documentId: document.id });
-  });
+  const apart = useCommand(
+    'takeApart',
+    (document) => {
+      setTyped(new Map());
+      setOverriding(false);
+      notify({ text: `${document.number}: ${quantity} × ${item.name} is back in parts.`, documentId: document.id });
+    },
+    screen.forget,
+  );
   const problem = problemOf(apart.error);
   const post = (override?: { reason: string }) => {
     if (faults.size > 0 || apart.isPending) return;

@@ -19,6 +19,7 @@ import { Answer } from '../ui/States.tsx';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 interface Filter {
   readonly itemId?: number;
@@ -229,14 +230,21 @@ function Holding({
   const notify = useNotify();
   const mayRelease = useCan('release');
   const reasons = (useQuestion('reasons', {}).data ?? []).filter((reason) => reason.usedFor === 'hold');
-  const [reasonId, setReason] = useState('');
-  const [remark, setRemark] = useState('');
-  const hold = useCommand('hold', ({ held }) => {
-    notify({ text: `${count(held, one)} held. Nothing takes ${held === 1 ? 'it' : 'them'} until an owner releases.` });
-    setReason('');
-    setRemark('');
-    onDone();
-  });
+  const screen = useTypedScreen('hold');
+  const [reasonId, setReason] = useTyped(screen, 'reasonId', '');
+  const [remark, setRemark] = useTyped(screen, 'remark', '');
+  const hold = useCommand(
+    'hold',
+    ({ held }) => {
+      notify({
+        text: `${count(held, one)} held. Nothing takes ${held === 1 ? 'it' : 'them'} until an owner releases.`,
+      });
+      setReason('');
+      setRemark('');
+      onDone();
+    },
+    screen.forget,
+  );
   const release = useCommand('release', ({ released }) => {
     notify({ text: `${count(released, one)} released.` });
     onDone();

@@ -30,8 +30,12 @@ it('the newest of several wins, and what is very old is let go', () => {
   takeOver(new Set());
   expect(keptOf('move')).toBe('new');
   expect(keptOf('count')).toBeUndefined();
+  // What is typed here goes before what is newer elsewhere, which waits for its turn.
   keep('move', 'mine');
-  byTab('fourth', 'move', 'older', Date.now() - 1000);
+  byTab('fourth', 'move', 'theirs', Date.now() + 1000);
   takeOver(new Set());
   expect(keptOf('move')).toBe('mine');
+  forgetKept('move');
+  takeOver(new Set());
+  expect(keptOf('move')).toBe('theirs');
 });

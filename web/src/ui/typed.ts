@@ -76,16 +76,21 @@ async function hold(locks: LockManager): Promise<void> {
   }
 }
 
-/** Takes over what tabs other than these kept, the newest of each. */
+/** Takes over what tabs other than these kept, the newest of each; what is typed here goes before all of it. */
 export function takeOver(open: ReadonlySet<string>): void {
-  for (const name of Object.keys(localStorage).filter((one) => one.startsWith(KEPT))) {
-    const [of = '', ...steps] = name.slice(KEPT.length).split('.');
-    const text = localStorage.getItem(name);
-    if (text === null || of === tab() || open.has(of)) continue;
+  const left = Object.keys(localStorage)
+    .filter((name) => name.startsWith(KEPT))
+    .map((name) => {
+      const [of = '', ...steps] = name.slice(KEPT.length).split('.');
+      const text = localStorage.getItem(name) ?? '{}';
+      return { name, of, key: steps.join('.'), text, at: (JSON.parse(text) as Partial<Kept>).at ?? 0 };
+    })
+    .filter(({ of }) => of !== tab() && !open.has(of))
+    .sort((one, other) => other.at - one.at);
+  for (const { name, key, text, at } of left) {
+    const isStale = Date.now() - at > STALE;
+    if (!isStale && localStorage.getItem(nameOf(key)) !== null) continue;
     localStorage.removeItem(name);
-    const { at } = JSON.parse(text) as Kept;
-    const mine = localStorage.getItem(nameOf(steps.join('.')));
-    const isNewest = mine === null || (JSON.parse(mine) as Kept).at < at;
-    if (isNewest && Date.now() - at < STALE) localStorage.setItem(nameOf(steps.join('.')), text);
+    if (!isStale) localStorage.setItem(nameOf(key), text);
   }
 }

@@ -90,9 +90,10 @@ export function useRecordForm<R extends Versioned, T extends FieldValues, Body>(
     if (dirty && !posted.current) keep(keptAs, { ...over, typed });
     else forgetKept(keptAs);
   });
-  useUnsaved(asks.name, dirty, () => {
-    forgetKept(keptAs);
+  const settle = useUnsaved(asks.name, dirty, () => {
     posted.current = true;
+    settle();
+    forgetKept(keptAs);
     form.reset(now.base as DefaultValues<T>);
   });
   const shown = useRef(shownAt);
@@ -135,6 +136,7 @@ export function useRecordForm<R extends Versioned, T extends FieldValues, Body>(
     /** What is typed was saved, as this version. */
     saved: ({ version }: Versioned) => {
       posted.current = true;
+      settle();
       forgetKept(keptAs);
       setOver({ base: form.getValues(), version });
     },
