@@ -1,6 +1,6 @@
-import { paperColumns, paperSizes } from '@yosegi/core/people';
+import { isCurrency, isLocale, paperColumns, paperSizes, SETUP_STEPS } from '@yosegi/core/people';
 import { z } from 'zod';
-import { Id, Name, route, Version } from './common.ts';
+import { Id, IdParams, Name, route, Version } from './common.ts';
 import { roles } from './rights.ts';
 
 export const Person = z.object({ id: Id, name: z.string(), initials: z.string(), role: z.enum(roles) });
@@ -13,6 +13,10 @@ export const Company = z.object({
   /** As orders print it. */
   address: z.string(),
   email: z.string(),
+  /** Days of the week on which it works; Monday is 1. */
+  workDays: z.array(z.number().int()),
+  /** The step of its set-up that is next; null once it is over. */
+  setupStep: z.number().int().nullable(),
   /** How papers for customers look. */
   papers: z.object({
     size: z.enum(paperSizes),
@@ -25,6 +29,16 @@ export const Company = z.object({
   version: Version,
 });
 export type Company = z.infer<typeof Company>;
+
+/** Somebody who works here, also when they may not sign in any more. */
+export const Worker = Person.extend({ active: z.boolean(), version: Version });
+export type Worker = z.infer<typeof Worker>;
+export const WorkerInput = z.object({
+  name: Name,
+  initials: z.string().trim().min(1).max(3),
+  role: z.enum(roles),
+  active: z.boolean().default(true),
+});
 
 const Session = z.object({ person: Person.nullable(), company: Company });
 export type Session = z.infer<typeof Session>;
@@ -64,9 +78,49 @@ export const peopleRoutes = {
       name: Name,
       address: z.string().trim().max(500),
       email: z.union([z.literal(''), z.email().max(200)]),
+      /** What is left out stays as it is. */
+      currency: z.string().trim().refine(isCurrency, 'Enter the three letters of a currency, like EUR.').optional(),
+      locale: z.string().trim().refine(isLocale, 'Enter a language and a country, like en-GB.').optional(),
+      workDays: z.array(z.number().int().min(1).max(7)).min(1).max(7).optional(),
       version: Version,
     }),
     response: Company,
+  }),
+  setUp: route({
+    method: 'PUT',
+    path: '/api/company/setup',
+    tag: 'People',
+    right: 'set-up',
+    summary: 'Go on to a step of the set-up, or end it',
+    body: z.object({ step: z.number().int().min(1).max(SETUP_STEPS).nullable() }),
+    response: Company,
+  }),
+  workers: route({
+    method: 'GET',
+    path: '/api/workers',
+    tag: 'People',
+    right: 'set-up',
+    summary: 'Everyone who works here or did',
+    response: z.array(Worker),
+  }),
+  createWorker: route({
+    method: 'POST',
+    path: '/api/workers',
+    tag: 'People',
+    right: 'set-up',
+    summary: 'Add somebody who works here',
+    body: WorkerInput,
+    response: Worker,
+  }),
+  updateWorker: route({
+    method: 'PUT',
+    path: '/api/workers/:id',
+    tag: 'People',
+    right: 'set-up',
+    summary: 'Change what somebody is called or may do, or let them sign in no more',
+    params: IdParams,
+    body: WorkerInput.extend({ version: Version }),
+    response: Worker,
   }),
   updatePapers: route({
     method: 'PUT',

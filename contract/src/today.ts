@@ -55,6 +55,12 @@ export const Found = z.object({
   name: z.string(),
   /** The item whose tile stands for it; null for documents. */
   tile: z.string().nullable(),
+  /** Of a definition what it is for; of a build or an order how it stands; null for all else. */
+  state: z.string().nullable(),
+  /** Whether anything is still to be done with it. */
+  open: z.boolean(),
+  /** Of an item what is in stock, of a build how many it makes; null for all else. */
+  stock: z.object({ quantity: Decimal, unit: z.string() }).nullable(),
 });
 export type Found = z.infer<typeof Found>;
 

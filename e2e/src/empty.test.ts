@@ -16,7 +16,7 @@ test.describe('a company that has just begun', () => {
     ['/cover', 'Is there enough?'],
     ['/build', 'No build is open'],
     ['/pick', 'Nothing to pick'],
-    ['/take-apart', 'Choose a product on the left'],
+    ['/take-apart', 'Nothing made here is on hand'],
     ['/stock/items', 'Add your first item'],
     ['/stock/places', 'Add your first store'],
     ['/stock/counts', 'No count is open'],

@@ -22,20 +22,25 @@ export class Application {
   ) {}
 
   /**
-   * @param business the demo business, or a company that has just begun with one owner and nothing else
+   * @param business the demo business, or a company with one owner and nothing else, or the same as it begins
    * @param locale how the company writes numbers and days
    */
-  static async start(browser: Browser, business: 'demo' | 'empty' = 'demo', locale = 'en-GB'): Promise<Application> {
+  static async start(
+    browser: Browser,
+    business: 'demo' | 'empty' | 'new' = 'demo',
+    locale = 'en-GB',
+  ): Promise<Application> {
     const folder = mkdtempSync(join(tmpdir(), 'yosegi-e2e-'));
     const file = join(folder, 'yosegi.sqlite');
     if (business === 'demo') copyFileSync(await demoOnce(), file);
     const database = await Database.open(file);
-    if (business === 'empty') {
+    if (business !== 'demo') {
       await migrate(database);
       await ensureCompany(database, {
         name: 'New company',
         currency: 'EUR',
         locale,
+        ...(business === 'new' ? { setUp: true as const } : {}),
         people: [{ name: 'Mo Okafor', initials: 'MO', role: 'owner' }],
       });
     } else if (locale !== 'en-GB') {

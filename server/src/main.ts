@@ -18,7 +18,8 @@ export async function serve(config: Config): Promise<void> {
   await ensureCompany(database, {
     name: 'My company',
     currency: 'EUR',
-    locale: 'en',
+    locale: 'en-GB',
+    setUp: true,
     people: [{ name: 'Owner', initials: 'OW', role: 'owner' }],
   });
   const webRoot = fileURLToPath(new URL('../../web/dist', import.meta.url));

@@ -48,6 +48,11 @@ describe('lists', () => {
       ['item', 'NUT'],
       ['definition', 'NUT'],
     ]);
+    expect(found.filter(({ code }) => code === 'B-0001')).toMatchObject([
+      { kind: 'build', state: 'planned', open: true, stock: { quantity: '1', unit: 'each' } },
+    ]);
+    // An item, its definition and its builds stand together, before the next item.
+    expect(found.slice(0, 4).map(({ kind }) => kind)).toEqual(['item', 'definition', 'build', 'item']);
     expect((await server.call(api.find, { query: { q: 'B-0001' } }))[0]).toMatchObject({
       kind: 'build',
       name: 'The NUT',

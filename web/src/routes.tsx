@@ -1,4 +1,5 @@
 import { createBrowserRouter, Navigate } from 'react-router';
+import { Begin } from './shell/Begin.tsx';
 import { NotThere } from './shell/NotThere.tsx';
 import { part } from './shell/part.ts';
 import { Shell } from './shell/Shell.tsx';
@@ -15,7 +16,7 @@ export const router = createBrowserRouter([
         // What breaks inside the band leaves the band.
         errorElement: <NotThere broken />,
         children: [
-          { index: true, element: <Navigate to="/today" replace /> },
+          { index: true, element: <Begin /> },
           { path: 'today', lazy: part(() => import('./today/TodayPage.tsx'), 'TodayPage') },
           {
             path: 'define/faults',
@@ -29,6 +30,8 @@ export const router = createBrowserRouter([
             path: 'define/:id?',
             lazy: part(() => import('./definitions/DefinePage.tsx'), 'DefinePage'),
           },
+          { path: 'company', lazy: part(() => import('./people/CompanyPage.tsx'), 'CompanyPage') },
+          { path: 'set-up', lazy: part(() => import('./people/SetUpPage.tsx'), 'SetUpPage') },
           { path: 'cover', lazy: part(() => import('./coverage/CoverPage.tsx'), 'CoverPage') },
           {
             path: 'orders/customers/:id?',

@@ -17,6 +17,11 @@ export const meantProblems = {
     title: 'Unknown line',
     detail: () => 'This line is not part of the record. Reload and try again.',
   },
+  'last-owner': {
+    status: 422,
+    title: 'The last owner',
+    detail: () => 'Somebody has to be the owner. Make another person an owner first.',
+  },
   'unknown-choice': { status: 422, title: 'Unknown choice', detail: () => 'This choice does not exist any more.' },
   'not-found': { status: 404, title: 'Not found', detail: () => 'There is nothing here. It may have been removed.' },
   'code-taken': {

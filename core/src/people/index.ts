@@ -48,3 +48,25 @@ export type PaperSize = (typeof paperSizes)[number];
 /** What papers for customers may show of a line beside its name and quantity. */
 export const paperColumns = ['tile', 'code', 'price', 'day'] as const;
 export type PaperColumn = (typeof paperColumns)[number];
+
+/** Steps in which a new company is set up: itself, its people, its places, its items, its first definition. */
+export const SETUP_STEPS = 5;
+
+/** Whether it is the code of a currency that amounts can be shown in (ISO 4217). */
+export const isCurrency = (code: string) => Intl.supportedValuesOf('currency').includes(code);
+
+/** Whether numbers and days can be written in this language (BCP 47). */
+export function isLocale(tag: string): boolean {
+  try {
+    return Intl.NumberFormat.supportedLocalesOf(tag).length === 1;
+  } catch {
+    return false;
+  }
+}
+
+/** The first letters of a name's first and last word: MO for Mo Okafor. */
+export function initialsOf(name: string): string {
+  const words = name.trim().split(/\s+/u);
+  const letters = [words[0], words.length > 1 ? words.at(-1) : undefined].map((word) => [...(word ?? '')][0] ?? '');
+  return letters.join('').toUpperCase();
+}

@@ -65,6 +65,7 @@ export const refusals = {
   'unknown-bin': NONE,
   'unknown-line': NONE,
   'unknown-choice': NONE,
+  'last-owner': NONE,
   'not-found': NONE,
   'code-taken': { code: 'text', by: 'text', id: 'number?' },
   'stale-save': { current: 'record' },

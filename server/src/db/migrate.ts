@@ -58,6 +58,8 @@ export interface CompanyStart {
   readonly name: string;
   readonly currency: string;
   readonly locale: string;
+  /** Begins with its set-up, which a business that is made whole does without. */
+  readonly setUp?: true;
   readonly people: readonly { name: string; initials: string; role: 'owner' | 'bench' }[];
 }
 
@@ -67,7 +69,7 @@ export function ensureCompany(database: Database, start: CompanyStart): Promise<
     if (await tx.one('SELECT 1 FROM company')) return false;
     const { name, currency, locale } = start;
     const cookie_secret = randomBytes(32).toString('base64');
-    await tx.insert('company', { id: 1, name, currency, locale, cookie_secret });
+    await tx.insert('company', { id: 1, name, currency, locale, cookie_secret, setup_step: start.setUp ? 1 : null });
     await tx.insertMany(
       'person',
       start.people.map((person) => ({ ...person })),

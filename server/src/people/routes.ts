@@ -6,6 +6,7 @@ import type { Reader } from '../db/database.ts';
 import { newestMigration } from '../db/open.ts';
 import { activePerson, toPerson } from '../db/people.ts';
 import { updateVersioned } from '../db/versions.ts';
+import { createWorker, listWorkers, updateWorker } from './workers.ts';
 
 export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
   async health({ db }) {
@@ -19,11 +20,23 @@ export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
   },
 
   async updateCompany({ tx, body, changed }) {
-    const { version, ...values } = body;
+    const { version, workDays, ...rest } = body;
+    const days = workDays && JSON.stringify([...new Set(workDays)].sort());
+    const values = { ...rest, ...(days ? { work_days: days } : {}) };
     await updateVersioned(tx, 'company', 1, version, values, () => companyOf(tx));
     changed('places');
     return companyOf(tx);
   },
+
+  async setUp({ tx, body, changed }) {
+    await tx.models.company.update({ setup_step: body.step }, { where: { id: 1 } });
+    changed('places');
+    return companyOf(tx);
+  },
+
+  workers: ({ db }) => listWorkers(db),
+  createWorker: (command) => createWorker(command, command.body),
+  updateWorker: (command) => updateWorker(command, command.params.id, command.body),
 
   async updatePapers({ tx, body, changed }) {
     const values = {
@@ -61,5 +74,6 @@ export async function companyOf(db: Reader): Promise<Company> {
     columns: JSON.parse(row.paper_columns) as Company['papers']['columns'],
     logo: logo?.hash ?? null,
   };
-  return { name, currency, locale, address, email, papers, version };
+  const workDays = JSON.parse(row.work_days) as number[];
+  return { name, currency, locale, address, email, workDays, setupStep: row.setup_step, papers, version };
 }

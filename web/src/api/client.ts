@@ -52,6 +52,8 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   itemCounts: ['items', 'stock', 'builds'],
   stores: ['places'],
   session: ['places'],
+  people: ['places'],
+  workers: ['places'],
   definitions: ['definitions', 'stock'],
   products: ['definitions', 'items', 'stock', 'builds', 'orders'],
   definition: ['definitions', 'items', 'stock', 'builds'],

@@ -6,10 +6,11 @@ import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
-import { Answer, EmptyState } from '../ui/States.tsx';
+import { Answer } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
 import { Late } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { Bench } from './Bench.tsx';
 import { BuildSheet } from './BuildSheet.tsx';
 import { PlanForm } from './PlanForm.tsx';
 
@@ -23,6 +24,7 @@ export function BuildPage() {
   const [state, setState] = useAddress('state', 'open');
   const planning = search.get('plan');
   const list = useQuestion('builds', { query: { state: state as Shown, q, limit: 200 } }, { keep: true });
+  const open = useQuestion('builds', { query: { state: 'open', limit: 200 } });
   return (
     <Three $margin={false}>
       <Strip>
@@ -66,22 +68,20 @@ export function BuildPage() {
       {id ? (
         <Build key={id} id={Number(id)} />
       ) : (
-        <Sheet>
-          {planning !== null ? (
-            <PlanForm
-              itemId={Number(planning) || null}
-              purpose={search.get('purpose') === 'rework' ? 'rework' : 'build'}
-            />
-          ) : (
-            <EmptyState
-              title={list.data?.rows.length ? 'Choose a build on the left' : 'No build is open'}
-              action={<LinkButton to="/cover">Ask Cover what can be made</LinkButton>}
-            >
-              A build turns parts into a product. Plan one here, from its bill of materials or from Cover; its parts are
-              promised from then on.
-            </EmptyState>
-          )}
-        </Sheet>
+        <Answer of={open}>
+          {({ rows }) =>
+            planning === null ? (
+              <Bench rows={rows} />
+            ) : (
+              <Sheet>
+                <PlanForm
+                  itemId={Number(planning) || null}
+                  purpose={search.get('purpose') === 'rework' ? 'rework' : 'build'}
+                />
+              </Sheet>
+            )
+          }
+        </Answer>
       )}
     </Three>
   );

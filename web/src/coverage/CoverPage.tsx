@@ -21,6 +21,7 @@ import { useAddress } from '../ui/useAddress.ts';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
 import { Components } from './Components.tsx';
 import { PlanBar } from './PlanBar.tsx';
+import { Promised } from './Promised.tsx';
 import { useCoverage } from './useCoverage.ts';
 import { type SnapshotItem, type Want, wantsOf, wantText } from './want.ts';
 
@@ -127,10 +128,7 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
       <AnswerPane>
         <AnswerBody>
           {wants.length === 0 ? (
-            <EmptyState title="Is there enough?">
-              Add one or several products on the left. Their components are added up, and you see at once how many can
-              be made now, what is short, and when everything is whole. From the answer you plan the builds.
-            </EmptyState>
+            <Promised />
           ) : refused !== null ? (
             <EmptyState title="This cannot be worked out">{refused}</EmptyState>
           ) : (

@@ -3,23 +3,21 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { UnitsCard } from '../items/index.ts';
-import { CompanyForm } from '../people/index.ts';
 import { useCan } from '../shell/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { KeyValue, Scroll } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Lead, Muted } from '../ui/text.ts';
+import { Inline, NewStore } from './NewStore.tsx';
 import { StoreForm } from './StoreForm.tsx';
 
 const Cards = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(370px, 1fr)); gap: 16px; margin-top: 16px; align-items: start;`;
 const Card = styled.section`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 14px 16px; border-radius: 2px;`;
-const Inline = styled.form`display: grid; grid-template-columns: 1fr 1fr auto; gap: 8px; align-items: end; margin-top: 10px;`;
 
-/** Stores, their bins in walking order, the company, units, and labour rates. */
+/** Stores, their bins in walking order, units, and labour rates. */
 export function PlacesPage() {
   const stores = useQuestion('stores', {});
   const maySetUp = useCan('set-up');
@@ -51,12 +49,6 @@ export function PlacesPage() {
                   <NewStore />
                 </Card>
               )}
-              {maySetUp && (
-                <Card>
-                  <h2>The company</h2>
-                  <CompanyForm />
-                </Card>
-              )}
               <Card>
                 <h2>Units</h2>
                 <UnitsCard maySetUp={maySetUp} />
@@ -85,32 +77,6 @@ function StoreFacts({ store }: { store: Store }) {
           <KeyValue key={bin.id}>{bin.code}</KeyValue>
         ))}
     </>
-  );
-}
-
-function NewStore() {
-  const notify = useNotify();
-  const [code, setCode] = useState('');
-  const [name, setName] = useState('');
-  const create = useCommand('createStore', (store) => {
-    notify({ text: `${store.name} is added. Give it bins.` });
-    setCode('');
-    setName('');
-  });
-  return (
-    <Inline
-      onSubmit={(event) => {
-        event.preventDefault();
-        create.mutate({ body: { code, name } });
-      }}
-    >
-      <Field label="Code" value={code} onChange={setCode} error={problemAt(create.error, 'code')} />
-      <Field label="Name" value={name} onChange={setName} error={problemAt(create.error, 'name')} />
-      <Button type="submit" isDisabled={code.trim() === '' || name.trim() === ''} busy={create.isPending}>
-        Add
-      </Button>
-      <ProblemBox error={create.error} shownAt={['code', 'name']} />
-    </Inline>
   );
 }
 

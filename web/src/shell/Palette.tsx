@@ -1,9 +1,21 @@
 import type { Found } from '@yosegi/contract';
 import { type KeyboardEvent, useDeferredValue, useEffect, useState } from 'react';
-import { Autocomplete, Dialog, Input, Menu, MenuItem, Modal, ModalOverlay, SearchField } from 'react-aria-components';
+import {
+  Autocomplete,
+  Dialog,
+  Header,
+  Input,
+  Menu,
+  MenuItem,
+  MenuSection,
+  Modal,
+  ModalOverlay,
+  SearchField,
+} from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
+import { type Format, useFormat } from '../ui/format.ts';
 import { Tile } from '../ui/Tile.tsx';
 
 const Overlay = styled(
@@ -21,6 +33,8 @@ const Entry = styled(MenuItem)`
   small { color: var(--ink-2); }
   &[data-focused] { background: var(--coming-wash); box-shadow: inset 4px 0 var(--honey); }
 `;
+const Part = styled(MenuSection)`& + & { border-top: 1px solid var(--line-soft); margin-top: 4px; padding-top: 4px; }`;
+const Heading = styled(Header)`padding: 8px 10px 2px; font-size: 12px; color: var(--ink-2);`;
 const Nothing = styled.div`padding: 14px 16px; color: var(--ink-2);`;
 
 interface Target {
@@ -66,6 +80,7 @@ const places: readonly Target[] = [
   ['/devices/printer', 'Label printer'],
   ['/devices/mailbox', 'Suppliers’ mailbox'],
   ['/stock/in-out', 'Import or export'],
+  ['/company', 'Company and people'],
   ['/define/replace', 'Replace a part'],
   ['/define/faults', 'Definitions to put right'],
 ].map(([to = '', title = '']) => ({ key: to, to, tile: null, title, hint: 'go' }));
@@ -81,17 +96,51 @@ const pathOf: Record<Found['kind'], (id: number) => string> = {
   supplier: (id) => `/buying/suppliers/${id}`,
   document: (id) => `/stock/documents/${id}`,
 };
-const hints: Record<Found['kind'], string> = {
-  item: 'item',
-  definition: 'bill of materials',
-  build: 'build',
-  order: 'order',
-  parcel: 'parcel of an order',
-  customer: 'customer',
-  purchase: 'purchase order',
-  supplier: 'supplier',
-  document: 'document',
+/** Under which heading it stands where it is no part of an item. */
+const headings: Partial<Record<Found['kind'], string>> = {
+  order: 'Customers’ orders',
+  parcel: 'Parcels',
+  customer: 'Customers',
+  purchase: 'Purchase orders',
+  supplier: 'Suppliers',
+  document: 'Documents',
 };
+const purposes: Readonly<Record<string, string>> = {
+  build: 'bill of materials',
+  rework: 'rework',
+  record: 'for the record',
+};
+
+function targetOf(found: Found, format: Format): Target {
+  const { kind, id, code, name, state, stock, tile } = found;
+  const amount = stock && format.quantity(stock.quantity, stock.unit, 3);
+  const shared = { key: `${kind}${id}`, to: pathOf[kind](id), tile: kind === 'item' ? tile : null };
+  if (kind === 'item') return { ...shared, title: `${name} · ${code}`, hint: `item, ${amount} in stock` };
+  if (kind === 'definition') return { ...shared, title: `${name} · ${code}`, hint: purposes[state ?? ''] ?? '' };
+  if (kind === 'build') return { ...shared, title: `${code} · ${amount} × ${name}`, hint: said(state) };
+  return { ...shared, title: kind === 'document' ? code : `${name} · ${code}`, hint: said(state) };
+}
+
+const said = (state: string | null) => state?.replaceAll('-', ' ') ?? '';
+
+interface Section {
+  readonly title: string;
+  /** An item says by itself what it is. */
+  readonly isThing: boolean;
+  readonly targets: readonly Target[];
+}
+
+/** What was found, thing by thing as it came: an item with all that is its own, everything else after its kind. */
+function sectionsOf(found: readonly Found[], format: Format): Section[] {
+  const sections = new Map<string, { isThing: boolean; targets: Target[] }>();
+  for (const one of found) {
+    const title = headings[one.kind] ?? one.name;
+    const section = sections.get(title) ?? { isThing: !(one.kind in headings), targets: [] };
+    section.targets.push(targetOf(one, format));
+    sections.set(title, section);
+  }
+  return [...sections].map(([title, section]) => ({ title, ...section }));
+}
 
 /** Ctrl K: finds any item, build, definition or document, and goes to any station. */
 export function Palette({ onClose }: { onClose: () => void }) {
@@ -112,17 +161,13 @@ function Search({ onClose }: { onClose: () => void }) {
   const asked = useDeferredValue(text.trim());
   const found = useQuestion('find', { query: { q: asked } }, { enabled: asked !== '', keep: true });
   const matching = places.filter((place) => place.title.toLowerCase().includes(asked.toLowerCase()));
-  const records = asked === '' ? [] : (found.data ?? []);
-  const targets: Target[] = [
-    ...(asked === '' ? places : matching),
-    ...records.map((record) => ({
-      key: `${record.kind}${record.id}`,
-      to: pathOf[record.kind](record.id),
-      tile: record.tile,
-      title: record.kind === 'document' ? record.code : `${record.name} · ${record.code}`,
-      hint: hints[record.kind],
-    })),
+  const format = useFormat();
+  const going = asked === '' ? places : matching;
+  const sections = [
+    ...(going.length > 0 ? [{ title: 'Go to', isThing: false, targets: going }] : []),
+    ...sectionsOf(asked === '' ? [] : (found.data ?? []), format),
   ];
+  const targets = sections.flatMap((section) => section.targets);
   const open = (target: Target | undefined) => {
     if (!target) return;
     void go(target.to);
@@ -137,6 +182,12 @@ function Search({ onClose }: { onClose: () => void }) {
     open(targets[0]);
   }, [hurried, settled]);
   const enter = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key === 'Escape') {
+      // One is enough, also with something typed.
+      event.stopPropagation();
+      onClose();
+      return;
+    }
     if (event.key !== 'Enter') return;
     // What is marked while the answer is still coming belongs to an older question.
     if (settled && event.currentTarget.getAttribute('aria-activedescendant')) return;
@@ -155,12 +206,17 @@ function Search({ onClose }: { onClose: () => void }) {
         onAction={(key) => open(targets.find((known) => known.key === key))}
         renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : 'Nothing is called like that.'}</Nothing>}
       >
-        {targets.map((target) => (
-          <Entry key={target.key} id={target.key} textValue={target.title}>
-            {target.tile ? <Tile code={target.tile} size={26} /> : <span aria-hidden>→</span>}
-            <span>{target.title}</span>
-            <small>{target.hint}</small>
-          </Entry>
+        {sections.map((section) => (
+          <Part key={section.title} id={section.title} aria-label={section.title}>
+            {section.isThing ? null : <Heading>{section.title}</Heading>}
+            {section.targets.map((target) => (
+              <Entry key={target.key} id={target.key} textValue={target.title}>
+                {target.tile ? <Tile code={target.tile} size={26} /> : <span aria-hidden>→</span>}
+                <span>{target.title}</span>
+                <small>{target.hint}</small>
+              </Entry>
+            ))}
+          </Part>
         ))}
       </List>
     </Autocomplete>

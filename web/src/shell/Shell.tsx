@@ -16,6 +16,7 @@ import { LeaveGuard } from './LeaveGuard.tsx';
 import { Logo } from './Logo.tsx';
 import { usePartMissing } from './part.ts';
 import { PersonProvider } from './person.ts';
+import { SetUpNotice } from './SetUpNotice.tsx';
 import { SignIn } from './SignIn.tsx';
 import { useScrolls } from './scrolls.ts';
 import { useHeadingFocus } from './useHeadingFocus.ts';
@@ -172,6 +173,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
             </Who>
           </Side>
         </Band>
+        <SetUpNotice />
         {partMissing && <Lost role="status">This screen cannot be fetched just now. Trying again…</Lost>}
         {!heard && <Lost role="status">The connection is lost; figures may be old. Trying to reconnect…</Lost>}
       </div>

@@ -10,6 +10,7 @@ const DO = [
   { id: 'put-right', name: 'Put right', hint: 'what was posted wrongly', to: '/stock/put-right' },
 ];
 const SET_UP = [
+  { id: 'company', name: 'Company and people', hint: 'currency, language, who may do what', to: '/company' },
   { id: 'places', name: 'Places and units', hint: 'stores, bins, units, labour rates', to: '/stock/places' },
   { id: 'in-out', name: 'In and out', hint: 'files of items and more', to: '/stock/in-out' },
 ];

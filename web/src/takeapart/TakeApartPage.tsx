@@ -28,6 +28,7 @@ import { Faint, Lead, Muted, Push } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
+import { OnHand } from './OnHand.tsx';
 import { asWentIn, partOf, readable, reckonApart, type Typed } from './reckonApart.ts';
 
 /** Fields that say beside themselves what is wrong with them. */
@@ -77,10 +78,7 @@ export function TakeApartPage() {
           {picker}
         </Ask>
         <AnswerPane>
-          <EmptyState title="Choose a product on the left">
-            Its parts come back by their take-apart shares. You say for each what is good, damaged or missing; the value
-            is split to the last cent.
-          </EmptyState>
+          <OnHand />
         </AnswerPane>
       </AskAnswer>
     );

@@ -1,15 +1,15 @@
-import type { BuildRow, Today } from '@yosegi/contract';
+import type { Today } from '@yosegi/contract';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { StartButton } from '../builds/index.ts';
+import { comes, Job, JobLane, Lane, StartButton } from '../builds/index.ts';
 import { Outlook } from '../orders/index.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { count, type Format, useFormat } from '../ui/format.ts';
+import { count, useFormat } from '../ui/format.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint, Late, Lead, Muted } from '../ui/text.ts';
+import { Faint, Lead, Muted } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
 
 const Page = styled.div`
@@ -18,14 +18,6 @@ const Page = styled.div`
 `;
 const Left = styled.section`padding: 20px 24px 60px; overflow: auto;`;
 const Right = styled.aside`background: var(--birch); border-left: 1px solid var(--line); padding: 20px 22px; overflow: auto;`;
-const Lane = styled.section`margin-top: 16px; h2 { display: flex; gap: 10px; align-items: baseline; } h2 span { font: 400 13px var(--text); color: var(--ink-2); }`;
-const Job = styled.article<{ $edge: string }>`
-  display: grid; grid-template-columns: 40px minmax(0, 1.4fr) minmax(0, 1.1fr) 118px 132px; gap: 14px; align-items: center; background: var(--sheet);
-  border: 1px solid var(--line-soft); border-left: 5px solid var(--${({ $edge }) => $edge}); padding: 8px 12px; margin-top: 7px; border-radius: 2px; line-height: 1.25;
-  a { color: inherit; text-decoration: none; } a:hover b { text-decoration: underline; }
-  > :last-child { justify-self: end; }
-  @media (max-width: 700px) { grid-template-columns: 40px 1fr; > :last-child { grid-column: 2; justify-self: start; } > :nth-child(n + 3) { grid-column: 2; } }
-`;
 const Glance = styled.p`padding: 7px 0; border-bottom: 1px solid var(--line); a { color: inherit; }`;
 const Hold = styled.div`
   display: grid; grid-template-columns: 34px minmax(0, 1fr) auto; gap: 12px; padding: 9px 0; border-bottom: 1px solid var(--line); align-items: center; line-height: 1.25;
@@ -130,10 +122,6 @@ function Board({ today }: { today: Today }) {
   );
 }
 
-/** When a missing part comes, as far as anybody knows. */
-const comes = (part: { comesOn: string | null; isComing: boolean }, format: Format) =>
-  part.comesOn ? `comes by ${format.day(part.comesOn)}` : part.isComing ? 'coming, no day known' : 'nothing coming';
-
 /** What is not wrong yet, but wants to be looked at. */
 function Eye({ counts }: { counts: Today['counts'] }) {
   const rows = [
@@ -209,78 +197,5 @@ function OrderLane({
         </Job>
       ))}
     </Lane>
-  );
-}
-
-function JobLane({
-  title,
-  under,
-  edge,
-  builds,
-  children,
-}: {
-  title: string;
-  under: string;
-  edge: string;
-  builds: readonly BuildRow[];
-  children: (build: BuildRow) => React.ReactNode;
-}) {
-  const format = useFormat();
-  if (builds.length === 0) return null;
-  return (
-    <Lane>
-      <h2>
-        {title} <span>{under}</span>
-      </h2>
-      {builds.map((build) => (
-        <Job key={build.id} $edge={edge}>
-          <Tile code={build.code} size={40} />
-          <Link to={`/build/${build.id}`}>
-            <b>
-              {format.quantity(build.quantity, build.unit)} × {build.name}
-            </b>
-            <br />
-            <Faint>
-              {build.number}
-              {build.remark && ` · ${build.remark}`}
-            </Faint>
-          </Link>
-          <Waits build={build} />
-          {build.due === null ? (
-            <Muted>no due day</Muted>
-          ) : build.late ? (
-            <Late>due {format.day(build.due)}</Late>
-          ) : (
-            <span>due {format.day(build.due)}</span>
-          )}
-          {children(build)}
-        </Job>
-      ))}
-    </Lane>
-  );
-}
-
-function Waits({ build }: { build: BuildRow }) {
-  const format = useFormat();
-  const [first, ...more] = build.waiting;
-  if (first) {
-    return (
-      <span>
-        {format.quantity(first.short, first.unit, 3)} × {first.name}
-        {more.length > 0 && ` and ${count(more.length, 'other part')}`}
-        <br />
-        <Faint>{comes(first, format)}</Faint>
-      </span>
-    );
-  }
-  if (build.state === 'planned') return <Muted>all parts free</Muted>;
-  const finished =
-    Number(build.finished) > 0 ? `${format.number(build.finished)} of ${format.number(build.quantity)} finished` : '';
-  return (
-    <span>
-      {build.pickedLines} of {count(build.pickLines, 'line')} picked
-      <br />
-      <Faint>{finished}</Faint>
-    </span>
   );
 }

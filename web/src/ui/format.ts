@@ -10,6 +10,8 @@ export const CompanyContext = createContext<Company>({
   locale: 'en',
   address: '',
   email: '',
+  workDays: [1, 2, 3, 4, 5],
+  setupStep: null,
   papers: { size: 'A4', head: '', foot: '', columns: [], logo: null },
   version: 0,
 });

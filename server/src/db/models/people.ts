@@ -1,5 +1,5 @@
 import type { PaperSize, Role } from '@yosegi/core/people';
-import { blob, flag, key, text, version } from './columns.ts';
+import { blob, flag, integer, key, maybe, text, version } from './columns.ts';
 
 export const company = {
   id: key(),
@@ -14,6 +14,8 @@ export const company = {
   paper_head: text(''),
   paper_foot: text(''),
   paper_columns: text('["tile","code","price","day"]'),
+  work_days: text('[1,2,3,4,5]'),
+  setup_step: maybe(integer()),
 };
 
 export const logo = {
@@ -28,4 +30,5 @@ export const person = {
   initials: text(),
   role: text<Role>(),
   active: flag(1),
+  version: version(),
 };

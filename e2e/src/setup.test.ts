@@ -1,0 +1,72 @@
+import { expect, test } from '@playwright/test';
+import { Application, choose, type Visit } from './harness.ts';
+
+test.describe('a company that begins', () => {
+  let application: Application;
+  let visit: Visit;
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser, 'new');
+    visit = await application.open();
+  });
+  test.afterAll(() => application.close());
+
+  test('is set up in five steps, which can be left and come back to', async () => {
+    const { page } = visit;
+    await visit.heading('Who are you?');
+    await page.getByLabel('Name', { exact: true }).fill('Kranich & Töchter');
+    await choose(page.getByLabel('How numbers and days are written'), /^German \(Germany\)/);
+    await expect(page.getByText('1.234,50\u00a0€')).toBeVisible();
+    await page.getByRole('button', { name: 'Save the company' }).click();
+    await visit.notice('The company is saved.');
+    await page.getByRole('button', { name: 'Next: People' }).click();
+    await visit.heading('Who works here?');
+    await page.getByLabel('Name of somebody new').fill('Ada Quill');
+    await page.getByRole('button', { name: 'Save somebody new' }).click();
+    await expect(page.getByLabel('Initials of Ada Quill')).toHaveValue('AQ');
+    await page.getByRole('link', { name: 'Go on later' }).click();
+    await page.getByText('step 2 of 5').waitFor();
+    await page.reload();
+    await page.getByRole('link', { name: 'Go on with it' }).click();
+    await visit.heading('Who works here?');
+    await page.getByRole('button', { name: 'Next: Places' }).click();
+    await page.getByLabel('Code').fill('SHOP');
+    await page.getByLabel('Name').fill('The shop');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    for (const bin of ['A1', 'A2']) {
+      await page.getByLabel('New bin').fill(bin);
+      await page.getByLabel('New bin').press('Enter');
+    }
+    await page.getByLabel('Code of bin A2').press('Alt+ArrowUp');
+    await page.getByRole('button', { name: 'Save The shop' }).click();
+    await visit.notice('The shop is saved.');
+    expect(
+      await application.one("SELECT group_concat(code, ' ') AS bins FROM (SELECT code FROM bin ORDER BY walk_order)"),
+    ).toEqual({
+      bins: 'A2 A1 Bench',
+    });
+    await page.getByRole('button', { name: 'Next: Items' }).click();
+    await page.getByRole('link', { name: 'Type one by hand' }).click();
+    await page.getByLabel('Code', { exact: true }).fill('LEG');
+    await page.getByLabel('Name').fill('Stool leg');
+    await page.getByRole('button', { name: 'Add the item' }).click();
+    await visit.heading('Stool leg');
+    await page.getByRole('link', { name: 'Go on with it' }).click();
+    await page.getByText('1 item so far.').waitFor();
+    await page.getByRole('button', { name: 'Next: First product' }).click();
+    await page.getByRole('link', { name: 'New bill of materials' }).click();
+    await page.getByRole('combobox', { name: 'What is made?' }).fill('Milking stool');
+    await page.getByRole('option', { name: /New item/ }).click();
+    // Made here, with a code proposed from its name.
+    await expect(page.getByRole('dialog').getByLabel('Code')).toHaveValue('MILKI-STOO');
+    await page.getByRole('button', { name: 'Add and use it' }).click();
+    await visit.heading('Milking stool');
+    expect(await application.one("SELECT source FROM item WHERE code = 'MILKI-STOO'")).toEqual({ source: 'made' });
+    await page.getByRole('link', { name: 'Go on with it' }).click();
+    await page.getByText('Milking stool is begun.').waitFor();
+    await page.getByRole('button', { name: 'That is all' }).click();
+    await expect(page).toHaveURL(/today/);
+    await expect(page.getByText('Setting up your company')).toBeHidden();
+    expect(visit.faults).toEqual([]);
+    expect(await application.verify()).toEqual([]);
+  });
+});

@@ -1,1 +1,0 @@
-export { CompanyForm } from './CompanyForm.tsx';

@@ -1,0 +1,2 @@
+export { NewStore } from './NewStore.tsx';
+export { StoreForm } from './StoreForm.tsx';
