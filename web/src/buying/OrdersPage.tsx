@@ -34,7 +34,7 @@ export function OrdersPage() {
   const suffix = kept.size > 0 ? `?${kept}` : '';
   return (
     <Three $margin={false}>
-      <Strip>
+      <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
           <Field label="Find an order" hideLabel placeholder="Number, supplier, item, note" value={q} onChange={setQ} />
           <Choice

@@ -17,7 +17,7 @@ import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
+import { AnswerBody, AnswerPane, Foot, LineGrid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -136,7 +136,7 @@ function Receive({ stores }: { stores: readonly Store[] }) {
             <Field label="Remark, delivery note" value={remark} onChange={setRemark} />
           </div>
         </Row>
-        <Grid>
+        <LineGrid>
           <thead>
             <tr>
               <th>Item</th>
@@ -171,7 +171,7 @@ function Receive({ stores }: { stores: readonly Store[] }) {
                       quantityError={own?.quantityError ?? problemAt(receive.error, `lines.${index}.quantity`)}
                       costError={own?.costError ?? problemAt(receive.error, `lines.${index}.unitCost`)}
                     />
-                    <td>
+                    <td data-label="Into bin">
                       <Choice
                         label={`Bin for ${line.item.name}`}
                         hideLabel
@@ -181,8 +181,10 @@ function Receive({ stores }: { stores: readonly Store[] }) {
                         error={problemAt(receive.error, `lines.${index}.binId`)}
                       />
                     </td>
-                    <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
-                    <td>
+                    <td className="num" data-label="Value">
+                      {format.money(formatDecimal(own?.value ?? 0))}
+                    </td>
+                    <td data-end>
                       <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
                     </td>
                   </tr>
@@ -219,7 +221,7 @@ function Receive({ stores }: { stores: readonly Store[] }) {
               <td colSpan={4} />
             </tr>
           </tbody>
-        </Grid>
+        </LineGrid>
         <ProblemBox error={receive.error} shownAt={RECEIVED_FIELDS} />
       </AnswerBody>
       <Foot>

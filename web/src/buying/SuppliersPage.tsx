@@ -36,7 +36,7 @@ export function SuppliersPage() {
   const fits = ({ code, name }: Supplier) => `${code} ${name}`.toLowerCase().includes(q.trim().toLowerCase());
   return (
     <Three $margin={false}>
-      <Strip>
+      <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
           <Field label="Find a supplier" hideLabel placeholder="Find a supplier" value={q} onChange={setQ} />
           <LinkButton to="/buying/suppliers?new=1">Add a supplier</LinkButton>

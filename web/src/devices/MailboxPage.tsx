@@ -32,7 +32,7 @@ export function MailboxPage() {
   const id = shown?.id ?? (Number(chosen) || undefined);
   return (
     <Three $margin={false}>
-      <Strip>
+      <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
           <b>Mail with suppliers</b>
           <Muted>A stand-in: it reads our orders and answers as suppliers do.</Muted>

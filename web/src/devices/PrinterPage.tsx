@@ -29,7 +29,7 @@ export function PrinterPage() {
   const id = Number(chosen) || waiting.at(-1)?.id || rows[0]?.id;
   return (
     <Three $margin={false}>
-      <Strip>
+      <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
           <b>{waiting.length === 0 ? 'Nothing waits to be printed.' : `${count(waiting.length, 'job')} to print.`}</b>
         </StripHead>

@@ -22,7 +22,7 @@ export function PricedCells(props: Props) {
   const { item, called, onKeyDown } = props;
   return (
     <>
-      <td>
+      <td data-label="Quantity">
         <QuantityCell
           label={`${called[0]} ${item.name}`}
           value={props.quantity}
@@ -32,7 +32,7 @@ export function PricedCells(props: Props) {
           error={props.quantityError}
         />
       </td>
-      <td>
+      <td data-label={called[1]}>
         <MoneyCell
           label={`${called[1]} ${item.name}`}
           value={props.cost}

@@ -48,7 +48,7 @@ export function CustomersPage() {
   );
   return (
     <Three $margin={false}>
-      <Strip>
+      <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
           <Field label="Find a customer" hideLabel placeholder="Find a customer" value={q} onChange={setQ} />
           <Choice

@@ -1,4 +1,3 @@
-import { useSyncExternalStore } from 'react';
 import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -9,6 +8,7 @@ import { Scroll } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead } from '../ui/text.ts';
+import { useNarrow } from '../ui/useNarrow.ts';
 import { jobOfBuild, jobOfOrder, type PickJob } from './job.ts';
 import { PickPhone } from './PickPhone.tsx';
 import { PickTable } from './PickTable.tsx';
@@ -18,17 +18,6 @@ const Job = styled(Link)`
   display: grid; grid-template-columns: 44px minmax(0, 1fr) auto; gap: 14px; align-items: center; background: var(--sheet); border: 1px solid var(--line-soft);
   border-left: 5px solid var(--indigo); padding: 12px 14px; border-radius: 2px; color: inherit; text-decoration: none; min-height: 60px; line-height: 1.25;
 `;
-
-const NARROW = '(max-width: 700px)';
-const useIsPhone = () =>
-  useSyncExternalStore(
-    (changed) => {
-      const query = window.matchMedia(NARROW);
-      query.addEventListener('change', changed);
-      return () => query.removeEventListener('change', changed);
-    },
-    () => window.matchMedia(NARROW).matches,
-  );
 
 /** What is to be picked, and picking it: a table at the desk, one thing at a time on a phone. */
 export function PickPage() {
@@ -117,7 +106,7 @@ function Due({ day, late }: { day: string | null; late: boolean }) {
 }
 
 function Picking({ job }: { job: PickJob }) {
-  const isPhone = useIsPhone();
+  const isPhone = useNarrow(700);
   const stores = useQuestion('stores', {});
   return (
     <Answer of={stores}>

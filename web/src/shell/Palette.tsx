@@ -118,7 +118,7 @@ function targetOf(found: Found, format: Format): Target {
   if (kind === 'item') return { ...shared, title: `${name} · ${code}`, hint: `item, ${amount} in stock` };
   if (kind === 'definition') return { ...shared, title: `${name} · ${code}`, hint: purposes[state ?? ''] ?? '' };
   if (kind === 'build') return { ...shared, title: `${code} · ${amount} × ${name}`, hint: said(state) };
-  return { ...shared, title: kind === 'document' ? code : `${name} · ${code}`, hint: said(state) };
+  return { ...shared, title: kind === 'document' ? code : `${name} · ${code}`, hint: said(state) || kind };
 }
 
 const said = (state: string | null) => state?.replaceAll('-', ' ') ?? '';

@@ -12,6 +12,7 @@ import { CompanyProvider, count } from '../ui/format.ts';
 import { Notices } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
 import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
+import { useNarrow } from '../ui/useNarrow.ts';
 import { LeaveGuard } from './LeaveGuard.tsx';
 import { Logo } from './Logo.tsx';
 import { usePartMissing } from './part.ts';
@@ -30,13 +31,15 @@ const Page = styled.div`
 const Band = styled.header`
   min-height: 64px; background: var(--ebony); display: flex; align-items: stretch; padding-left: 18px; color: #f3e8d5;
   @media print { display: none; }
-  @media (max-width: 900px) { min-height: 48px; overflow-x: auto; padding-left: 10px; &[data-hidden-on-phone] { display: none; } }
+  @media (max-width: 1020px) { min-height: 52px; padding-left: 10px; }
+  @media (max-width: 700px) { &[data-hidden-on-phone] { display: none; } }
 `;
 const Brand = styled(NavLink)`
   display: flex; align-items: center; gap: 10px; font: 600 23px var(--display); padding-right: 18px; color: #fbf3e4; text-decoration: none;
+  @media (max-width: 500px) { font-size: 0; gap: 0; padding-right: 4px; }
 `;
-const Stations = styled.nav`display: flex; padding-left: 8px;`;
-const Station = styled(NavLink)`
+const Stations = styled.nav`display: flex; align-items: stretch; padding-left: 8px; @media (max-width: 1020px) { align-items: center; }`;
+const StationTile = styled(NavLink)`
   position: relative; min-width: 93px; padding: 0 12px; display: flex; flex-direction: column; justify-content: center; align-items: center;
   transform: skewX(-14deg); margin-right: 3px; background: var(--band); color: #e8d9c0; text-decoration: none; white-space: nowrap;
   > * { transform: skewX(14deg); } b { font-weight: 600; font-size: 14px; } small { font-size: 11.5px; color: #c6b497; min-height: 17px; }
@@ -46,6 +49,7 @@ const Station = styled(NavLink)`
 `;
 const Side = styled.div`
   margin-left: auto; display: flex; align-items: center; gap: 14px; padding: 0 18px; font-size: 13px; color: #d9c8ab; white-space: nowrap;
+  @media (max-width: 1020px) { padding: 0 10px; > button { min-height: 44px; min-width: 44px; } }
   a { color: #d9c8ab; text-decoration: none; padding: 6px 4px; } a.active { color: #fff; box-shadow: 0 2px var(--honey); }
   :focus-visible { outline-color: #fff; }
 `;
@@ -68,6 +72,7 @@ const Main = styled.main`min-height: 0; overflow: auto; outline: none;`;
 // Fetched when they are first asked for; Ctrl goes down before Ctrl K does.
 const palette = () => import('./Palette.tsx');
 const Palette = lazy(async () => ({ default: (await palette()).Palette }));
+const NarrowMenu = lazy(async () => ({ default: (await import('./NarrowMenu.tsx')).NarrowMenu }));
 const SignInAgain = lazy(async () => ({ default: (await import('./SignInAgain.tsx')).SignInAgain }));
 const KeysHelp = lazy(async () => ({ default: (await import('./KeysHelp.tsx')).KeysHelp }));
 
@@ -126,6 +131,28 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   const byCode = useMemo(() => picturesByCode(pictures ?? []), [pictures]);
   const counts = today.data?.counts;
   const says = (n: number | undefined, text: string) => (n === undefined ? '' : text);
+  const narrow = useNarrow(1020);
+  const stations: readonly Station[] = [
+    { to: '/today', name: 'Today', under: says(counts?.today, `${counts?.today} to start`) },
+    { to: '/define', name: 'Define', under: says(counts?.define, count(counts?.define ?? 0, 'product')) },
+    {
+      to: '/cover',
+      name: 'Cover',
+      under: says(counts?.cover, `${counts?.cover} short`),
+      hot: (counts?.cover ?? 0) > 0,
+    },
+    { to: '/orders', name: 'Orders', under: says(counts?.orders, `${counts?.orders} can leave`) },
+    { to: '/build', name: 'Build', under: says(counts?.build, `${counts?.build} on the bench`) },
+    { to: '/pick', name: 'Pick', under: says(counts?.pick, `${counts?.pick} to pick`) },
+    { to: '/take-apart', name: 'Take apart', under: 'back to parts' },
+  ];
+  const doors: readonly Station[] = [
+    ...stations,
+    { to: '/stock', name: 'Stock', under: '' },
+    { to: '/buying', name: 'Buying', under: counts?.lateOrders ? `${counts.lateOrders} late` : '' },
+    { to: '/devices', name: 'Devices', under: '' },
+  ];
+  const here = doors.find(({ to }) => pathname.startsWith(to))?.name ?? 'Go to';
   if (changingPerson) return <SignIn onDone={() => setChangingPerson(false)} />;
   return (
     <Page>
@@ -137,31 +164,27 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
             Yosegi
           </Brand>
           <Stations aria-label="Stations">
-            <StationLink to="/today" name="Today" under={says(counts?.today, `${counts?.today} to start`)} />
-            <StationLink
-              to="/define"
-              name="Define"
-              under={says(counts?.define, count(counts?.define ?? 0, 'product'))}
-            />
-            <StationLink
-              to="/cover"
-              name="Cover"
-              under={says(counts?.cover, `${counts?.cover} short`)}
-              hot={(counts?.cover ?? 0) > 0}
-            />
-            <StationLink to="/orders" name="Orders" under={says(counts?.orders, `${counts?.orders} can leave`)} />
-            <StationLink to="/build" name="Build" under={says(counts?.build, `${counts?.build} on the bench`)} />
-            <StationLink to="/pick" name="Pick" under={says(counts?.pick, `${counts?.pick} to pick`)} />
-            <StationLink to="/take-apart" name="Take apart" under="back to parts" />
+            {narrow ? (
+              <Suspense>
+                <NarrowMenu
+                  here={here}
+                  deeds={doors.map(({ to, name, under }) => ({ id: to, name, hint: under, to }))}
+                />
+              </Suspense>
+            ) : (
+              stations.map((station) => <StationLink key={station.to} {...station} />)
+            )}
           </Stations>
           <Side>
-            <NavLink to="/stock">Stock</NavLink>
-            <NavLink to="/buying">
-              Buying{counts?.lateOrders ? <Hot title="late orders">{counts.lateOrders} late</Hot> : null}
-            </NavLink>
-            <NavLink to="/devices">Devices</NavLink>
+            {!narrow && (
+              <>
+                <NavLink to="/stock">Stock</NavLink>
+                <NavLink to="/buying">Buying{counts?.lateOrders ? <Hot>{counts.lateOrders} late</Hot> : null}</NavLink>
+                <NavLink to="/devices">Devices</NavLink>
+              </>
+            )}
             <FindButton type="button" onClick={() => setFinding(true)}>
-              Find or do… <kbd>Ctrl K</kbd>
+              {narrow ? 'Find' : 'Find or do…'} {!narrow && <kbd>Ctrl K</kbd>}
             </FindButton>
             <Who
               type="button"
@@ -193,11 +216,19 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   );
 }
 
-function StationLink({ to, name, under, hot = false }: { to: string; name: string; under: string; hot?: boolean }) {
+interface Station {
+  readonly to: string;
+  readonly name: string;
+  /** What waits there. */
+  readonly under: string;
+  readonly hot?: boolean;
+}
+
+function StationLink({ to, name, under, hot = false }: Station) {
   return (
-    <Station to={to}>
+    <StationTile to={to}>
       <b>{name}</b>
       <small {...(hot ? { 'data-hot': true } : {})}>{under}</small>
-    </Station>
+    </StationTile>
   );
 }

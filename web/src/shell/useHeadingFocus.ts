@@ -16,9 +16,12 @@ export function useHeadingFocus(pathname: string): void {
     }
     const main = document.getElementById('main');
     if (!main) return;
+    const isNarrow = window.matchMedia('(max-width: 900px)').matches;
     const move = () => {
       // A list that stays is walked on in; a field that takes the focus by itself keeps it.
-      if (document.activeElement !== document.body && document.activeElement !== main) return stop();
+      // On a narrow screen the list makes room for what was found in it.
+      const stays = document.activeElement !== document.body && document.activeElement !== main;
+      if (stays && !(isNarrow && document.activeElement instanceof HTMLAnchorElement)) return stop();
       const heading = main.querySelector<HTMLElement>('h1');
       if (!heading) return;
       heading.tabIndex = -1;

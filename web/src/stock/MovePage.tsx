@@ -18,7 +18,7 @@ import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
+import { AnswerBody, AnswerPane, Foot, LineGrid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -124,7 +124,7 @@ function Move({ stores }: { stores: readonly Store[] }) {
               : 'Its worth goes with it. Scan a bin, what comes out of it, and the bin where it goes; or type item, Enter, how many, Enter.'}
           </Lead>
         </div>
-        <Grid>
+        <LineGrid>
           <thead>
             <tr>
               <th>Item</th>
@@ -143,14 +143,14 @@ function Move({ stores }: { stores: readonly Store[] }) {
                   <td>
                     <LineItem item={line.item} />
                   </td>
-                  <td>
+                  <td data-label="From">
                     <FromBin
                       line={line}
                       onChange={(from) => set(line.key, { from })}
                       error={problemAt(transfer.error, `lines.${index}.fromBinId`)}
                     />
                   </td>
-                  <td>
+                  <td data-label="Quantity">
                     <QuantityCell
                       label={`How many ${line.item.name}`}
                       value={line.quantity}
@@ -163,7 +163,7 @@ function Move({ stores }: { stores: readonly Store[] }) {
                       onKeyDown={toNext}
                     />
                   </td>
-                  <td>
+                  <td data-label="To">
                     <Choice
                       label={`Where ${line.item.name} goes`}
                       hideLabel
@@ -173,7 +173,7 @@ function Move({ stores }: { stores: readonly Store[] }) {
                       error={problemAt(transfer.error, `lines.${index}.toBinId`)}
                     />
                   </td>
-                  <td>
+                  <td data-end>
                     <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
                   </td>
                 </tr>
@@ -202,7 +202,7 @@ function Move({ stores }: { stores: readonly Store[] }) {
               <td colSpan={3} />
             </tr>
           </tbody>
-        </Grid>
+        </LineGrid>
         {problem && (
           <ProblemBox error={transfer.error} shownAt={SHOWN}>
             <Shortages problem={problem} />
