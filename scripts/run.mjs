@@ -21,6 +21,8 @@ const commands = {
   shots: () => browserScript('e2e/src/shots.ts'),
   bench: () => {
     install();
+    chromium();
+    buildWeb();
     node('bench/src/main.ts', rest);
   },
   fuzz: () => {

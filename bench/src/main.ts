@@ -4,6 +4,7 @@ import { listBench } from './lists.ts';
 import { keyBench, shippingBench } from './orders.ts';
 import { peggingBench } from './pegging.ts';
 import { postingBench } from './posting.ts';
+import { screenBench } from './screens.ts';
 
 /** Every benchmark with its baseline of the same run. Fails when a promise is broken. */
 const results = [
@@ -14,6 +15,7 @@ const results = [
   await peggingBench(),
   await importBench(),
   ...(await listBench()),
+  ...(await screenBench()),
 ];
 for (const { name, measured, baseline, ratio, promise, holds } of results) {
   console.log(

@@ -78,6 +78,8 @@ export class Application {
 
   verify = () => verifyDatabase(this.database.reader);
   one = <T extends object>(sql: string) => this.database.reader.one<T>(sql);
+  /** Changes the data behind the application's back, as only a bench may. */
+  write = (work: Parameters<Database['write']>[0]) => this.database.write(work);
 
   async close(): Promise<void> {
     for (const context of this.contexts) await context.close();

@@ -21,7 +21,7 @@ test.describe('a company that begins', () => {
     await page.getByRole('button', { name: 'Next: People' }).click();
     await visit.heading('Who works here?');
     await page.getByLabel('Name of somebody new').fill('Ada Quill');
-    await page.getByRole('button', { name: 'Save somebody new' }).click();
+    await page.getByRole('button', { name: 'Add somebody new' }).click();
     await expect(page.getByLabel('Initials of Ada Quill')).toHaveValue('AQ');
     await page.getByRole('link', { name: 'Go on later' }).click();
     await page.getByText('step 2 of 5').waitFor();

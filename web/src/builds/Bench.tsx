@@ -15,7 +15,11 @@ export function Bench({ rows }: { rows: readonly BuildRow[] }) {
   return (
     <Scroll style={{ padding: '18px 24px 60px', background: 'var(--paper)' }}>
       {rows.length === 0 ? (
-        <EmptyState title="No build is open" action={<LinkButton to="/cover">Ask Cover what can be made</LinkButton>}>
+        <EmptyState
+          isPage
+          title="No build is open"
+          action={<LinkButton to="/cover">Ask Cover what can be made</LinkButton>}
+        >
           A build turns parts into a product. Plan one here, from its bill of materials or from Cover; its parts are
           promised from then on.
         </EmptyState>

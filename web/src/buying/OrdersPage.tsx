@@ -94,6 +94,7 @@ function Overview({ rows }: { rows: readonly PurchaseOrderRow[] }) {
   if (rows.length === 0)
     return (
       <EmptyState
+        isPage
         title="No order is like that"
         action={<LinkButton to="/buying">See what has to be bought</LinkButton>}
       >

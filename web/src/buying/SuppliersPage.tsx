@@ -69,7 +69,8 @@ export function SuppliersPage() {
       ) : (
         <Sheet>
           <EmptyState
-            title={suppliers.data?.length ? 'Choose a supplier on the left' : 'Who sells you things?'}
+            isPage
+            title={suppliers.data?.length ? count(suppliers.data.length, 'supplier') : 'Who sells you things?'}
             action={<LinkButton to="/buying/suppliers?new=1">Add a supplier</LinkButton>}
           >
             Their prices, packs and lead times stand with each item; many at once come in as a file under{' '}

@@ -1,6 +1,6 @@
 import type { ComponentCover } from '@yosegi/core/coverage';
 import { formatDecimal } from '@yosegi/core/number';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -61,7 +61,8 @@ interface One {
   readonly isTight: boolean;
 }
 
-function Component({ component, item, items, isTight }: One) {
+/** Drawn again only when its own figures changed: every key in a wish is answered with all components. */
+const Component = memo(function Component({ component, item, items, isTight }: One) {
   const format = useFormat();
   const [isOpen, setOpen] = useState(false);
   const amount = (scaled: number) => format.quantity(formatDecimal(scaled), item.unit, item.decimals);
@@ -109,6 +110,16 @@ function Component({ component, item, items, isTight }: One) {
       <span className="num">{verdict(component, item, amount, format)}</span>
       {isOpen && <ToWhom item={item} />}
     </Line>
+  );
+}, isSame);
+
+/** An answer of the worker is always another object. */
+function isSame(one: One, other: One): boolean {
+  return (
+    one.item === other.item &&
+    one.items === other.items &&
+    one.isTight === other.isTight &&
+    JSON.stringify(one.component) === JSON.stringify(other.component)
   );
 }
 

@@ -46,7 +46,7 @@ function All({ promises }: { promises: readonly Promise[] }) {
   const format = useFormat();
   if (promises.length === 0) {
     return (
-      <EmptyState title="Is there enough?">
+      <EmptyState isPage title="Is there enough?">
         Add one or several products on the left. Their components are added up, and you see at once how many can be made
         now, what is short, and when everything is whole. From the answer you plan the builds.
       </EmptyState>

@@ -2,7 +2,7 @@ import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor,
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import type { Problem, Rate } from '@yosegi/contract';
 import { formatDecimal } from '@yosegi/core/number';
-import { type KeyboardEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import styled from 'styled-components';
 import { Mending } from '../lines/Mending.tsx';
@@ -13,7 +13,7 @@ import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Grid } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Late, Row } from '../ui/text.ts';
-import { DraftRow } from './DraftRow.tsx';
+import { DraftRow, faultsOf, type GridDeeds } from './DraftRow.tsx';
 import {
   chargeLine,
   type Draft,
@@ -121,7 +121,7 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
     event.stopPropagation();
     act();
   };
-  const keys = (index: number, column: string) => (event: KeyboardEvent) => {
+  const keys = (event: KeyboardEvent, index: number, column: string) => {
     const step = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0;
     const handled = () => {
       event.preventDefault();
@@ -163,10 +163,25 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
     event.preventDefault();
     next.focus();
   };
-  const fault = (index: number, name: string) => {
-    const field = `lines.${index}.${name}`;
-    return reckoning.faults.get(field) ?? (refused?.field === field ? refused.detail : undefined);
-  };
+  /** By line, of the field within it. */
+  const faults = new Map<number, [string, string][]>();
+  const all = refused?.field ? [...reckoning.faults, [refused.field, refused.detail] as const] : reckoning.faults;
+  for (const [field, text] of all) {
+    const [of, index, name] = field.split('.');
+    if (of !== 'lines' || name === undefined) continue;
+    faults.set(Number(index), [...(faults.get(Number(index)) ?? []), [name, text]]);
+  }
+  const latest = useRef({ set, remove, keys });
+  latest.current = { set, remove, keys };
+  const [deeds] = useState<GridDeeds>(() => ({
+    set: (...args) => latest.current.set(...args),
+    remove: (index) => latest.current.remove(index),
+    keys: (...args) => latest.current.keys(...args),
+    setOpen: (key, open) => setOpened(open ? key : null),
+  }));
+  const order = lines.map((line) => line.key).join(' ');
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the same keys in the same order are the same list
+  const sortable = useMemo(() => lines.map((line) => line.key), [order]);
   const explained = sharesExplained(lines, reckoning.shares);
 
   return (
@@ -185,7 +200,7 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
       />
       <ProblemBox error={pasteError} />
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-        <SortableContext items={lines.map((line) => line.key)} strategy={verticalListSortingStrategy}>
+        <SortableContext items={sortable} strategy={verticalListSortingStrategy}>
           <Table ref={table}>
             <colgroup>
               {[30, undefined, 60, 58, 44, 106, 56, 76, 56].map((width, index) => (
@@ -215,17 +230,9 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
                   cost={reckoning.cost.lines[index] ?? 0}
                   share={reckoning.shares[index] ?? null}
                   rates={rates}
-                  set={(part, tag) => set(index, part, tag && `${line.key}.${tag}`)}
-                  remove={() => remove(index)}
-                  fault={(name) => fault(index, name)}
-                  cell={(column, faultName = column) => ({
-                    'data-cell': `${index}.${column}`,
-                    onKeyDown: keys(index, column),
-                    'aria-invalid': fault(index, faultName) !== undefined,
-                    title: fault(index, faultName),
-                  })}
+                  faults={faultsOf(faults.get(index) ?? [])}
                   open={opened === line.key}
-                  setOpen={(open) => setOpened(open ? line.key : null)}
+                  grid={deeds}
                 />
               ))}
             </tbody>

@@ -3,7 +3,7 @@ import { CSS } from '@dnd-kit/utilities';
 import type { Rate } from '@yosegi/contract';
 import { formatDecimal, type Percent } from '@yosegi/core/number';
 import { Clock, GripVertical, Shuffle, StickyNote, Tag, X } from 'lucide-react';
-import type { KeyboardEvent } from 'react';
+import { type KeyboardEvent, memo, useMemo } from 'react';
 import styled from 'styled-components';
 import { Choice } from '../ui/Choice.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -11,6 +11,7 @@ import { Cell } from '../ui/layout.ts';
 import { NumberInput } from '../ui/NumberInput.tsx';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
+import { Tip } from '../ui/Tip.tsx';
 import { Faint, Late, Row } from '../ui/text.ts';
 import { type DraftLine, plainAmount } from './draft.ts';
 import { PartDetails } from './PartDetails.tsx';
@@ -29,22 +30,23 @@ interface Props {
   readonly cost: number;
   readonly share: Percent | null;
   readonly rates: readonly Rate[];
-  readonly set: (part: Partial<DraftLine>, tag?: string) => void;
-  readonly remove: () => void;
-  readonly fault: (name: string) => string | undefined;
-  /** What makes an input a cell of the grid. */
-  readonly cell: (
-    column: string,
-    faultName?: string,
-  ) => {
-    'data-cell': string;
-    onKeyDown: (event: KeyboardEvent) => void;
-    'aria-invalid': boolean;
-    title: string | undefined;
-  };
+  /** What is wrong with it, as {@link faultsOf} writes it, so that equal faults are equal. */
+  readonly faults: string;
   readonly open: boolean;
-  readonly setOpen: (open: boolean) => void;
+  readonly grid: GridDeeds;
 }
+
+/** What a row asks of its grid; the same object as long as the grid is there, so that a row is drawn for its own sake. */
+export interface GridDeeds {
+  readonly set: (index: number, part: Partial<DraftLine>, tag?: string) => void;
+  readonly remove: (index: number) => void;
+  readonly keys: (event: KeyboardEvent, index: number, column: string) => void;
+  readonly setOpen: (key: string, open: boolean) => void;
+}
+
+/** The faults of a line by field, as one text. */
+export const faultsOf = (faults: Iterable<readonly [field: string, text: string]>): string =>
+  JSON.stringify([...faults]);
 
 const amountField = { part: 'quantity', labour: 'minutes', charge: 'amount', note: 'text' } as const;
 const placeholders = {
@@ -55,8 +57,19 @@ const placeholders = {
 } as const;
 
 /** One line of a draft, and beneath a part what may stand in for it. */
-export function DraftRow({ line, index, cost, share, rates, set, remove, fault, cell, open, setOpen }: Props) {
+export const DraftRow = memo(function DraftRow({ line, index, cost, share, rates, faults, open, grid }: Props) {
   const format = useFormat();
+  const byField = useMemo(() => new Map(JSON.parse(faults) as [string, string][]), [faults]);
+  const fault = (name: string) => byField.get(name);
+  const set = (part: Partial<DraftLine>, tag?: string) => grid.set(index, part, tag && `${line.key}.${tag}`);
+  const setOpen = (next: boolean) => grid.setOpen(line.key, next);
+  /** What makes an input a cell of the grid. */
+  const cell = (column: string, faultName = column) => ({
+    'data-cell': `${index}.${column}`,
+    onKeyDown: (event: KeyboardEvent) => grid.keys(event, index, column),
+    'aria-invalid': fault(faultName) !== undefined,
+    title: fault(faultName),
+  });
   const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: line.key });
   const name = line.item?.name ?? (line.text || line.kind);
   const unit = line.kind === 'part' ? line.item?.unit : line.kind === 'labour' ? 'min' : '';
@@ -201,21 +214,24 @@ export function DraftRow({ line, index, cost, share, rates, set, remove, fault, 
         <td>
           <Row $gap={0} style={{ justifyContent: 'flex-end' }}>
             {line.kind === 'part' && (
-              <Small
-                type="button"
-                aria-expanded={open}
-                aria-label={`Alternates and place of ${name}`}
-                title="Alternates, and where it is taken from"
-                {...(more > 0 || line.fromBinId !== null ? { 'data-has': true } : {})}
-                onClick={() => setOpen(!open)}
-              >
-                <Shuffle size={14} aria-hidden />
-                {more > 0 && more}
-              </Small>
+              <Tip text="What may stand in for it, and where it is taken from (Alt A)">
+                <Small
+                  type="button"
+                  aria-expanded={open}
+                  aria-label={`Alternates and place of ${name}`}
+                  {...(more > 0 || line.fromBinId !== null ? { 'data-has': true } : {})}
+                  onClick={() => setOpen(!open)}
+                >
+                  <Shuffle size={14} aria-hidden />
+                  {more > 0 && more}
+                </Small>
+              </Tip>
             )}
-            <Small type="button" aria-label={`Remove ${name}`} title="Alt Delete" onClick={remove}>
-              <X size={16} aria-hidden />
-            </Small>
+            <Tip text="Take the line away (Alt Delete)">
+              <Small type="button" aria-label={`Remove ${name}`} onClick={() => grid.remove(index)}>
+                <X size={16} aria-hidden />
+              </Small>
+            </Tip>
           </Row>
         </td>
       </tr>
@@ -229,4 +245,4 @@ export function DraftRow({ line, index, cost, share, rates, set, remove, fault, 
       )}
     </>
   );
-}
+});

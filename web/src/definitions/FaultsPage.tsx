@@ -22,6 +22,7 @@ export function FaultsPage() {
         {(rows) =>
           rows.length === 0 ? (
             <EmptyState
+              isPage
               title="Every definition is in order"
               action={<LinkButton to="/define">Back to Define</LinkButton>}
             >

@@ -67,7 +67,7 @@ export function MailboxPage() {
         {id ? (
           <One key={id} id={id} />
         ) : (
-          <EmptyState title="No mail yet" action={<Link to="/buying/orders">To the orders</Link>}>
+          <EmptyState isPage title="No mail yet" action={<Link to="/buying/orders">To the orders</Link>}>
             Send an order by mail; it arrives here as a UBL order. Then let its supplier confirm it, delay it or send
             the goods off.
           </EmptyState>

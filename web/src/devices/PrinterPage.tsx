@@ -49,7 +49,7 @@ export function PrinterPage() {
         {id ? (
           <One key={id} id={id} />
         ) : (
-          <EmptyState title="No labels yet">
+          <EmptyState isPage title="No labels yet">
             Labels come here from a receipt, a lot, an item or the bins of a store. This printer stands in for a real
             one: it puts them out as a PDF, a page a label, that any label printer takes.
           </EmptyState>

@@ -94,6 +94,7 @@ export function CustomersPage() {
             </>
           ) : (
             <EmptyState
+              isPage
               title={customers.data?.rows.length ? count(customers.data.rows.length, 'customer') : 'Who buys from you?'}
               action={<LinkButton to="/orders/customers?new=1">Add a customer</LinkButton>}
             >

@@ -143,7 +143,7 @@ function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
   if (rows.length === 0)
     return (
       <Sheet>
-        <EmptyState title="Nothing here" action={<LinkButton to="/orders?new=1">Enter an order</LinkButton>}>
+        <EmptyState isPage title="Nothing here" action={<LinkButton to="/orders?new=1">Enter an order</LinkButton>}>
           {show === 'open'
             ? 'No order is open. Enter what a customer asks for; you see at once what is there and when the rest will be.'
             : 'No order of this kind matches.'}

@@ -98,7 +98,12 @@ function WorkerForm({ worker, onAdded }: { worker: Worker | null; onAdded?: () =
       ) : (
         <span />
       )}
-      <Button type="submit" isDisabled={!form.dirty} busy={command.isPending} aria-label={`Save ${who}`}>
+      <Button
+        type="submit"
+        isDisabled={!form.dirty}
+        busy={command.isPending}
+        aria-label={`${worker ? 'Save' : 'Add'} ${who}`}
+      >
         {worker ? 'Save' : 'Add'}
       </Button>
       <Whole>

@@ -45,7 +45,11 @@ function PickList() {
               const leaving = sales.filter((row) => row.toPick);
               if (open.length + leaving.length === 0) {
                 return (
-                  <EmptyState title="Nothing to pick" action={<LinkButton to="/build">See the builds</LinkButton>}>
+                  <EmptyState
+                    isPage
+                    title="Nothing to pick"
+                    action={<LinkButton to="/build">See the builds</LinkButton>}
+                  >
                     Builds that were sent to the bench, and orders of which something is on the shelf, wait here until
                     it has been brought.
                   </EmptyState>

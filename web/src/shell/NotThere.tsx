@@ -7,13 +7,14 @@ export function NotThere({ broken = false }: { broken?: boolean }) {
   const error = useRouteError();
   if (!broken) {
     return (
-      <EmptyState title="There is nothing here" action={<LinkButton to="/today">Go to Today</LinkButton>}>
+      <EmptyState isPage title="There is nothing here" action={<LinkButton to="/today">Go to Today</LinkButton>}>
         The address may be mistyped, or what was here is gone. Ctrl K finds everything.
       </EmptyState>
     );
   }
   return (
     <EmptyState
+      isPage
       title="This screen broke"
       action={<Button onPress={() => window.location.reload()}>Load it again</Button>}
     >

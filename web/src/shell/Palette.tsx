@@ -27,7 +27,9 @@ const Card = styled(
 const Box = styled(SearchField)`
   input { width: 100%; border: 0; border-bottom: 1px solid var(--line); background: none; padding: 16px 18px; font: 600 19px var(--display); outline: none; }
 `;
-const List = styled(Menu)`max-height: 52vh; overflow: auto; padding: 6px; outline: none;`;
+const List = styled(Menu)`padding: 6px; outline: none;`;
+/** It scrolls by keys where one marks with them, and takes the focus for those who scroll otherwise. */
+const Frame = styled.section`max-height: 52vh; overflow: auto; &:focus-visible { outline-offset: -2px; }`;
 const Entry = styled(MenuItem)`
   display: grid; grid-template-columns: 32px 1fr auto; gap: 12px; align-items: center; padding: 7px 10px; border-radius: 3px; cursor: pointer; outline: none;
   small { color: var(--ink-2); }
@@ -201,24 +203,26 @@ function Search({ onClose }: { onClose: () => void }) {
       <Box aria-label="Find or do" autoFocus>
         <Input onKeyDownCapture={enter} placeholder="Find an item, build or definition, or go somewhere" />
       </Box>
-      <List
-        aria-label="Found"
-        onAction={(key) => open(targets.find((known) => known.key === key))}
-        renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : 'Nothing is called like that.'}</Nothing>}
-      >
-        {sections.map((section) => (
-          <Part key={section.title} id={section.title} aria-label={section.title}>
-            {section.isThing ? null : <Heading>{section.title}</Heading>}
-            {section.targets.map((target) => (
-              <Entry key={target.key} id={target.key} textValue={target.title}>
-                {target.tile ? <Tile code={target.tile} size={26} /> : <span aria-hidden>→</span>}
-                <span>{target.title}</span>
-                <small>{target.hint}</small>
-              </Entry>
-            ))}
-          </Part>
-        ))}
-      </List>
+      <Frame aria-label="What was found" tabIndex={0}>
+        <List
+          aria-label="Found"
+          onAction={(key) => open(targets.find((known) => known.key === key))}
+          renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : 'Nothing is called like that.'}</Nothing>}
+        >
+          {sections.map((section) => (
+            <Part key={section.title} id={section.title} aria-label={section.title}>
+              {section.isThing ? null : <Heading>{section.title}</Heading>}
+              {section.targets.map((target) => (
+                <Entry key={target.key} id={target.key} textValue={target.title}>
+                  {target.tile ? <Tile code={target.tile} size={26} /> : <span aria-hidden>→</span>}
+                  <span>{target.title}</span>
+                  <small>{target.hint}</small>
+                </Entry>
+              ))}
+            </Part>
+          ))}
+        </List>
+      </Frame>
     </Autocomplete>
   );
 }

@@ -32,13 +32,24 @@ export function Answer<T>({ of, children }: { of: UseQueryResult<T, Error>; chil
 }
 
 const Empty = styled.div`
-  padding: 26px 24px; display: grid; gap: 10px; justify-items: start; color: var(--ink-2); max-width: 52ch; h2 { color: var(--ink); }
+  padding: 26px 24px; display: grid; gap: 10px; justify-items: start; color: var(--ink-2); max-width: 52ch; h1, h2 { color: var(--ink); }
 `;
 /** An empty screen teaches the first step. */
-export function EmptyState({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+export function EmptyState({
+  title,
+  children,
+  action,
+  isPage = false,
+}: {
+  title: string;
+  children: ReactNode;
+  action?: ReactNode;
+  /** It is all there is on the page, whose first heading is its title. */
+  isPage?: boolean;
+}) {
   return (
     <Empty>
-      <h2>{title}</h2>
+      {isPage ? <h1>{title}</h1> : <h2>{title}</h2>}
       <p>{children}</p>
       {action}
     </Empty>
