@@ -13,7 +13,7 @@ import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Grid } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Late, Row } from '../ui/text.ts';
-import { DraftRow, faultsOf, type GridDeeds } from './DraftRow.tsx';
+import { DraftRow, faultsOf, type GridDeeds, SharesContext } from './DraftRow.tsx';
 import {
   chargeLine,
   type Draft,
@@ -26,7 +26,11 @@ import {
 } from './draft.ts';
 import { sharesExplained } from './shares.ts';
 
+/** A click is no drag. The same object each time, or every row is drawn anew with the grid. */
+const BY_POINTER = { activationConstraint: { distance: 4 } };
+
 const Table = styled(Grid)`
+  table-layout: fixed; width: 100%;
   input, button[data-cell] {
     border: 1px solid transparent; background: transparent; border-radius: 2px; padding: 4px 5px; width: 100%; min-width: 0;
     &:hover { border-color: var(--line); } &:focus { background: #fff; border-color: var(--indigo); outline: 1px solid var(--indigo); }
@@ -59,7 +63,7 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
   const adder = useRef<HTMLInputElement>(null);
   const [opened, setOpened] = useState<string | null>(null);
   const [pasteError, setPasteError] = useState<unknown>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
+  const sensors = useSensors(useSensor(PointerSensor, BY_POINTER));
   const { lines } = draft;
   const set = (index: number, part: Partial<DraftLine>, tag?: string) =>
     change({ ...draft, lines: lines.map((line, at) => (at === index ? { ...line, ...part } : line)) }, tag);
@@ -203,7 +207,7 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
         <SortableContext items={sortable} strategy={verticalListSortingStrategy}>
           <Table ref={table}>
             <colgroup>
-              {[30, undefined, 60, 58, 44, 106, 56, 76, 56].map((width, index) => (
+              {[30, undefined, 70, 66, 58, 106, 58, 80, 56].map((width, index) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: columns never change places
                 <col key={index} {...(width ? { style: { width } } : {})} />
               ))}
@@ -222,19 +226,20 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
               </tr>
             </thead>
             <tbody>
-              {lines.map((line, index) => (
-                <DraftRow
-                  key={line.key}
-                  line={line}
-                  index={index}
-                  cost={reckoning.cost.lines[index] ?? 0}
-                  share={reckoning.shares[index] ?? null}
-                  rates={rates}
-                  faults={faultsOf(faults.get(index) ?? [])}
-                  open={opened === line.key}
-                  grid={deeds}
-                />
-              ))}
+              <SharesContext.Provider value={reckoning.shares}>
+                {lines.map((line, index) => (
+                  <DraftRow
+                    key={line.key}
+                    line={line}
+                    index={index}
+                    cost={reckoning.cost.lines[index] ?? 0}
+                    rates={rates}
+                    faults={faultsOf(faults.get(index) ?? [])}
+                    open={opened === line.key}
+                    grid={deeds}
+                  />
+                ))}
+              </SharesContext.Provider>
             </tbody>
             <tfoot>
               <tr>

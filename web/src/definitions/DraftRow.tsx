@@ -3,7 +3,7 @@ import { CSS } from '@dnd-kit/utilities';
 import type { Rate } from '@yosegi/contract';
 import { formatDecimal, type Percent } from '@yosegi/core/number';
 import { Clock, GripVertical, Shuffle, StickyNote, Tag, X } from 'lucide-react';
-import { type KeyboardEvent, memo, useMemo } from 'react';
+import { type ComponentProps, createContext, type KeyboardEvent, memo, useContext, useMemo } from 'react';
 import styled from 'styled-components';
 import { Choice } from '../ui/Choice.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -28,7 +28,6 @@ interface Props {
   readonly line: DraftLine;
   readonly index: number;
   readonly cost: number;
-  readonly share: Percent | null;
   readonly rates: readonly Rate[];
   /** What is wrong with it, as {@link faultsOf} writes it, so that equal faults are equal. */
   readonly faults: string;
@@ -56,8 +55,16 @@ const placeholders = {
   note: 'Printed on the bench sheet',
 } as const;
 
+/** The take-apart share of each line as it is reckoned: any amount changes all of them, but nothing else of their rows. */
+export const SharesContext = createContext<readonly (Percent | null)[]>([]);
+
+function ShareInput({ index, ...props }: ComponentProps<typeof NumberInput> & { index: number }) {
+  const share = useContext(SharesContext)[index] ?? null;
+  return <NumberInput {...props} placeholder={share === null ? '' : formatDecimal(share, 2)} />;
+}
+
 /** One line of a draft, and beneath a part what may stand in for it. */
-export const DraftRow = memo(function DraftRow({ line, index, cost, share, rates, faults, open, grid }: Props) {
+export const DraftRow = memo(function DraftRow({ line, index, cost, rates, faults, open, grid }: Props) {
   const format = useFormat();
   const byField = useMemo(() => new Map(JSON.parse(faults) as [string, string][]), [faults]);
   const fault = (name: string) => byField.get(name);
@@ -200,9 +207,9 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, share, rates
                 onChange={(comesBack) => set({ comesBack })}
               />
               {line.comesBack && (
-                <NumberInput
+                <ShareInput
+                  index={index}
                   aria-label={`Take-apart share of ${name}`}
-                  placeholder={share === null ? '' : formatDecimal(share, 2)}
                   value={line.share}
                   onChange={(share) => set({ share }, 'share')}
                   {...cell('share')}

@@ -16,6 +16,9 @@ import { SaveProblem } from '../ui/Problem.tsx';
 import { Faint, Row } from '../ui/text.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';
 
+/** A click is no drag. The same object each time, or every row is drawn anew with the grid. */
+const BY_POINTER = { activationConstraint: { distance: 4 } };
+
 const Head = styled.div`display: grid; grid-template-columns: 1fr 2fr; gap: 8px;`;
 const Bins = styled.fieldset`border: 0; padding: 0; margin: 0; min-width: 0;`;
 const BinRow = styled.div`
@@ -57,7 +60,7 @@ export function StoreForm({ store }: { store: Store }) {
   const [adding, setAdding] = useState('');
   const adder = useRef<HTMLInputElement>(null);
   const list = useRef<HTMLFieldSetElement>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
+  const sensors = useSensors(useSensor(PointerSensor, BY_POINTER));
   const update = useCommand(
     'updateStore',
     (saved) => notify({ text: `${saved.name} is saved.` }),

@@ -34,6 +34,7 @@ const Entry = styled(MenuItem)`
   display: grid; grid-template-columns: 32px 1fr auto; gap: 12px; align-items: center; padding: 7px 10px; border-radius: 3px; cursor: pointer; outline: none;
   small { color: var(--ink-2); }
   &[data-focused] { background: var(--coming-wash); box-shadow: inset 4px 0 var(--honey); }
+  @media (forced-colors: active) { &[data-focused] { outline: 2px solid Highlight; outline-offset: -2px; } }
 `;
 const Part = styled(MenuSection)`& + & { border-top: 1px solid var(--line-soft); margin-top: 4px; padding-top: 4px; }`;
 const Heading = styled(Header)`padding: 8px 10px 2px; font-size: 12px; color: var(--ink-2);`;

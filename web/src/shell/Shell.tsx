@@ -32,6 +32,7 @@ const Band = styled.header`
   min-height: 64px; background: var(--ebony); display: flex; align-items: stretch; padding-left: 18px; color: #f3e8d5;
   @media print { display: none; }
   @media (max-width: 1020px) { min-height: 52px; padding-left: 10px; }
+  @media (max-height: 520px) { min-height: 44px; }
   @media (max-width: 700px) { &[data-hidden-on-phone] { display: none; } }
 `;
 const Brand = styled(NavLink)`
@@ -46,6 +47,7 @@ const StationTile = styled(NavLink)`
   small[data-hot] { color: #f7bd98; }
   &.active { background: var(--honey); color: #22180f; small, small[data-hot] { color: #3d290a; } }
   &:focus-visible { outline-color: #fff; outline-offset: -4px; }
+  @media (forced-colors: active) { border: 1px solid; &.active { border: 3px solid Highlight; } }
 `;
 const Side = styled.div`
   margin-left: auto; display: flex; align-items: center; gap: 14px; padding: 0 18px; font-size: 13px; color: #d9c8ab; white-space: nowrap;

@@ -10,7 +10,7 @@ export interface BlockPiece {
 }
 
 const Frame = styled.div<{ $small: boolean }>`
-  display: flex; height: ${({ $small }) => ($small ? '22px' : '92px')}; border-radius: 2px; overflow: hidden; margin: ${({ $small }) => ($small ? '0' : '10px 0 4px')}; background: var(--birch);
+  display: flex; forced-color-adjust: none; height: ${({ $small }) => ($small ? '22px' : '92px')}; border-radius: 2px; overflow: hidden; margin: ${({ $small }) => ($small ? '0' : '10px 0 4px')}; background: var(--birch);
   box-shadow: 0 1px 0 #0002, inset 0 0 0 1px #0002;
 `;
 const Piece = styled.i`display: block; border-right: 1px solid #fff6; min-width: 1px;`;

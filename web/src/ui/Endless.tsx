@@ -30,7 +30,7 @@ export function Endless<T>(props: EndlessProps<T>) {
     count: rows.length,
     getScrollElement: () => frame.current,
     estimateSize: () => rowHeight,
-    overscan: 12,
+    overscan: 5,
     scrollPaddingStart: headHeight,
     getItemKey: (index) => {
       const row = rows[index];

@@ -32,6 +32,7 @@ const Option = styled(ListBoxItem)`
   display: grid; grid-template-columns: 30px 1fr auto; gap: 10px; align-items: center; padding: 6px 8px; border-radius: 3px; cursor: pointer;
   line-height: 1.2; outline: none; small { color: var(--ink-3); }
   &[data-focused] { background: var(--coming-wash); box-shadow: inset 4px 0 var(--honey); }
+  @media (forced-colors: active) { &[data-focused] { outline: 2px solid Highlight; outline-offset: -2px; } }
 `;
 const Wrong = styled(FieldError)`color: var(--short-ink); font-size: 12.5px;`;
 

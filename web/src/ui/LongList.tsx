@@ -6,7 +6,7 @@ import {
   useReactTable,
 } from '@tanstack/react-table';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useMemo, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useDeferredValue, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { UsedPages } from '../api/client.ts';
 import { Endless } from './Endless.tsx';
@@ -103,7 +103,9 @@ export const Narrow = styled.div<{
 export function LongList<Row>(props: Props<Row>) {
   const { pages, columns, keyOf, sorting, rowHeight = 44, deeds } = props;
   const format = useFormat();
-  const rows = useMemo(() => pages.data?.pages.flatMap((page) => page.rows) ?? [], [pages.data]);
+  const read = useMemo(() => pages.data?.pages.flatMap((page) => page.rows) ?? [], [pages.data]);
+  // Drawn in pieces, so that what is typed over the list never waits for it.
+  const rows = useDeferredValue(read);
   const layout = useListLayout(props.list, columns);
   const [selection, setSelection] = useState<RowSelectionState>({});
   const [sizes, setSizes] = useState<ColumnSizingState>({});

@@ -19,10 +19,10 @@ const textures = {
 export type Texture = keyof typeof textures;
 
 export const Swatch = styled.i<{ $of: Texture }>`
-  display: inline-block; width: 16px; height: 11px; margin-right: 5px; vertical-align: -1px; ${({ $of }) => textures[$of]}
+  display: inline-block; forced-color-adjust: none; width: 16px; height: 11px; margin-right: 5px; vertical-align: -1px; ${({ $of }) => textures[$of]}
 `;
 const Bar = styled.div<{ $small: boolean }>`
-  position: relative; height: ${({ $small }) => ($small ? 10 : 20)}px; border-radius: 1px; min-width: 40px;
+  position: relative; forced-color-adjust: none; height: ${({ $small }) => ($small ? 10 : 20)}px; border-radius: 1px; min-width: 40px;
   background: repeating-linear-gradient(90deg, #efe6d5 0 1px, #f3ebdc 1px 9px);
 `;
 const Piece = styled.i<{

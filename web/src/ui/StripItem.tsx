@@ -11,6 +11,7 @@ const Item = styled(NavLink)`
   &:hover { background: #fffaf0aa; }
   &:focus-visible { outline-offset: -2px; }
   &.active { background: var(--sheet); box-shadow: inset 5px 0 var(--honey); }
+  @media (forced-colors: active) { &.active { outline: 2px solid Highlight; outline-offset: -2px; } }
 `;
 
 /** One record in a strip, found by its tile. */

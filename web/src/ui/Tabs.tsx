@@ -9,12 +9,14 @@ export const TabbedPage = styled.div`
   height: 100%; display: grid; grid-template: auto minmax(0, 1fr) / minmax(0, 1fr); @media print { display: block; }
 `;
 const tab = css`padding: 9px 14px; color: var(--ink); text-decoration: none; white-space: nowrap; font: 600 14px var(--text); min-height: 38px;`;
-const chosen = css`background: var(--sheet); box-shadow: inset 0 3px var(--honey);`;
+const chosen = css`background: var(--sheet); box-shadow: inset 0 3px var(--honey); @media (forced-colors: active) { border-top: 4px solid Highlight; }`;
 export const Tabs = styled.nav`
   display: flex; gap: 4px; padding: 0 18px; background: var(--birch); border-bottom: 1px solid var(--line); overflow-x: auto;
   a { ${tab} } a.active { ${chosen} }
   @media print { display: none; }
   @media (max-width: 900px) { padding: 0 4px; flex-wrap: wrap; a, button { padding: 9px 10px; } }
+  /* Enlarged to twice its size, the record has the room. */
+  @media (max-height: 520px) { flex-wrap: nowrap; a, button { padding: 4px 10px; min-height: 30px; } }
 `;
 const Opener = styled(Button)`
   ${tab} background: none; border: 0; cursor: pointer; display: flex; align-items: center; gap: 6px;

@@ -24,6 +24,7 @@ export const optionLook = css`
   &[data-focused] { background: var(--birch); box-shadow: inset 3px 0 var(--honey); }
   &[data-selected] { font-weight: 600; }
   &[data-disabled] { color: var(--ink-3); }
+  @media (forced-colors: active) { &[data-focused] { outline: 2px solid Highlight; outline-offset: -2px; } }
 `;
 
 /** Read out, and not seen. */
