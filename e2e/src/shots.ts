@@ -14,7 +14,7 @@ interface Shot {
 
 const shots: readonly Shot[] = [
   { file: 'today', path: '/today', ready: /Ready to start/ },
-  { file: 'define', path: '/define/2', ready: /Ten-frame hive, cedar/ },
+  { file: 'define', path: '/define', ready: /30 products, 2 to put right/ },
   {
     file: 'draft',
     path: '/define/5?rev=2',

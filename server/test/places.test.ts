@@ -76,6 +76,10 @@ describe('places', () => {
     expect(await refused({ id: b1 ?? 0, code: 'n1', kind: shelf })).toMatchObject(taken);
     expect(await refused({ id: null, code: 'b1', kind: shelf })).toMatchObject(taken);
     expect(await refused({ id: null, code: 'bench', kind: shelf })).toMatchObject(taken);
+    expect(await refused({ id: a1 ?? 0, code: 'X', kind: shelf })).toMatchObject({
+      code: 'invalid',
+      field: 'bins.4.id',
+    });
     const foreign = (await server.call(api.stores, {}))[1]?.bins[0]?.id ?? 0;
     expect(await refused({ id: foreign, code: 'X', kind: shelf })).toMatchObject({
       code: 'unknown-bin',

@@ -68,7 +68,8 @@ export function mountExchange(
     const content = await threads.run(signedIn(request.person).id, async () => ({
       ask: 'write',
       format,
-      sheet: { name: name.replace(/[\\/?*:[\]]/g, ' ').slice(0, 31), columns: keyed, records },
+      // Any name of a list may be one that a workbook keeps for itself.
+      sheet: { name: 'List', columns: keyed, records },
     }));
     const file = `yosegi-${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-${dayOf(mounting.clock.now())}.${format}`;
     return sendFile(reply, format === 'csv' ? 'text/csv; charset=utf-8' : XLSX_TYPE, file, Buffer.from(content));
