@@ -99,7 +99,7 @@ export const peopleRoutes = {
     method: 'GET',
     path: '/api/workers',
     tag: 'People',
-    right: 'set-up',
+    right: 'look',
     summary: 'Everyone who works here or did',
     response: z.array(Worker),
   }),

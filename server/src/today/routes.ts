@@ -8,7 +8,7 @@ import type { HandlersOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { type HeldUp, openOrderRows, ordersHeldUp } from '../orders/index.ts';
 import { listPutRight } from '../stock/index.ts';
-import { find } from './find.ts';
+import { find } from './find.sql.ts';
 import { needsAnEye } from './sql.ts';
 
 export const todayHandlers: HandlersOf<typeof todayRoutes> = {
