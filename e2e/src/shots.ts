@@ -59,12 +59,8 @@ const shots: readonly Shot[] = [
   { file: 'cover', path: '/cover?want=48x12,42x40,44x60&by=2026-12-18', ready: /stuck on/ },
   {
     file: 'build',
-    path: '/build/120',
-    ready: /24 × Ten-frame hive/,
-    before: async ({ page }) => {
-      await page.getByRole('button', { name: 'Send to bench' }).click();
-      await page.getByRole('alert').waitFor();
-    },
+    path: '/build',
+    ready: /on the bench/,
   },
   {
     file: 'finish',

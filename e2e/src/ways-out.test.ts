@@ -76,7 +76,7 @@ test.describe('ways out and ways around', () => {
   test('? lists the keys of the screen, Escape closes it', async () => {
     const { page } = visit;
     await page.goto('/cover');
-    await page.getByRole('heading', { name: 'Is there enough?' }).click();
+    await page.getByRole('heading', { name: /promises wait/ }).click();
     await page.locator('body').press('?');
     await page.getByRole('heading', { name: 'Keys on this screen' }).waitFor();
     await page.getByText('Plan the builds', { exact: true }).waitFor();

@@ -1,13 +1,12 @@
 import { type Supplier, SupplierInput } from '@yosegi/contract';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
-import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Form, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
+import { RecordButtons } from '../ui/RecordButtons.tsx';
 import { TextArea } from '../ui/TextArea.tsx';
-import { Row } from '../ui/text.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';
 
 const readSupplier = (supplier: Supplier | null) => ({
@@ -64,21 +63,7 @@ export function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; 
           shownAt={SHOWN}
         />
       </Wide>
-      <Row>
-        <Button type="submit" look="go" busy={command.isPending}>
-          {supplier ? 'Save' : 'Add'}
-        </Button>
-        {onDone && (
-          <Button
-            onPress={() => {
-              form.takeTheirs();
-              onDone();
-            }}
-          >
-            Leave it as it was
-          </Button>
-        )}
-      </Row>
+      <RecordButtons isNew={supplier === null} busy={command.isPending} form={form} onDone={onDone} />
     </Form>
   );
 }

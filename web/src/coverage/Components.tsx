@@ -15,7 +15,7 @@ import type { SnapshotItem } from './want.ts';
 
 const Line = styled.li<{ $short: boolean }>`
   display: grid; grid-template-columns: 32px minmax(120px, 210px) 84px minmax(60px, 1fr) 124px; gap: 12px; align-items: center; padding: 6px 24px; margin: 0 -24px;
-  border-bottom: 1px solid var(--line-soft); ${({ $short }) => $short && 'background: linear-gradient(90deg, #f9e7dd, #fff0); box-shadow: inset 5px 0 var(--short);'}
+  border-bottom: 1px solid var(--line-soft); ${({ $short }) => $short && 'background: linear-gradient(90deg, var(--short-wash), transparent); box-shadow: inset 5px 0 var(--short);'}
   b { line-height: 1.15; } small { color: var(--ink-3); } a { color: inherit; text-decoration: none; display: inline-block; padding: 3px 0; } a:hover { text-decoration: underline; }
   .num { text-align: right; line-height: 1.2; white-space: nowrap; }
   @media (max-width: 700px) { grid-template-columns: 32px 1fr 84px; > :nth-child(4) { grid-column: 1 / -1; } > :nth-child(5) { grid-column: 1 / -1; text-align: left; } }

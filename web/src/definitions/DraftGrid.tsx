@@ -33,7 +33,7 @@ const Table = styled(Grid)`
   table-layout: fixed; width: 100%;
   input, button[data-cell] {
     border: 1px solid transparent; background: transparent; border-radius: 2px; padding: 4px 5px; width: 100%; min-width: 0;
-    &:hover { border-color: var(--line); } &:focus { background: #fff; border-color: var(--indigo); outline: 1px solid var(--indigo); }
+    &:hover { border-color: var(--line); } &:focus { background: var(--field); border-color: var(--indigo); outline: 1px solid var(--indigo); }
     &[aria-invalid='true'] { border-color: var(--short); background: var(--short-wash); }
   }
   input.num { text-align: right; }

@@ -15,7 +15,7 @@ import type { DraftLine } from './draft.ts';
 
 const Box = styled.div`
   background: var(--paper); border-left: 4px solid var(--honey); padding: 8px 12px 10px; display: grid; gap: 8px; margin: 2px 0 6px;
-  input, select { background: #fff; border-color: var(--line); }
+  input, select { background: var(--field); border-color: var(--line); }
 `;
 const Line = styled.div`display: grid; grid-template-columns: 20px minmax(0, 1fr) 150px auto; gap: 8px; align-items: center;`;
 

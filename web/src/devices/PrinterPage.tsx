@@ -15,8 +15,8 @@ import { When } from '../ui/When.tsx';
 
 const Labels = styled.div`display: flex; flex-wrap: wrap; gap: 14px; margin-top: 16px;`;
 const Card = styled.figure`
-  margin: 0; width: 248px; min-height: 152px; background: #fff; color: #000; border: 1px solid var(--line); border-radius: 6px; padding: 12px;
-  display: grid; grid-template-rows: auto 1fr auto; gap: 6px; box-shadow: 0 1px 4px #0002;
+  margin: 0; width: 248px; min-height: 152px; background: var(--field); color: #000; border: 1px solid var(--line); border-radius: 6px; padding: 12px;
+  display: grid; grid-template-rows: auto 1fr auto; gap: 6px; box-shadow: 0 1px 4px var(--hint);
   b { line-height: 1.15; } p { font-size: 11.5px; line-height: 1.3; margin: 0; } figcaption { font-size: 9px; text-align: center; overflow-wrap: anywhere; }
 `;
 

@@ -75,7 +75,7 @@ export function ScannerPage() {
           />
         </div>
         {label && (
-          <Row $gap={24} style={{ background: '#fff', padding: 16, alignSelf: 'start', justifySelf: 'start' }}>
+          <Row $gap={24} style={{ background: 'var(--field)', padding: 16, alignSelf: 'start', justifySelf: 'start' }}>
             <LabelMark symbol={label.startsWith('(') ? 'gs1-128' : 'code128'} text={label} width={260} />
             {label.startsWith('(') && <LabelMark symbol="gs1datamatrix" text={label} width={84} />}
           </Row>

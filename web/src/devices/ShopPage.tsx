@@ -22,7 +22,7 @@ import { Told } from './Told.tsx';
 const Page = styled.div`display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); min-height: 0; height: 100%;
   @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); height: auto; }
 `;
-const Window = styled.section`padding: 18px 24px 40px; overflow: auto; background: #f2f4ee; border-right: 1px solid var(--line);`;
+const Window = styled.section`padding: 18px 24px 40px; overflow: auto; background: var(--shop); border-right: 1px solid var(--line);`;
 const Sent = styled.section`padding: 18px 24px 40px; overflow: auto; background: var(--sheet);`;
 const Shelf = styled.ul`
   list-style: none; padding: 0; margin: 14px 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 10px;

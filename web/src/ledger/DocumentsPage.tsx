@@ -2,10 +2,10 @@ import { type DocumentRow, documentKinds } from '@yosegi/contract';
 import { Link, useParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { Chip } from '../ui/Chip.tsx';
-import { count, useFormat } from '../ui/format.ts';
-import { Cell, Grid, Scroll } from '../ui/layout.ts';
-import { More } from '../ui/More.tsx';
-import { Answer } from '../ui/States.tsx';
+import { count, type Format, useFormat } from '../ui/format.ts';
+import { type ListColumn, ListPage, ListTop, LongList } from '../ui/LongList.tsx';
+import { Cell, Scroll } from '../ui/layout.ts';
+import { Answer, Nothing } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
@@ -27,81 +27,107 @@ function One({ id }: { id: number }) {
   );
 }
 
+const LEAD = [
+  { key: 'number', title: 'Document', text: ({ number }: DocumentRow) => number },
+  { key: 'about', title: 'About', text: (row: DocumentRow) => aboutText(row) },
+];
+
+const columns: readonly ListColumn<DocumentRow>[] = [
+  {
+    key: 'kind',
+    title: 'Kind',
+    width: 120,
+    usual: true,
+    text: ({ kind }) => documentKinds[kind].name,
+    show: ({ kind }) => documentKinds[kind].name,
+  },
+  {
+    key: 'whom',
+    title: 'For, from or to',
+    width: 220,
+    usual: true,
+    text: (row) => [row.for?.number, row.party].filter(Boolean).join(' '),
+    show: (row) => <Whom row={row} />,
+  },
+  { key: 'at', title: 'When', width: 120, usual: true, text: ({ at }) => at, show: ({ at }) => <When at={at} /> },
+  { key: 'person', title: 'Who', width: 100, usual: true, text: ({ person }) => person, show: ({ person }) => person },
+  {
+    key: 'remark',
+    title: 'Remark',
+    width: 210,
+    usual: true,
+    text: ({ remark }) => remark,
+    show: ({ remark }) => remark,
+  },
+  {
+    key: 'value',
+    title: 'Into stock',
+    width: 96,
+    numeric: true,
+    usual: true,
+    text: ({ value }) => value,
+    show: ({ value }, format) => format.money(value),
+  },
+  {
+    key: 'undone',
+    title: 'Undone',
+    width: 70,
+    usual: true,
+    text: ({ undone }) => (undone ? 'undone' : ''),
+    show: ({ undone }) => undone && <Chip $tone="held">undone</Chip>,
+  },
+];
+
 function List() {
-  const format = useFormat();
   const kind = useKind();
-  const pages = usePages('documents', { kind: kind || undefined, limit: 60 });
+  const pages = usePages('documents', { kind: kind || undefined, limit: 100 });
   return (
-    <Scroll style={{ padding: '18px 24px 60px' }}>
-      <KindHead title="What was posted" lead="The newest first. Each can be undone by a counter-document." />
-      <Answer of={pages}>
-        {(data) => (
-          <>
-            <Grid>
-              <thead>
-                <tr>
-                  <th>Number</th>
-                  <th>Kind</th>
-                  <th>About</th>
-                  <th>For, from or to</th>
-                  <th>When</th>
-                  <th>Who</th>
-                  <th>Remark</th>
-                  <th className="num">Into stock</th>
-                  <th />
-                </tr>
-              </thead>
-              <tbody>
-                {data.pages
-                  .flatMap((page) => page.rows)
-                  .map((row) => (
-                    <tr key={row.id}>
-                      <td>
-                        <Link to={`/stock/documents/${row.id}`}>{row.number}</Link>
-                      </td>
-                      <td>{documentKinds[row.kind].name}</td>
-                      <td>
-                        <About row={row} />
-                      </td>
-                      <td>
-                        <Whom row={row} />
-                      </td>
-                      <td>
-                        <When at={row.at} />
-                      </td>
-                      <td>{row.person}</td>
-                      <td>{row.remark}</td>
-                      <td className="num">{format.money(row.value)}</td>
-                      <td>{row.undone && <Chip $tone="held">undone</Chip>}</td>
-                    </tr>
-                  ))}
-              </tbody>
-            </Grid>
-            <More of={pages}>Show older</More>
-          </>
-        )}
-      </Answer>
-    </Scroll>
+    <ListPage>
+      <ListTop>
+        <KindHead title="What was posted" lead="The newest first. Each can be undone by a counter-document." />
+      </ListTop>
+      <LongList
+        list="documents"
+        label="Documents"
+        pages={pages}
+        keyOf={({ id }) => id}
+        columns={columns}
+        leadColumns={LEAD}
+        lead={(row) => <Document row={row} />}
+        empty={<Nothing>Nothing of this kind was posted yet.</Nothing>}
+      />
+    </ListPage>
   );
 }
 
-/** What a document was mostly about. */
-function About({ row: { item, others } }: { row: DocumentRow }) {
+/** A document by its number, and what it was mostly about. */
+function Document({ row }: { row: DocumentRow }) {
   const format = useFormat();
-  if (!item) return <Faint>values only</Faint>;
+  const { item, others } = row;
   return (
     <Cell>
-      <Tile code={item.code} size={24} />
+      {item && <Tile code={item.code} size={30} />}
       <span>
-        {Number(item.quantity) === 0
-          ? 'the value of '
-          : `${format.quantity(item.quantity, item.unit)} ${item.unit === 'each' ? '' : 'of '}`}
-        <Link to={`/stock/items/${item.id}`}>{item.name}</Link>
-        {others > 0 && <Faint> and {count(others, 'other item')}</Faint>}
+        <Link to={`/stock/documents/${row.id}`}>{row.number}</Link>
+        <br />
+        <Faint>
+          {item ? `${amountOf(item, format)}${item.name}` : 'values only'}
+          {others > 0 && ` and ${count(others, 'other item')}`}
+        </Faint>
       </span>
     </Cell>
   );
 }
+
+type About = NonNullable<DocumentRow['item']>;
+
+function amountOf({ quantity, unit }: About, format: Format): string {
+  if (Number(quantity) === 0) return 'the value of ';
+  return `${format.quantity(quantity, unit)} ${unit === 'each' ? '' : 'of '}`;
+}
+
+const aboutText = ({ item, others }: DocumentRow) =>
+  item ? `${item.quantity} ${item.unit} ${item.name}${others > 0 ? ` +${others}` : ''}` : '';
 
 /** What it was posted for, and who brought or got it. */
 function Whom({ row }: { row: DocumentRow }) {

@@ -3,37 +3,28 @@ import styled from 'styled-components';
 import { usePages } from '../api/client.ts';
 import { SignedQuantity } from '../lines/SignedQuantity.tsx';
 import { useFormat } from '../ui/format.ts';
-import { Cell, Grid } from '../ui/layout.ts';
+import { Grid } from '../ui/layout.ts';
 import { More } from '../ui/More.tsx';
 import { Answer } from '../ui/States.tsx';
-import { Tile } from '../ui/Tile.tsx';
 import { Lead } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
 
 const Rows = styled(Grid)`td { height: 34px; }`;
 
 interface Props {
-  readonly itemId?: number;
-  readonly kind?: string;
-  readonly decimals?: number;
-  /** Further conditions of the question. */
-  readonly narrow?: Readonly<Record<string, string | undefined>>;
+  readonly itemId: number;
+  readonly decimals: number;
 }
 
-/** Movements, the newest first; each leads to its document. */
-export function MovementTable({ itemId, kind, decimals = 3, narrow = {} }: Props) {
+/** The movements of an item, the newest first; each leads to its document. */
+export function MovementTable({ itemId, decimals }: Props) {
   const format = useFormat();
-  const pages = usePages('movements', { itemId, kind, ...narrow, limit: 50 });
+  const pages = usePages('movements', { itemId, limit: 50 });
   return (
     <Answer of={pages}>
       {(data) => {
         const rows = data.pages.flatMap((page) => page.rows);
-        if (rows.length === 0)
-          return (
-            <Lead>
-              {Object.values(narrow).some(Boolean) ? 'Nothing like that has moved.' : 'Nothing has moved yet.'}
-            </Lead>
-          );
+        if (rows.length === 0) return <Lead>Nothing has moved yet.</Lead>;
         return (
           <>
             <Rows>
@@ -41,7 +32,6 @@ export function MovementTable({ itemId, kind, decimals = 3, narrow = {} }: Props
                 <tr>
                   <th>When</th>
                   <th>Document</th>
-                  {itemId === undefined && <th>Item</th>}
                   <th>Bin</th>
                   <th className="num">Quantity</th>
                   <th className="num">Value</th>
@@ -58,14 +48,6 @@ export function MovementTable({ itemId, kind, decimals = 3, narrow = {} }: Props
                       <Link to={`/stock/documents/${row.documentId}`}>{row.document}</Link>{' '}
                       <small>{row.kind.replace('-', ' ')}</small>
                     </td>
-                    {itemId === undefined && (
-                      <td>
-                        <Cell>
-                          <Tile code={row.code} size={22} />
-                          <Link to={`/stock/items/${row.itemId}`}>{row.name}</Link>
-                        </Cell>
-                      </td>
-                    )}
                     <td>
                       {row.bin}
                       {row.build && <small> for {row.build}</small>}

@@ -1,15 +1,82 @@
-import { useQuestion } from '../api/client.ts';
+import type { Movement } from '@yosegi/contract';
+import { Link } from 'react-router';
+import { usePages, useQuestion } from '../api/client.ts';
+import { SignedQuantity } from '../lines/SignedQuantity.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
-import { Scroll } from '../ui/layout.ts';
+import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
+import { Cell } from '../ui/layout.ts';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
+import { Nothing } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
-import { Row } from '../ui/text.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint } from '../ui/text.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
+import { When } from '../ui/When.tsx';
 import { KindHead, useKind } from './KindHead.tsx';
-import { MovementTable } from './MovementTable.tsx';
+
+const LEAD = [
+  { key: 'name', title: 'Item', text: ({ name }: Movement) => name },
+  { key: 'code', title: 'Code', text: ({ code }: Movement) => code },
+];
+
+const columns: readonly ListColumn<Movement>[] = [
+  { key: 'at', title: 'When', width: 110, usual: true, text: ({ at }) => at, show: ({ at }) => <When at={at} /> },
+  {
+    key: 'document',
+    title: 'Document',
+    width: 170,
+    usual: true,
+    text: ({ document }) => document,
+    show: ({ documentId, document, kind }) => (
+      <>
+        <Link to={`/stock/documents/${documentId}`}>{document}</Link> <Faint>{kind.replace('-', ' ')}</Faint>
+      </>
+    ),
+  },
+  {
+    key: 'bin',
+    title: 'Bin',
+    width: 190,
+    usual: true,
+    text: ({ bin, build }) => [bin, build].filter(Boolean).join(' for '),
+    show: ({ bin, build }) => (
+      <>
+        {bin}
+        {build && <Faint> for {build}</Faint>}
+      </>
+    ),
+  },
+  {
+    key: 'piece',
+    title: 'Lot or serial',
+    width: 120,
+    usual: true,
+    text: ({ lot, serial }) => lot ?? serial ?? '',
+    show: ({ lot, serial }) => lot ?? serial,
+  },
+  {
+    key: 'quantity',
+    title: 'Quantity',
+    width: 110,
+    numeric: true,
+    usual: true,
+    text: ({ quantity }) => quantity,
+    show: ({ quantity, unit }) => <SignedQuantity quantity={quantity} unit={unit} decimals={3} />,
+  },
+  {
+    key: 'value',
+    title: 'Value',
+    width: 96,
+    numeric: true,
+    usual: true,
+    text: ({ value }) => value,
+    show: ({ value }, format) => format.money(value),
+  },
+  { key: 'person', title: 'Who', width: 110, usual: true, text: ({ person }) => person, show: ({ person }) => person },
+];
 
 /** Everything that ever moved, by text, kind, bin, person and days. */
 export function MovementsPage() {
@@ -24,50 +91,68 @@ export function MovementsPage() {
   const shelves = shelfOptions(useQuestion('stores', {}).data ?? []);
   const narrowed = [q, binId, personId, from, to].some((one) => one !== '');
   const clear = () => change({ q: null, bin: null, person: null, from: null, to: null });
+  const pages = usePages('movements', {
+    kind: kind || undefined,
+    q: q || undefined,
+    binId: binId || undefined,
+    personId: personId || undefined,
+    from: from || undefined,
+    to: to || undefined,
+    limit: 100,
+  });
   return (
-    <Scroll style={{ padding: '18px 24px 60px' }}>
-      <KindHead
-        title="Everything that moved"
-        lead="The newest first. Nothing here is ever changed; a mistake is undone by a counter-document."
-      />
-      <Row $wrap $gap={8} style={{ margin: '10px 0', alignItems: 'end' }}>
-        <div style={{ width: 230 }}>
+    <ListPage>
+      <ListTop>
+        <KindHead
+          title="Everything that moved"
+          lead="The newest first. Nothing here is ever changed; a mistake is undone by a counter-document."
+        />
+      </ListTop>
+      <LongList
+        list="movements"
+        label="Movements"
+        pages={pages}
+        keyOf={({ id }) => id}
+        columns={columns}
+        leadColumns={LEAD}
+        lead={(row) => (
+          <Cell>
+            <Tile code={row.code} size={26} />
+            <span>
+              <Link to={`/stock/items/${row.itemId}`}>{row.name}</Link> <Faint>{row.code}</Faint>
+            </span>
+          </Cell>
+        )}
+        rowHeight={38}
+        empty={<Nothing>{narrowed || kind ? 'Nothing like that has moved.' : 'Nothing has moved yet.'}</Nothing>}
+      >
+        <Narrow $width={230}>
           <Field label="Text" placeholder="Item, document or remark" value={q} onChange={setQ} />
-        </div>
-        <div style={{ width: 170 }}>
+        </Narrow>
+        <Narrow $width={170}>
           <Choice label="Bin" value={binId} onChange={setBin} options={[['', 'every bin'], ...shelves]} />
-        </div>
-        <div style={{ width: 140 }}>
+        </Narrow>
+        <Narrow $width={140}>
           <Choice
             label="Who"
             value={personId}
             onChange={setPerson}
             options={[['', 'everyone'], ...people.map((person) => [String(person.id), person.name] as const)]}
           />
-        </div>
-        <div style={{ width: 150 }}>
+        </Narrow>
+        <Narrow $width={150}>
           <DayField label="From" value={from} onChange={setFrom} />
-        </div>
-        <div style={{ width: 150 }}>
+        </Narrow>
+        <Narrow $width={150}>
           <DayField label="To" value={to} onChange={setTo} />
-        </div>
+        </Narrow>
         {narrowed && (
           <Button look="ghost" onPress={clear}>
             Everything again
           </Button>
         )}
         <SavedFilters list="movements" />
-      </Row>
-      <MovementTable
-        {...(kind ? { kind } : {})}
-        narrow={{
-          q: q || undefined,
-          binId: binId || undefined,
-          personId: personId || undefined,
-          from: from || undefined,
-          to: to || undefined,
-        }}
-      />
-    </Scroll>
+      </LongList>
+    </ListPage>
   );
 }

@@ -12,7 +12,7 @@ import { TrackRow } from './InFields.tsx';
 import { readTrack, type TrackedItem, type TypedTrack, toggleSerial, withScan } from './typed.ts';
 
 const Serial = styled.button`
-  border: 1px solid var(--line); border-radius: 3px; background: #fff; padding: 4px 8px; min-height: 30px; font: 600 12.5px var(--text); cursor: pointer;
+  border: 1px solid var(--line); border-radius: 3px; background: var(--field); padding: 4px 8px; min-height: 30px; font: 600 12.5px var(--text); cursor: pointer;
   &[aria-pressed='true'] { border: 2px solid var(--moss); padding: 3px 7px; background: var(--ok-wash); }
   &[aria-pressed='true']::before { content: '✓ '; }
 `;

@@ -2,13 +2,12 @@ import { CustomerInput, type Saved } from '@yosegi/contract';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { Fields } from '../items/index.ts';
-import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Form, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
+import { RecordButtons } from '../ui/RecordButtons.tsx';
 import { TextArea } from '../ui/TextArea.tsx';
-import { Row } from '../ui/text.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';
 import type { Customer } from './CustomersPage.tsx';
 
@@ -116,21 +115,7 @@ export function CustomerForm({ customer, onDone }: { customer: Customer | null; 
           shownAt={SHOWN}
         />
       </Wide>
-      <Row>
-        <Button type="submit" look="go" busy={command.isPending}>
-          {customer ? 'Save' : 'Add'}
-        </Button>
-        {onDone && (
-          <Button
-            onPress={() => {
-              form.takeTheirs();
-              onDone();
-            }}
-          >
-            Leave it as it was
-          </Button>
-        )}
-      </Row>
+      <RecordButtons isNew={customer === null} busy={command.isPending} form={form} onDone={onDone} />
     </Form>
   );
 }

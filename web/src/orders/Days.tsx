@@ -1,20 +1,16 @@
 import styled from 'styled-components';
 import { useFormat } from '../ui/format.ts';
+import { textures } from '../ui/textures.ts';
 import { dayNumber, type Span } from './span.ts';
 
 const Track = styled.div`
-  position: relative; height: 24px; min-width: 180px; background: repeating-linear-gradient(90deg, #efe6d5 0 1px, #0000 1px var(--day)); overflow: hidden;
+  position: relative; height: 24px; min-width: 180px; background: repeating-linear-gradient(90deg, var(--rail) 0 1px, transparent 1px var(--day)); overflow: hidden;
 `;
 const Bar = styled.i<{ $of: 'free' | 'coming' | 'short' }>`
   position: absolute; top: 4px; bottom: 4px; display: block; border-radius: 1px;
-  ${({ $of }) =>
-    ({
-      free: 'background: linear-gradient(180deg, #6a8655, #577143);',
-      coming: 'background: repeating-linear-gradient(-56deg, #cf9f3f 0 4px, #e5c686 4px 8px);',
-      short: 'border: 1.5px dashed var(--short); background: #fbece6;',
-    })[$of]}
+  ${({ $of }) => ({ free: textures.free, coming: textures.coming, short: textures.short })[$of]}
 `;
-const Words = styled.b`position: absolute; top: 3px; font-size: 12px; white-space: nowrap; padding: 0 5px; background: #fffdf8;`;
+const Words = styled.b`position: absolute; top: 3px; font-size: 12px; white-space: nowrap; padding: 0 5px; background: var(--sheet);`;
 const Due = styled.i`position: absolute; top: 0; bottom: 0; width: 2px; background: var(--ink);`;
 const Axis = styled.div`position: relative; height: 16px; font-size: 11.5px; color: var(--ink-3); span { position: absolute; white-space: nowrap; }`;
 

@@ -1,15 +1,11 @@
 import type { OrderRow } from '@yosegi/contract';
 import styled from 'styled-components';
+import { textures } from '../ui/textures.ts';
 
 const Bar = styled.span`display: flex; gap: 2px; height: 7px; margin-top: 5px;`;
 const Piece = styled.i<{ $of: 'ready' | 'coming' | 'short' }>`
   display: block; border-radius: 1px;
-  ${({ $of }) =>
-    ({
-      ready: 'background: #6a8655;',
-      coming: 'background: repeating-linear-gradient(-56deg, #cf9f3f 0 4px, #e5c686 4px 8px);',
-      short: 'border: 1.5px dashed var(--short); background: #fbece6;',
-    })[$of]}
+  ${({ $of }) => ({ ready: textures.free, coming: textures.coming, short: textures.short })[$of]}
 `;
 
 /** How much of an order is here, on its way and missing, in a list. */
@@ -17,7 +13,7 @@ export function Shares({ shares }: { shares: OrderRow['shares'] }) {
   const kinds = (['ready', 'coming', 'short'] as const).filter((kind) => shares[kind] > 0.005);
   if (kinds.length === 0) return null;
   const percent = (kind: keyof OrderRow['shares']) => Math.round(shares[kind] * 100);
-  const words = { ready: 'here', coming: 'on its way', short: 'missing' };
+  const words = { ready: textures.free, coming: textures.coming, short: textures.short };
   return (
     <Bar role="img" aria-label={kinds.map((kind) => `${percent(kind)} % ${words[kind]}`).join(', ')}>
       {kinds.map((kind) => (

@@ -19,14 +19,14 @@ import { Tile } from '../ui/Tile.tsx';
 import { type PickJob, usePick } from './job.ts';
 import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
 
-const Page = styled.div`min-height: 100%; background: var(--ebony); color: #f6ead4; display: flex; flex-direction: column;`;
+const Page = styled.div`min-height: 100%; background: var(--ebony); color: var(--on-dark); display: flex; flex-direction: column;`;
 const Top = styled.header`
   padding: 14px 16px 10px; display: flex; justify-content: space-between; align-items: center; gap: 10px;
-  h1 { font-size: 20px; } small { color: #cbb899; font-size: 13px; } a { color: #f3d59a; padding: 12px 4px; white-space: nowrap; }
+  h1 { font-size: 20px; } small { color: var(--on-band-faint); font-size: 13px; } a { color: var(--on-dark-go); padding: 12px 4px; white-space: nowrap; }
 `;
 const Progress = styled.div`display: flex; height: 12px; gap: 3px; padding: 0 16px;`;
 const Piece = styled.i<{ $is: 'done' | 'now' | 'open' }>`
-  flex: 1; transform: skewX(-20deg); background: ${({ $is }) => ({ done: 'var(--honey)', now: '#8d6a2a', open: '#4b3a2f' })[$is]};
+  flex: 1; transform: skewX(-20deg); background: ${({ $is }) => ({ done: 'var(--honey)', now: 'var(--phone-now)', open: 'var(--phone-open)' })[$is]};
 `;
 const Card = styled.section`
   margin: 14px 12px 0; background: var(--sheet); color: var(--ink); border-radius: 4px; padding: 16px; flex: 1; display: flex; flex-direction: column;
@@ -35,18 +35,18 @@ const Where = styled.div`display: flex; align-items: baseline; gap: 10px; b { fo
 const What = styled.div`display: flex; gap: 12px; align-items: center; margin: 14px 0 4px; b { font-size: 18px; line-height: 1.15; } small { color: var(--ink-2); }`;
 const BinChoice = styled.button<{ $on: boolean }>`
   display: flex; justify-content: space-between; align-items: center; padding: 0 12px; min-height: 60px; border-radius: 3px; margin-top: 8px; text-align: left; cursor: pointer;
-  border: ${({ $on }) => ($on ? '2px solid var(--moss)' : '1px solid var(--line)')}; background: ${({ $on }) => ($on ? '#eef2e3' : 'transparent')};
+  border: ${({ $on }) => ($on ? '2px solid var(--moss)' : '1px solid var(--line)')}; background: ${({ $on }) => ($on ? 'var(--done-wash)' : 'transparent')};
 `;
 const Pad = styled.div`
   display: grid; grid-template-columns: 64px 1fr 64px; gap: 8px; margin-top: 14px;
-  button, input { height: 60px; border: 1px solid var(--line); border-radius: 3px; font-size: 26px; background: #fff; text-align: center; width: 100%; padding: 0; }
+  button, input { height: 60px; border: 1px solid var(--line); border-radius: 3px; font-size: 26px; background: var(--field); text-align: center; width: 100%; padding: 0; }
   input { font-weight: 600; } input[aria-invalid='true'] { border-color: var(--short); }
 `;
 const Big = styled(
   Button,
-)`margin-top: 10px; min-height: 62px; background: var(--moss); border-color: var(--moss); color: #fff; font: 600 19px var(--text); width: 100%;`;
+)`margin-top: 10px; min-height: 62px; background: var(--moss); border-color: var(--moss); color: var(--bright); font: 600 19px var(--text); width: 100%;`;
 const Says = styled.p`text-align: center; margin-top: 8px; color: var(--ink-2); &[role='alert'] { color: var(--short-ink); font-weight: 600; }`;
-const Next = styled.div`padding: 12px 16px 16px; display: flex; gap: 12px; align-items: center; color: #cdb997; font-size: 13.5px; min-height: 66px; b { color: #f6ead4; }`;
+const Next = styled.div`padding: 12px 16px 16px; display: flex; gap: 12px; align-items: center; color: var(--on-band-faint); font-size: 13.5px; min-height: 66px; b { color: var(--on-dark); }`;
 
 /** One thing at a time: where, what, how many, done. */
 export function PickPhone({ job, stores }: { job: PickJob; stores: readonly Store[] }) {

@@ -5,10 +5,10 @@ import { Button } from '../ui/Button.tsx';
 
 const Overlay = styled(
   ModalOverlay,
-)`position: fixed; inset: 0; background: #1a120c99; z-index: 40; display: grid; place-items: center;`;
+)`position: fixed; inset: 0; background: var(--veil); z-index: 40; display: grid; place-items: center;`;
 const Card = styled(
   Modal,
-)`background: var(--sheet); border-radius: 5px; padding: 20px 24px; min-width: 380px; box-shadow: 0 18px 60px #0006;`;
+)`background: var(--sheet); border-radius: 5px; padding: 20px 24px; min-width: 380px; box-shadow: 0 18px 60px var(--deep);`;
 const Keys = styled.dl`
   display: grid; grid-template-columns: auto 1fr; gap: 7px 16px; margin: 14px 0; align-items: baseline;
   dt { font: 600 12px var(--text); border: 1px solid var(--line); border-radius: 3px; padding: 2px 7px; background: var(--paper); justify-self: start; } dd { margin: 0; }

@@ -20,10 +20,10 @@ import { Tile } from '../ui/Tile.tsx';
 
 const Overlay = styled(
   ModalOverlay,
-)`position: fixed; inset: 0; background: #1a120c99; z-index: 40; display: grid; justify-items: center; align-items: start; padding-top: 12vh;`;
+)`position: fixed; inset: 0; background: var(--veil); z-index: 40; display: grid; justify-items: center; align-items: start; padding-top: 12vh;`;
 const Card = styled(
   Modal,
-)`width: min(620px, calc(100vw - 24px)); background: var(--sheet); border-radius: 5px; box-shadow: 0 18px 60px #0006; overflow: hidden;`;
+)`width: min(620px, calc(100vw - 24px)); background: var(--sheet); border-radius: 5px; box-shadow: 0 18px 60px var(--deep); overflow: hidden;`;
 const Box = styled(SearchField)`
   input { width: 100%; border: 0; border-bottom: 1px solid var(--line); background: none; padding: 16px 18px; font: 600 19px var(--display); outline: none; }
 `;

@@ -29,43 +29,43 @@ const Page = styled.div`
   @media print { display: block; height: auto; }
 `;
 const Band = styled.header`
-  min-height: 64px; background: var(--ebony); display: flex; align-items: stretch; padding-left: 18px; color: #f3e8d5;
+  min-height: 64px; background: var(--ebony); display: flex; align-items: stretch; padding-left: 18px; color: var(--on-band);
   @media print { display: none; }
   @media (max-width: 1020px) { min-height: 52px; padding-left: 10px; }
   @media (max-height: 520px) { min-height: 44px; }
   @media (max-width: 700px) { &[data-hidden-on-phone] { display: none; } }
 `;
 const Brand = styled(NavLink)`
-  display: flex; align-items: center; gap: 10px; font: 600 23px var(--display); padding-right: 18px; color: #fbf3e4; text-decoration: none;
+  display: flex; align-items: center; gap: 10px; font: 600 23px var(--display); padding-right: 18px; color: var(--on-dark); text-decoration: none;
   @media (max-width: 500px) { font-size: 0; gap: 0; padding-right: 4px; }
 `;
 const Stations = styled.nav`display: flex; align-items: stretch; padding-left: 8px; @media (max-width: 1020px) { align-items: center; }`;
 const StationTile = styled(NavLink)`
   position: relative; min-width: 93px; padding: 0 12px; display: flex; flex-direction: column; justify-content: center; align-items: center;
-  transform: skewX(-14deg); margin-right: 3px; background: var(--band); color: #e8d9c0; text-decoration: none; white-space: nowrap;
-  > * { transform: skewX(14deg); } b { font-weight: 600; font-size: 14px; } small { font-size: 11.5px; color: #c6b497; min-height: 17px; }
-  small[data-hot] { color: #f7bd98; }
-  &.active { background: var(--honey); color: #22180f; small, small[data-hot] { color: #3d290a; } }
-  &:focus-visible { outline-color: #fff; outline-offset: -4px; }
+  transform: skewX(-14deg); margin-right: 3px; background: var(--band); color: var(--on-band); text-decoration: none; white-space: nowrap;
+  > * { transform: skewX(14deg); } b { font-weight: 600; font-size: 14px; } small { font-size: 11.5px; color: var(--on-band-faint); min-height: 17px; }
+  small[data-hot] { color: var(--hot); }
+  &.active { background: var(--honey); color: var(--on-honey); small, small[data-hot] { color: var(--on-honey-soft); } }
+  &:focus-visible { outline-color: var(--bright); outline-offset: -4px; }
   @media (forced-colors: active) { border: 1px solid; &.active { border: 3px solid Highlight; } }
 `;
 const Side = styled.div`
-  margin-left: auto; display: flex; align-items: center; gap: 14px; padding: 0 18px; font-size: 13px; color: #d9c8ab; white-space: nowrap;
+  margin-left: auto; display: flex; align-items: center; gap: 14px; padding: 0 18px; font-size: 13px; color: var(--on-band-soft); white-space: nowrap;
   @media (max-width: 1020px) { padding: 0 10px; > button { min-height: 44px; min-width: 44px; } }
-  a { color: #d9c8ab; text-decoration: none; padding: 6px 4px; } a.active { color: #fff; box-shadow: 0 2px var(--honey); }
-  :focus-visible { outline-color: #fff; }
+  a { color: var(--on-band-soft); text-decoration: none; padding: 6px 4px; } a.active { color: var(--bright); box-shadow: 0 2px var(--honey); }
+  :focus-visible { outline-color: var(--bright); }
 `;
 /** The way past the band, seen once it has the focus. */
 const Skip = styled.a`
   position: absolute; left: 8px; top: -60px; z-index: 50; background: var(--honey); color: var(--ink); padding: 8px 14px; border-radius: 3px; font-weight: 600;
   &:focus { top: 8px; } @media print { display: none; }
 `;
-const Hot = styled.small`margin-left: 5px; color: #f7bd98;`;
+const Hot = styled.small`margin-left: 5px; color: var(--hot);`;
 const FindButton = styled.button`
-  border: 1px solid #6b5644; border-radius: 3px; padding: 4px 9px; font-size: 12px; color: #d9c8ab; background: transparent; cursor: pointer;
+  border: 1px solid var(--on-dark-line); border-radius: 3px; padding: 4px 9px; font-size: 12px; color: var(--on-band-soft); background: transparent; cursor: pointer;
 `;
 const Who = styled.button`
-  width: 32px; height: 32px; border: 0; border-radius: 3px; background: #5d7445; color: #fff; font-weight: 700; font-size: 12px; cursor: pointer;
+  width: 32px; height: 32px; border: 0; border-radius: 3px; background: var(--me); color: var(--bright); font-weight: 700; font-size: 12px; cursor: pointer;
   transform: skewX(-14deg); span { display: block; transform: skewX(14deg); }
 `;
 const Lost = styled.div`background: var(--coming-wash); color: var(--coming-ink); padding: 6px 18px; font-size: 13px;`;

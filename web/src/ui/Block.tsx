@@ -11,10 +11,10 @@ export interface BlockPiece {
 
 const Frame = styled.div<{ $small: boolean }>`
   display: flex; forced-color-adjust: none; height: ${({ $small }) => ($small ? '22px' : '92px')}; border-radius: 2px; overflow: hidden; margin: ${({ $small }) => ($small ? '0' : '10px 0 4px')}; background: var(--birch);
-  box-shadow: 0 1px 0 #0002, inset 0 0 0 1px #0002;
+  box-shadow: 0 1px 0 var(--hint), inset 0 0 0 1px var(--hint);
 `;
-const Piece = styled.i`display: block; border-right: 1px solid #fff6; min-width: 1px;`;
-const LABOUR = 'repeating-linear-gradient(-56deg, #4a3527 0 4px, #6b4e3a 4px 8px)';
+const Piece = styled.i`display: block; border-right: 1px solid var(--lit); min-width: 1px;`;
+const LABOUR = 'repeating-linear-gradient(-56deg, var(--walnut) 0 4px, var(--labour) 4px 8px)';
 
 /** What a thing is made of: staves side by side, width = share of cost. */
 export function Block({ pieces, small = false }: { pieces: readonly BlockPiece[]; small?: boolean }) {

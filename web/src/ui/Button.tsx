@@ -6,7 +6,7 @@ type Look = 'plain' | 'go' | 'ghost' | 'danger';
 
 const looks = {
   plain: css`border-color: var(--line); background: var(--sheet); color: var(--ink);`,
-  go: css`border-color: var(--walnut); background: var(--walnut); color: #fff7ea;`,
+  go: css`border-color: var(--walnut); background: var(--walnut); color: var(--on-dark);`,
   ghost: css`border-color: transparent; background: transparent; color: var(--indigo);`,
   danger: css`border-color: var(--short); background: var(--sheet); color: var(--short-ink);`,
 };

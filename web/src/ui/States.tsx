@@ -11,6 +11,9 @@ const Bones = styled.div`
   i:nth-child(1) { width: 46%; height: 28px; } i:nth-child(2) { width: 66%; }
 `;
 
+/** A list with nothing in it, in a sentence. */
+export const Nothing = styled.p`padding: 22px 24px; color: var(--ink-2);`;
+
 /** Shows an answer once it is there; until then its outline, and when it fails, why and how to try again. */
 export function Answer<T>({ of, children }: { of: UseQueryResult<T, Error>; children: (data: T) => ReactNode }) {
   if (of.data !== undefined) return <>{children(of.data)}</>;

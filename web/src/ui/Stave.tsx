@@ -1,4 +1,5 @@
-import styled, { css } from 'styled-components';
+import styled from 'styled-components';
+import { type Texture, textures } from './textures.ts';
 
 /** How much of each kind there is, in any one unit. */
 export interface StaveAmounts {
@@ -10,20 +11,12 @@ export interface StaveAmounts {
   readonly short: number;
 }
 
-const textures = {
-  free: css`background: linear-gradient(180deg, #6a8655, #577143);`,
-  coming: css`background: repeating-linear-gradient(-56deg, #cf9f3f 0 4px, #e5c686 4px 8px);`,
-  promised: css`background: radial-gradient(#7c6c98 1.2px, #cfc5da 1.6px) 0 0 / 6px 6px;`,
-  short: css`border: 1.5px dashed var(--short); background: #fbece6;`,
-};
-export type Texture = keyof typeof textures;
-
 export const Swatch = styled.i<{ $of: Texture }>`
   display: inline-block; forced-color-adjust: none; width: 16px; height: 11px; margin-right: 5px; vertical-align: -1px; ${({ $of }) => textures[$of]}
 `;
 const Bar = styled.div<{ $small: boolean }>`
   position: relative; forced-color-adjust: none; height: ${({ $small }) => ($small ? 10 : 20)}px; border-radius: 1px; min-width: 40px;
-  background: repeating-linear-gradient(90deg, #efe6d5 0 1px, #f3ebdc 1px 9px);
+  background: repeating-linear-gradient(90deg, var(--rail) 0 1px, var(--rail-soft) 1px 9px);
 `;
 const Piece = styled.i<{
   $of: Texture;

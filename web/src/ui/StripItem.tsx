@@ -8,7 +8,7 @@ const Item = styled(NavLink)`
   display: grid; grid-template-columns: 34px minmax(0, 1fr) auto; gap: 10px; padding: 7px 14px; align-items: center; line-height: 1.2;
   color: var(--ink); text-decoration: none; small { color: var(--ink-2); }
   b { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; display: block; }
-  &:hover { background: #fffaf0aa; }
+  &:hover { background: var(--lit); }
   &:focus-visible { outline-offset: -2px; }
   &.active { background: var(--sheet); box-shadow: inset 5px 0 var(--honey); }
   @media (forced-colors: active) { &.active { outline: 2px solid Highlight; outline-offset: -2px; } }
@@ -64,6 +64,6 @@ export function StripSection<T>({
 /** One record in a strip that opens in place; `aria-current` marks the one that is shown. */
 export const StripButton = styled.button`
   display: block; width: 100%; text-align: left; border: 0; background: none; padding: 8px 14px; cursor: pointer; line-height: 1.25; color: var(--ink);
-  small { color: var(--ink-2); } &:hover { background: #fffaf0aa; } &[aria-current] { background: var(--sheet); box-shadow: inset 5px 0 var(--honey); }
+  small { color: var(--ink-2); } &:hover { background: var(--lit); } &[aria-current] { background: var(--sheet); box-shadow: inset 5px 0 var(--honey); }
   &:focus-visible { outline-offset: -2px; }
 `;

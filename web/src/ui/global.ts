@@ -11,6 +11,10 @@ export const GlobalStyle = createGlobalStyle`
     --ok-ink: #35522a; --coming-ink: #6b4d0c; --short-ink: #8c2a20; --held-ink: #4b3f63;
     --ok-wash: #e9eedd; --coming-wash: #f6ead0; --short-wash: #f7e2da; --held-wash: #ebe5ee;
     --field: #fff; --on-dark: #fff7ea; --on-dark-go: #f3d59a; --on-dark-line: #6b5644; --shade: #2b211b2e;
+    --bright: #fff; --veil: #1a120c99; --deep: #0006; --hint: #0002; --lit: #fffaf0aa;
+    --on-band: #e8d9c0; --on-band-soft: #d9c8ab; --on-band-faint: #c6b497; --hot: #f7bd98; --on-honey: #22180f; --on-honey-soft: #3d290a; --me: #5d7445;
+    --free: #6a8655; --free-deep: #577143; --coming-thread: #cf9f3f; --coming-cloth: #e5c686; --promised-dot: #7c6c98; --promised-cloth: #cfc5da; --short-cloth: #fbece6;
+    --rail: #efe6d5; --rail-soft: #f3ebdc; --labour: #6b4e3a; --phone-now: #8d6a2a; --phone-open: #4b3a2f; --done-wash: #eef2e3; --shop: #f2f4ee;
     --text: 'Hanken Grotesk Variable', system-ui, sans-serif;
     --display: 'Brygada 1918 Variable', Georgia, serif;
   }
