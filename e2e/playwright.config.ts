@@ -10,6 +10,8 @@ export default defineConfig({
   globalSetup: './src/before.ts',
   workers: availableParallelism(),
   timeout: 90_000,
+  // On a machine that is busy with other things a click may miss what is just being drawn anew. Once more, and told at the end.
+  retries: 1,
   // As long as one waits for anything else on a page: a busy machine is no fault of the page.
   expect: { timeout: 30_000 },
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],

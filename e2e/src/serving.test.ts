@@ -12,6 +12,9 @@ const LINES = [
 ] as const;
 
 /** From what a customer asks for to what has left: shelves, a build and kits of every kind in one order. */
+// Each goes on where the one before ended, so that they are tried again together.
+test.describe.configure({ mode: 'serial' });
+
 test.describe('an order of everything', () => {
   let application: Application;
   let visit: Visit;
@@ -121,7 +124,10 @@ test.describe('an order of everything', () => {
       .click();
     await page.getByLabel('In one kit, Hive strap').fill('9');
     await page.getByRole('button', { name: 'Put back 2' }).click();
-    await page.getByLabel('In one kit, Hive strap').fill('3');
+    const straps = page.getByLabel('In one kit, Hive strap');
+    await expect(straps).toHaveValue('2');
+    await straps.fill('3');
+    await expect(straps).toHaveValue('3');
     await page
       .getByRole('row', { name: /Winter evening/ })
       .getByRole('button', { name: /may change/ })
@@ -135,10 +141,13 @@ test.describe('an order of everything', () => {
     await page.getByRole('button', { name: 'Plan 1 build' }).click();
     await visit.notice(/what is finished is kept/);
     // To the build and back, in one step each.
-    await page
-      .getByRole('complementary')
-      .getByRole('link', { name: /^B-\d+$/ })
-      .click();
+    await expect(async () => {
+      await page
+        .getByRole('complementary')
+        .getByRole('link', { name: /^B-\d+$/ })
+        .click();
+      await expect(page).toHaveURL(/\/build\/\d+/, { timeout: 3000 });
+    }).toPass();
     await visit.heading(/Feeder, 2 litre/);
     await page
       .getByRole('complementary')

@@ -72,10 +72,10 @@ export function ItemsTable() {
     change({ sort: key === 'code' ? null : key, down: nextDown ? '1' : null });
   const filters = (
     <>
-      <Narrow $width={230}>
+      <Narrow $width={200}>
         <Field label="Find an item" hideLabel placeholder="Code, name or barcode" value={q} onChange={setQ} />
       </Narrow>
-      <Narrow $width={190}>
+      <Narrow $width={170}>
         <Choice
           label="Which items"
           hideLabel
@@ -90,7 +90,7 @@ export function ItemsTable() {
           ]}
         />
       </Narrow>
-      <Narrow $width={150}>
+      <Narrow $width={140}>
         <Choice
           label="How they come"
           hideLabel

@@ -192,11 +192,11 @@ function Search({ onClose }: { onClose: () => void }) {
       return;
     }
     if (event.key !== 'Enter') return;
-    // What is marked while the answer is still coming belongs to an older question.
-    if (settled && event.currentTarget.getAttribute('aria-activedescendant')) return;
     event.preventDefault();
     event.stopPropagation();
-    if (settled) open(targets[0]);
+    // What is marked while the answer is still coming belongs to an older question; and what is marked may be gone.
+    const marked = document.getElementById(event.currentTarget.getAttribute('aria-activedescendant') ?? '');
+    if (settled) open(targets.find(({ key }) => key === marked?.dataset.key) ?? targets[0]);
     else setHurried(true);
   };
   return (

@@ -22,7 +22,7 @@ export function SavedFilters({ list }: { list: string }) {
   return (
     <>
       {views.length > 0 && (
-        <div style={{ width: 170 }}>
+        <div style={{ width: 140 }}>
           <Choice
             label="Saved filters"
             hideLabel
