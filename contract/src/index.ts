@@ -15,6 +15,7 @@ import { orderRoutes } from './orders.ts';
 import { peopleRoutes } from './people.ts';
 import { pickRoutes } from './picking.ts';
 import { placeRoutes } from './places.ts';
+import { productRoutes } from './products.ts';
 import { receiptRoutes } from './receipts.ts';
 import { shippingRoutes } from './shipping.ts';
 import { stockRoutes } from './stock.ts';
@@ -45,6 +46,7 @@ export * from './orders.ts';
 export * from './people.ts';
 export * from './picking.ts';
 export * from './places.ts';
+export * from './products.ts';
 export * from './receipts.ts';
 export * from './rights.ts';
 export * from './shipping.ts';
@@ -59,6 +61,7 @@ export const api = {
   ...peopleRoutes,
   ...itemRoutes,
   ...placeRoutes,
+  ...productRoutes,
   ...importRoutes,
   ...definitionRoutes,
   ...countRoutes,

@@ -1,4 +1,4 @@
-import type { definitionRoutes } from '@yosegi/contract';
+import type { definitionRoutes, productRoutes } from '@yosegi/contract';
 import type { HandlersOf } from '../command/doing.ts';
 import { setBehaviour } from './behaviour.ts';
 import { createDefinition, discardRevision, saveRevision, startRevision } from './drafts.ts';
@@ -10,7 +10,7 @@ import { previewReplacement, replacePart } from './replace.ts';
 import { holdBack, putInUse, retireRevision } from './revisions.ts';
 import { readDefinition } from './sql.ts';
 
-export const definitionHandlers: HandlersOf<typeof definitionRoutes> = {
+export const definitionHandlers: HandlersOf<typeof definitionRoutes & typeof productRoutes> = {
   definitions: ({ db, query }) => listDefinitions(db, query),
   definition: ({ db, params }) => readDefinition(db, params.id),
   createDefinition: (command) => createDefinition(command, command.body),
