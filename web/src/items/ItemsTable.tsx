@@ -90,7 +90,7 @@ export function ItemsTable() {
           ]}
         />
       </Narrow>
-      <Narrow $width={140}>
+      <Narrow $width={158}>
         <Choice
           label="How they come"
           hideLabel

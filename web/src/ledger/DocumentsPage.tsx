@@ -44,13 +44,13 @@ const columns: readonly ListColumn<DocumentRow>[] = [
   {
     key: 'whom',
     title: 'For, from or to',
-    width: 220,
+    width: 190,
     usual: true,
     text: (row) => [row.for?.number, row.party].filter(Boolean).join(' '),
     show: (row) => <Whom row={row} />,
   },
-  { key: 'at', title: 'When', width: 120, usual: true, text: ({ at }) => at, show: ({ at }) => <When at={at} /> },
-  { key: 'person', title: 'Who', width: 100, usual: true, text: ({ person }) => person, show: ({ person }) => person },
+  { key: 'at', title: 'When', width: 100, usual: true, text: ({ at }) => at, show: ({ at }) => <When at={at} /> },
+  { key: 'person', title: 'Who', width: 90, usual: true, text: ({ person }) => person, show: ({ person }) => person },
   {
     key: 'remark',
     title: 'Remark',

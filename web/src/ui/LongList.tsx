@@ -61,8 +61,13 @@ interface Props<Row> {
   readonly children?: ReactNode;
 }
 
-const Line = styled.div<{ $columns: string }>`
-  display: grid; grid-template-columns: ${({ $columns }) => $columns}; gap: 10px; align-items: center; padding: 0 22px; min-width: max-content;
+/** In pixels: the least room of what a row begins with, between columns, and at the sides. */
+const LEAD_WIDTH = 220;
+const GAP = 10;
+const SIDE = 22;
+
+const Line = styled.div<{ $columns: string; $width: number }>`
+  display: grid; grid-template-columns: ${({ $columns }) => $columns}; gap: 10px; align-items: center; padding: 0 22px; min-width: ${({ $width }) => $width}px;
   > [data-numeric] + :not([data-numeric]) { padding-left: 12px; }
 `;
 const HeadLine = styled(Line)`
@@ -129,7 +134,13 @@ export function LongList<Row>(props: Props<Row>) {
   const headers = new Map(table.getFlatHeaders().map((header) => [header.id, header]));
   const shown = layout.shown.flatMap((key) => columns.find((column) => column.key === key) ?? []);
   const sizeOf = (key: string) => headers.get(key)?.getSize() ?? 100;
-  const grid = [deeds ? '22px' : '', 'minmax(220px, 1fr)', ...shown.map(({ key }) => `${sizeOf(key)}px`)].join(' ');
+  const grid = [
+    deeds ? '22px' : '',
+    `minmax(${LEAD_WIDTH}px, 1fr)`,
+    ...shown.map(({ key }) => `${sizeOf(key)}px`),
+  ].join(' ');
+  // The same for every row, whatever it says, so that columns stay beneath each other.
+  const width = shown.reduce((sum, { key }) => sum + sizeOf(key) + GAP, LEAD_WIDTH + 2 * SIDE + (deeds ? 22 + GAP : 0));
   const chosen = rows.filter((row) => selection[String(keyOf(row))]);
   const keys = (event: KeyboardEvent<HTMLElement>) => {
     if (byArrows(event) || !deeds) return;
@@ -167,7 +178,7 @@ export function LongList<Row>(props: Props<Row>) {
                 label={props.label}
                 role="table"
                 head={
-                  <HeadLine $columns={grid} role="row">
+                  <HeadLine $columns={grid} $width={width} role="row">
                     {deeds && (
                       <HeadCell>
                         <Tick
@@ -211,6 +222,7 @@ export function LongList<Row>(props: Props<Row>) {
                   return (
                     <BodyLine
                       $columns={grid}
+                      $width={width}
                       $height={rowHeight}
                       role="row"
                       data-row={id}
@@ -250,7 +262,7 @@ interface SorterProps {
 }
 
 function Sorter({ column: { title, sort, numeric = false }, sorting }: SorterProps) {
-  if (!sort || !sorting) return <>{title}</>;
+  if (!sort || !sorting) return <span>{title}</span>;
   const isNow = sorting.key === sort;
   return (
     <button
