@@ -46,6 +46,16 @@ const figures = (pegging: readonly Pegged[]) =>
   ]);
 
 describe('pegging', () => {
+  it('gives what a build makes before a purchase of the same day, whatever the order they were told in', () => {
+    const own = shelf('1', { from: { kind: 'build', id: 2 }, on: null, storeId: null });
+    const supplies = [purchase(1, '1', null), own];
+    for (const told of [supplies, [...supplies].reverse()])
+      expect(figures(peg([demand(1, '1'), demand(2, '1')], told))).toEqual([
+        ['build 1', 0, 1, 0, null],
+        ['build 2', 0, 1, 0, null],
+      ]);
+  });
+
   it('serves what has begun, then the owner’s priority, then the day wanted, then age; the reorder point last', () => {
     const turn = (begun: boolean, priority: number | null, wantedOn: string | null, age: number) => ({
       turn: { begun, priority, wantedOn, age },
@@ -218,7 +228,14 @@ describe('pegging against the slowest reckoning', () => {
 
   /** Hands out one unit after the other: for each unit somebody needs, the first that may serve it. */
   function slowly(demands: readonly Demand[], supplies: readonly Supply[]) {
-    const units = supplies.flatMap((supply) =>
+    // Of the same day: shelves as they were told, then what is made, then what is bought, the older first.
+    const told = [
+      ...supplies.filter(({ from }) => from.kind === 'shelf'),
+      ...['build', 'purchase'].flatMap((kind) =>
+        [1, 2, 3, 4].flatMap((id) => supplies.filter(({ from }) => from.kind === kind && from.id === id)),
+      ),
+    ];
+    const units = told.flatMap((supply) =>
       Array.from({ length: Math.max(0, supply.quantity / SCALE) }, () => ({ supply, taken: false })),
     );
     const may = (supply: Supply, { source, stores }: Demand) =>

@@ -60,9 +60,18 @@ function leftsByItem(supplies: readonly Supply[]): Map<number, Left[]> {
   return lefts;
 }
 
-/** What is kept for somebody is used up by them first, so that the rest stays for others; then the first that comes. */
+/**
+ * What is kept for somebody is used up by them first, so that the rest stays for others; then the first that comes. Of the
+ * same day what a build makes goes before a purchase, since that build itself can only use the purchase; then the older.
+ * Shelves stay as they were told, the item's own store first.
+ */
 const byUse = ({ supply: a }: Left, { supply: b }: Left) =>
-  Number(a.only === null) - Number(b.only === null) || byDay(a.on, b.on);
+  Number(a.only === null) - Number(b.only === null) ||
+  byDay(a.on, b.on) ||
+  fewness[a.from.kind] - fewness[b.from.kind] ||
+  (a.from.kind === 'shelf' ? 0 : a.from.id - b.from.id);
+
+const fewness = { shelf: 0, build: 1, purchase: 2 };
 
 const owedTo = ({ itemId, quantity, from }: Supply): Demand => ({
   source: { kind: 'owed', id: from.id },
