@@ -146,7 +146,7 @@ test.describe('buying', () => {
     await page.getByLabel('Add an item').fill('CAN-SMK');
     await page.getByLabel('Add an item').press('Enter');
     await page.getByLabel('New cost of one Smoker can, steel').fill('10');
-    await visit.heading(/Stock becomes worth €\d+\.\d\d less/);
+    await visit.heading(/Stock will be worth €\d+\.\d\d less/);
     await page.keyboard.press('Control+Enter');
     await visit.heading(/RV-\d+ · Revaluation/);
     expect(

@@ -84,7 +84,7 @@ const shots: readonly Shot[] = [
   { file: 'item', path: '/stock/items/12', ready: /Beeswax/ },
   { file: 'buy-list', path: '/buying', ready: /have to be bought/ },
   { file: 'purchase', path: '/buying/orders/28', ready: /PO-0028/ },
-  { file: 'receive', path: '/buying/orders/27/receive', ready: /come in/ },
+  { file: 'receive', path: '/buying/orders/27/receive', ready: /to receive/ },
   {
     file: 'labels',
     path: '/stock/documents/1',

@@ -4,12 +4,10 @@ import { writeSerials } from '@yosegi/core/tracking';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { isAmong, problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { InFields } from '../lines/InFields.tsx';
-import { Shortages } from '../lines/Shortages.tsx';
+import { Refusal } from '../lines/Refusal.tsx';
 import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../lines/typed.ts';
-import { useCan } from '../shell/person.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -18,13 +16,13 @@ import { useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Ask, AskAnswer, BigNumber, Foot } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { OverrideForm } from '../ui/OverrideForm.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { Part } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Muted, Push } from '../ui/text.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { reckonUse } from './reckonUse.ts';
 import { UseGrid } from './UseGrid.tsx';
@@ -58,7 +56,6 @@ function FinishForm({ build }: { build: BuildDetail }) {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
-  const mayOverride = useCan('override');
   const stores = useQuestion('stores', {});
   const left = formatDecimal(readExact(build.quantity) - readExact(build.finished));
   const screen = useTypedScreen(`finish.${build.id}`);
@@ -68,7 +65,6 @@ function FinishForm({ build }: { build: BuildDetail }) {
   const [typed, setTyped] = useTyped<ReadonlyMap<number, string>>(screen, 'typed', new Map());
   const [track, setTrack] = useTyped<TypedTrack>(screen, 'track', () => givenBack(build));
   const [tracks, setTracks] = useTyped<ReadonlyMap<number, TypedTrack>>(screen, 'tracks', new Map());
-  const [overriding, setOverriding] = useState(false);
   const form = useRef<HTMLDivElement>(null);
   const reckoning = useMemo(() => reckonUse(build, good, typed), [build, good, typed]);
   const finish = useCommand(
@@ -182,33 +178,25 @@ function FinishForm({ build }: { build: BuildDetail }) {
             setTrack={(lineId, next) => setTracks(new Map(tracks).set(lineId, next))}
           />
         </AnswerBody>
-        {finish.error && !isAmong(problemOf(finish.error)?.field, ['good', 'lot', 'bestBefore', 'serials']) && (
-          <div style={{ padding: '0 24px 12px', display: 'grid', gap: 10 }}>
-            <ProblemBox
-              error={finish.error}
-              ways={
-                short && (
-                  <>
-                    <LinkButton to={`/pick/${build.id}`}>Pick more parts</LinkButton>
-                    <LinkButton to="/stock/receive">Receive goods</LinkButton>
-                    {mayOverride && !overriding && (
-                      <Button onPress={() => setOverriding(true)}>Take it below zero…</Button>
-                    )}
-                  </>
-                )
-              }
-            >
-              {short && <Shortages problem={problemOf(finish.error)} />}
-            </ProblemBox>
-            {overriding && (
-              <OverrideForm
-                action="Finish below zero"
-                busy={finish.isPending}
-                onOverride={(reason) => post({ reason })}
-              />
-            )}
-          </div>
-        )}
+        <Part $bottom={12}>
+          <Refusal
+            error={finish.error}
+            shownAt={['good', 'lot', 'bestBefore', 'serials']}
+            ways={
+              short && (
+                <>
+                  <LinkButton to={`/pick/${build.id}`}>Pick more parts</LinkButton>
+                  <LinkButton to="/stock/receive">Receive goods</LinkButton>
+                </>
+              )
+            }
+            over={{
+              action: 'Finish below zero',
+              busy: finish.isPending,
+              post: (reason) => post({ reason }),
+            }}
+          />
+        </Part>
         <Foot>
           <Muted>
             Parts, labour and charges <b style={{ color: 'var(--ink)' }}>{money(cost.actual)}</b>

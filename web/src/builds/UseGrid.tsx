@@ -2,10 +2,11 @@ import type { BuildDetail, Problem } from '@yosegi/contract';
 import type { FinishCost } from '@yosegi/core/builds';
 import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { Clock, Tag } from 'lucide-react';
-import { Fragment, type KeyboardEvent, useRef } from 'react';
+import { Fragment } from 'react';
 import styled from 'styled-components';
 import { OutFields } from '../lines/OutFields.tsx';
 import { NOTHING_TYPED, type TypedTrack } from '../lines/typed.ts';
+import { walkLines } from '../lines/walk.ts';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
@@ -35,15 +36,6 @@ interface Props {
 export function UseGrid(props: Props) {
   const { build, cost, actuals, typed, faults, setActual, refused, typedIds, tracks, setTrack } = props;
   const format = useFormat();
-  const body = useRef<HTMLTableSectionElement>(null);
-  const step = (event: KeyboardEvent<HTMLInputElement>) => {
-    const by =
-      event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' || (event.key === 'Enter' && !event.ctrlKey) ? 1 : 0;
-    if (by === 0) return;
-    event.preventDefault();
-    const inputs = [...(body.current?.querySelectorAll('input') ?? [])];
-    inputs[inputs.indexOf(event.currentTarget) + by]?.focus();
-  };
   const [, refusedIndex, refusedName] = refused?.field?.split('.') ?? [];
   const refusedId = refusedIndex === undefined ? undefined : typedIds[Number(refusedIndex)];
   return (
@@ -61,7 +53,7 @@ export function UseGrid(props: Props) {
           <th className="num">Difference</th>
         </tr>
       </thead>
-      <tbody ref={body}>
+      <tbody>
         {cost.lines.map((use) => {
           const line = build.lines.find((known) => known.id === use.lineId);
           if (!line) return null;
@@ -108,7 +100,7 @@ export function UseGrid(props: Props) {
                       value={typed.get(use.lineId) ?? formatDecimal(actuals.get(use.lineId) ?? 0)}
                       suffix={unit === 'each' ? '' : unit}
                       onChange={(text) => setActual(use.lineId, text)}
-                      onKeyDown={step}
+                      onKeyDown={(event) => walkLines(event, true)}
                       error={
                         faults.get(`line${use.lineId}`) ??
                         (refusedId === use.lineId && refusedName === 'actual' ? refused?.detail : undefined)

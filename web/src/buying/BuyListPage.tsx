@@ -6,7 +6,6 @@ import { useMemo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -20,6 +19,7 @@ import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** What a person changed of a row: left out, another quantity, another supplier. */

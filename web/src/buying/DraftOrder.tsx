@@ -4,22 +4,24 @@ import { add, formatDecimal, type Money, parseDecimal, type Quantity } from '@yo
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
-import { PricedCells } from '../lines/PricedCells.tsx';
+import { valueColumn } from '../lines/columns.tsx';
+import { LineTable } from '../lines/LineTable.tsx';
+import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { readPricedLine } from '../lines/pricedLine.ts';
-import { LineItem, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
-import { useShortcut } from '../shell/useShortcut.ts';
+import { LineItem, useTypedLines } from '../lines/typedLines.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { BigNumber, Grid, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
+import { BigNumber, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Lead, Push, Row } from '../ui/text.ts';
 import { useKept } from '../ui/useKept.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { BoughtFor } from './BoughtFor.tsx';
 import { OfferWords, SupplierFacts } from './DraftFacts.tsx';
 import type { DraftLine, Offers } from './draftLine.ts';
@@ -152,71 +154,55 @@ export function DraftOrder({
             <Field label="Note to the supplier" value={remark} onChange={(text) => change({ remark: text })} />
           </div>
         </Row>
-        <Grid style={{ width: '100%' }}>
-          <thead>
-            <tr>
-              <th>Item</th>
-              <th className="num" style={{ width: 130 }}>
-                Quantity
-              </th>
-              <th className="num" style={{ width: 110 }}>
-                Price of one
-              </th>
-              <th style={{ width: 150 }}>Wanted on</th>
-              <th className="num">Amount</th>
-              <th aria-label="Remove" />
-            </tr>
-          </thead>
-          <tbody ref={body}>
-            {lines.map((line, index) => {
-              const own = read[index];
-              const offer = offers.find((one) => one.itemId === line.item.id);
-              return (
-                <tr key={line.key} data-line={line.key}>
-                  <td>
-                    <LineItem item={line.item} more={<OfferWords offer={offer} line={line} />} />
-                  </td>
-                  <PricedCells
-                    item={line.item}
-                    called={['Quantity of', 'Price of one']}
-                    quantity={line.quantity}
-                    cost={line.price}
-                    onQuantity={(quantity) => set(line.key, { quantity })}
-                    onCost={(price) => set(line.key, { price })}
-                    onKeyDown={toNext}
-                    quantityError={own?.quantityError ?? problemAt(error, `lines.${index}.quantity`)}
-                    costError={own?.costError ?? problemAt(error, `lines.${index}.price`)}
-                  />
-                  <td>
-                    <DayField
-                      label={`Day on which ${line.item.name} is wanted`}
-                      hideLabel
-                      value={line.wantedOn}
-                      onChange={(day) => set(line.key, { wantedOn: day })}
-                    />
-                  </td>
-                  <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
-                  <td>
-                    <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
-                  </td>
-                </tr>
-              );
-            })}
-            <tr>
-              <td colSpan={3}>
-                <ItemPicker
-                  label="Add an item"
-                  hideLabel
-                  placeholder="Type an item: code, name or a piece of either"
-                  inputRef={adder}
-                  canAdd
-                  onPick={addItem}
+        <LineTable
+          lines={lines}
+          body={body}
+          onRemove={({ key }) => remove(key)}
+          columns={[
+            {
+              head: 'Item',
+              cell: (line) => (
+                <LineItem
+                  item={line.item}
+                  more={<OfferWords offer={offers.find((one) => one.itemId === line.item.id)} line={line} />}
                 />
-              </td>
-              <td colSpan={3} />
-            </tr>
-          </tbody>
-        </Grid>
+              ),
+            },
+            ...pricedColumns<DraftLine>({
+              quantity: { head: 'Quantity', called: 'Quantity of', width: 130 },
+              cost: { head: 'Price of one', name: 'price', of: ({ price }) => price },
+              read,
+              onQuantity: ({ key }, quantity) => set(key, { quantity }),
+              onCost: ({ key }, price) => set(key, { price }),
+              toNext,
+              errorAt: (index, name) => problemAt(error, `lines.${index}.${name}`),
+            }),
+            {
+              head: 'Wanted on',
+              width: 150,
+              onPhone: 'Wanted on',
+              cell: (line) => (
+                <DayField
+                  label={`Day on which ${line.item.name} is wanted`}
+                  hideLabel
+                  value={line.wantedOn}
+                  onChange={(day) => set(line.key, { wantedOn: day })}
+                />
+              ),
+            },
+            valueColumn(read, 'Amount'),
+          ]}
+          adder={
+            <ItemPicker
+              label="Add an item"
+              hideLabel
+              placeholder="Type an item: code, name or a piece of either"
+              inputRef={adder}
+              canAdd
+              onPick={addItem}
+            />
+          }
+        />
         {problem && (
           <div style={{ marginTop: 12 }}>
             <ProblemBox

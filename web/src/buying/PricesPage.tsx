@@ -13,7 +13,6 @@ import {
 } from '@yosegi/core/number';
 import { useNavigate, useParams } from 'react-router';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { MoneyCell } from '../ui/Cells.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -24,6 +23,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push } from '../ui/text.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 type Line = ReceiptPrices['lines'][number];

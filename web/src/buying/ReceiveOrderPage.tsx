@@ -2,31 +2,32 @@ import type { PurchaseLine, PurchaseOrder } from '@yosegi/contract';
 import { add, formatDecimal, type Money, readExact } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { writeSerials } from '@yosegi/core/tracking';
-import { Fragment, type KeyboardEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { binColumn, valueColumn } from '../lines/columns.tsx';
 import { InFields } from '../lines/InFields.tsx';
-import { PricedCells } from '../lines/PricedCells.tsx';
+import { LineDocument } from '../lines/LineDocument.tsx';
+import { Beneath } from '../lines/LineTable.tsx';
+import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { RECEIVED_FIELDS, readPricedLine } from '../lines/pricedLine.ts';
 import { countOf, NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../lines/typed.ts';
-import { LineItem, useTypedLines } from '../lines/typedLines.tsx';
+import { LineItem } from '../lines/typedLines.tsx';
+import { useLineDocument } from '../lines/useLineDocument.ts';
 import { scannedBin, scanOfItem } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { Part } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
-import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
-import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
+import { Faint, Muted } from '../ui/text.ts';
 
 /** What comes in for an order: prefilled from what was announced, else from what is open. */
 export function ReceiveOrderPage() {
@@ -89,12 +90,11 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
   const notify = useNotify();
   const shelves = shelfOptions(stores);
   const announced = order.announcedDelivery;
-  const screen = useTypedScreen(`receive-order.${order.id}`);
-  const [note, setNote] = useTyped(screen, 'note', announced?.deliveryNote ?? '');
-  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<Piece>(
-    `receive.${order.id}.${order.version}`,
-    begin(order, shelves[0]?.[0] ?? ''),
-  );
+  const typed = useLineDocument<Piece, { note: string }>(`receive.${order.id}.${order.version}`, {
+    head: { note: announced?.deliveryNote ?? '' },
+    lines: begin(order, shelves[0]?.[0] ?? ''),
+  });
+  const { lines, adder, append, set, remove, toNext, head, change } = typed;
   const [acceptOver, setAcceptOver] = useState(false);
   const receive = useCommand(
     'receivePurchase',
@@ -103,10 +103,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
       notify({ text: `${number}: ${order.number} received.${rest}`, documentId: id });
       void go(`/buying/orders/${order.id}`);
     },
-    () => {
-      forget();
-      screen.forget();
-    },
+    typed.forget,
   );
   const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }, true));
   const coming = lines.filter((_, index) => (read[index]?.quantity ?? 0) > 0);
@@ -120,26 +117,22 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
   const total = add(0 as Money, ...read.map(({ value }) => value));
   const faulty = read.some(({ quantityError, costError }) => quantityError || costError);
   const ready = !faulty && coming.length > 0 && (overs.length === 0 || acceptOver);
-  const post = () => {
-    if (!ready || receive.isPending) return;
-    receive.mutate({
-      params: { id: order.id },
-      body: {
-        deliveryNote: note.trim(),
-        mailId: announced?.mailId ?? null,
-        acceptOver,
-        lines: coming.map((line) => ({
-          lineId: line.item.id,
-          binId: Number(line.binId),
-          quantity: plainTyped(line.quantity, line.item),
-          unitCost: line.unitCost.trim() || '0',
-          closeRest: line.closeRest,
-          ...namedInOf(trackedItem(line.item), line.track),
-        })),
-      },
-    });
-  };
-  useShortcut('Enter', post, { ctrl: true });
+  const inputOf = () => ({
+    params: { id: order.id },
+    body: {
+      deliveryNote: head.note.trim(),
+      mailId: announced?.mailId ?? null,
+      acceptOver,
+      lines: coming.map((line) => ({
+        lineId: line.item.id,
+        binId: Number(line.binId),
+        quantity: plainTyped(line.quantity, line.item),
+        unitCost: line.unitCost.trim() || '0',
+        closeRest: line.closeRest,
+        ...namedInOf(trackedItem(line.item), line.track),
+      })),
+    },
+  });
   /** Where a line stands among those that were sent, so that a refusal finds its field. */
   const sentAt = (line: Piece) => coming.indexOf(line);
 
@@ -161,26 +154,31 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
     else set(line.key, scannedInto(line, scanOfItem(line.item, text, line.item.supplierCode) ?? {}));
   };
   useScans(takeScan);
-  const problem = problemOf(receive.error);
+  const errorAt = (index: number, name: string) => {
+    const line = lines[index];
+    const at = line ? sentAt(line) : -1;
+    return at < 0 ? undefined : problemAt(receive.error, `lines.${at}.${name}`);
+  };
+  const isFirst = (line: Piece) => lines.find(({ item }) => item.id === line.item.id) === line;
   return (
-    <AnswerPane style={{ height: '100%' }}>
-      <AnswerBody>
-        <Row $wrap style={{ alignItems: 'flex-end' }}>
-          <div>
-            <h1>
-              {coming.length === 0
-                ? `What came of ${order.number}?`
-                : `${count(coming.length, 'line')} of ${order.number} worth ${format.money(formatDecimal(total))} come in.`}
-            </h1>
-            <Lead>
-              {order.supplier}
-              {announced
-                ? `, delivery note ${announced.deliveryNote}: check what is there against it.`
-                : ': count what is there; leave empty what did not come.'}
-            </Lead>
-          </div>
-          <Push />
-          <div style={{ width: 220 }}>
+    <LineDocument
+      of={typed}
+      title={
+        coming.length === 0
+          ? `What came of ${order.number}?`
+          : `${count(coming.length, 'line')} of ${order.number} worth ${format.money(formatDecimal(total))} to receive.`
+      }
+      lead={
+        <>
+          {order.supplier}
+          {announced
+            ? `, delivery note ${announced.deliveryNote}: check it against what is there.`
+            : ': count what is there, and leave empty what did not come.'}
+        </>
+      }
+      beside={
+        <>
+          <Part $width={220}>
             <Field
               label="Scan goods, then their bin"
               value={scan}
@@ -194,150 +192,113 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
                 takeScan(scan.trim());
               }}
             />
-          </div>
-          <div style={{ width: 180 }}>
-            <Field label="Delivery note" value={note} onChange={setNote} />
-          </div>
-        </Row>
-        <Grid style={{ width: '100%' }}>
-          <thead>
-            <tr>
-              <th>Item</th>
-              <th className="num">Open</th>
-              <th className="num" style={{ width: 140 }}>
-                Came
-              </th>
-              <th className="num" style={{ width: 120 }}>
-                Cost of one
-              </th>
-              <th style={{ width: 200 }}>Into bin</th>
-              <th className="num">Value</th>
-              <th style={{ width: 150 }}>The rest</th>
-            </tr>
-          </thead>
-          <tbody ref={body}>
-            {lines.map((line, index) => {
-              const own = read[index];
-              const at = sentAt(line);
-              const error = (name: string) => (at < 0 ? undefined : problemAt(receive.error, `lines.${at}.${name}`));
-              const first = lines.findIndex(({ item }) => item.id === line.item.id) === index;
-              const missing = readExact(line.item.open) - (sums.get(line.item.id) ?? 0);
+          </Part>
+          <Part $width={180}>
+            <Field label="Delivery note" value={head.note} onChange={(note) => change({ note })} />
+          </Part>
+        </>
+      }
+      isFixed
+      columns={[
+        {
+          head: 'Item',
+          cell: (line) =>
+            isFirst(line) ? (
+              <LineItem item={line.item} more={line.item.supplierCode} />
+            ) : (
+              <Faint>also {line.item.name}</Faint>
+            ),
+        },
+        {
+          head: 'Open',
+          numeric: true,
+          onPhone: 'Open',
+          cell: (line) => isFirst(line) && format.quantity(line.item.open, line.item.unit, line.item.decimals),
+        },
+        ...pricedColumns<Piece>({
+          quantity: { head: 'Came', called: 'Came of' },
+          cost: { head: 'Cost of one', name: 'unitCost', of: ({ unitCost }) => unitCost },
+          read,
+          onQuantity: ({ key }, quantity) => set(key, { quantity }),
+          onCost: ({ key }, unitCost) => set(key, { unitCost }),
+          toNext,
+          errorAt,
+        }),
+        binColumn({ head: 'Into bin', called: 'Bin for', shelves, set, errorAt }),
+        valueColumn(read),
+        {
+          head: 'The rest',
+          width: 150,
+          cell: (line, index) => {
+            const missing = readExact(line.item.open) - (sums.get(line.item.id) ?? 0);
+            if (!isFirst(line))
               return (
-                <Fragment key={line.key}>
-                  <tr data-line={line.key}>
-                    <td>
-                      {first ? (
-                        <LineItem item={line.item} more={line.item.supplierCode} />
-                      ) : (
-                        <Faint>also {line.item.name}</Faint>
-                      )}
-                    </td>
-                    <td className="num">
-                      {first && format.quantity(line.item.open, line.item.unit, line.item.decimals)}
-                    </td>
-                    <PricedCells
-                      item={line.item}
-                      called={['Came of', 'Cost of one']}
-                      quantity={line.quantity}
-                      cost={line.unitCost}
-                      onQuantity={(quantity) => set(line.key, { quantity })}
-                      onCost={(unitCost) => set(line.key, { unitCost })}
-                      onKeyDown={toNext}
-                      quantityError={own?.quantityError ?? error('quantity')}
-                      costError={own?.costError ?? error('unitCost')}
-                    />
-                    <td>
-                      <Choice
-                        label={`Bin for ${line.item.name}`}
-                        hideLabel
-                        value={line.binId}
-                        options={shelves}
-                        onChange={(binId) => set(line.key, { binId })}
-                        error={error('binId')}
-                      />
-                    </td>
-                    <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
-                    <td>
-                      {!first ? (
-                        <Button look="ghost" onPress={() => remove(line.key)}>
-                          Take out
-                        </Button>
-                      ) : missing > 0 && (own?.quantity ?? 0) > 0 ? (
-                        <Choice
-                          label={`The rest of ${line.item.name}`}
-                          hideLabel
-                          value={line.closeRest ? 'close' : 'wait'}
-                          onChange={(next) => set(line.key, { closeRest: next === 'close' })}
-                          options={[
-                            ['wait', `${format.number(formatDecimal(missing))} on back order`],
-                            ['close', 'will not come'],
-                          ]}
-                        />
-                      ) : (
-                        missing < 0 && <Chip $tone="coming">more than open</Chip>
-                      )}
-                    </td>
-                  </tr>
-                  {line.item.tracking !== 'none' && (
-                    <tr data-line={line.key}>
-                      <td colSpan={7}>
-                        <Row style={{ alignItems: 'flex-start' }}>
-                          <div style={{ flex: 1 }}>
-                            <InFields
-                              item={trackedItem(line.item)}
-                              typed={line.track}
-                              onChange={(track) => set(line.key, { track })}
-                              quantity={Number(plainTyped(line.quantity, line.item)) || 0}
-                              setCount={(n) => set(line.key, { quantity: String(n) })}
-                              errorAt={(name) => error(name)}
-                              onKeyDown={toNext}
-                            />
-                          </div>
-                          {line.item.tracking === 'lot' && (
-                            <Button
-                              look="ghost"
-                              onPress={() => append({ ...line, quantity: '', track: NOTHING_TYPED, closeRest: false })}
-                            >
-                              Another lot of it
-                            </Button>
-                          )}
-                        </Row>
-                      </td>
-                    </tr>
-                  )}
-                </Fragment>
+                <Button look="ghost" onPress={() => remove(line.key)}>
+                  Take out
+                </Button>
               );
-            })}
-          </tbody>
-        </Grid>
-        {overs.length > 0 && (
+            if (missing <= 0 || (read[index]?.quantity ?? 0) <= 0)
+              return missing < 0 && <Chip $tone="coming">more than open</Chip>;
+            return (
+              <Choice
+                label={`The rest of ${line.item.name}`}
+                hideLabel
+                value={line.closeRest ? 'close' : 'wait'}
+                onChange={(next) => set(line.key, { closeRest: next === 'close' })}
+                options={[
+                  ['wait', `${format.number(formatDecimal(missing))} on back order`],
+                  ['close', 'will not come'],
+                ]}
+              />
+            );
+          },
+        },
+      ]}
+      beneath={(line, index, span) =>
+        line.item.tracking !== 'none' && (
+          <Beneath line={line} span={span}>
+            <InFields
+              item={trackedItem(line.item)}
+              typed={line.track}
+              onChange={(track) => set(line.key, { track })}
+              quantity={Number(plainTyped(line.quantity, line.item)) || 0}
+              setCount={(n) => set(line.key, { quantity: String(n) })}
+              errorAt={(name) => errorAt(index, name)}
+              onKeyDown={toNext}
+            />
+            {line.item.tracking === 'lot' && (
+              <Button
+                look="ghost"
+                onPress={() => append({ ...line, quantity: '', track: NOTHING_TYPED, closeRest: false })}
+              >
+                Another lot of it
+              </Button>
+            )}
+          </Beneath>
+        )
+      }
+      more={
+        overs.length > 0 && (
           <Tick isOn={acceptOver} onChange={setAcceptOver}>
             Take in {overs.join(' and ')} more than was ordered
           </Tick>
-        )}
-        {problem && (
-          <ProblemBox
-            error={receive.error}
-            shownAt={RECEIVED_FIELDS}
-            ways={
-              problem.code === 'delivery-received' && (
-                <LinkButton to={`/buying/orders/${order.id}`}>Look at {order.number}</LinkButton>
-              )
-            }
-          />
-        )}
-      </AnswerBody>
-      <Foot>
+        )
+      }
+      command={receive}
+      input={ready ? inputOf : null}
+      action={`Receive ${count(coming.length, 'line')}`}
+      shownAt={RECEIVED_FIELDS}
+      ways={
+        problemOf(receive.error)?.code === 'delivery-received' && (
+          <LinkButton to={`/buying/orders/${order.id}`}>Look at {order.number}</LinkButton>
+        )
+      }
+      foot={
         <Muted>
-          Into stock <b style={{ color: 'var(--ink)' }}>{format.money(formatDecimal(total))}</b>
+          <b>{format.money(formatDecimal(total))}</b> into stock; it can be undone.
         </Muted>
-        <Push />
-        <Faint>Ctrl Enter</Faint>
-        <Button look="go" isDisabled={!ready} busy={receive.isPending} onPress={post}>
-          Receive {count(coming.length, 'line')}
-        </Button>
-      </Foot>
-    </AnswerPane>
+      }
+    />
   );
 }
 

@@ -1,31 +1,33 @@
 import type { Item, Store } from '@yosegi/contract';
 import { add, formatDecimal, type Money } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
-import { Fragment, useEffect } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useEffect } from 'react';
+import { useSearchParams } from 'react-router';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { binColumn, valueColumn } from '../lines/columns.tsx';
 import { InFields } from '../lines/InFields.tsx';
-import { PricedCells } from '../lines/PricedCells.tsx';
+import { LineDocument } from '../lines/LineDocument.tsx';
+import { Beneath } from '../lines/LineTable.tsx';
+import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { RECEIVED_FIELDS, readPricedLine } from '../lines/pricedLine.ts';
+import { Remark } from '../lines/Remark.tsx';
 import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../lines/typed.ts';
-import { LineItem, OnHand, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
+import { LineItem, OnHand } from '../lines/typedLines.tsx';
+import { useLineDocument } from '../lines/useLineDocument.ts';
 import { scannedBin } from '../scan/scans.ts';
 import { useScansInto } from '../scan/wedge.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
-import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Foot, LineGrid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
-import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
-import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
+import { Part } from '../ui/space.ts';
 
+interface Head {
+  readonly kind: 'receipt' | 'opening';
+  readonly remark: string;
+}
 interface ReceiptLine {
   readonly key: number;
   readonly item: Item;
@@ -44,14 +46,10 @@ export function ReceivePage() {
 
 function Receive({ stores }: { stores: readonly Store[] }) {
   const format = useFormat();
-  const go = useNavigate();
-  const notify = useNotify();
   const [search, setSearch] = useSearchParams();
   const shelves = shelfOptions(stores);
-  const screen = useTypedScreen('receive.head');
-  const [kind, setKind] = useTyped<'receipt' | 'opening'>(screen, 'kind', 'receipt');
-  const [remark, setRemark] = useTyped(screen, 'remark', '');
-  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<ReceiptLine>('receive');
+  const typed = useLineDocument<ReceiptLine, Head>('receive', { head: { kind: 'receipt', remark: '' } });
+  const { lines, adder, append, set, toNext, head, change } = typed;
   const asked = Number(search.get('item')) || 0;
   const first = useQuestion('item', { params: { id: asked } }, { enabled: asked > 0 }).data;
   const askedQuantity = search.get('quantity') ?? '1';
@@ -79,161 +77,95 @@ function Receive({ stores }: { stores: readonly Store[] }) {
 
   const receive = useCommand(
     'receive',
-    (document) => {
-      notify({ text: `${document.number}: ${count(lines.length, 'line')} received.`, documentId: document.id });
-      void go(`/stock/documents/${document.id}`);
-    },
-    () => {
-      forget();
-      screen.forget();
-    },
+    typed.posted((n) => `${count(n, 'line')} received`),
+    typed.forget,
   );
   const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }));
   const faulty = read.some((line) => line.quantityError || line.costError);
-  const total = add(0 as Money, ...read.map((line) => line.value));
-  const post = () => {
-    if (faulty || lines.length === 0 || receive.isPending) return;
-    receive.mutate({
-      body: {
-        kind,
-        remark,
-        lines: lines.map((line) => ({
-          itemId: line.item.id,
-          binId: Number(line.binId),
-          quantity: plainTyped(line.quantity, line.item),
-          unitCost: line.unitCost.trim() || '0',
-          ...namedInOf(line.item, line.track),
-        })),
-      },
-    });
-  };
-  useShortcut('Enter', post, { ctrl: true });
+  const total = format.money(formatDecimal(add(0 as Money, ...read.map((line) => line.value))));
+  const errorAt = (index: number, name: string) => problemAt(receive.error, `lines.${index}.${name}`);
   return (
-    <AnswerPane style={{ height: '100%' }}>
-      <AnswerBody>
-        <Row $wrap style={{ alignItems: 'flex-end' }}>
-          <div>
-            <h1>
-              {lines.length === 0
-                ? 'What came in?'
-                : `${count(lines.length, 'line')} worth ${format.money(formatDecimal(total))} come in.`}
-            </h1>
-            <Lead>Cost flows into the moving average. Scan or type the item, Enter, quantity, Enter, cost, Enter.</Lead>
-          </div>
-          <Push />
-          <div style={{ width: 190 }}>
-            <Choice
-              label="Kind"
-              value={kind}
-              onChange={(next) => setKind(next as typeof kind)}
-              options={[
-                ['receipt', 'Receipt from a supplier'],
-                ['opening', 'Opening stock'],
-              ]}
+    <LineDocument
+      of={typed}
+      title={lines.length === 0 ? 'What came in?' : `${count(lines.length, 'line')} worth ${total} to receive.`}
+      lead="What it cost goes into the moving average. Scan or type an item, Enter, quantity, Enter, cost, Enter."
+      beside={
+        <Part $width={190}>
+          <Choice
+            label="Kind"
+            value={head.kind}
+            onChange={(kind) => change({ kind: kind as Head['kind'] })}
+            options={[
+              ['receipt', 'Receipt from a supplier'],
+              ['opening', 'Opening stock'],
+            ]}
+          />
+        </Part>
+      }
+      columns={[
+        { head: 'Item', cell: ({ item }) => <LineItem item={item} more={<OnHand item={item} />} /> },
+        ...pricedColumns<ReceiptLine>({
+          quantity: { head: 'Quantity', called: 'Quantity of' },
+          cost: { head: 'Cost of one', name: 'unitCost', of: ({ unitCost }) => unitCost },
+          read,
+          onQuantity: ({ key }, quantity) => set(key, { quantity }),
+          onCost: ({ key }, unitCost) => set(key, { unitCost }),
+          toNext,
+          errorAt,
+        }),
+        binColumn({ head: 'Into bin', called: 'Bin for', shelves, set, errorAt }),
+        valueColumn(read),
+      ]}
+      beneath={(line, index, span) =>
+        line.item.tracking !== 'none' && (
+          <Beneath line={line} span={span}>
+            <InFields
+              item={line.item}
+              typed={line.track}
+              onChange={(track) => set(line.key, { track })}
+              quantity={Number(plainTyped(line.quantity, line.item)) || 0}
+              setCount={(n) => set(line.key, { quantity: String(n) })}
+              errorAt={(name) => errorAt(index, name)}
+              onKeyDown={toNext}
             />
-          </div>
-          <div style={{ width: 240 }}>
-            <Field label="Remark, delivery note" value={remark} onChange={setRemark} />
-          </div>
-        </Row>
-        <LineGrid>
-          <thead>
-            <tr>
-              <th>Item</th>
-              <th className="num" style={{ width: 140 }}>
-                Quantity
-              </th>
-              <th className="num" style={{ width: 140 }}>
-                Cost of one
-              </th>
-              <th style={{ width: 190 }}>Into bin</th>
-              <th className="num">Value</th>
-              <th aria-label="Remove" />
-            </tr>
-          </thead>
-          <tbody ref={body}>
-            {lines.map((line, index) => {
-              const own = read[index];
-              return (
-                <Fragment key={line.key}>
-                  <tr data-line={line.key}>
-                    <td>
-                      <LineItem item={line.item} more={<OnHand item={line.item} />} />
-                    </td>
-                    <PricedCells
-                      item={line.item}
-                      called={['Quantity of', 'Cost of one']}
-                      quantity={line.quantity}
-                      cost={line.unitCost}
-                      onQuantity={(quantity) => set(line.key, { quantity })}
-                      onCost={(unitCost) => set(line.key, { unitCost })}
-                      onKeyDown={toNext}
-                      quantityError={own?.quantityError ?? problemAt(receive.error, `lines.${index}.quantity`)}
-                      costError={own?.costError ?? problemAt(receive.error, `lines.${index}.unitCost`)}
-                    />
-                    <td data-label="Into bin">
-                      <Choice
-                        label={`Bin for ${line.item.name}`}
-                        hideLabel
-                        value={line.binId}
-                        options={shelves}
-                        onChange={(binId) => set(line.key, { binId })}
-                        error={problemAt(receive.error, `lines.${index}.binId`)}
-                      />
-                    </td>
-                    <td className="num" data-label="Value">
-                      {format.money(formatDecimal(own?.value ?? 0))}
-                    </td>
-                    <td data-end>
-                      <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
-                    </td>
-                  </tr>
-                  {line.item.tracking !== 'none' && (
-                    <tr data-line={line.key}>
-                      <td colSpan={6}>
-                        <InFields
-                          item={line.item}
-                          typed={line.track}
-                          onChange={(track) => set(line.key, { track })}
-                          quantity={Number(plainTyped(line.quantity, line.item)) || 0}
-                          setCount={(n) => set(line.key, { quantity: String(n) })}
-                          errorAt={(name) => problemAt(receive.error, `lines.${index}.${name}`)}
-                          onKeyDown={toNext}
-                        />
-                      </td>
-                    </tr>
-                  )}
-                </Fragment>
-              );
-            })}
-            <tr>
-              <td colSpan={2}>
-                <ItemPicker
-                  label="Add an item"
-                  hideLabel
-                  placeholder="Type an item: code, name or a piece of either"
-                  inputRef={adder}
-                  autoFocus={asked === 0}
-                  onPick={(item, scan) => addLine(item, '1', scan)}
-                  onText={takeBin}
-                />
-              </td>
-              <td colSpan={4} />
-            </tr>
-          </tbody>
-        </LineGrid>
-        <ProblemBox error={receive.error} shownAt={RECEIVED_FIELDS} />
-      </AnswerBody>
-      <Foot>
-        <Muted>
-          Into stock <b style={{ color: 'var(--ink)' }}>{format.money(formatDecimal(total))}</b>
-        </Muted>
-        <Push />
-        <Faint>Ctrl Enter</Faint>
-        <Button look="go" isDisabled={faulty || lines.length === 0} busy={receive.isPending} onPress={post}>
-          Receive {count(lines.length, 'line')}
-        </Button>
-      </Foot>
-    </AnswerPane>
+          </Beneath>
+        )
+      }
+      adder={
+        <ItemPicker
+          label="Add an item"
+          hideLabel
+          placeholder="Type an item: code, name or a piece of either"
+          inputRef={adder}
+          autoFocus={asked === 0}
+          onPick={(item, scan) => addLine(item, '1', scan)}
+          onText={takeBin}
+        />
+      }
+      command={receive}
+      input={
+        faulty || lines.length === 0
+          ? null
+          : () => ({
+              body: {
+                ...head,
+                lines: lines.map((line) => ({
+                  itemId: line.item.id,
+                  binId: Number(line.binId),
+                  quantity: plainTyped(line.quantity, line.item),
+                  unitCost: line.unitCost.trim() || '0',
+                  ...namedInOf(line.item, line.track),
+                })),
+              },
+            })
+      }
+      action={`Receive ${count(lines.length, 'line')}`}
+      shownAt={RECEIVED_FIELDS}
+      foot={
+        <Remark label="Remark, delivery note" value={head.remark} onChange={(remark) => change({ remark })}>
+          <b>{total}</b> into stock; it can be undone.
+        </Remark>
+      }
+    />
   );
 }

@@ -1,38 +1,19 @@
-import type { CountDetail, CountLine, Item } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, fromZero, readForText, sumForText } from '@yosegi/core/number';
-import { writeSerials } from '@yosegi/core/tracking';
-import { type KeyboardEvent, useRef, useState } from 'react';
+import type { CountDetail } from '@yosegi/contract';
+import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import { Link } from 'react-router';
-import styled from 'styled-components';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
-import { InFields } from '../lines/InFields.tsx';
-import { Shortages } from '../lines/Shortages.tsx';
-import { NOTHING_TYPED, namedInOf, readTrack, withScan } from '../lines/typed.ts';
-import { useCan } from '../shell/person.ts';
+import { problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
+import { Refusal } from '../lines/Refusal.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Cell, Foot } from '../ui/layout.ts';
-import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { AnswerBody, AnswerPane, Foot } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
-import { scannedLabel } from '../ui/scanned.ts';
-import { shelfOptions } from '../ui/shelves.ts';
-import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { BlindSheet } from './BlindSheet.tsx';
 import { CountDifferences } from './CountDifferences.tsx';
-
-/** A line that stays readable on a phone: the bin, the item, and one large box. */
-const Line = styled.div`
-  display: grid; grid-template-columns: 110px minmax(0, 1fr) 170px 150px; gap: 12px; align-items: center; padding: 6px 0; border-bottom: 1px solid var(--line-soft);
-  > b { font: 600 20px var(--display); }
-  @media (max-width: 700px) { grid-template-columns: 1fr 1fr; > :nth-child(2) { grid-column: 1 / -1; grid-row: 1; } input { font-size: 18px; min-height: 48px; } }
-`;
 
 /** One count: the blind sheet while it is open, then what differed. */
 export function CountSheet({ id }: { id: number }) {
@@ -59,10 +40,9 @@ function Sheet({ detail }: { detail: CountDetail }) {
   );
   const total = sumForText(off.map((line) => readForText(line.value ?? '0')));
   const command = { params: { id: detail.id }, body: { version: detail.version } };
-  const problem = problemOf(approve.error);
   const left = detail.lines - detail.counted;
   return (
-    <AnswerPane style={{ height: '100%' }}>
+    <AnswerPane>
       <AnswerBody>
         <Row $wrap>
           <div>
@@ -113,16 +93,13 @@ function Sheet({ detail }: { detail: CountDetail }) {
         {differences ? (
           <CountDifferences detail={detail} open={open} refused={approve.error} />
         ) : (
-          <Blind detail={detail} />
+          <BlindSheet detail={detail} />
         )}
-        {problem && (
-          <ProblemBox error={approve.error}>
-            <Shortages problem={problem} />
-            {problem.code === 'stock-short' && (
-              <Faint>What was missing then has been taken since. Count it again.</Faint>
-            )}
-          </ProblemBox>
-        )}
+        <Refusal error={approve.error}>
+          {problemOf(approve.error)?.code === 'stock-short' && (
+            <Faint>What was missing then has been taken since. Count it again.</Faint>
+          )}
+        </Refusal>
         <ProblemBox error={cancel.error} />
       </AnswerBody>
       {open && (
@@ -153,201 +130,5 @@ function Sheet({ detail }: { detail: CountDetail }) {
         </Foot>
       )}
     </AnswerPane>
-  );
-}
-
-/** What is where, without what the books say. */
-function Blind({ detail }: { detail: CountDetail }) {
-  const list = useRef<HTMLDivElement>(null);
-  const next = (event: KeyboardEvent<HTMLInputElement>) => {
-    const inputs = [...(list.current?.querySelectorAll<HTMLInputElement>('input.num') ?? [])];
-    inputs[inputs.indexOf(event.currentTarget) + 1]?.focus();
-  };
-  return (
-    <div ref={list}>
-      {detail.sheet.map((line) => (
-        <BlindLine key={`${line.id}.${line.counted}`} line={line} onNext={next} />
-      ))}
-      <FoundBesides detail={detail} />
-    </div>
-  );
-}
-
-function BlindLine({ line, onNext }: { line: CountLine; onNext: (event: KeyboardEvent<HTMLInputElement>) => void }) {
-  const format = useFormat();
-  const [text, setText] = useState(line.counted ?? '');
-  const [fault, setFault] = useState<string | undefined>();
-  const say = useCommand('countLine');
-  if (line.tracking === 'serial') return <BlindSerials line={line} onNext={onNext} />;
-  const keep = () => {
-    if (text.trim() === '' || (line.counted !== null && plainTyped(text, line) === line.counted)) return;
-    try {
-      fromZero(readTyped(text, line));
-      setFault(undefined);
-      say.mutate({ params: { id: line.id }, body: { counted: plainTyped(text, line) } });
-    } catch (error) {
-      setFault(wordsOf(error) ?? 'This cannot be read.');
-    }
-  };
-  return (
-    <Line>
-      <b>
-        {line.bin} <Faint>{line.store}</Faint>
-      </b>
-      <Cell>
-        <Tile code={line.code} size={32} />
-        <span>
-          <b>{line.name}</b>
-          <br />
-          <Faint>
-            {line.code}
-            {line.lot && ` · lot ${line.lot}`}
-          </Faint>
-        </span>
-      </Cell>
-      <Field
-        label={`Counted ${line.name}${line.lot ? ` lot ${line.lot}` : ''} in ${line.bin}`}
-        hideLabel
-        numeric
-        suffix={line.unit}
-        value={text}
-        onChange={setText}
-        onBlur={keep}
-        error={fault ?? problemOf(say.error)?.detail}
-        onKeyDown={(event) => {
-          if (event.key !== 'Enter') return;
-          event.preventDefault();
-          onNext(event);
-          keep();
-        }}
-      />
-      <span>
-        {line.counted === null ? (
-          <Faint>{say.isPending ? 'keeping…' : 'not yet'}</Faint>
-        ) : (
-          <Faint>
-            {format.quantity(line.counted, line.unit, line.decimals)} by {line.countedBy}
-          </Faint>
-        )}
-      </span>
-    </Line>
-  );
-}
-
-/** Serials one sees, scanned or typed one after the other; which ones the books have is not told. */
-function BlindSerials({ line, onNext }: { line: CountLine; onNext: (event: KeyboardEvent<HTMLInputElement>) => void }) {
-  const [text, setText] = useState(writeSerials(line.seen));
-  const say = useCommand('countLine');
-  const read = readTrack({ id: line.itemId, name: line.name, tracking: 'serial' }, { ...NOTHING_TYPED, serials: text });
-  const keep = (none = false) => {
-    if (read.error || (!none && read.serials.length === 0)) return;
-    if (line.counted !== null && read.serials.join() === line.seen.join()) return;
-    say.mutate({
-      params: { id: line.id },
-      body: { counted: String(none ? 0 : read.serials.length), serials: none ? [] : read.serials },
-    });
-  };
-  return (
-    <Line>
-      <b>
-        {line.bin} <Faint>{line.store}</Faint>
-      </b>
-      <Cell>
-        <Tile code={line.code} size={32} />
-        <span>
-          <b>{line.name}</b>
-          <br />
-          <Faint>{line.code} · scan each one that is there</Faint>
-        </span>
-      </Cell>
-      <Field
-        label={`Serials seen of ${line.name} in ${line.bin}`}
-        hideLabel
-        placeholder="Scan or type"
-        value={text}
-        suffix={String(read.serials.length)}
-        onChange={(next) => {
-          try {
-            const words = next.split(/\s+/);
-            const scan = scannedLabel(words.at(-1) ?? '');
-            setText(scan?.serial ? [...words.slice(0, -1), scan.serial].join(' ') : next);
-          } catch {
-            setText(next);
-          }
-        }}
-        onBlur={() => keep()}
-        error={read.error ?? problemOf(say.error)?.detail}
-        onKeyDown={(event) => {
-          if (event.key !== 'Enter') return;
-          event.preventDefault();
-          // A scanner ends each code with Enter; a person goes on with a second one.
-          if (text !== '' && !/\s$/.test(text)) setText(`${text} `);
-          else onNext(event);
-          keep();
-        }}
-      />
-      <span>
-        {line.counted === null ? (
-          <Button look="ghost" onPress={() => keep(true)}>
-            None is there
-          </Button>
-        ) : (
-          <Faint>
-            {count(line.seen.length, 'serial')} by {line.countedBy}
-          </Faint>
-        )}
-      </span>
-    </Line>
-  );
-}
-
-/** An item that stands where the books have none of it. */
-function FoundBesides({ detail }: { detail: CountDetail }) {
-  const shelves = shelfOptions(useQuestion('stores', {}).data ?? []);
-  const [binId, setBin] = useState('');
-  const [lotOf, setLotOf] = useState<Item | null>(null);
-  const [track, setTrack] = useState(NOTHING_TYPED);
-  const found = useCommand('addCountLine', () => {
-    setLotOf(null);
-    setTrack(NOTHING_TYPED);
-  });
-  const add = (item: Item) => {
-    const { lot, bestBefore } = namedInOf(item, track);
-    found.mutate({ params: { id: detail.id }, body: { itemId: item.id, binId: Number(bin), lot, bestBefore } });
-  };
-  // Whoever counts stands at a bin of this count.
-  const bin = binId || String(detail.sheet[0]?.binId ?? '');
-  return (
-    <Row $wrap $gap={10} style={{ marginTop: 16, alignItems: 'end' }}>
-      <div style={{ width: 300 }}>
-        <ItemPicker
-          label="Found besides"
-          placeholder="An item that is not on the sheet"
-          onPick={(item, scan) => {
-            if (item.tracking !== 'lot') return add(item);
-            setTrack(scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED);
-            setLotOf(item);
-          }}
-        />
-      </div>
-      <div style={{ width: 210 }}>
-        <Choice label="in" value={bin} onChange={setBin} options={shelves} />
-      </div>
-      {lotOf && (
-        <Row $gap={8}>
-          <InFields
-            item={lotOf}
-            typed={track}
-            onChange={setTrack}
-            quantity={1}
-            errorAt={(name) => problemAt(found.error, name)}
-          />
-          <Button isDisabled={track.lot.trim() === ''} busy={found.isPending} onPress={() => add(lotOf)}>
-            Add lot of {lotOf.name}
-          </Button>
-        </Row>
-      )}
-      <ProblemBox error={found.error} shownAt={['lot']} />
-    </Row>
   );
 }

@@ -1,13 +1,13 @@
 import { formatDecimal, SCALE } from '@yosegi/core/number';
 import { useNavigate } from 'react-router';
 import { problemOf, refetch, useCommand } from '../api/client.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Foot } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Muted, Push } from '../ui/text.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
 
 interface Props {

@@ -2,7 +2,6 @@ import type { Definition, Rate, Revision, SavedRevision } from '@yosegi/contract
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -13,6 +12,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Push, Row } from '../ui/text.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { purposeName } from './behaviour.ts';
 import { DraftGrid } from './DraftGrid.tsx';
 import { type Draft, draftOf, isSavedAs, reckon, toInput } from './draft.ts';

@@ -1,7 +1,7 @@
 import type { Item, ItemSort } from '@yosegi/contract';
 import { Link, useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
-import { useCan } from '../shell/person.ts';
+import { useCan } from '../api/person.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';

@@ -1,19 +1,24 @@
 import type { Problem } from '@yosegi/contract';
 import { factsOf } from '@yosegi/contract/problems';
+import styled from 'styled-components';
 import { useFormat } from '../ui/format.ts';
+
+const Plain = styled.ul`margin: 0; padding-left: 18px;`;
 
 /** Bin by bin, what was wanted and what is there, as a refusal says it. */
 export function Shortages({ problem }: { problem: Problem | null }) {
   const format = useFormat();
+  const lines = factsOf(problem, 'stock-short', 'serial-not-there')?.lines ?? [];
+  if (lines.length === 0) return null;
   return (
-    <ul style={{ margin: 0, paddingLeft: 18 }}>
-      {(factsOf(problem, 'stock-short', 'serial-not-there')?.lines ?? []).map((line) => (
+    <Plain>
+      {lines.map((line) => (
         <li key={`${line.name}.${line.bin}.${line.lot}`}>
           {line.name}
           {line.lot && `, lot ${line.lot}`}: {format.quantity(line.wanted, line.unit ?? '')} wanted from {line.bin},{' '}
           {format.quantity(line.there, line.unit ?? '')} there
         </li>
       ))}
-    </ul>
+    </Plain>
   );
 }

@@ -7,6 +7,7 @@ import { Cell } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint } from '../ui/text.ts';
 import { useKept } from '../ui/useKept.ts';
+import { STEPS, walkLines } from './walk.ts';
 
 export interface TypedLine {
   /** Stays with the line while others come and go. */
@@ -20,8 +21,8 @@ let nextKey = Date.now();
 
 /**
  * The lines of a stock document while they are typed. A picked item becomes a line whose first number is focused; Enter
- * goes on through the line's numbers, lot and serials, and from the last back to the picker. Rows of a line carry its key
- * as `data-line`.
+ * goes on through the line's numbers, lot and serials, and from the last back to the picker; arrows go up and down. Rows of
+ * a line carry its key as `data-line`.
  * @param keepAs under which the lines stay in this tab until they are posted
  * @param begin the lines it begins with when none were kept
  */
@@ -30,11 +31,11 @@ export function useTypedLines<Line extends TypedLine>(keepAs: string, begin: rea
   const adder = useRef<HTMLInputElement>(null);
   const body = useRef<HTMLTableSectionElement>(null);
   const steps = (key: string) => [
-    ...(body.current?.querySelectorAll<HTMLElement>(`[data-line="${key}"] :is(input.num, .step):not(:disabled)`) ?? []),
+    ...(body.current?.querySelectorAll<HTMLElement>(`[data-line="${key}"] ${STEPS}`) ?? []),
   ];
   const toNext = (event: KeyboardEvent<HTMLElement>) => {
     // With Ctrl it posts the document.
-    if (event.key !== 'Enter' || event.ctrlKey) return;
+    if (walkLines(event) || event.key !== 'Enter' || event.ctrlKey) return;
     event.preventDefault();
     // The field itself: what listens may stand around it.
     const field = event.target as HTMLElement;

@@ -3,7 +3,6 @@ import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, fromZero, readForText } from '@yosegi/core/number';
 import { useDeferredValue, useState } from 'react';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -15,6 +14,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { whenThere } from './words.ts';
 

@@ -1,29 +1,32 @@
 import type { Numbered, Order, OrderLook } from '@yosegi/contract';
 import { newKey } from '@yosegi/contract/key';
 import { add, formatDecimal, type Money, readForText } from '@yosegi/core/number';
-import { Fragment, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { valueColumn } from '../lines/columns.tsx';
+import { Beneath, LineTable } from '../lines/LineTable.tsx';
 import { Mending } from '../lines/Mending.tsx';
 import { matchPasted, type PastedRow } from '../lines/matchPasted.ts';
-import { PricedCells } from '../lines/PricedCells.tsx';
+import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { readPricedLine } from '../lines/pricedLine.ts';
-import { LineItem, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
+import { LineItem, useTypedLines } from '../lines/typedLines.tsx';
 import { useScansInto } from '../scan/wedge.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { Grid, Sheet, SheetAndMargin } from '../ui/layout.ts';
+import { Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Part } from '../ui/space.ts';
 import { TextArea } from '../ui/TextArea.tsx';
 import { Late, Lead, Push, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import { useKept } from '../ui/useKept.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { Fold } from './Fold.ts';
 import { KitRows } from './KitRows.tsx';
 import { amountFault } from './kit.ts';
@@ -104,6 +107,8 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
   const [opened, setOpened] = useState<ReadonlySet<number>>(new Set());
   const toggle = (key: number) =>
     setOpened((before) => new Set(before.has(key) ? [...before].filter((one) => one !== key) : [...before, key]));
+  const isDated = ({ key, wantedOn }: Line) => dated.has(key) || wantedOn !== '';
+  const errorAt = (index: number, name: string) => problemAt(error, `lines.${index}.${name}`);
   const passed = head.wantedOn !== '' && head.wantedOn < today();
   return (
     <SheetAndMargin>
@@ -160,121 +165,127 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
             <Late>That day has passed. It can be kept, but it will count as late.</Late>
           </p>
         )}
-        <Grid style={{ width: '100%' }}>
-          <thead>
-            <tr>
-              <th>Item</th>
-              <th className="num" style={{ width: 104 }}>
-                Quantity
-              </th>
-              <th className="num" style={{ width: 100 }}>
-                Price of one
-              </th>
-              <th className="num">Free</th>
-              <th className="num">Coming</th>
-              <th>There</th>
-              <th className="num">Amount</th>
-              <th aria-label="Remove" />
-            </tr>
-          </thead>
-          <tbody ref={body}>
-            {lines.map((line, index) => {
-              const own = read[index];
-              const ahead = look?.lines[index];
-              const isOpen = opened.has(line.key);
-              return (
-                <Fragment key={line.key}>
-                  <tr data-line={line.key}>
-                    <td>
-                      <LineItem item={line.item} />
-                      <Under>
-                        {ahead?.kit && (
-                          <Fold type="button" aria-expanded={isOpen} onClick={() => toggle(line.key)}>
-                            {kitWords(ahead.kit, isOpen)}
-                          </Fold>
-                        )}
-                        {!dated.has(line.key) && line.wantedOn === '' && (
-                          <Fold type="button" onClick={() => setDated(new Set([...dated, line.key]))}>
-                            another day…
-                          </Fold>
-                        )}
-                        {ahead && !isOpen && <WaitsFor ahead={ahead} itemId={line.item.id} />}
-                      </Under>
-                    </td>
-                    <PricedCells
-                      item={line.item}
-                      called={['Quantity of', 'Price of one']}
-                      quantity={line.quantity}
-                      cost={line.price}
-                      costHint={ahead?.price ? format.amount(ahead.price) : undefined}
-                      onQuantity={(quantity) => set(line.key, { quantity })}
-                      onCost={(price) => set(line.key, { price })}
-                      onKeyDown={toNext}
-                      quantityError={own?.quantityError ?? problemAt(error, `lines.${index}.quantity`)}
-                      costError={own?.costError ?? problemAt(error, `lines.${index}.price`)}
-                    />
-                    <td className="num">{ahead && !ahead.kit ? format.number(ahead.free) : ''}</td>
-                    <td className="num">{ahead && Number(ahead.coming) > 0 ? format.number(ahead.coming) : '–'}</td>
-                    <td style={{ whiteSpace: 'nowrap' }}>
-                      {ahead && <WhenChip wholeOn={ahead.wholeOn} wantedOn={line.wantedOn || head.wantedOn} />}
-                    </td>
-                    <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
-                    <td>
-                      <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
-                    </td>
-                  </tr>
-                  {(dated.has(line.key) || line.wantedOn !== '') && (
-                    <tr data-line={line.key}>
-                      <td colSpan={8} style={{ paddingLeft: 40 }}>
-                        <Row>
-                          <div style={{ width: 170 }}>
-                            <DayField
-                              label={`Day wanted of ${line.item.name}`}
-                              value={line.wantedOn}
-                              onChange={(wantedOn) => set(line.key, { wantedOn })}
-                              error={problemAt(error, `lines.${index}.wantedOn`)}
-                            />
-                          </div>
-                          <Button
-                            look="ghost"
-                            onPress={() => {
-                              set(line.key, { wantedOn: '' });
-                              setDated(new Set([...dated].filter((key) => key !== line.key)));
-                            }}
-                          >
-                            As the order
-                          </Button>
-                        </Row>
-                      </td>
-                    </tr>
-                  )}
-                  {isOpen && ahead?.kit && (
-                    <KitRows
-                      kit={ahead.kit}
-                      typed={line.contents}
-                      onChange={(contents) => set(line.key, { contents })}
-                      error={error}
-                      index={index}
-                    />
-                  )}
-                </Fragment>
-              );
-            })}
-            <tr>
-              <td colSpan={3}>
-                <ItemPicker
-                  label="Add an item"
-                  hideLabel
-                  placeholder="Type or scan an item, or paste rows"
-                  inputRef={adder}
-                  onPick={(item, scan) => pick(item, scan !== undefined)}
-                  onPasteRows={(text) => void paste(text)}
-                />
-              </td>
-              <td colSpan={5} />
-            </tr>
-          </tbody>
-        </Grid>
+        <LineTable
+          lines={lines}
+          body={body}
+          onRemove={({ key }) => remove(key)}
+          columns={[
+            {
+              head: 'Item',
+              cell: (line, index) => {
+                const ahead = look?.lines[index];
+                const isOpen = opened.has(line.key);
+                return (
+                  <>
+                    <LineItem item={line.item} />
+                    <Under>
+                      {ahead?.kit && (
+                        <Fold type="button" aria-expanded={isOpen} onClick={() => toggle(line.key)}>
+                          {kitWords(ahead.kit, isOpen)}
+                        </Fold>
+                      )}
+                      {!isDated(line) && (
+                        <Fold type="button" onClick={() => setDated(new Set([...dated, line.key]))}>
+                          another day…
+                        </Fold>
+                      )}
+                      {ahead && !isOpen && <WaitsFor ahead={ahead} itemId={line.item.id} />}
+                    </Under>
+                  </>
+                );
+              },
+            },
+            ...pricedColumns<Line>({
+              quantity: { head: 'Quantity', called: 'Quantity of', width: 104 },
+              cost: { head: 'Price of one', name: 'price', of: ({ price }) => price },
+              read,
+              costHint: (index) => {
+                const price = look?.lines[index]?.price;
+                return price ? format.amount(price) : undefined;
+              },
+              onQuantity: ({ key }, quantity) => set(key, { quantity }),
+              onCost: ({ key }, price) => set(key, { price }),
+              toNext,
+              errorAt,
+            }),
+            {
+              head: 'Free',
+              numeric: true,
+              onPhone: 'Free',
+              cell: (_, index) => {
+                const ahead = look?.lines[index];
+                return ahead && !ahead.kit ? format.number(ahead.free) : '';
+              },
+            },
+            {
+              head: 'Coming',
+              numeric: true,
+              onPhone: 'Coming',
+              cell: (_, index) => {
+                const ahead = look?.lines[index];
+                return ahead && Number(ahead.coming) > 0 ? format.number(ahead.coming) : '–';
+              },
+            },
+            {
+              head: 'Here on',
+              onPhone: 'Here on',
+              cell: (line, index) => {
+                const ahead = look?.lines[index];
+                return ahead && <WhenChip wholeOn={ahead.wholeOn} wantedOn={line.wantedOn || head.wantedOn} />;
+              },
+            },
+            valueColumn(read, 'Amount'),
+          ]}
+          beneath={(line, index, span) => {
+            const kit = look?.lines[index]?.kit;
+            return (
+              <>
+                {isDated(line) && (
+                  <Beneath line={line} span={span}>
+                    <Row $end>
+                      <Part $width={170}>
+                        <DayField
+                          label={`Day wanted of ${line.item.name}`}
+                          value={line.wantedOn}
+                          onChange={(wantedOn) => set(line.key, { wantedOn })}
+                          error={errorAt(index, 'wantedOn')}
+                        />
+                      </Part>
+                      <Button
+                        look="ghost"
+                        onPress={() => {
+                          set(line.key, { wantedOn: '' });
+                          setDated(new Set([...dated].filter((key) => key !== line.key)));
+                        }}
+                      >
+                        Same day as the order
+                      </Button>
+                    </Row>
+                  </Beneath>
+                )}
+                {opened.has(line.key) && kit && (
+                  <KitRows
+                    kit={kit}
+                    typed={line.contents}
+                    onChange={(contents) => set(line.key, { contents })}
+                    error={error}
+                    index={index}
+                  />
+                )}
+              </>
+            );
+          }}
+          adder={
+            <ItemPicker
+              label="Add an item"
+              hideLabel
+              placeholder="Type or scan an item, or paste rows"
+              inputRef={adder}
+              onPick={(item, scan) => pick(item, scan !== undefined)}
+              onPasteRows={(text) => void paste(text)}
+            />
+          }
+        />
         <Mending
           rows={mending}
           onPlace={(row, item) => {

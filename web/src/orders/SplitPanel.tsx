@@ -3,7 +3,6 @@ import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, positive, readForText } from '@yosegi/core/number';
 import { useNavigate } from 'react-router';
 import { problemAt, useCommand } from '../api/client.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
 import { Button } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -14,6 +13,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Row } from '../ui/text.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 const unitOf = (line: OrderLine) => ({ unit: line.unit, decimals: line.decimals, measures: [] });

@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { useCan } from '../shell/person.ts';
+import { useCan } from '../api/person.ts';
 import { Scroll } from '../ui/layout.ts';
 import { Lead } from '../ui/text.ts';
 import { CompanyForm } from './CompanyForm.tsx';

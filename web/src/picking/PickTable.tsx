@@ -2,13 +2,12 @@ import type { Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/picking';
-import { Fragment, type KeyboardEvent, useState } from 'react';
+import { Fragment } from 'react';
 import { problemOf } from '../api/client.ts';
 import { OutFields } from '../lines/OutFields.tsx';
-import { Shortages } from '../lines/Shortages.tsx';
+import { Refusal } from '../lines/Refusal.tsx';
 import { namedOf, type TypedTrack } from '../lines/typed.ts';
-import { useCan } from '../shell/person.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
+import { walkLines } from '../lines/walk.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -16,10 +15,9 @@ import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
 import { readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { OverrideForm } from '../ui/OverrideForm.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { type PickJob, usePick } from './job.ts';
 import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
@@ -34,20 +32,16 @@ interface Typed {
 export function PickTable({ job, stores }: { job: PickJob; stores: readonly Store[] }) {
   const format = useFormat();
   const notify = useNotify();
-  const isOwner = useCan('override');
   const screen = useTypedScreen(`pick.${job.kind}.${job.id}`);
   const [typed, setTyped] = useTyped<ReadonlyMap<number, Typed>>(screen, 'typed', new Map());
-  const [overriding, setOverriding] = useState(false);
   const steps = stepsOf(job.lines, stores);
   const pick = usePick(job, ({ id: documentId, number, openLines: open }) => {
     setTyped(new Map());
-    setOverriding(false);
     notify({
       text: `${number}: it stands ${job.place}. ${open === 0 ? 'Everything is picked.' : `${count(open, 'line')} still open.`}`,
       documentId,
     });
   });
-  const mayOverride = isOwner && pick.mayGoBelow;
   const rows = steps.map((step) => readRow(step, typed.get(step.line.id)));
   const going = rows.filter((row) => row.quantity > 0 && row.binId !== 0);
   const faulty = rows.some((row) => row.error !== undefined);
@@ -66,19 +60,10 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
     const before = typed.get(step.line.id) ?? startOf(step);
     setTyped(new Map(typed).set(step.line.id, { ...before, ...part }));
   };
-  const walk = (event: KeyboardEvent<HTMLInputElement>) => {
-    const by =
-      event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' || (event.key === 'Enter' && !event.ctrlKey) ? 1 : 0;
-    if (by === 0) return;
-    event.preventDefault();
-    const inputs = [...(event.currentTarget.closest('table')?.querySelectorAll<HTMLInputElement>('input.num') ?? [])];
-    inputs[inputs.indexOf(event.currentTarget) + by]?.focus();
-  };
   const problem = problemOf(pick.error);
   const short = problem?.code === 'stock-short';
   const [, refusedIndex, refusedName] = problem?.field?.split('.') ?? [];
   const refusedLine = refusedIndex ? going[Number(refusedIndex)]?.step.line.id : undefined;
-  const orderBroken = problem?.code === 'lot-order' || problem?.code === 'is-held';
   const shelfOf = (step: Step): [string, string][] => {
     const stocked = step.bins.map((bin): [string, string] => [
       String(bin.binId),
@@ -87,7 +72,7 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
     return stocked.length > 0 ? stocked : [['0', 'in no bin']];
   };
   return (
-    <AnswerPane style={{ height: '100%' }}>
+    <AnswerPane>
       <AnswerBody>
         <Row $wrap>
           <Tile code={job.tile} size={52} />
@@ -155,7 +140,7 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
                         value={text}
                         suffix={step.item.unit === 'each' ? '' : step.item.unit}
                         onChange={(next) => set(step, { quantity: next })}
-                        onKeyDown={walk}
+                        onKeyDown={(event) => walkLines(event, true)}
                         error={
                           error ??
                           (refusedLine === step.line.id && refusedName === 'quantity' ? problem?.detail : undefined)
@@ -195,36 +180,28 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
             </tbody>
           </Grid>
         )}
-        {problem && refusedLine === undefined && (
-          <ProblemBox
-            error={pick.error}
-            ways={
-              short && (
-                <>
-                  <Button onPress={() => setTyped(new Map())}>Take what is there</Button>
-                  <LinkButton to="/stock/receive">Receive goods</LinkButton>
-                  {mayOverride && !overriding && (
-                    <Button onPress={() => setOverriding(true)}>Take it below zero…</Button>
-                  )}
-                </>
-              )
-            }
-          >
-            {short && <Shortages problem={problem} />}
-          </ProblemBox>
-        )}
-        {orderBroken && mayOverride && !overriding && (
-          <div>
-            <Button onPress={() => setOverriding(true)}>Take it all the same…</Button>
-          </div>
-        )}
-        {overriding && (
-          <OverrideForm
-            action={orderBroken ? 'Take it all the same' : 'Pick below zero'}
-            busy={pick.isPending}
-            onOverride={(reason) => post({ reason })}
-          />
-        )}
+        <Refusal
+          error={pick.error}
+          shownAt={refusedLine === undefined ? [] : [problem?.field ?? '']}
+          ways={
+            short && (
+              <>
+                <Button onPress={() => setTyped(new Map())}>Take what is there</Button>
+                <LinkButton to="/stock/receive">Receive goods</LinkButton>
+              </>
+            )
+          }
+          overable={['stock-short', 'lot-order', 'is-held']}
+          {...(pick.mayGoBelow
+            ? {
+                over: {
+                  action: short ? 'Pick below zero' : 'Take it all the same',
+                  busy: pick.isPending,
+                  post: (reason: string) => post({ reason }),
+                },
+              }
+            : {})}
+        />
       </AnswerBody>
       <Foot>
         <Muted>

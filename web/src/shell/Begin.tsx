@@ -1,7 +1,7 @@
 import { useContext } from 'react';
 import { Navigate } from 'react-router';
+import { useCan } from '../api/person.ts';
 import { CompanyContext } from '../ui/format.ts';
-import { useCan } from './person.ts';
 
 /** Where one lands: on Today, or in the set-up of a company that has just begun. */
 export function Begin() {

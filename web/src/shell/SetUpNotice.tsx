@@ -2,8 +2,8 @@ import { SETUP_STEPS } from '@yosegi/core/people';
 import { useContext } from 'react';
 import { Link, useLocation } from 'react-router';
 import styled from 'styled-components';
+import { useCan } from '../api/person.ts';
 import { CompanyContext } from '../ui/format.ts';
-import { useCan } from './person.ts';
 
 const Strip = styled.div`
   background: var(--coming-wash); color: var(--coming-ink); padding: 6px 18px; font-size: 13.5px; display: flex; gap: 12px;

@@ -5,6 +5,7 @@ import { NavLink, Outlet, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { useLive } from '../api/live.ts';
+import { PersonProvider } from '../api/person.ts';
 import { useSignedOut } from '../api/signedOut.ts';
 import { useScreenForScans } from '../scan/screens.ts';
 import { listenToWedge } from '../scan/wedge.ts';
@@ -13,15 +14,14 @@ import { Notices } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
 import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
 import { useNarrow } from '../ui/useNarrow.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { LeaveGuard } from './LeaveGuard.tsx';
 import { Logo } from './Logo.tsx';
 import { usePartMissing } from './part.ts';
-import { PersonProvider } from './person.ts';
 import { SetUpNotice } from './SetUpNotice.tsx';
 import { SignIn } from './SignIn.tsx';
 import { useScrolls } from './scrolls.ts';
 import { useHeadingFocus } from './useHeadingFocus.ts';
-import { useShortcut } from './useShortcut.ts';
 import { useTitle } from './useTitle.ts';
 
 const Page = styled.div`

@@ -2,31 +2,24 @@ import type { Item, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { add, formatDecimal, type Money, parseMoney, type Quantity, readExact, worthOf } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
-import { Fragment, type KeyboardEvent, useState } from 'react';
-import { useNavigate } from 'react-router';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import type { KeyboardEvent } from 'react';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { binColumn, valueColumn } from '../lines/columns.tsx';
 import { InFields } from '../lines/InFields.tsx';
-import { Shortages } from '../lines/Shortages.tsx';
+import { LineDocument } from '../lines/LineDocument.tsx';
+import { Beneath } from '../lines/LineTable.tsx';
+import { ReasonChoice } from '../lines/ReasonChoice.tsx';
+import { Remark } from '../lines/Remark.tsx';
 import { TrackedOut } from '../lines/TrackedOut.tsx';
 import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../lines/typed.ts';
-import { LineItem, OnHand, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
-import { useCan } from '../shell/person.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
-import { Button } from '../ui/Button.tsx';
+import { LineItem, OnHand } from '../lines/typedLines.tsx';
+import { useLineDocument } from '../lines/useLineDocument.ts';
 import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
-import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
-import { OverrideForm } from '../ui/OverrideForm.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
-import { Lead, Muted } from '../ui/text.ts';
-import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** Fields that say beside themselves what is wrong with them. */
 const SHOWN = [
@@ -38,6 +31,10 @@ const SHOWN = [
   'lines.*.bestBefore',
 ];
 
+interface Head {
+  readonly reasonId: string;
+  readonly remark: string;
+}
 interface AdjustLine {
   readonly key: number;
   readonly item: Item;
@@ -57,219 +54,112 @@ export function AdjustPage() {
 
 function Adjust({ stores }: { stores: readonly Store[] }) {
   const format = useFormat();
-  const go = useNavigate();
-  const notify = useNotify();
-  const mayOverride = useCan('override');
   const shelves = shelfOptions(stores);
-  const reasons = (useQuestion('reasons', {}).data ?? []).filter((reason) => reason.usedFor === 'adjustment');
-  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<AdjustLine>('adjust');
   // Nothing is chosen for a person: the first of a list would be posted by every hurried hand.
-  const screen = useTypedScreen('adjust.head');
-  const [reasonId, setReason] = useTyped(screen, 'reasonId', '');
-  const [newReason, setNewReason] = useState<string | null>(null);
-  const [remark, setRemark] = useTyped(screen, 'remark', '');
+  const typed = useLineDocument<AdjustLine, Head>('adjust', { head: { reasonId: '', remark: '' } });
+  const { lines, adder, append, set, toNext, head, change } = typed;
   const adjust = useCommand(
     'adjust',
-    (document) => {
-      notify({ text: `${document.number}: ${count(lines.length, 'line')} adjusted.`, documentId: document.id });
-      void go(`/stock/documents/${document.id}`);
-    },
-    () => {
-      forget();
-      screen.forget();
-    },
+    typed.posted((n) => `${count(n, 'line')} adjusted`),
+    typed.forget,
   );
-  const addReason = useCommand('createReason', (reason) => {
-    setReason(String(reason.id));
-    setNewReason(null);
-  });
   const addLine = (item: Item, scan?: ElementString) => {
     const binId = String(item.homeBinId ?? shelves[0]?.[0] ?? '');
     const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
     append({ item, binId, change: '', unitCost: '', track });
   };
   const read = lines.map(readLine);
-  const ready = lines.length > 0 && reasonId !== '' && read.every((line) => line.error === undefined);
-  const post = (override?: { reason: string }) => {
-    if (!ready || adjust.isPending) return;
-    adjust.mutate({
-      body: {
-        reasonId: Number(reasonId),
-        remark,
-        lines: lines.map((line) => ({
-          itemId: line.item.id,
-          binId: Number(line.binId),
-          change: plainTyped(line.change, line.item),
-          unitCost: line.unitCost.trim() || null,
-          ...namedInOf(line.item, isGone(line) ? { ...line.track, bestBefore: '' } : line.track),
-        })),
-        ...(override ? { override } : {}),
-      },
-    });
-  };
-  useShortcut('Enter', () => post(), { ctrl: true });
-  const problem = problemOf(adjust.error);
+  const ready = lines.length > 0 && head.reasonId !== '' && read.every((line) => line.error === undefined);
+  const inputOf = (override?: { reason: string }) => ({
+    body: {
+      reasonId: Number(head.reasonId),
+      remark: head.remark,
+      lines: lines.map((line) => ({
+        itemId: line.item.id,
+        binId: Number(line.binId),
+        change: plainTyped(line.change, line.item),
+        unitCost: line.unitCost.trim() || null,
+        ...namedInOf(line.item, isGone(line) ? { ...line.track, bestBefore: '' } : line.track),
+      })),
+      ...(override ? { override } : {}),
+    },
+  });
   const total = add(0 as Money, ...read.map((line) => line.value));
+  const errorAt = (index: number, name: string) => problemAt(adjust.error, `lines.${index}.${name}`);
   return (
-    <AnswerPane style={{ height: '100%' }}>
-      <AnswerBody>
-        <div>
-          <h1>
-            {lines.length === 0
-              ? 'What needs correcting?'
-              : `Stock is worth ${format.money(formatDecimal(Math.abs(total)))} ${total < 0 ? 'less' : 'more'} after this.`}
-          </h1>
-          <Lead>
-            Type what was found (3) or is gone (-3). What is gone leaves at its average; so does what is found come in.
-          </Lead>
-        </div>
-        <Grid>
-          <thead>
-            <tr>
-              <th>Item</th>
-              <th style={{ width: 200 }}>Bin</th>
-              <th className="num" style={{ width: 150 }}>
-                Found or gone
-              </th>
-              <th className="num" style={{ width: 140 }}>
-                Worth of one
-              </th>
-              <th className="num" style={{ width: 110 }}>
-                Value
-              </th>
-              <th aria-label="Remove" style={{ width: 50 }} />
-            </tr>
-          </thead>
-          <tbody ref={body}>
-            {lines.map((line, index) => {
-              const own = read[index];
-              return (
-                <Fragment key={line.key}>
-                  <tr data-line={line.key}>
-                    <td>
-                      <LineItem item={line.item} more={<OnHand item={line.item} />} />
-                    </td>
-                    <td>
-                      <Choice
-                        label={`Bin of ${line.item.name}`}
-                        hideLabel
-                        value={line.binId}
-                        onChange={(binId) => set(line.key, { binId })}
-                        options={shelves}
-                        error={problemAt(adjust.error, `lines.${index}.binId`)}
-                      />
-                    </td>
-                    <td>
-                      <QuantityCell
-                        label={`Found or gone of ${line.item.name}`}
-                        value={line.change}
-                        unit={line.item.unit}
-                        onChange={(change) => set(line.key, { change })}
-                        error={
-                          (line.change === '' ? undefined : own?.error) ??
-                          problemAt(adjust.error, `lines.${index}.change`)
-                        }
-                        onKeyDown={toNext}
-                      />
-                    </td>
-                    <td>
-                      <MoneyCell
-                        label={`Worth of one ${line.item.name}`}
-                        placeholder={format.number(line.item.averageCost, format.currencyDecimals)}
-                        value={line.unitCost}
-                        isDisabled={isGone(line)}
-                        onKeyDown={toNext}
-                        onChange={(unitCost) => set(line.key, { unitCost })}
-                        error={problemAt(adjust.error, `lines.${index}.unitCost`)}
-                      />
-                    </td>
-                    <td className="num">{format.money(formatDecimal(own?.value ?? 0))}</td>
-                    <td>
-                      <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
-                    </td>
-                  </tr>
-                  {line.item.tracking !== 'none' && (
-                    <tr data-line={line.key}>
-                      <td colSpan={6}>
-                        <FoundOrGone
-                          line={line}
-                          set={(part) => set(line.key, part)}
-                          errorAt={(name) => problemAt(adjust.error, `lines.${index}.${name}`)}
-                          onKeyDown={toNext}
-                        />
-                      </td>
-                    </tr>
-                  )}
-                </Fragment>
-              );
-            })}
-            <tr>
-              <td colSpan={2}>
-                <ItemPicker label="Add an item" hideLabel autoFocus inputRef={adder} onPick={addLine} />
-              </td>
-              <td colSpan={4} />
-            </tr>
-          </tbody>
-        </Grid>
-        {problem && (
-          <ProblemBox error={adjust.error} shownAt={SHOWN}>
-            <Shortages problem={problem} />
-            {problem.code === 'stock-short' && mayOverride && (
-              <OverrideForm
-                action="Adjust below zero"
-                busy={adjust.isPending}
-                onOverride={(reason) => post({ reason })}
-              />
-            )}
-          </ProblemBox>
-        )}
-      </AnswerBody>
-      <Foot>
-        <Button look="go" isDisabled={!ready} busy={adjust.isPending} onPress={() => post()}>
-          Adjust {count(lines.length, 'line')}
-        </Button>
-        <div style={{ width: 190 }}>
-          <Choice
-            label="Why"
-            hideLabel
-            value={reasonId}
-            onChange={setReason}
-            options={[
-              ['', 'Why? Choose a reason'],
-              ...reasons.map((reason) => [String(reason.id), reason.name] as const),
-            ]}
-          />
-        </div>
-        {mayOverride &&
-          (newReason === null ? (
-            <Button look="ghost" onPress={() => setNewReason('')}>
-              Another reason…
-            </Button>
-          ) : (
-            <div style={{ width: 190 }}>
-              <Field
-                label="New reason"
-                hideLabel
-                autoFocus
-                placeholder="The reason, then Enter"
-                value={newReason}
-                onChange={setNewReason}
-                error={problemAt(addReason.error, 'name')}
-                onKeyDown={(event) => {
-                  if (event.key === 'Escape') setNewReason(null);
-                  if (event.key !== 'Enter' || newReason.trim() === '') return;
-                  event.preventDefault();
-                  addReason.mutate({ body: { name: newReason.trim() } });
-                }}
-              />
-            </div>
-          ))}
-        <div style={{ width: 220 }}>
-          <Field label="Remark" hideLabel placeholder="Remark" value={remark} onChange={setRemark} />
-        </div>
-        <Muted>One document; it can be undone.</Muted>
-      </Foot>
-    </AnswerPane>
+    <LineDocument
+      of={typed}
+      title={
+        lines.length === 0
+          ? 'What needs correcting?'
+          : `Stock is worth ${format.money(formatDecimal(Math.abs(total)))} ${total < 0 ? 'less' : 'more'} after this.`
+      }
+      lead="Type what you found (3) or what is gone (-3). Both count at the item’s average cost, unless you type another."
+      columns={[
+        { head: 'Item', cell: ({ item }) => <LineItem item={item} more={<OnHand item={item} />} /> },
+        binColumn({ head: 'Bin', called: 'Bin of', shelves, set, errorAt }),
+        {
+          head: 'Found or gone',
+          width: 150,
+          numeric: true,
+          onPhone: 'Found or gone',
+          cell: (line, index) => (
+            <QuantityCell
+              label={`Found or gone of ${line.item.name}`}
+              value={line.change}
+              unit={line.item.unit}
+              onChange={(next) => set(line.key, { change: next })}
+              error={(line.change === '' ? undefined : read[index]?.error) ?? errorAt(index, 'change')}
+              onKeyDown={toNext}
+            />
+          ),
+        },
+        {
+          head: 'Worth of one',
+          width: 140,
+          numeric: true,
+          onPhone: 'Worth of one',
+          cell: (line, index) => (
+            <MoneyCell
+              label={`Worth of one ${line.item.name}`}
+              placeholder={format.number(line.item.averageCost, format.currencyDecimals)}
+              value={line.unitCost}
+              isDisabled={isGone(line)}
+              onKeyDown={toNext}
+              onChange={(unitCost) => set(line.key, { unitCost })}
+              error={errorAt(index, 'unitCost')}
+            />
+          ),
+        },
+        valueColumn(read),
+      ]}
+      beneath={(line, index, span) =>
+        line.item.tracking !== 'none' && (
+          <Beneath line={line} span={span}>
+            <FoundOrGone
+              line={line}
+              set={(part) => set(line.key, part)}
+              errorAt={(name) => errorAt(index, name)}
+              onKeyDown={toNext}
+            />
+          </Beneath>
+        )
+      }
+      adder={<ItemPicker label="Add an item" hideLabel autoFocus inputRef={adder} onPick={addLine} />}
+      command={adjust}
+      input={ready ? inputOf : null}
+      over={{ action: 'Adjust below zero', input: (reason) => inputOf({ reason }) }}
+      action={`Adjust ${count(lines.length, 'line')}`}
+      shownAt={SHOWN}
+      foot={
+        <>
+          <ReasonChoice usedFor="adjustment" value={head.reasonId} onChange={(reasonId) => change({ reasonId })} />
+          <Remark value={head.remark} onChange={(remark) => change({ remark })}>
+            One document; it can be undone.
+          </Remark>
+        </>
+      }
+    />
   );
 }
 

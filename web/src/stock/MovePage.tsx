@@ -2,30 +2,25 @@ import type { Item, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, positive, SCALE } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
-import { Fragment, useEffect, useState } from 'react';
-import { useNavigate } from 'react-router';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
-import { Shortages } from '../lines/Shortages.tsx';
+import { useEffect, useState } from 'react';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { LineDocument } from '../lines/LineDocument.tsx';
+import { Beneath } from '../lines/LineTable.tsx';
+import { Remark } from '../lines/Remark.tsx';
 import { TrackedOut } from '../lines/TrackedOut.tsx';
 import { NOTHING_TYPED, namedOf, type TypedTrack, withScan } from '../lines/typed.ts';
-import { LineItem, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
+import { LineItem } from '../lines/typedLines.tsx';
+import { useLineDocument } from '../lines/useLineDocument.ts';
 import { scannedBin } from '../scan/scans.ts';
 import { useScansInto } from '../scan/wedge.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
-import { Button } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Foot, LineGrid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
-import { Faint, Lead, Muted } from '../ui/text.ts';
-import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
+import { Faint } from '../ui/text.ts';
 
 /** Fields that say beside themselves what is wrong with them. */
 const SHOWN = ['lines.*.quantity', 'lines.*.fromBinId', 'lines.*.toBinId', 'lines.*.lot', 'lines.*.serials'];
@@ -50,22 +45,13 @@ export function MovePage() {
 }
 
 function Move({ stores }: { stores: readonly Store[] }) {
-  const go = useNavigate();
-  const notify = useNotify();
   const shelves = shelfOptions(stores);
-  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<MoveLine>('move');
-  const screen = useTypedScreen('move.head');
-  const [remark, setRemark] = useTyped(screen, 'remark', '');
+  const typed = useLineDocument<MoveLine, { remark: string }>('move', { head: { remark: '' } });
+  const { lines, adder, append, set, toNext, head, change } = typed;
   const transfer = useCommand(
     'transfer',
-    (document) => {
-      notify({ text: `${document.number}: ${count(lines.length, 'line')} moved.`, documentId: document.id });
-      void go(`/stock/documents/${document.id}`);
-    },
-    () => {
-      forget();
-      screen.forget();
-    },
+    typed.posted((n) => `${count(n, 'line')} moved`),
+    typed.forget,
   );
   const [scannedFrom, setScannedFrom] = useState('');
   const add = (item: Item, scan?: ElementString) => {
@@ -96,129 +82,100 @@ function Move({ stores }: { stores: readonly Store[] }) {
   const faults = lines.map(faultOf);
   const ready =
     lines.length > 0 && faults.every((fault) => fault === undefined) && lines.every((line) => line.from && line.to);
-  const post = () => {
-    if (!ready || transfer.isPending) return;
-    transfer.mutate({
-      body: {
-        remark,
-        lines: lines.map((line) => ({
-          itemId: line.item.id,
-          fromBinId: Number(line.from),
-          toBinId: Number(line.to),
-          quantity: plainTyped(line.quantity, line.item),
-          ...namedOf(line.item, line.track),
-        })),
-      },
-    });
-  };
-  useShortcut('Enter', post, { ctrl: true });
-  const problem = problemOf(transfer.error);
+  const errorAt = (index: number, name: string) => problemAt(transfer.error, `lines.${index}.${name}`);
   return (
-    <AnswerPane style={{ height: '100%' }}>
-      <AnswerBody>
-        <div>
-          <h1>{lines.length === 0 ? 'What goes where?' : `${count(lines.length, 'line')} to move.`}</h1>
-          <Lead>
-            {scannedFrom
-              ? `Out of ${shelves.find(([id]) => id === scannedFrom)?.[1]}: now scan what goes, then the bin where it goes.`
-              : 'Its worth goes with it. Scan a bin, what comes out of it, and the bin where it goes; or type item, Enter, how many, Enter.'}
-          </Lead>
-        </div>
-        <LineGrid>
-          <thead>
-            <tr>
-              <th>Item</th>
-              <th style={{ width: 230 }}>From</th>
-              <th className="num" style={{ width: 140 }}>
-                How many
-              </th>
-              <th style={{ width: 190 }}>To</th>
-              <th aria-label="Remove" style={{ width: 50 }} />
-            </tr>
-          </thead>
-          <tbody ref={body}>
-            {lines.map((line, index) => (
-              <Fragment key={line.key}>
-                <tr data-line={line.key}>
-                  <td>
-                    <LineItem item={line.item} />
-                  </td>
-                  <td data-label="From">
-                    <FromBin
-                      line={line}
-                      onChange={(from) => set(line.key, { from })}
-                      error={problemAt(transfer.error, `lines.${index}.fromBinId`)}
-                    />
-                  </td>
-                  <td data-label="Quantity">
-                    <QuantityCell
-                      label={`How many ${line.item.name}`}
-                      value={line.quantity}
-                      unit={line.item.unit}
-                      onChange={(quantity) => set(line.key, { quantity })}
-                      error={
-                        (line.quantity === '' ? undefined : faults[index]) ??
-                        problemAt(transfer.error, `lines.${index}.quantity`)
-                      }
-                      onKeyDown={toNext}
-                    />
-                  </td>
-                  <td data-label="To">
-                    <Choice
-                      label={`Where ${line.item.name} goes`}
-                      hideLabel
-                      value={line.to}
-                      onChange={(to) => set(line.key, { to, isWaiting: false })}
-                      options={[['', 'Scan or choose a bin…'], ...shelves]}
-                      error={problemAt(transfer.error, `lines.${index}.toBinId`)}
-                    />
-                  </td>
-                  <td data-end>
-                    <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
-                  </td>
-                </tr>
-                {line.item.tracking !== 'none' && (
-                  <tr data-line={line.key}>
-                    <td colSpan={5}>
-                      <TrackedOut
-                        item={line.item}
-                        binId={line.from}
-                        typed={line.track}
-                        onChange={(track) => set(line.key, { track })}
-                        quantity={Number(plainTyped(line.quantity, line.item)) || 0}
-                        setCount={(n) => set(line.key, { quantity: String(n) })}
-                        errorAt={(name) => problemAt(transfer.error, `lines.${index}.${name}`)}
-                        onKeyDown={toNext}
-                      />
-                    </td>
-                  </tr>
-                )}
-              </Fragment>
-            ))}
-            <tr>
-              <td colSpan={2}>
-                <ItemPicker label="Add an item" hideLabel autoFocus inputRef={adder} onPick={add} onText={takeBin} />
-              </td>
-              <td colSpan={3} />
-            </tr>
-          </tbody>
-        </LineGrid>
-        {problem && (
-          <ProblemBox error={transfer.error} shownAt={SHOWN}>
-            <Shortages problem={problem} />
-          </ProblemBox>
-        )}
-      </AnswerBody>
-      <Foot>
-        <Button look="go" isDisabled={!ready} busy={transfer.isPending} onPress={post}>
-          Move {count(lines.length, 'line')}
-        </Button>
-        <div style={{ width: 260 }}>
-          <Field label="Remark" hideLabel placeholder="Remark" value={remark} onChange={setRemark} />
-        </div>
-        <Muted>One document; it can be undone.</Muted>
-      </Foot>
-    </AnswerPane>
+    <LineDocument
+      of={typed}
+      title={lines.length === 0 ? 'What goes where?' : `${count(lines.length, 'line')} to move.`}
+      lead={
+        scannedFrom
+          ? `Out of ${shelves.find(([id]) => id === scannedFrom)?.[1]}: now scan what goes, then the bin it goes to.`
+          : 'Its worth goes with it. Scan a bin, what comes out of it, and the bin it goes to; or type an item, Enter, how many, Enter.'
+      }
+      columns={[
+        { head: 'Item', cell: ({ item }) => <LineItem item={item} /> },
+        {
+          head: 'From',
+          width: 230,
+          onPhone: 'From',
+          cell: (line, index) => (
+            <FromBin line={line} onChange={(from) => set(line.key, { from })} error={errorAt(index, 'fromBinId')} />
+          ),
+        },
+        {
+          head: 'How many',
+          width: 140,
+          numeric: true,
+          onPhone: 'How many',
+          cell: (line, index) => (
+            <QuantityCell
+              label={`How many ${line.item.name}`}
+              value={line.quantity}
+              unit={line.item.unit}
+              onChange={(quantity) => set(line.key, { quantity })}
+              error={(line.quantity === '' ? undefined : faults[index]) ?? errorAt(index, 'quantity')}
+              onKeyDown={toNext}
+            />
+          ),
+        },
+        {
+          head: 'To',
+          width: 190,
+          onPhone: 'To',
+          cell: (line, index) => (
+            <Choice
+              label={`Where ${line.item.name} goes`}
+              hideLabel
+              value={line.to}
+              onChange={(to) => set(line.key, { to, isWaiting: false })}
+              options={[['', 'Scan or choose a bin…'], ...shelves]}
+              error={errorAt(index, 'toBinId')}
+            />
+          ),
+        },
+      ]}
+      beneath={(line, index, span) =>
+        line.item.tracking !== 'none' && (
+          <Beneath line={line} span={span}>
+            <TrackedOut
+              item={line.item}
+              binId={line.from}
+              typed={line.track}
+              onChange={(track) => set(line.key, { track })}
+              quantity={Number(plainTyped(line.quantity, line.item)) || 0}
+              setCount={(n) => set(line.key, { quantity: String(n) })}
+              errorAt={(name) => errorAt(index, name)}
+              onKeyDown={toNext}
+            />
+          </Beneath>
+        )
+      }
+      adder={<ItemPicker label="Add an item" hideLabel autoFocus inputRef={adder} onPick={add} onText={takeBin} />}
+      command={transfer}
+      input={
+        ready
+          ? () => ({
+              body: {
+                ...head,
+                lines: lines.map((line) => ({
+                  itemId: line.item.id,
+                  fromBinId: Number(line.from),
+                  toBinId: Number(line.to),
+                  quantity: plainTyped(line.quantity, line.item),
+                  ...namedOf(line.item, line.track),
+                })),
+              },
+            })
+          : null
+      }
+      action={`Move ${count(lines.length, 'line')}`}
+      shownAt={SHOWN}
+      foot={
+        <Remark value={head.remark} onChange={(remark) => change({ remark })}>
+          One document; it can be undone.
+        </Remark>
+      }
+    />
   );
 }
 

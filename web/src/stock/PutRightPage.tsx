@@ -2,9 +2,9 @@ import type { PutRight } from '@yosegi/contract';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, useQuestion } from '../api/client.ts';
-import { useCan } from '../shell/person.ts';
+import { useCan } from '../api/person.ts';
+import { ReasonChoice } from '../lines/ReasonChoice.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, negated, useFormat } from '../ui/format.ts';
 import { Cell, Scroll } from '../ui/layout.ts';
@@ -120,14 +120,13 @@ function One({ entry }: { entry: PutRight }) {
             ))}
           </Row>
           <Row $wrap style={{ alignItems: 'flex-end' }}>
-            <div style={{ width: 180 }}>
-              <Choice
-                label="or the books were wrong:"
-                value={reason}
-                onChange={setReasonId}
-                options={reasons.map(({ id, name }): [string, string] => [String(id), name])}
-              />
-            </div>
+            <ReasonChoice
+              usedFor="adjustment"
+              label="or the books were wrong:"
+              hideLabel={false}
+              value={reason}
+              onChange={setReasonId}
+            />
             <Button
               isDisabled={reason === ''}
               busy={settle.isPending}

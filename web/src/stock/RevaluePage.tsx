@@ -10,25 +10,23 @@ import {
   readExact,
   worthOf,
 } from '@yosegi/core/number';
-import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import { problemAt, useCommand } from '../api/client.ts';
-import { LineItem, RemoveLine, useTypedLines } from '../lines/typedLines.tsx';
-import { useCan } from '../shell/person.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
-import { Button } from '../ui/Button.tsx';
+import { useCan } from '../api/person.ts';
+import { LineDocument } from '../lines/LineDocument.tsx';
+import type { LineColumn } from '../lines/LineTable.tsx';
+import { Remark } from '../lines/Remark.tsx';
+import { LineItem } from '../lines/typedLines.tsx';
+import { useLineDocument } from '../lines/useLineDocument.ts';
 import { MoneyCell } from '../ui/Cells.tsx';
-import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { AnswerBody, AnswerPane, Foot, Grid } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { EmptyState } from '../ui/States.tsx';
 import { Tick } from '../ui/Tick.tsx';
-import { Lead, Push } from '../ui/text.ts';
-import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
+interface Head {
+  readonly asStandard: boolean;
+  readonly remark: string;
+}
 interface ValueLine {
   readonly key: number;
   readonly item: Item;
@@ -39,121 +37,87 @@ interface ValueLine {
 export function RevaluePage() {
   const mayRevalue = useCan('value');
   const format = useFormat();
-  const go = useNavigate();
-  const notify = useNotify();
-  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<ValueLine>('revalue');
-  const [asStandard, setAsStandard] = useState(false);
-  const screen = useTypedScreen('revalue.head');
-  const [remark, setRemark] = useTyped(screen, 'remark', '');
+  const typed = useLineDocument<ValueLine, Head>('revalue', { head: { asStandard: false, remark: '' } });
+  const { lines, adder, append, set, toNext, head, change } = typed;
   const read = lines.map(readValue);
   const difference = add(0 as Money, ...read.map((line) => line.difference));
   const faulty = read.some(({ error }) => error);
   const revalue = useCommand(
     'revalue',
-    (document) => {
-      notify({ text: `${document.number}: ${count(lines.length, 'item')} valued anew.`, documentId: document.id });
-      void go(`/stock/documents/${document.id}`);
-    },
-    () => {
-      forget();
-      screen.forget();
-    },
+    typed.posted((n) => `${count(n, 'item')} revalued`),
+    typed.forget,
   );
-  const post = () => {
-    if (faulty || lines.length === 0 || revalue.isPending) return;
-    revalue.mutate({
-      body: {
-        remark: remark.trim(),
-        asStandard,
-        lines: lines.map(({ item, unitCost }) => ({ itemId: item.id, unitCost: unitCost.trim() || '0' })),
-      },
-    });
-  };
-  useShortcut('Enter', post, { ctrl: true });
   if (!mayRevalue)
-    return <EmptyState title="For the owner">Only an owner gives stock a new value. Ask one to.</EmptyState>;
+    return <EmptyState title="For the owner">Only an owner can revalue stock. Ask one to do it.</EmptyState>;
+  const figure = (head: string, cell: (item: Item, index: number) => string): LineColumn<ValueLine> => ({
+    head,
+    numeric: true,
+    onPhone: head,
+    cell: ({ item }, index) => cell(item, index),
+  });
   return (
-    <AnswerPane style={{ height: '100%' }}>
-      <AnswerBody>
-        <div>
-          <h1>
-            {lines.length === 0
-              ? 'What is worth something else now?'
-              : `Stock becomes worth ${format.money(formatDecimal(Math.abs(difference) as Money))} ${difference < 0 ? 'less' : 'more'}.`}
-          </h1>
-          <Lead>Everything there is of an item becomes worth the new cost, serial by serial where it has them.</Lead>
-        </div>
-        <Grid>
-          <thead>
-            <tr>
-              <th>Item</th>
-              <th className="num">There is</th>
-              <th className="num">Average</th>
-              <th className="num">Standard</th>
-              <th className="num" style={{ width: 150 }}>
-                New cost of one
-              </th>
-              <th className="num">Value now</th>
-              <th className="num">Difference</th>
-              <th aria-label="Remove" />
-            </tr>
-          </thead>
-          <tbody ref={body}>
-            {lines.map((line, index) => (
-              <tr key={line.key} data-line={line.key}>
-                <td>
-                  <LineItem item={line.item} />
-                </td>
-                <td className="num">{format.quantity(allOf(line.item), line.item.unit, line.item.decimals)}</td>
-                <td className="num">{format.unitCost(line.item.averageCost)}</td>
-                <td className="num">
-                  {line.item.standardCost === null ? '–' : format.unitCost(line.item.standardCost)}
-                </td>
-                <td>
-                  <MoneyCell
-                    label={`New cost of one ${line.item.name}`}
-                    value={line.unitCost}
-                    onChange={(unitCost) => set(line.key, { unitCost })}
-                    onKeyDown={toNext}
-                    error={read[index]?.error ?? problemAt(revalue.error, `lines.${index}.unitCost`)}
-                  />
-                </td>
-                <td className="num">{format.money(line.item.value)}</td>
-                <td className="num">{format.money(formatDecimal(read[index]?.difference ?? 0))}</td>
-                <td>
-                  <RemoveLine item={line.item} onRemove={() => remove(line.key)} />
-                </td>
-              </tr>
-            ))}
-            <tr>
-              <td colSpan={4}>
-                <ItemPicker
-                  label="Add an item"
-                  hideLabel
-                  autoFocus
-                  inputRef={adder}
-                  onPick={(item) => append({ item, unitCost: item.standardCost ?? item.averageCost })}
-                />
-              </td>
-              <td colSpan={4} />
-            </tr>
-          </tbody>
-        </Grid>
-        <ProblemBox error={revalue.error} shownAt={['lines.*.unitCost']} />
-      </AnswerBody>
-      <Foot>
-        <Tick isOn={asStandard} onChange={setAsStandard}>
-          the new cost is their standard from now on
-        </Tick>
-        <div style={{ width: 240 }}>
-          <Field label="Why" hideLabel placeholder="Why" value={remark} onChange={setRemark} />
-        </div>
-        <Push />
-        <Button look="go" isDisabled={faulty || lines.length === 0} busy={revalue.isPending} onPress={post}>
-          Revalue {count(lines.length, 'item')}
-        </Button>
-      </Foot>
-    </AnswerPane>
+    <LineDocument
+      of={typed}
+      title={
+        lines.length === 0
+          ? 'What is worth something else now?'
+          : `Stock will be worth ${format.money(formatDecimal(Math.abs(difference) as Money))} ${difference < 0 ? 'less' : 'more'}.`
+      }
+      lead="All there is of an item gets the new cost, each serial number included."
+      columns={[
+        { head: 'Item', cell: ({ item }) => <LineItem item={item} /> },
+        figure('On hand', (item) => format.quantity(allOf(item), item.unit, item.decimals)),
+        figure('Average', ({ averageCost }) => format.unitCost(averageCost)),
+        figure('Standard', ({ standardCost }) => (standardCost === null ? '–' : format.unitCost(standardCost))),
+        {
+          head: 'New cost of one',
+          width: 150,
+          numeric: true,
+          onPhone: 'New cost of one',
+          cell: (line, index) => (
+            <MoneyCell
+              label={`New cost of one ${line.item.name}`}
+              value={line.unitCost}
+              onChange={(unitCost) => set(line.key, { unitCost })}
+              onKeyDown={toNext}
+              error={read[index]?.error ?? problemAt(revalue.error, `lines.${index}.unitCost`)}
+            />
+          ),
+        },
+        figure('Value now', ({ value }) => format.money(value)),
+        figure('Difference', (_, index) => format.money(formatDecimal(read[index]?.difference ?? 0))),
+      ]}
+      adder={
+        <ItemPicker
+          label="Add an item"
+          hideLabel
+          autoFocus
+          inputRef={adder}
+          onPick={(item) => append({ item, unitCost: item.standardCost ?? item.averageCost })}
+        />
+      }
+      command={revalue}
+      input={
+        faulty || lines.length === 0
+          ? null
+          : () => ({
+              body: {
+                remark: head.remark.trim(),
+                asStandard: head.asStandard,
+                lines: lines.map(({ item, unitCost }) => ({ itemId: item.id, unitCost: unitCost.trim() || '0' })),
+              },
+            })
+      }
+      action={`Revalue ${count(lines.length, 'item')}`}
+      shownAt={['lines.*.unitCost']}
+      foot={
+        <Remark label="Why" value={head.remark} onChange={(remark) => change({ remark })}>
+          <Tick isOn={head.asStandard} onChange={(asStandard) => change({ asStandard })}>
+            Make it the standard cost too
+          </Tick>
+        </Remark>
+      }
+    />
   );
 }
 

@@ -1,16 +1,15 @@
 import type { ApartPlan, Item } from '@yosegi/contract';
 import { formatDecimal, type Quantity, SCALE } from '@yosegi/core/number';
 import type { Leftover } from '@yosegi/core/takeapart';
-import { Fragment, type KeyboardEvent, useMemo, useState } from 'react';
+import { Fragment, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { InFields } from '../lines/InFields.tsx';
 import { OutFields } from '../lines/OutFields.tsx';
-import { Shortages } from '../lines/Shortages.tsx';
+import { Refusal } from '../lines/Refusal.tsx';
 import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../lines/typed.ts';
-import { useCan } from '../shell/person.ts';
-import { useShortcut } from '../shell/useShortcut.ts';
+import { walkLines } from '../lines/walk.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -19,13 +18,12 @@ import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { AnswerBody, AnswerPane, Ask, AskAnswer, Cell, Foot, Grid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { OverrideForm } from '../ui/OverrideForm.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 import { OnHand } from './OnHand.tsx';
@@ -104,7 +102,6 @@ export function TakeApartPage() {
 function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker: React.ReactNode }) {
   const format = useFormat();
   const notify = useNotify();
-  const mayOverride = useCan('override');
   const stores = useQuestion('stores', {});
   const shelves = shelfOptions(stores.data ?? []);
   const screen = useTypedScreen(`apart.${item.id}`);
@@ -117,7 +114,6 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   const [leftover, setLeftover] = useTyped<Leftover>(screen, 'leftover', 'written-off');
   const [remark, setRemark] = useTyped(screen, 'remark', '');
   const [typed, setTyped] = useTyped<ReadonlyMap<number, Typed>>(screen, 'typed', new Map());
-  const [overriding, setOverriding] = useState(false);
   const [lot, setLot] = useAddress('lot');
   const [serials, setSerials] = useAddress('serials');
   const [buildId, setBuildId] = useAddress('build');
@@ -128,12 +124,10 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
     'takeApart',
     (document) => {
       setTyped(new Map());
-      setOverriding(false);
       notify({ text: `${document.number}: ${quantity} × ${item.name} is back in parts.`, documentId: document.id });
     },
     screen.forget,
   );
-  const problem = problemOf(apart.error);
   const post = (override?: { reason: string }) => {
     if (faults.size > 0 || apart.isPending) return;
     apart.mutate({
@@ -163,17 +157,8 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   const trackOf = (line: ApartPlan['lines'][number], good: Quantity) =>
     typed.get(line.lineId)?.track ?? asWentIn(line, good);
   const set = (lineId: number, part: Typed) => setTyped(new Map(typed).set(lineId, { ...typed.get(lineId), ...part }));
-  const walk = (event: KeyboardEvent<HTMLInputElement>) => {
-    const by =
-      event.key === 'ArrowUp' ? -2 : event.key === 'ArrowDown' || (event.key === 'Enter' && !event.ctrlKey) ? 2 : 0;
-    if (by === 0) return;
-    event.preventDefault();
-    const inputs = [...(event.currentTarget.closest('table')?.querySelectorAll<HTMLInputElement>('input.num') ?? [])];
-    inputs[inputs.indexOf(event.currentTarget) + by]?.focus();
-  };
   const money = (amount: number) => format.money(formatDecimal(amount));
   const exact = (amount: number) => format.exactMoney(formatDecimal(amount));
-  const short = problem?.code === 'stock-short';
   const fromBins: [string, string][] =
     plan.bins.length > 0
       ? plan.bins.map((bin) => [
@@ -309,7 +294,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
                             suffix={unit}
                             value={typed.get(line.lineId)?.good ?? formatDecimal(row.good)}
                             onChange={(good) => set(line.lineId, { good })}
-                            onKeyDown={walk}
+                            onKeyDown={(event) => walkLines(event, true)}
                             error={faultOf('good')}
                           />
                         </td>
@@ -321,7 +306,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
                             suffix={unit}
                             value={typed.get(line.lineId)?.damaged ?? formatDecimal(row.damaged)}
                             onChange={(damaged) => set(line.lineId, { damaged })}
-                            onKeyDown={walk}
+                            onKeyDown={(event) => walkLines(event, true)}
                             error={faultOf('damaged')}
                           />
                         </td>
@@ -363,26 +348,15 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
               </tbody>
             </Grid>
           )}
-          {problem && (
-            <ProblemBox
-              error={apart.error}
-              shownAt={SHOWN}
-              ways={
-                short &&
-                mayOverride &&
-                !overriding && <Button onPress={() => setOverriding(true)}>Take it below zero…</Button>
-              }
-            >
-              {short && <Shortages problem={problem} />}
-            </ProblemBox>
-          )}
-          {overriding && (
-            <OverrideForm
-              action="Take apart below zero"
-              busy={apart.isPending}
-              onOverride={(reason) => post({ reason })}
-            />
-          )}
+          <Refusal
+            error={apart.error}
+            shownAt={SHOWN}
+            over={{
+              action: 'Take apart below zero',
+              busy: apart.isPending,
+              post: (reason) => post({ reason }),
+            }}
+          />
         </AnswerBody>
         <Foot>
           <Muted>

@@ -2,10 +2,11 @@ import type { Item, LotRow, SerialRow } from '@yosegi/contract';
 import { unitStates } from '@yosegi/core/tracking';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useCommand, usePages, useQuestion } from '../api/client.ts';
+import { useCommand, usePages } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
 import { LabelButton } from '../devices/index.ts';
 import { BestBefore } from '../lines/BestBefore.tsx';
-import { useCan } from '../shell/person.ts';
+import { ReasonChoice } from '../lines/ReasonChoice.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -229,7 +230,6 @@ function Holding({
 }) {
   const notify = useNotify();
   const mayRelease = useCan('release');
-  const reasons = (useQuestion('reasons', {}).data ?? []).filter((reason) => reason.usedFor === 'hold');
   const screen = useTypedScreen('hold');
   const [reasonId, setReason] = useTyped(screen, 'reasonId', '');
   const [remark, setRemark] = useTyped(screen, 'remark', '');
@@ -267,18 +267,7 @@ function Holding({
         )}
         {free.length > 0 && (
           <>
-            <div style={{ width: 190 }}>
-              <Choice
-                label="Hold why?"
-                hideLabel
-                value={reasonId}
-                onChange={setReason}
-                options={[
-                  ['', 'Why? Choose a reason'],
-                  ...reasons.map((reason) => [String(reason.id), reason.name] as const),
-                ]}
-              />
-            </div>
+            <ReasonChoice usedFor="hold" label="Hold why?" value={reasonId} onChange={setReason} />
             <div style={{ width: 200 }}>
               <Field label="Remark" hideLabel placeholder="Remark" value={remark} onChange={setRemark} />
             </div>

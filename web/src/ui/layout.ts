@@ -1,4 +1,5 @@
 import styled from 'styled-components';
+import { type Spaced, spaced } from './space.ts';
 
 /** strip + sheet + margin: a narrow list, the record on white paper, its live consequences. */
 export const Three = styled.div<{ $margin?: boolean }>`
@@ -31,10 +32,10 @@ export const Scroll = styled.div`height: 100%; overflow: auto;`;
 /** question + answer + act: what I ask on the left, the answer beside it, one bar of actions at the foot. */
 export const AskAnswer = styled.div`
   display: grid; grid-template-columns: 306px minmax(0, 1fr); height: 100%; min-height: 0;
-  @media (max-width: 900px) { display: block; overflow: auto; }
+  @media (max-width: 900px) { display: block; overflow: auto; > * { height: auto; } }
 `;
 export const Ask = styled.aside`background: var(--birch); padding: 20px 18px; border-right: 1px solid var(--line); overflow: auto;`;
-export const AnswerPane = styled.section`display: flex; flex-direction: column; min-height: 0; min-width: 0;`;
+export const AnswerPane = styled.section`display: flex; height: 100%; flex-direction: column; min-height: 0; min-width: 0;`;
 export const AnswerBody = styled.div`
   padding: 20px 24px; overflow: auto; flex: 1; display: flex; flex-direction: column; gap: 14px;
   @media (max-width: 700px) { padding: 14px; }
@@ -43,7 +44,8 @@ export const Foot = styled.div`
   padding: 13px 24px; background: var(--sheet); border-top: 1px solid var(--line); display: flex; gap: 12px; align-items: center; flex-wrap: wrap;
 `;
 
-export const Grid = styled.table`
+export const Grid = styled.table<Spaced & { $full?: boolean }>`
+  ${spaced} ${({ $full }) => ($full ? 'width: 100%;' : '')}
   font-size: 13.5px;
   th { font-weight: 500; font-size: 12px; color: var(--ink-2); text-align: left; border-bottom: 1px solid var(--line); padding: 4px 6px; white-space: nowrap; }
   td { padding: 4px 6px; border-bottom: 1px solid var(--line-soft); height: 40px; }

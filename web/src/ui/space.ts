@@ -1,0 +1,25 @@
+import styled, { css } from 'styled-components';
+
+/** Room around a part and for it, in pixels; what a screen says of its own arrangement. */
+export interface Spaced {
+  readonly $top?: number;
+  readonly $bottom?: number;
+  /** Never wider than the screen. */
+  readonly $width?: number;
+  readonly $max?: number;
+  readonly $min?: number;
+  /** Takes what the others leave. */
+  readonly $grow?: boolean;
+}
+
+const px = (name: string, size: number | undefined) => (size === undefined ? '' : `${name}: ${size}px;`);
+
+export const spaced = css<Spaced>`
+  ${({ $top }) => px('margin-top', $top)} ${({ $bottom }) => px('margin-bottom', $bottom)} ${({ $width }) => px('width', $width)}
+  ${({ $width, $max }) => px('max-width', $max) || ($width === undefined ? '' : 'max-width: 100%;')} ${({ $min }) => px('min-width', $min)}
+  ${({ $grow }) => ($grow ? 'flex: 1;' : '')}
+`;
+
+export const Part = styled.div<Spaced>`${spaced}`;
+export const Para = styled.p<Spaced>`${spaced}`;
+export const Th = styled.th<Spaced>`${spaced}`;
