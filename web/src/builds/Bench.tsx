@@ -1,6 +1,6 @@
 import type { BuildRow } from '@yosegi/contract';
 import { LinkButton } from '../ui/Button.tsx';
-import { Scroll } from '../ui/layout.ts';
+import { Page } from '../ui/layout.ts';
 import { EmptyState } from '../ui/States.tsx';
 import { Lead } from '../ui/text.ts';
 import { JobLane } from './JobLane.tsx';
@@ -13,7 +13,7 @@ export function Bench({ rows }: { rows: readonly BuildRow[] }) {
   const ready = planned.filter((row) => row.waiting.length === 0);
   const waiting = planned.filter((row) => row.waiting.length > 0);
   return (
-    <Scroll style={{ padding: '18px 24px 60px', background: 'var(--paper)' }}>
+    <Page>
       {rows.length === 0 ? (
         <EmptyState
           isPage
@@ -50,7 +50,7 @@ export function Bench({ rows }: { rows: readonly BuildRow[] }) {
           )
         }
       </JobLane>
-    </Scroll>
+    </Page>
   );
 }
 

@@ -4,6 +4,7 @@ import { Check, Clock, StickyNote, Tag } from 'lucide-react';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { Stave } from '../ui/Stave.tsx';
+import { Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Muted } from '../ui/text.ts';
 
@@ -19,7 +20,7 @@ export function BuildLines({ build }: { build: BuildDetail }) {
           <th className="num">On the bench</th>
           <th className="num">Used</th>
           <th className="num">Still open</th>
-          <th style={{ width: 120 }}>On the shelf</th>
+          <Th $width={120}>On the shelf</Th>
         </tr>
       </thead>
       <tbody>
@@ -58,7 +59,7 @@ function PartRow({ line, item, open }: { line: BuildLine; item: NonNullable<Buil
           </span>
         </Cell>
       </td>
-      <td style={{ whiteSpace: 'nowrap' }}>{line.taken?.replace('-', ' ')}</td>
+      <td className="one-line">{line.taken?.replace('-', ' ')}</td>
       <td className="num">{amount(line.required)}</td>
       <td className="num">{line.onBench === '0' ? '–' : amount(line.onBench)}</td>
       <td className="num">{line.used === '0' ? '–' : amount(line.used)}</td>

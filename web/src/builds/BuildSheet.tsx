@@ -8,6 +8,7 @@ import { useFormat } from '../ui/format.ts';
 import { KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
@@ -46,10 +47,10 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
             </Lead>
           </div>
         </SheetHead>
-        <p style={{ marginBottom: 12 }}>{conclusion(build, left)}</p>
+        <Para $bottom={12}>{conclusion(build, left)}</Para>
         {build.state === 'planned' && <StartPanel build={build} />}
         {build.state === 'on-bench' && (
-          <Row style={{ marginBottom: 12 }}>
+          <Row $bottom={12}>
             <LinkButton look={build.pickedLines < build.pickLines ? 'go' : 'plain'} to={`/pick/${build.id}`}>
               Pick its parts
             </LinkButton>
@@ -60,7 +61,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
         )}
         <ProblemBox error={cancel.error} />
         <BuildLines build={build} />
-        <Row style={{ marginTop: 16 }} $wrap>
+        <Row $top={16} $wrap>
           <LinkButton look="ghost" to={`/print/bench/${build.id}`}>
             Print bench sheet
           </LinkButton>
@@ -86,7 +87,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
         <h2>{build.state === 'planned' ? 'The plan' : 'About it'}</h2>
         <PlanDetails key={build.id} build={build} />
         <ForOrders build={build} />
-        <h2 style={{ marginTop: 22 }}>What was posted</h2>
+        <H2 $top={22}>What was posted</H2>
         {build.documents.length === 0 && <Muted>Nothing yet.</Muted>}
         {build.documents.map((document) => (
           <KeyValue key={document.id}>
@@ -101,7 +102,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
         <BoughtForIt purchases={build.purchases} />
         {build.related.length > 0 && (
           <>
-            <h2 style={{ marginTop: 22 }}>Split off</h2>
+            <H2 $top={22}>Split off</H2>
             {build.related.map((other) => (
               <KeyValue key={other.id}>
                 <Link to={`/build/${other.id}`}>{other.number}</Link>
@@ -110,9 +111,9 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
           </>
         )}
         {build.overrideReason && (
-          <p style={{ marginTop: 16 }}>
+          <Para $top={16}>
             <Muted>Started short: “{build.overrideReason}”</Muted>
-          </p>
+          </Para>
         )}
       </Margin>
     </SheetAndMargin>

@@ -18,7 +18,7 @@ import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
-import { Part } from '../ui/space.ts';
+import { H2, Part, Stack } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Muted, Push } from '../ui/text.ts';
@@ -112,11 +112,11 @@ function FinishForm({ build }: { build: BuildDetail }) {
     <AskAnswer ref={form}>
       <Ask aria-label="What was made">
         <Tile code={build.code} size={52} />
-        <h2 style={{ marginTop: 10 }}>{build.name}</h2>
+        <H2 $top={10}>{build.name}</H2>
         <Lead>
           {build.number}, {left} left to finish
         </Lead>
-        <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 12, marginTop: 16 }}>
+        <Stack $gap={12} $top={16}>
           <Field
             label="Good units"
             numeric
@@ -139,13 +139,13 @@ function FinishForm({ build }: { build: BuildDetail }) {
               />
             </Made>
           )}
-        </div>
+        </Stack>
         {portion && (
           <Tick isOn={closing} onChange={setClosing}>
             That's all: close the build here
           </Tick>
         )}
-        <BigNumber style={{ marginTop: 26 }}>{each(cost.unitCost)}</BigNumber>
+        <BigNumber $top={26}>{each(cost.unitCost)}</BigNumber>
         <Muted>
           each, {each(cost.plannedUnitCost)} as planned
           <br />
@@ -199,7 +199,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
         </Part>
         <Foot>
           <Muted>
-            Parts, labour and charges <b style={{ color: 'var(--ink)' }}>{money(cost.actual)}</b>
+            Parts, labour and charges <b>{money(cost.actual)}</b>
           </Muted>
           <Push />
           <LinkButton look="ghost" to={`/build/${build.id}`}>

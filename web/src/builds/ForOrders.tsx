@@ -7,6 +7,7 @@ import { useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { H2, Para } from '../ui/space.ts';
 import { Faint, Muted } from '../ui/text.ts';
 
 /** For which orders a build makes how many, and which others could have some of it. */
@@ -35,7 +36,7 @@ export function ForOrders({ build }: { build: BuildDetail }) {
   const amount = (text: string) => format.quantity(text, build.unit, build.decimals);
   return (
     <>
-      <h2 style={{ marginTop: 22 }}>For whom</h2>
+      <H2 $top={22}>For whom</H2>
       {build.orders.map((own) => (
         <KeyValue key={own.partId}>
           <span>
@@ -59,9 +60,9 @@ export function ForOrders({ build }: { build: BuildDetail }) {
         </KeyValue>
       ))}
       {isOpen && spare > 0n && (
-        <p style={{ marginTop: 6 }}>
+        <Para $top={6}>
           <Muted>{amount(formatDecimal(spare))} of it for stock.</Muted>
-        </p>
+        </Para>
       )}
       {offered.map((own) => {
         const most = least(readForText(own.quantity), spare);

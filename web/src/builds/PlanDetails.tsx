@@ -9,6 +9,7 @@ import { Form, KeyValue } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { Para } from '../ui/space.ts';
 import { TextArea } from '../ui/TextArea.tsx';
 import { useRecordForm } from '../ui/useRecordForm.ts';
 
@@ -63,7 +64,7 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
           <span>Goes to bin</span>
           <b>{build.outputBin}</b>
         </KeyValue>
-        {build.remark && <p style={{ marginTop: 8 }}>{build.remark}</p>}
+        {build.remark && <Para $top={8}>{build.remark}</Para>}
       </>
     );
   }

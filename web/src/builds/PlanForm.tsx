@@ -51,7 +51,8 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
           : 'Which product, how many, and by when.'}
       </Lead>
       <Form
-        style={{ marginTop: 16, maxWidth: 560 }}
+        $top={16}
+        $max={560}
         onSubmit={(event) => {
           event.preventDefault();
           submit();

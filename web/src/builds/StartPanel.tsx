@@ -9,7 +9,8 @@ import { useFormat } from '../ui/format.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
-import { Row } from '../ui/text.ts';
+import { Stack } from '../ui/space.ts';
+import { Bullets, Row } from '../ui/text.ts';
 
 /** Sends a build to the bench; when parts are short, what is missing and the ways out. */
 export function StartPanel({ build }: { build: BuildDetail }) {
@@ -28,7 +29,7 @@ export function StartPanel({ build }: { build: BuildDetail }) {
   const canStart = facts?.canStart ?? build.canStart ?? '0';
   const some = Number(canStart) > 0 && Number(canStart) < Number(build.quantity);
   return (
-    <div style={{ marginBottom: 14, display: 'grid', gap: 10 }}>
+    <Stack $bottom={14} $gap={10}>
       {!problem && (
         <Row $wrap>
           <Button look="go" busy={start.isPending} onPress={() => send()}>
@@ -72,13 +73,13 @@ export function StartPanel({ build }: { build: BuildDetail }) {
         }
       >
         {short.length > 0 && (
-          <ul style={{ margin: 0, paddingLeft: 18 }}>
+          <Bullets>
             {short.map((part) => (
               <li key={part.itemId}>
                 {format.quantity(part.short, part.unit)} × {part.name}
               </li>
             ))}
-          </ul>
+          </Bullets>
         )}
       </ProblemBox>
       {overriding && problem && (
@@ -88,6 +89,6 @@ export function StartPanel({ build }: { build: BuildDetail }) {
           onOverride={(reason) => send({ override: { reason } })}
         />
       )}
-    </div>
+    </Stack>
   );
 }

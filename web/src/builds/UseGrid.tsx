@@ -10,6 +10,7 @@ import { walkLines } from '../lines/walk.ts';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
+import { Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint } from '../ui/text.ts';
 
@@ -45,9 +46,9 @@ export function UseGrid(props: Props) {
           <th>Component</th>
           <th className="num">On the bench</th>
           <th className="num">Planned</th>
-          <th className="num" style={{ width: 130 }}>
+          <Th className="num" $width={130}>
             Really used
-          </th>
+          </Th>
           <th className="num">Difference</th>
           <th className="num">Cost</th>
           <th className="num">Difference</th>

@@ -2,6 +2,7 @@ import type { BoughtFor as Bought, PurchaseLine } from '@yosegi/contract';
 import { Link } from 'react-router';
 import { useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
+import { H2 } from '../ui/space.ts';
 import { Faint, Muted } from '../ui/text.ts';
 
 interface Line {
@@ -19,7 +20,7 @@ export function BoughtFor({ lines }: { lines: readonly Line[] }) {
   ]);
   return (
     <>
-      <h2 style={{ marginTop: 18 }}>Bought for</h2>
+      <H2 $top={18}>Bought for</H2>
       {rows.length === 0 && <Muted>The shelf.</Muted>}
       {rows.map(({ item, to, number, whom, quantity }) => (
         <KeyValue key={`${to}.${item.code}`}>
@@ -41,7 +42,7 @@ export function BoughtForIt({ purchases }: { purchases: readonly Bought[] }) {
   if (purchases.length === 0) return null;
   return (
     <>
-      <h2 style={{ marginTop: 18 }}>Bought for it</h2>
+      <H2 $top={18}>Bought for it</H2>
       {purchases.map(({ id, number, code, unit, decimals, quantity, open }) => (
         <KeyValue key={`${id}.${code}`}>
           <span>

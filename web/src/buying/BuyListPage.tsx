@@ -15,6 +15,7 @@ import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
+import { Part, Th } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
@@ -37,6 +38,7 @@ interface Chosen {
   readonly out: boolean;
 }
 
+const Evenly = styled(Grid)`table-layout: fixed;`;
 const Title = styled.h2`margin-top: 16px; small { font: 400 13px var(--text); color: var(--ink-2); }`;
 
 /** What has to be bought so that every promise is kept, by supplier; one press drafts the orders. */
@@ -89,9 +91,9 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
   useShortcut('Enter', post, { ctrl: true });
   const waiting = rows.filter((row) => Number(row.short) > 0).length;
   return (
-    <AnswerPane style={{ height: '100%' }}>
+    <AnswerPane>
       <AnswerBody>
-        <Row $wrap style={{ alignItems: 'flex-end' }}>
+        <Row $wrap $end>
           <div>
             <h1>
               {rows.length === 0
@@ -105,7 +107,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
             </Lead>
           </div>
           <Push />
-          <div style={{ width: 220 }}>
+          <Part $width={220}>
             <Choice
               label="Choose the supplier who is"
               value={by}
@@ -118,7 +120,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
                 ['fastest', 'fastest'],
               ]}
             />
-          </div>
+          </Part>
         </Row>
         {rows.length === 0 && (
           <EmptyState
@@ -138,20 +140,20 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
                 {format.money(formatDecimal(sumForText(group.lines.filter(({ out }) => !out).map(worth))))}
               </small>
             </Title>
-            <Grid style={{ tableLayout: 'fixed', width: '100%' }}>
+            <Evenly $full>
               <thead>
                 <tr>
-                  <th style={{ width: 36 }} aria-label="Order it" />
+                  <Th $width={36} aria-label="Order it" />
                   <th>Item</th>
-                  <th style={{ width: 190 }}>There · promised · coming</th>
-                  <th style={{ width: 190 }}>Bought for</th>
-                  <th className="num" style={{ width: 150 }}>
+                  <Th $width={190}>There · promised · coming</Th>
+                  <Th $width={190}>Bought for</Th>
+                  <Th className="num" $width={150}>
                     Order
-                  </th>
-                  <th style={{ width: 190 }}>From</th>
-                  <th className="num" style={{ width: 92 }}>
+                  </Th>
+                  <Th $width={190}>From</Th>
+                  <Th className="num" $width={92}>
                     Amount
-                  </th>
+                  </Th>
                 </tr>
               </thead>
               <tbody>
@@ -159,7 +161,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
                   <BuyLine key={line.row.itemId} line={line} change={(part) => change(line.row.itemId, part)} />
                 ))}
               </tbody>
-            </Grid>
+            </Evenly>
           </section>
         ))}
         {nobody.length > 0 && (
@@ -192,7 +194,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
         <Foot>
           <Muted>
             {count(lines.length, 'line')} from {count(ordered.length, 'supplier')},{' '}
-            <b style={{ color: 'var(--ink)' }}>{format.money(formatDecimal(total))}</b>
+            <b>{format.money(formatDecimal(total))}</b>
           </Muted>
           <Push />
           <Faint>Drafts: nothing is sent yet · Ctrl Enter</Faint>

@@ -9,6 +9,7 @@ import { Grid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Part } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
@@ -60,11 +61,11 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
         });
       }}
     >
-      <Row $wrap style={{ alignItems: 'flex-end' }}>
-        <div style={{ width: 200 }}>
+      <Row $wrap $end>
+        <Part $width={200}>
           <Field label="Their number for it" value={reference} onChange={setReference} autoFocus />
-        </div>
-        <div style={{ width: 180 }}>
+        </Part>
+        <Part $width={180}>
           <DayField
             label="One day for all lines"
             value={all}
@@ -73,14 +74,14 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
               if (day) for (const line of open) set(line.id, { on: day });
             }}
           />
-        </div>
+        </Part>
       </Row>
       <Grid>
         <tbody>
           {open.map((line, index) => (
             <tr key={line.id}>
               <td>{line.name}</td>
-              <td style={{ width: 150 }}>
+              <td>
                 <QuantityCell
                   label={`Promised of ${line.name}`}
                   value={typed.get(line.id)?.quantity ?? ''}
@@ -89,7 +90,7 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
                   error={problemAt(confirm.error, `lines.${index}.quantity`)}
                 />
               </td>
-              <td style={{ width: 180 }}>
+              <td>
                 <DayField
                   label={`Day promised for ${line.name}`}
                   hideLabel

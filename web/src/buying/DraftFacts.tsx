@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
 import { readTyped } from '../ui/measuring.ts';
+import { H2 } from '../ui/space.ts';
 import { Faint, Muted } from '../ui/text.ts';
 import type { DraftLine, Offers } from './draftLine.ts';
 import { keptWords, learntWords } from './words.tsx';
@@ -43,7 +44,7 @@ export function SupplierFacts({ supplier }: { supplier: SupplierDetail | undefin
   return (
     <>
       <Muted>from {supplier.name}</Muted>
-      <h2 style={{ marginTop: 22 }}>How it delivers</h2>
+      <H2 $top={22}>How it delivers</H2>
       <KeyValue>
         <span>Learnt</span>
         <b>{learntWords(supplier.learnt)}</b>

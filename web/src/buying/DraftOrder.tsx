@@ -19,6 +19,7 @@ import { BigNumber, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Part } from '../ui/space.ts';
 import { Lead, Push, Row } from '../ui/text.ts';
 import { useKept } from '../ui/useKept.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -119,7 +120,7 @@ export function DraftOrder({
   return (
     <SheetAndMargin>
       <Sheet>
-        <Row style={{ alignItems: 'flex-end', marginBottom: 10 }} $wrap>
+        <Row $end $bottom={10} $wrap>
           <div>
             <h1>{order ? `${order.number} · draft` : 'A new order'}</h1>
             <Lead>
@@ -129,8 +130,8 @@ export function DraftOrder({
             </Lead>
           </div>
         </Row>
-        <Row $gap={10} $wrap style={{ alignItems: 'flex-end', marginBottom: 10 }}>
-          <div style={{ width: 230 }}>
+        <Row $gap={10} $wrap $end $bottom={10}>
+          <Part $width={230}>
             <Choice
               label="From"
               value={from}
@@ -141,18 +142,18 @@ export function DraftOrder({
               ]}
               error={problemAt(error, 'supplierId')}
             />
-          </div>
-          <div style={{ width: 160 }}>
+          </Part>
+          <Part $width={160}>
             <DayField
               label="Wanted on"
               value={wantedOn}
               onChange={(day) => change({ wantedOn: day })}
               error={problemAt(error, 'wantedOn')}
             />
-          </div>
-          <div style={{ flex: 1, minWidth: 180 }}>
+          </Part>
+          <Part $grow $min={180}>
             <Field label="Note to the supplier" value={remark} onChange={(text) => change({ remark: text })} />
-          </div>
+          </Part>
         </Row>
         <LineTable
           lines={lines}
@@ -204,7 +205,7 @@ export function DraftOrder({
           }
         />
         {problem && (
-          <div style={{ marginTop: 12 }}>
+          <Part $top={12}>
             <ProblemBox
               error={error}
               shownAt={['supplierId', 'wantedOn', 'lines.*.quantity', 'lines.*.price']}
@@ -214,10 +215,10 @@ export function DraftOrder({
                 )
               }
             />
-          </div>
+          </Part>
         )}
-        <Row $wrap style={{ marginTop: 16, alignItems: 'flex-end' }}>
-          <div style={{ width: 190 }}>
+        <Row $wrap $top={16} $end>
+          <Part $width={190}>
             <Choice
               label="How it is sent"
               value={how}
@@ -229,7 +230,7 @@ export function DraftOrder({
                 ['ubl', 'As a UBL order (XML)'],
               ]}
             />
-          </div>
+          </Part>
           <Button look="go" isDisabled={!ready || lines.length === 0} busy={busy && sending} onPress={() => keep(true)}>
             {supplier ? `Send to ${supplier.name}` : 'Send'}
           </Button>
@@ -260,7 +261,7 @@ export function DraftOrder({
       </Sheet>
       <Margin aria-label="What it comes to">
         <h2>It comes to</h2>
-        <BigNumber style={{ fontSize: 32 }}>{format.money(formatDecimal(total))}</BigNumber>
+        <BigNumber $small>{format.money(formatDecimal(total))}</BigNumber>
         <SupplierFacts supplier={supplier} />
         <BoughtFor lines={lines} />
       </Margin>

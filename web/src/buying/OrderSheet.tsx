@@ -9,6 +9,7 @@ import { count, useFormat } from '../ui/format.ts';
 import { BigNumber, Cell, Grid, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
@@ -48,11 +49,11 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
             </Lead>
           </div>
         </SheetHead>
-        <p style={{ marginBottom: 12 }}>
+        <Para $bottom={12}>
           <Conclusion order={order} open={open} />
-        </p>
+        </Para>
         {isOpen && (
-          <Row style={{ marginBottom: 12 }} $wrap>
+          <Row $bottom={12} $wrap>
             <LinkButton look={confirming ? 'plain' : 'go'} to={`/buying/orders/${order.id}/receive`}>
               {order.announced ? 'Receive the announced delivery' : 'Receive'}
             </LinkButton>
@@ -66,7 +67,7 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
         )}
         {confirming && isOpen && <ConfirmForm key={order.version} order={order} onDone={() => setConfirming(false)} />}
         <ProblemBox error={cancel.error ?? close.error} />
-        <Grid style={{ width: '100%' }}>
+        <Grid $full>
           <thead>
             <tr>
               <th>Item</th>
@@ -89,7 +90,7 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
             ))}
           </tbody>
         </Grid>
-        <Row style={{ marginTop: 16 }} $wrap $gap={16}>
+        <Row $top={16} $wrap $gap={16}>
           <LinkButton look="ghost" to={`/print/order/${order.id}`}>
             Print the order
           </LinkButton>
@@ -227,9 +228,9 @@ function OrderMargin({ order }: { order: PurchaseOrder }) {
   return (
     <Margin aria-label="About this order">
       <h2>It comes to</h2>
-      <BigNumber style={{ fontSize: 32 }}>{format.money(order.worth)}</BigNumber>
+      <BigNumber $small>{format.money(order.worth)}</BigNumber>
       <BoughtFor lines={order.lines.map((line) => ({ ...line, item: line }))} />
-      <h2 style={{ marginTop: 18 }}>What came</h2>
+      <H2 $top={18}>What came</H2>
       {order.receipts.length === 0 && <Muted>Nothing yet.</Muted>}
       {order.receipts.map((receipt) => (
         <KeyValue key={receipt.id}>
@@ -244,7 +245,7 @@ function OrderMargin({ order }: { order: PurchaseOrder }) {
           </Faint>
         </KeyValue>
       ))}
-      <h2 style={{ marginTop: 18 }}>Lead times</h2>
+      <H2 $top={18}>Lead times</H2>
       {order.lines.slice(0, 8).map((line) => (
         <KeyValue key={line.id}>
           <span>
@@ -257,7 +258,7 @@ function OrderMargin({ order }: { order: PurchaseOrder }) {
       ))}
       {order.mail.length > 0 && (
         <>
-          <h2 style={{ marginTop: 18 }}>Mail</h2>
+          <H2 $top={18}>Mail</H2>
           {order.mail.map((mail) => (
             <KeyValue key={mail.id}>
               <Link to={`/devices/mailbox?mail=${mail.id}`}>

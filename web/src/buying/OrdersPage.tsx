@@ -113,7 +113,7 @@ function Overview({ rows }: { rows: readonly PurchaseOrderRow[] }) {
     <>
       <h1>{news.length > 0 ? `${news.join(', ')}.` : `${count(rows.length, 'order')}, nothing late.`}</h1>
       <Lead>In the order in which they should come.</Lead>
-      <Grid style={{ marginTop: 14 }}>
+      <Grid $top={14}>
         <thead>
           <tr>
             <th>Due</th>

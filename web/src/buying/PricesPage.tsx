@@ -21,6 +21,7 @@ import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
+import { Part, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -62,7 +63,7 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
   };
   useShortcut('Enter', submit, { ctrl: true });
   return (
-    <AnswerPane style={{ height: '100%' }}>
+    <AnswerPane>
       <AnswerBody>
         <div>
           <h1>
@@ -79,9 +80,9 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
               <th className="num">Received</th>
               <th className="num">Still here</th>
               <th className="num">Cost so far</th>
-              <th className="num" style={{ width: 150 }}>
+              <Th className="num" $width={150}>
                 The invoice says
-              </th>
+              </Th>
               <th className="num">Difference</th>
               <th className="num">Onto stock</th>
             </tr>
@@ -123,9 +124,9 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
         <ProblemBox error={post.error} shownAt={['lines.*.unitCost']} />
       </AnswerBody>
       <Foot>
-        <div style={{ width: 280 }}>
+        <Part $width={280}>
           <Field label="Remark" hideLabel placeholder="Number of the invoice" value={remark} onChange={setRemark} />
-        </div>
+        </Part>
         <Muted>One document; it can be undone.</Muted>
         <Push />
         <LinkButton to={`/stock/documents/${id}`}>Back to {receipt.number}</LinkButton>

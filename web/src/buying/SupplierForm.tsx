@@ -44,7 +44,8 @@ export function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; 
   });
   return (
     <Form
-      style={{ maxWidth: 640, marginBottom: 16 }}
+      $max={640}
+      $bottom={16}
       onSubmit={form.submit((body) =>
         supplier
           ? update.mutate({ params: { id: supplier.id }, body: { ...body, version: form.version } })

@@ -20,8 +20,9 @@ import {
 } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
+import { H1, H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { Faint, Late, Lead, Lines, Muted, Push, Row } from '../ui/text.ts';
 import { keptOf } from '../ui/typed.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { SupplierForm } from './SupplierForm.tsx';
@@ -63,7 +64,7 @@ export function SuppliersPage() {
         <One key={id} id={Number(id)} />
       ) : search.has('new') ? (
         <Sheet>
-          <h1 style={{ marginBottom: 12 }}>A new supplier</h1>
+          <H1 $bottom={12}>A new supplier</H1>
           <SupplierForm supplier={null} />
         </Sheet>
       ) : (
@@ -112,7 +113,7 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
           </Row>
         </SheetHead>
         {editing && <SupplierForm key={supplier.id} supplier={supplier} onDone={() => setEditing(false)} />}
-        <p style={{ margin: '6px 0 12px' }}>
+        <Para $top={6} $bottom={12}>
           {learnt === null ? (
             <Muted>Nothing of it has come by order yet, so nothing is learnt of its lead times.</Muted>
           ) : (
@@ -122,11 +123,11 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
               {keptWords(learnt) && `; ${keptWords(learnt)}`}.
             </>
           )}
-        </p>
+        </Para>
         {supplier.offers.length === 0 ? (
           <Muted>It offers none of our items yet. Prices are entered with each item.</Muted>
         ) : (
-          <Grid style={{ width: '100%' }}>
+          <Grid $full>
             <thead>
               <tr>
                 <th>Item</th>
@@ -160,7 +161,7 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
                       {Number(offer.minimum) === 0 ? '' : format.quantity(offer.minimum, offer.unit, 3)}
                     </td>
                     <td className="num">{offer.leadDays === null ? '–' : count(offer.leadDays, 'day')}</td>
-                    <td style={{ whiteSpace: 'nowrap' }}>
+                    <td className="one-line">
                       {slower ? <Late>{learntWords(offer.learnt)}</Late> : <Faint>{learntWords(offer.learnt)}</Faint>}
                     </td>
                   </tr>
@@ -176,10 +177,8 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
           <Link to={`/buying/orders?supplier=${supplier.id}`}>{count(supplier.openOrders, 'open order')}</Link>
           <b>{format.money(supplier.openWorth)}</b>
         </KeyValue>
-        <h2 style={{ marginTop: 18 }}>Address</h2>
-        <p style={{ whiteSpace: 'pre-line' }}>
-          {supplier.address || <Muted>None entered; orders print without it.</Muted>}
-        </p>
+        <H2 $top={18}>Address</H2>
+        <Lines>{supplier.address || <Muted>None entered; orders print without it.</Muted>}</Lines>
       </Margin>
     </SheetAndMargin>
   );

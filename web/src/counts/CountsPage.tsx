@@ -9,9 +9,10 @@ import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { Grid, Scroll } from '../ui/layout.ts';
+import { Grid, Page } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
+import { Part } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
 import { CountSheet } from './CountSheet.tsx';
@@ -32,7 +33,7 @@ function List() {
   const go = useNavigate();
   const counts = useQuestion('counts', {});
   return (
-    <Scroll style={{ padding: '18px 24px 60px' }}>
+    <Page>
       <Answer of={counts}>
         {(rows) => {
           const open = rows.filter((row) => row.state === 'open');
@@ -84,7 +85,7 @@ function List() {
           );
         }}
       </Answer>
-    </Scroll>
+    </Page>
   );
 }
 
@@ -131,11 +132,11 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
           )
         );
       })}
-      <Row $wrap $gap={10} style={{ alignItems: 'end' }}>
-        <div style={{ width: 230 }}>
+      <Row $wrap $gap={10} $end>
+        <Part $width={230}>
           <Field label="Only items called" placeholder="Part of code or name" value={q} onChange={setQ} />
-        </div>
-        <div style={{ width: 210 }}>
+        </Part>
+        <Part $width={210}>
           <Choice
             label="Which group of items"
             value={group}
@@ -149,15 +150,15 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
               ...suppliers.map((one): [string, string] => [`from-${one.id}`, `Sold by ${one.name}`]),
             ]}
           />
-        </div>
-        <div style={{ width: 190 }}>
+        </Part>
+        <Part $width={190}>
           <DayField
             label="Only what was not counted since"
             value={notSince}
             onChange={setNotSince}
             error={problemAt(begin.error, 'notSince')}
           />
-        </div>
+        </Part>
         <Button
           look="go"
           busy={begin.isPending}

@@ -15,6 +15,7 @@ import { AnswerBody, AnswerPane, Ask, AskAnswer } from '../ui/layout.ts';
 import { readTyped } from '../ui/measuring.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StaveLegend } from '../ui/Stave.tsx';
+import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
@@ -65,14 +66,14 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
     <AskAnswer>
       <Ask aria-label="What do you want to make?">
         <h2>What do you want to make?</h2>
-        <div style={{ margin: '10px 0 4px' }}>
+        <Part $top={10} $bottom={4}>
           <ItemPicker
             label="Add a product"
             placeholder="Code or name, Enter"
             autoFocus={wants.length === 0}
             onPick={(item) => add(item.id)}
           />
-        </div>
+        </Part>
         {wants.map((want, index) => {
           const item = items.get(want.itemId);
           const product = productOf(want.itemId);
@@ -121,9 +122,9 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
             </WantRow>
           );
         })}
-        <div style={{ marginTop: 14, maxWidth: 170 }}>
+        <Part $top={14} $max={170}>
           <DayField label="Due day of the builds" value={due} onChange={setDue} />
-        </div>
+        </Part>
       </Ask>
       <AnswerPane>
         <AnswerBody>

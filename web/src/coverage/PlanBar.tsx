@@ -1,5 +1,6 @@
 import { formatDecimal, SCALE } from '@yosegi/core/number';
 import { useNavigate } from 'react-router';
+import styled from 'styled-components';
 import { problemOf, refetch, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -9,6 +10,8 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Muted, Push } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
+
+const Under = styled.div`padding: 0 24px 10px;`;
 
 interface Props {
   readonly answer: CoverAnswer;
@@ -51,14 +54,14 @@ export function PlanBar({ answer, due, blocked, onPlanned }: Props) {
   return (
     <div>
       {plan.error && (
-        <div style={{ padding: '0 24px 10px' }}>
+        <Under>
           <ProblemBox error={plan.error} />
-        </div>
+        </Under>
       )}
       <Foot>
         <Muted>
           {count(components.length, 'part')} · {hours > 0 && `${hours} h `}
-          {rest} min of labour · <b style={{ color: 'var(--ink)' }}>{format.money(formatDecimal(cost))}</b>
+          {rest} min of labour · <b>{format.money(formatDecimal(cost))}</b>
         </Muted>
         <Push />
         <Button look="go" isDisabled={!possible} busy={plan.isPending} onPress={planAll}>

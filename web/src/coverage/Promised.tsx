@@ -89,9 +89,7 @@ function All({ promises }: { promises: readonly Promise[] }) {
                 <td>
                   {one.build.orders[0]?.customer ?? 'stock'} <Faint>{one.build.number}</Faint>
                 </td>
-                <td style={{ whiteSpace: 'nowrap' }}>
-                  {one.build.due ? <Day day={one.build.due} late={one.build.late} /> : '–'}
-                </td>
+                <td className="one-line">{one.build.due ? <Day day={one.build.due} late={one.build.late} /> : '–'}</td>
                 <td>
                   <BuildWaits build={one.build} />
                 </td>
@@ -107,7 +105,7 @@ function All({ promises }: { promises: readonly Promise[] }) {
                 <td>
                   {one.order.customer} <Faint>{one.order.number}</Faint>
                 </td>
-                <td style={{ whiteSpace: 'nowrap' }}>{one.order.wantedOn ? format.day(one.order.wantedOn) : '–'}</td>
+                <td className="one-line">{one.order.wantedOn ? format.day(one.order.wantedOn) : '–'}</td>
                 <td>
                   <Outlook order={one.order} />
                 </td>

@@ -9,6 +9,7 @@ import { useFormat } from '../ui/format.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Radios } from '../ui/Radios.tsx';
+import { H2, Part } from '../ui/space.ts';
 import { Late, Lead, Row } from '../ui/text.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { sentencesOf } from './behaviour.ts';
@@ -99,7 +100,7 @@ export function BehaviourView({
               error={at('onOrder')}
             />
           </Switches>
-          <Row $gap={14} $wrap style={{ marginBottom: 14 }}>
+          <Row $gap={14} $wrap $bottom={14}>
             <Switch
               title="Price"
               value={typed.price}
@@ -110,7 +111,7 @@ export function BehaviourView({
               ]}
             >
               {typed.price === 'parts' && (
-                <div style={{ width: 130 }}>
+                <Part $width={130}>
                   <Field
                     label="Discount"
                     numeric
@@ -119,7 +120,7 @@ export function BehaviourView({
                     onChange={(discount) => set({ discount })}
                     error={at('discount')}
                   />
-                </div>
+                </Part>
               )}
             </Switch>
             <Button
@@ -173,7 +174,9 @@ export function BehaviourView({
           )}
         </>
       )}
-      <h2 style={{ margin: '10px 0 6px' }}>What happens with {definition.item.name}</h2>
+      <H2 $top={10} $bottom={6}>
+        What happens with {definition.item.name}
+      </H2>
       <Happens aria-live="polite">
         <dt>On the order</dt>
         <dd>{sentences.order}</dd>

@@ -13,6 +13,7 @@ import { Cell, Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
+import { H2, Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
 import { difference, factNames, type ShownLine } from './difference.ts';
@@ -47,9 +48,9 @@ export function CompareView({ definition, revision }: { definition: Definition; 
     others[0];
   return (
     <>
-      <Row $gap={12} $wrap style={{ margin: '10px 0 12px' }}>
+      <Row $gap={12} $wrap $top={10} $bottom={12}>
         {others.length > 0 && (
-          <div style={{ width: 200 }}>
+          <Part $width={200}>
             <Choice
               label="Compare with revision"
               value={otherId ? '' : String(against?.number ?? '')}
@@ -61,15 +62,15 @@ export function CompareView({ definition, revision }: { definition: Definition; 
                 ),
               ]}
             />
-          </div>
+          </Part>
         )}
-        <div style={{ width: 260 }}>
+        <Part $width={260}>
           <ItemPicker
             label="Or with another product"
             placeholder="Its code or name"
             onPick={(item) => item.definitionId !== null && set({ other: String(item.definitionId) })}
           />
-        </div>
+        </Part>
       </Row>
       {otherId ? (
         <OtherProduct id={otherId} definition={definition} revision={revision} />
@@ -137,7 +138,7 @@ function Difference({
                 One run makes {before.outputQuantity} in {names[0]} and {after.outputQuantity} in {names[1]}.
               </Lead>
             )}
-            <Grid style={{ marginTop: 8 }}>
+            <Grid $top={8}>
               <thead>
                 <tr>
                   <th>Change</th>
@@ -233,14 +234,14 @@ function MoveBuilds({ definition, before, after }: { definition: Definition; bef
   const keeping = builds.length - movable.length;
   return (
     <>
-      <h2 style={{ marginTop: 18 }}>Builds that took revision {before.number}</h2>
+      <H2 $top={18}>Builds that took revision {before.number}</H2>
       <Lead>
         {movable.length > 0 && <>Planned: {movable.map((build) => build.number).join(', ')}. </>}
         {keeping > 0 && `${count(keeping, 'build')} on the bench ${keeping === 1 ? 'keeps' : 'keep'} what was taken.`}
       </Lead>
       <ProblemBox error={move.error} />
       {movable.length > 0 && (
-        <Row style={{ marginTop: 10 }}>
+        <Row $top={10}>
           <Button
             look="go"
             busy={move.isPending}

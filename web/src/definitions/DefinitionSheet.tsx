@@ -12,6 +12,7 @@ import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
+import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Push, Row } from '../ui/text.ts';
 import { BehaviourView } from './BehaviourView.tsx';
@@ -200,7 +201,7 @@ function Lines({ definition, revision }: { definition: Definition; revision: Rev
     <>
       {revision.state === 'retired' && <Chip $tone="held">Retired: builds that took it keep it</Chip>}
       {revision.state === 'in-use' && oldest && (
-        <Row $wrap style={{ marginBottom: 8 }}>
+        <Row $wrap $bottom={8}>
           <Chip $tone="coming">
             {count(older.length, 'open build')} took an older revision and {older.length === 1 ? 'keeps' : 'keep'} it
           </Chip>
@@ -211,7 +212,7 @@ function Lines({ definition, revision }: { definition: Definition; revision: Rev
       )}
       <LinesView definition={definition} revision={revision} />
       <ProblemBox error={retire.error} />
-      <SheetHead style={{ marginTop: 14 }}>
+      <SheetHead $top={14}>
         <LinkButton look="ghost" to={`/stock/items/${item.id}`}>
           Stock of it
         </LinkButton>
@@ -251,7 +252,7 @@ function CopyTo({ revision, purpose }: { revision: Revision; purpose: Definition
       </Button>
     );
   return (
-    <div style={{ width: 280 }}>
+    <Part $width={280}>
       <ItemPicker
         label="Copy to"
         hideLabel
@@ -262,6 +263,6 @@ function CopyTo({ revision, purpose }: { revision: Revision; purpose: Definition
         onKeyDown={(event) => event.key === 'Escape' && setOpen(false)}
       />
       <ProblemBox error={create.error} />
-    </div>
+    </Part>
   );
 }

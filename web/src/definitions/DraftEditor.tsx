@@ -10,6 +10,7 @@ import { useFormat } from '../ui/format.ts';
 import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Push, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -131,7 +132,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
                 From a day…
               </Button>
             ) : (
-              <div style={{ width: 150 }}>
+              <Part $width={150}>
                 <DayField
                   label="In use from"
                   hideLabel
@@ -139,7 +140,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
                   onChange={setFrom}
                   error={problemAt(use.error, 'from')}
                 />
-              </div>
+              </Part>
             )}
             <Button
               look="go"
@@ -152,8 +153,8 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
           </Row>
         </SheetHead>
         {tabs}
-        <Row style={{ margin: '10px 0' }} $wrap>
-          <div style={{ width: 170 }}>
+        <Row $top={10} $bottom={10} $wrap>
+          <Part $width={170}>
             <Field
               label="One run makes"
               numeric
@@ -162,7 +163,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
               onChange={(outputQuantity) => change({ ...draft, outputQuantity }, 'output')}
               error={reckoning.faults.get('outputQuantity')}
             />
-          </div>
+          </Part>
           <Push />
           {dirty ? (
             <Chip $tone="coming">Not saved yet; kept on this machine</Chip>

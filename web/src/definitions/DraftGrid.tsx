@@ -12,7 +12,8 @@ import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Grid } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
-import { Faint, Late, Row } from '../ui/text.ts';
+import { Para } from '../ui/space.ts';
+import { Bullets, Faint, Late, Row } from '../ui/text.ts';
 import { DraftRow, faultsOf, type GridDeeds, SharesContext } from './DraftRow.tsx';
 import {
   chargeLine,
@@ -29,6 +30,7 @@ import { sharesExplained } from './shares.ts';
 /** A click is no drag. The same object each time, or every row is drawn anew with the grid. */
 const BY_POINTER = { activationConstraint: { distance: 4 } };
 
+const FaultList = styled(Bullets)`color: var(--short-ink);`;
 const Table = styled(Grid)`
   table-layout: fixed; width: 100%;
   input, button[data-cell] {
@@ -280,9 +282,9 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
       </DndContext>
       <Faults reckoning={reckoning} lines={lines} />
       {explained && (
-        <p style={{ marginTop: 8 }}>
+        <Para $top={8}>
           <Faint>{explained}</Faint>
-        </p>
+        </Para>
       )}
       <Adders>
         <Button look="ghost" isDisabled={rates.length === 0} onPress={addLabour}>
@@ -305,7 +307,7 @@ function Faults({ reckoning, lines }: { reckoning: Reckoning; lines: readonly Dr
   const faults = [...reckoning.faults].filter(([field]) => field !== 'outputQuantity');
   if (faults.length === 0) return null;
   return (
-    <ul role="status" style={{ color: 'var(--short-ink)', margin: '10px 0 0', paddingLeft: 18 }}>
+    <FaultList role="status" $top={10}>
       {faults.map(([field, text]) => {
         const index = Number(field.split('.')[1]);
         return (
@@ -316,6 +318,6 @@ function Faults({ reckoning, lines }: { reckoning: Reckoning; lines: readonly Dr
           </li>
         );
       })}
-    </ul>
+    </FaultList>
   );
 }

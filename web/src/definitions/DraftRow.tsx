@@ -16,6 +16,7 @@ import { Faint, Late, Row } from '../ui/text.ts';
 import { type DraftLine, plainAmount } from './draft.ts';
 import { PartDetails } from './PartDetails.tsx';
 
+const Deeds = styled.div`display: flex; align-items: center; justify-content: flex-end;`;
 const Small = styled.button`
   border: 0; background: none; color: var(--ink-3); cursor: pointer; padding: 4px 3px; display: inline-flex; align-items: center; justify-content: center; gap: 1px; min-height: 24px; min-width: 24px;
   &:hover { color: var(--short); } &[data-has] { color: var(--indigo); font-weight: 600; }
@@ -109,7 +110,7 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
               <span>
                 <b>{line.item.name}</b>
                 <br />
-                <Faint style={{ whiteSpace: 'nowrap' }}>
+                <Faint $oneLine>
                   {line.item.code} · {format.quantity(line.item.free, line.item.unit, line.item.decimals)} free
                 </Faint>
               </span>
@@ -219,7 +220,7 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
           )}
         </td>
         <td>
-          <Row $gap={0} style={{ justifyContent: 'flex-end' }}>
+          <Deeds>
             {line.kind === 'part' && (
               <Tip text="What may stand in for it, and where it is taken from (Alt A)">
                 <Small
@@ -239,7 +240,7 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
                 <X size={16} aria-hidden />
               </Small>
             </Tip>
-          </Row>
+          </Deeds>
         </td>
       </tr>
       {open && line.kind === 'part' && line.item && (

@@ -5,7 +5,7 @@ import { useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { Cell, Grid, Scroll } from '../ui/layout.ts';
+import { Cell, Grid, Page } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead } from '../ui/text.ts';
@@ -17,7 +17,7 @@ export function FaultsPage() {
   const format = useFormat();
   const faults = useQuestion('definitionFaults', {});
   return (
-    <Scroll style={{ padding: '18px 24px 60px', background: 'var(--sheet)' }}>
+    <Page $white>
       <Answer of={faults}>
         {(rows) =>
           rows.length === 0 ? (
@@ -35,7 +35,7 @@ export function FaultsPage() {
               <Lead>
                 Costs are at moving averages. <Link to="/define">Back to Define</Link>
               </Lead>
-              <Grid style={{ marginTop: 14 }}>
+              <Grid $top={14}>
                 <thead>
                   <tr>
                     <th>Product</th>
@@ -81,7 +81,7 @@ export function FaultsPage() {
           )
         }
       </Answer>
-    </Scroll>
+    </Page>
   );
 }
 

@@ -8,6 +8,7 @@ import { Block } from '../ui/Block.tsx';
 import { LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { BigNumber, Margin } from '../ui/layout.ts';
+import { H2, Para } from '../ui/space.ts';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { partsPrice } from './behaviour.ts';
 import { costBases, type Draft, type Reckoning } from './draft.ts';
@@ -114,15 +115,15 @@ export function MadeOf({
       )}
       {purpose === 'build' &&
         (behaviour.price === 'parts' ? (
-          <p style={{ marginTop: 10 }}>
+          <Para $top={10}>
             <Muted>
               Sells at the sum of its parts: <b>{price === null ? 'a part has no price' : format.money(price)}</b>
             </Muted>
-          </p>
+          </Para>
         ) : (
           <PriceAndMargin item={item} cost={cost.perUnit} />
         ))}
-      <h2 style={{ marginTop: 16 }}>{behaviour.made === 'ahead' ? 'Can make now' : 'Can pack now'}</h2>
+      <H2 $top={16}>{behaviour.made === 'ahead' ? 'Can make now' : 'Can pack now'}</H2>
       <BigNumber>{can.quantity === null ? '–' : format.number(formatDecimal(can.quantity))}</BigNumber>
       <Muted>
         {can.quantity === null
@@ -133,7 +134,7 @@ export function MadeOf({
         )}
       </Muted>
       {inUse && purpose !== 'record' && behaviour.made === 'ahead' && (
-        <Row style={{ marginTop: 12 }}>
+        <Row $top={12}>
           <LinkButton look="go" to={`/build?plan=${item.id}${purpose === 'rework' ? '&purpose=rework' : ''}`}>
             {purpose === 'rework' ? 'Plan a rework' : 'Plan a build'}
           </LinkButton>
@@ -141,12 +142,12 @@ export function MadeOf({
         </Row>
       )}
       {!inUse && (
-        <p style={{ marginTop: 12 }}>
+        <Para $top={12}>
           <Faint>
             Builds take this revision once it is in use; it makes{' '}
             {format.number(formatDecimal(revision.outputQuantity))} a run.
           </Faint>
-        </p>
+        </Para>
       )}
     </Margin>
   );

@@ -9,6 +9,7 @@ import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Cell } from '../ui/layout.ts';
 import { NumberInput } from '../ui/NumberInput.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Push, Row } from '../ui/text.ts';
 import type { DraftLine } from './draft.ts';
@@ -78,7 +79,7 @@ export function PartDetails({ line, item, set, fault, onClose }: Props) {
               value={alternate.ratio}
               onChange={(ratio) => change(index, ratio)}
             />
-            <Faint style={{ whiteSpace: 'nowrap' }}>
+            <Faint $oneLine>
               {alternate.item.unit} for 1 {item.unit}
             </Faint>
           </Row>
@@ -101,7 +102,7 @@ export function PartDetails({ line, item, set, fault, onClose }: Props) {
         </Line>
       ))}
       <Row $gap={14}>
-        <div style={{ flex: 1 }}>
+        <Part $grow>
           <ItemPicker
             label={`Add an alternate to ${item.name}`}
             hideLabel
@@ -113,8 +114,8 @@ export function PartDetails({ line, item, set, fault, onClose }: Props) {
                 set({ alternates: [...alternates, { item: picked, ratio: '1' }] });
             }}
           />
-        </div>
-        <div style={{ width: 230 }}>
+        </Part>
+        <Part $width={230}>
           <Choice
             label={`Bin that ${item.name} is taken from first`}
             hideLabel
@@ -125,7 +126,7 @@ export function PartDetails({ line, item, set, fault, onClose }: Props) {
               ...shelfOptions(stores).map(([id, name]) => [id, `from ${name} first`] as const),
             ]}
           />
-        </div>
+        </Part>
       </Row>
     </Box>
   );

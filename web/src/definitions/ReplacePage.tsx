@@ -10,6 +10,7 @@ import { AnswerBody, AnswerPane, Ask, AskAnswer, Cell, Foot, Grid } from '../ui/
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
+import { Stack } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted } from '../ui/text.ts';
@@ -33,7 +34,7 @@ export function ReplacePage() {
       <Ask>
         <h1>Replace a part</h1>
         <Lead>In every product in use that lists it. Nothing changes until each draft is put in use.</Lead>
-        <div style={{ display: 'grid', gap: 12, marginTop: 16 }}>
+        <Stack $gap={12} $top={16}>
           <ItemPicker label="This part" chosen={partItem?.name ?? ''} onPick={(item) => setPart(String(item.id))} />
           <ItemPicker
             label="by this one"
@@ -50,7 +51,7 @@ export function ReplacePage() {
             onChange={setRatio}
             error={problemAt(preview.error, 'ratio')}
           />
-        </div>
+        </Stack>
       </Ask>
       {ready && partItem && byItem ? (
         problemOf(preview.error)?.field ? (

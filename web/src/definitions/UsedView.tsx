@@ -5,6 +5,7 @@ import { LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
+import { H2 } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
 import { purposeName } from './behaviour.ts';
@@ -17,12 +18,14 @@ export function UsedView({ item }: { item: Pick<Item, 'id' | 'name' | 'unit' | '
     <Answer of={used}>
       {(rows) =>
         rows.length === 0 ? (
-          <Lead style={{ margin: '12px 0' }}>Nothing contains {item.name}, neither in use nor as a draft.</Lead>
+          <Lead $top={12} $bottom={12}>
+            Nothing contains {item.name}, neither in use nor as a draft.
+          </Lead>
         ) : (
           <>
-            <h2 style={{ margin: '12px 0 8px' }}>
+            <H2 $top={12} $bottom={8}>
               {item.name} goes into {count(new Set(rows.map((row) => row.id)).size, 'product')}.
-            </h2>
+            </H2>
             <Grid>
               <thead>
                 <tr>
@@ -59,7 +62,7 @@ export function UsedView({ item }: { item: Pick<Item, 'id' | 'name' | 'unit' | '
                 ))}
               </tbody>
             </Grid>
-            <Row style={{ marginTop: 12 }}>
+            <Row $top={12}>
               <LinkButton to={`/define/replace?part=${item.id}`}>Replace it by another part…</LinkButton>
             </Row>
           </>

@@ -6,6 +6,7 @@ import { QuantityCell } from '../ui/Cells.tsx';
 import { count } from '../ui/format.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Part } from '../ui/space.ts';
 
 /** Puts labels into the printer's queue; where `ask` takes a number, so many of the same. */
 export function LabelButton({
@@ -27,9 +28,9 @@ export function LabelButton({
   return (
     <>
       {typeof ask === 'function' && (
-        <div style={{ width: 58 }}>
+        <Part $width={58}>
           <QuantityCell unit="each" label="How many labels" value={copies} onChange={setCopies} />
-        </div>
+        </Part>
       )}
       <Button
         look={look ?? 'plain'}

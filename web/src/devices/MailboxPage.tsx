@@ -12,6 +12,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripButton } from '../ui/StripItem.tsx';
+import { Part, Stack } from '../ui/space.ts';
 import { Faint, Lead, Muted, Row } from '../ui/text.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
 import { When } from '../ui/When.tsx';
@@ -120,7 +121,7 @@ function Play({ mail }: { mail: Mail }) {
   if (!order) return null;
   const later = Math.trunc(Number(days));
   return (
-    <div style={{ margin: '14px 0', display: 'grid', gap: 10 }}>
+    <Stack $top={14} $bottom={14} $gap={10}>
       <Row $wrap>
         <Link to={`/buying/orders/${order.id}`}>
           <b>{order.number}</b>
@@ -131,7 +132,7 @@ function Play({ mail }: { mail: Mail }) {
       {order.state === 'closed' || order.state === 'cancelled' ? (
         <Muted>This order is over, so there is nothing to answer.</Muted>
       ) : (
-        <Row $wrap style={{ alignItems: 'flex-end' }}>
+        <Row $wrap $end>
           {answers.map(([key, title]) => (
             <Button
               key={key}
@@ -147,12 +148,12 @@ function Play({ mail }: { mail: Mail }) {
               {title}
             </Button>
           ))}
-          <div style={{ width: 120 }}>
+          <Part $width={120}>
             <Field label="Days later" numeric value={days} onChange={setDays} />
-          </div>
+          </Part>
         </Row>
       )}
       <ProblemBox error={answer.error} />
-    </div>
+    </Stack>
   );
 }

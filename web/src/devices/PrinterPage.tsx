@@ -13,6 +13,7 @@ import { Faint, Lead, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { When } from '../ui/When.tsx';
 
+const Sides = styled.div`display: flex; align-items: flex-start; justify-content: space-between; gap: 10px;`;
 const Labels = styled.div`display: flex; flex-wrap: wrap; gap: 14px; margin-top: 16px;`;
 const Card = styled.figure`
   margin: 0; width: 248px; min-height: 152px; background: var(--field); color: #000; border: 1px solid var(--line); border-radius: 6px; padding: 12px;
@@ -106,7 +107,7 @@ function One({ id }: { id: number }) {
               </Lead>
             </div>
           </Row>
-          <Row style={{ marginTop: 12 }}>
+          <Row $top={12}>
             <Button
               look={data.state === 'waiting' ? 'go' : 'plain'}
               onPress={() => {
@@ -140,11 +141,11 @@ export function LabelCard({ label }: { label: Label }) {
   const square = label.symbol === 'gs1datamatrix';
   return (
     <Card>
-      <Row $gap={8} style={{ alignItems: 'flex-start' }}>
+      <Row $gap={8} $start>
         {label.code && <Tile code={label.code} size={34} />}
         <b>{label.title}</b>
       </Row>
-      <Row style={{ alignItems: 'flex-start', justifyContent: 'space-between' }}>
+      <Sides>
         <div>
           {label.lines.map((line) => (
             <p key={line}>{line}</p>
@@ -155,7 +156,7 @@ export function LabelCard({ label }: { label: Label }) {
             <LabelMark symbol={label.symbol} text={label.text} width={70} />
           </div>
         )}
-      </Row>
+      </Sides>
       <div>
         {!square && label.text && <LabelMark symbol={label.symbol} text={label.text} width={200} />}
         <figcaption>{label.text}</figcaption>

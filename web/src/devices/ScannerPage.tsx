@@ -13,9 +13,13 @@ import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Ask, AskAnswer } from '../ui/layout.ts';
+import { Part } from '../ui/space.ts';
 import { Faint, Lead, Muted, Row } from '../ui/text.ts';
 
 const Beam = styled.section`padding: 22px 26px; overflow: auto; display: grid; gap: 16px; align-content: start;`;
+const Label = styled.div`
+  background: var(--field); padding: 16px; align-self: start; justify-self: start; display: flex; align-items: center; gap: 24px;
+`;
 const Screen = styled.button`
   display: flex; width: 100%; gap: 10px; text-align: left; padding: 10px 12px; border: 1px solid var(--line); border-radius: 3px; background: var(--sheet);
   cursor: pointer; color: var(--ink); margin-top: 8px; &[aria-pressed='true'] { border-color: var(--walnut); box-shadow: inset 5px 0 var(--honey); }
@@ -67,18 +71,18 @@ export function ScannerPage() {
           <Lead>Compose a label, choose a bin, or type what is printed.</Lead>
         </div>
         <Compose onPut={put} />
-        <div style={{ maxWidth: 420 }}>
+        <Part $max={420}>
           <Field
             label="What the scanner sends"
             value={text.replaceAll('\u001d', '␝')}
             onChange={(next) => put(next.replaceAll('␝', '\u001d'), '')}
           />
-        </div>
+        </Part>
         {label && (
-          <Row $gap={24} style={{ background: 'var(--field)', padding: 16, alignSelf: 'start', justifySelf: 'start' }}>
+          <Label>
             <LabelMark symbol={label.startsWith('(') ? 'gs1-128' : 'code128'} text={label} width={260} />
             {label.startsWith('(') && <LabelMark symbol="gs1datamatrix" text={label} width={84} />}
-          </Row>
+          </Label>
         )}
         <Row>
           <Button look="go" isDisabled={text === '' || !target} onPress={() => target && send(target.id, text)}>
@@ -122,26 +126,26 @@ function Compose({ onPut }: { onPut: (scan: string, printed: string) => void }) 
     }
   };
   return (
-    <Row $wrap style={{ alignItems: 'flex-end' }}>
-      <div style={{ width: 240 }}>
+    <Row $wrap $end>
+      <Part $width={240}>
         <ItemPicker label="An item" chosen={item?.name ?? ''} onPick={(next) => hold({ item: next })} />
-      </div>
+      </Part>
       {item?.tracking === 'lot' && (
         <>
-          <div style={{ width: 130 }}>
+          <Part $width={130}>
             <Field label="Lot (10)" value={lot} onChange={(next) => hold({ lot: next })} />
-          </div>
-          <div style={{ width: 160 }}>
+          </Part>
+          <Part $width={160}>
             <DayField label="Best before (17)" value={expires} onChange={(next) => hold({ expires: next })} />
-          </div>
+          </Part>
         </>
       )}
       {item?.tracking === 'serial' && (
-        <div style={{ width: 150 }}>
+        <Part $width={150}>
           <Field label="Serial (21)" value={serial} onChange={(next) => hold({ serial: next })} />
-        </div>
+        </Part>
       )}
-      <div style={{ width: 200 }}>
+      <Part $width={200}>
         <Choice
           label="or a bin"
           value=""
@@ -155,7 +159,7 @@ function Compose({ onPut }: { onPut: (scan: string, printed: string) => void }) 
             ),
           ]}
         />
-      </div>
+      </Part>
     </Row>
   );
 }

@@ -11,9 +11,11 @@ import { Chip } from '../ui/Chip.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
+import { Form } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
+import { Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
@@ -114,8 +116,9 @@ function ShopWindow({ products }: { products: readonly Product[] }) {
           </li>
         ))}
       </Shelf>
-      <form
-        style={{ display: 'grid', gap: 10, maxWidth: 460 }}
+      <Form
+        $columns={1}
+        $max={460}
         onSubmit={(event) => {
           event.preventDefault();
           if (ready) post();
@@ -128,7 +131,7 @@ function ShopWindow({ products }: { products: readonly Product[] }) {
           onChange={(buyer) => setWho({ ...who, buyer })}
           error={problemAt(send.error, 'buyer')}
         />
-        <Row style={{ alignItems: 'flex-end' }}>
+        <Row $end>
           <Field
             label="Mail address"
             value={who.email}
@@ -157,7 +160,7 @@ function ShopWindow({ products }: { products: readonly Product[] }) {
             {count(inBasket.length, 'product')}, {format.money(formatDecimal(worth))}
           </Muted>
         </Row>
-      </form>
+      </Form>
     </>
   );
 }
@@ -193,10 +196,10 @@ function SentOrder({ order }: { order: ShopOrder }) {
         <Chip $tone={order.standing === 'cancelled' ? 'held' : 'ok'}>{standingWords[order.standing]}</Chip>
         <Link to={`/orders/${order.id}`}>{order.number}</Link>
       </Row>
-      <p style={{ margin: '6px 0' }}>
+      <Para $top={6} $bottom={6}>
         {order.lines.map((line) => `${format.quantity(line.quantity, line.unit, 3)} ${line.name}`).join(', ')}
         {order.wantedOn && <Faint> · wanted {format.day(order.wantedOn)}</Faint>}
-      </p>
+      </Para>
       <Faint>
         {order.messages.map(({ kind, at }, index) => (
           <span key={at + kind}>
@@ -205,7 +208,7 @@ function SentOrder({ order }: { order: ShopOrder }) {
           </span>
         ))}
       </Faint>
-      <Row $wrap style={{ marginTop: 8 }}>
+      <Row $wrap $top={8}>
         <Button onPress={() => setAsked(!asked)} aria-expanded={asked}>
           {asked ? 'Hide the answer' : 'Ask for the day'}
         </Button>

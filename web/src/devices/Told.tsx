@@ -4,6 +4,7 @@ import { readDespatchAdvice, readOrderResponse } from '@yosegi/core/ubl';
 import { useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Part } from '../ui/space.ts';
 import { Faint, Late, Muted } from '../ui/text.ts';
 
 /** What a shop was told, as it reads the standard's document. */
@@ -26,7 +27,7 @@ function Promised({ xml }: { xml: string }) {
   const format = useFormat();
   const { number, note, lines } = readOrderResponse(xml);
   return (
-    <div style={{ marginTop: 10 }}>
+    <Part $top={10}>
       <Muted>
         {number} answers{note && `: ${note}`}
       </Muted>
@@ -38,7 +39,7 @@ function Promised({ xml }: { xml: string }) {
           <b>{line.promisedOn ? format.day(line.promisedOn) : <Late>no day yet</Late>}</b>
         </KeyValue>
       ))}
-    </div>
+    </Part>
   );
 }
 
@@ -46,7 +47,7 @@ function Despatch({ xml }: { xml: string }) {
   const format = useFormat();
   const { number, issuedOn, lines } = readDespatchAdvice(xml);
   return (
-    <div style={{ marginTop: 10 }}>
+    <Part $top={10}>
       <Muted>
         {number} left {format.day(issuedOn)}
       </Muted>
@@ -58,6 +59,6 @@ function Despatch({ xml }: { xml: string }) {
           <Faint>{[line.lot, ...line.serials].filter(Boolean).join(', ')}</Faint>
         </KeyValue>
       ))}
-    </div>
+    </Part>
   );
 }

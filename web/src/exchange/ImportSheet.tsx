@@ -13,6 +13,10 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Late, Lead, Muted, Row } from '../ui/text.ts';
 import { useJob } from './useJob.ts';
 
+const Pane = styled(AnswerPane)`padding: 24px; gap: 12px;`;
+const Going = styled.div`padding: 24px; display: grid; gap: 12px; > button { justify-self: start; }`;
+const Head = styled.div`padding: 18px 24px 10px; display: grid; gap: 10px;`;
+const Outcome = styled.b<{ $colour: string }>`color: var(--${({ $colour }) => $colour});`;
 const Columns = styled.div`display: grid; gap: 8px; margin-top: 12px;`;
 const Bar = styled.div`height: 8px; border-radius: 4px; background: var(--line-soft); overflow: hidden; max-width: 460px; i { display: block; height: 100%; background: var(--honey); }`;
 const Line = styled.div`
@@ -21,10 +25,10 @@ const Line = styled.div`
   > span { overflow: hidden; text-overflow: ellipsis; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
 `;
 const fates: Record<Fate, { sign: string; word: string; colour: string }> = {
-  refused: { sign: '✕', word: 'refused', colour: 'var(--short-ink)' },
-  new: { sign: '+', word: 'new', colour: 'var(--ok-ink)' },
-  changed: { sign: '≠', word: 'changes', colour: 'var(--coming-ink)' },
-  same: { sign: '=', word: 'the same', colour: 'var(--ink-3)' },
+  refused: { sign: '✕', word: 'refused', colour: 'short-ink' },
+  new: { sign: '+', word: 'new', colour: 'ok-ink' },
+  changed: { sign: '≠', word: 'changes', colour: 'coming-ink' },
+  same: { sign: '=', word: 'the same', colour: 'ink-3' },
 };
 const order: readonly Fate[] = ['refused', 'new', 'changed', 'same'];
 const doneAt = {
@@ -42,14 +46,14 @@ export function ImportSheet({ id, onClose }: { id: string; onClose: () => void }
   const stop = () => void ask('cancelImport', { params: { id }, body: {} }).then(onClose, onClose);
   if (error)
     return (
-      <AnswerPane style={{ padding: 24 }}>
+      <Pane>
         <ProblemBox error={error} ways={<Button onPress={onClose}>Choose a file again</Button>} />
-      </AnswerPane>
+      </Pane>
     );
-  if (!job) return <AnswerPane aria-busy style={{ padding: 24 }} />;
+  if (!job) return <Pane aria-busy />;
   if (job.state === 'failed' || job.state === 'cancelled')
     return (
-      <AnswerPane style={{ padding: 24, gap: 12 }}>
+      <Pane>
         <h1>{job.state === 'failed' ? `${job.file} cannot come in.` : 'Stopped; nothing came in.'}</h1>
         {job.problem && <Late role="alert">{job.problem}</Late>}
         <div>
@@ -57,7 +61,7 @@ export function ImportSheet({ id, onClose }: { id: string; onClose: () => void }
             Choose another file
           </Button>
         </div>
-      </AnswerPane>
+      </Pane>
     );
   return (
     <AskAnswer>
@@ -82,17 +86,17 @@ export function ImportSheet({ id, onClose }: { id: string; onClose: () => void }
 function Progress({ job, says, onStop }: { job: ImportJob; says: string; onStop: () => void }) {
   const percent = job.total > 0 ? Math.round((100 * job.done) / job.total) : 0;
   return (
-    <div style={{ padding: 24, display: 'grid', gap: 12, justifyItems: 'start' }}>
+    <Going>
       <div role="status">
         <h1>
           {says} {job.total > 0 ? `${job.done} of ${job.total}` : '…'}
         </h1>
       </div>
-      <Bar role="progressbar" aria-label={says} aria-valuenow={percent} style={{ width: '100%' }}>
+      <Bar role="progressbar" aria-label={says} aria-valuenow={percent}>
         <i style={{ width: `${percent}%` }} />
       </Bar>
       <Button onPress={onStop}>Stop; nothing comes in</Button>
-    </div>
+    </Going>
   );
 }
 
@@ -190,7 +194,7 @@ function Judged({ job, onClose, onStop }: { job: ImportJob; onClose: () => void;
   const done = job.state === 'done';
   return (
     <>
-      <div style={{ padding: '18px 24px 10px', display: 'grid', gap: 10 }}>
+      <Head>
         <h1>{conclusion(job)}</h1>
         {!done && (
           <Row $gap={6} $wrap role="group" aria-label="Show rows">
@@ -211,7 +215,7 @@ function Judged({ job, onClose, onStop }: { job: ImportJob; onClose: () => void;
           </Row>
         )}
         <ProblemBox error={apply.error} />
-      </div>
+      </Head>
       {!done && (
         <Endless rows={rows} pages={pages} rowHeight={46} keyOf={(row) => row.row} label="Rows of the file">
           {(row) => <Judgement row={row} />}
@@ -262,9 +266,9 @@ function Judgement({ row }: { row: ImportRow }) {
   return (
     <Line title={said}>
       <Faint>row {row.row}</Faint>
-      <b style={{ color: colour }}>
+      <Outcome $colour={colour}>
         <span aria-hidden>{sign}</span> {word}
-      </b>
+      </Outcome>
       <span>{row.subject}</span>
       <span>
         {row.fate === 'refused'

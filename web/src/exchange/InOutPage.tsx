@@ -7,7 +7,7 @@ import styled from 'styled-components';
 import { upload } from '../api/upload.ts';
 import { Button } from '../ui/Button.tsx';
 import { FileInput } from '../ui/FileInput.tsx';
-import { Scroll } from '../ui/layout.ts';
+import { Page } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Lead, Muted, Row } from '../ui/text.ts';
 import { useFileDrop } from '../ui/useFileDrop.ts';
@@ -56,7 +56,7 @@ export function InOutPage() {
   const job = search.get('import');
   if (job) return <ImportSheet id={job} onClose={() => setSearch({}, { replace: true })} />;
   return (
-    <Scroll style={{ padding: '18px 24px 60px' }}>
+    <Page>
       <h1>Bring your catalogue in, or take it out.</h1>
       <Lead>
         CSV or XLSX with any column titles, in this order. You see what would become of every row before anything is
@@ -67,7 +67,7 @@ export function InOutPage() {
           <KindCard key={kind} kind={kind} number={index + 1} onBegun={(id) => setSearch({ import: id })} />
         ))}
       </Cards>
-    </Scroll>
+    </Page>
   );
 }
 

@@ -10,6 +10,7 @@ import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { H2, Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Row } from '../ui/text.ts';
 import { costNames } from './costNames.ts';
@@ -39,13 +40,13 @@ export function CostEffect({ item }: { item: ItemDetail }) {
   };
   return (
     <>
-      <h2 style={{ marginTop: 22 }}>
+      <H2 $top={22}>
         {rows.length === 0
           ? 'No product in use contains it.'
           : `If it cost something else: ${count(rows.length, 'product')}${below.length > 0 ? `, ${below.length} below cost` : ''}.`}
-      </h2>
-      <Row $gap={10} style={{ margin: '8px 0', alignItems: 'end' }}>
-        <div style={{ width: 150 }}>
+      </H2>
+      <Row $gap={10} $top={8} $bottom={8} $end>
+        <Part $width={150}>
           <Field
             label={`One ${item.unit} costs`}
             numeric
@@ -53,7 +54,7 @@ export function CostEffect({ item }: { item: ItemDetail }) {
             onChange={setTyped}
             error={problemAt(effect.error, 'cost')}
           />
-        </div>
+        </Part>
         <Button
           busy={save.isPending}
           isDisabled={typed.trim() === '' || typed === item.standardCost || effect.isError}

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { count, marginWords, useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
+import { H2 } from '../ui/space.ts';
 import { Faint, Late } from '../ui/text.ts';
 import { PromisedRows } from './PromisedRows.tsx';
 
@@ -13,7 +14,7 @@ export function Coming({ item }: { item: ItemDetail }) {
   if (rows.length === 0) return null;
   return (
     <>
-      <h2 style={{ marginTop: 22 }}>Coming</h2>
+      <H2 $top={22}>Coming</H2>
       {rows.map((row) => (
         <KeyValue key={`${row.source}.${row.id}`}>
           <span>
@@ -36,7 +37,7 @@ export function Promised({ item }: { item: ItemDetail }) {
   if (!data || data.length === 0) return null;
   return (
     <>
-      <h2 style={{ marginTop: 22 }}>Promised to</h2>
+      <H2 $top={22}>Promised to</H2>
       <PromisedRows rows={data} unit={item.unit} decimals={item.decimals} />
     </>
   );
@@ -49,7 +50,7 @@ export function Sales({ item }: { item: ItemDetail }) {
   if (!sales || sales.orders === 0) return null;
   return (
     <>
-      <h2 style={{ marginTop: 22 }}>What it brought</h2>
+      <H2 $top={22}>What it brought</H2>
       <KeyValue>
         <span>
           {format.quantity(sales.quantity, item.unit, item.decimals)} in {count(sales.orders, 'order')}

@@ -9,6 +9,7 @@ import { Form, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { Part } from '../ui/space.ts';
 import { TextArea } from '../ui/TextArea.tsx';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
@@ -79,12 +80,13 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
         </div>
       </Row>
       {item && (
-        <div style={{ marginTop: 14, maxWidth: 760 }}>
+        <Part $top={14} $max={760}>
           <PictureField item={item} />
-        </div>
+        </Part>
       )}
       <Form
-        style={{ marginTop: 16, maxWidth: 760 }}
+        $top={16}
+        $max={760}
         onSubmit={form.submit((body) =>
           item
             ? update.mutate({ params: { id: item.id }, body: { ...body, version: form.version } })
@@ -163,7 +165,7 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
             theirs={`${item?.code}, ${item?.name}, ${item?.unit}, price ${item?.sellPrice ?? 'none'}, bin ${item?.homeBin ?? 'none'}`}
             shownAt={SHOWN}
           />
-          <Row style={{ marginTop: 8 }}>
+          <Row $top={8}>
             <Button look="go" type="submit" busy={command.isPending}>
               {item ? 'Save' : 'Add the item'}
             </Button>

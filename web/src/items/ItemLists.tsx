@@ -68,8 +68,7 @@ function List<T>({
         <Line key={index} $columns={columns}>
           {children(row, index, (part) => onChange(rows.map((one, at) => (at === index ? { ...one, ...part } : one))))}
           <Button
-            look="ghost"
-            style={{ padding: 8, alignSelf: 'end' }}
+            look="icon"
             aria-label={`Remove from ${title.toLowerCase()}, line ${index + 1}`}
             onPress={() => onChange(rows.filter((_, at) => at !== index))}
           >

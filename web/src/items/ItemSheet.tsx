@@ -13,6 +13,7 @@ import { negated, useFormat } from '../ui/format.ts';
 import { BigNumber, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Swatch } from '../ui/Stave.tsx';
+import { H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
@@ -64,17 +65,17 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
           </Row>
         </SheetHead>
         {item.archived && (
-          <Row style={{ marginBottom: 8 }}>
+          <Row $bottom={8}>
             <Chip $tone="held">Archived: it is offered nowhere</Chip>
           </Row>
         )}
-        <p style={{ marginBottom: 10 }}>
+        <Para $bottom={10}>
           {overdrawn ? (
             <Late>{amount(negated(item.free))} more is promised than you have.</Late>
           ) : (
             <Muted>{Number(item.free) === 0 ? 'Nothing is free.' : `${amount(item.free)} can be promised.`}</Muted>
           )}
-        </p>
+        </Para>
         <Figures>
           <Figure label="On hand" text={format.number(item.onHand)} unit={unit} />
           {Number(item.onBench) !== 0 && (
@@ -119,8 +120,8 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
         <Bins item={item} />
         <Promised item={item} />
         <Coming item={item} />
-        <h2 style={{ marginTop: 22 }}>Cost</h2>
-        <BigNumber style={{ fontSize: 32 }}>{format.unitCost(item.averageCost)}</BigNumber>
+        <H2 $top={22}>Cost</H2>
+        <BigNumber $small>{format.unitCost(item.averageCost)}</BigNumber>
         <Muted>
           {costNames[item.costFrom].toLowerCase()}, per {item.unit}
         </Muted>
@@ -143,14 +144,14 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
           </KeyValue>
         )}
         {item.definitionId !== null && (
-          <Row style={{ marginTop: 14 }}>
+          <Row $top={14}>
             <LinkButton to={`/define/${item.definitionId}`}>Bill of materials</LinkButton>
             <LinkButton to={`/take-apart?item=${item.id}`}>Take apart</LinkButton>
           </Row>
         )}
         <Sales item={item} />
         <About item={item} />
-        {item.note && <p style={{ marginTop: 14 }}>{item.note}</p>}
+        {item.note && <Para $top={14}>{item.note}</Para>}
         <Outliving item={item} />
       </Margin>
     </SheetAndMargin>
@@ -164,7 +165,7 @@ function About({ item }: { item: ItemDetail }) {
   if (suppliers.length + packs.length + fields.length === 0 && !barcode) return null;
   return (
     <>
-      <h2 style={{ marginTop: 18 }}>About it</h2>
+      <H2 $top={18}>About it</H2>
       {barcode && (
         <KeyValue>
           <span>{isGtin(barcode) ? 'GTIN' : 'Barcode'}</span>

@@ -21,7 +21,7 @@ export function Outliving({ item }: { item: ItemDetail }) {
     archive.mutate({ params: { id: item.id }, body: { archived, version: item.version } });
   return (
     <>
-      <Row $wrap style={{ margin: '16px 0 8px' }}>
+      <Row $wrap $top={16} $bottom={8}>
         {item.archived ? (
           <Button busy={archive.isPending} onPress={() => set(false)}>
             Bring it back

@@ -7,6 +7,7 @@ import { upload } from '../api/upload.ts';
 import { Button } from '../ui/Button.tsx';
 import { FileInput } from '../ui/FileInput.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Stack } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Row } from '../ui/text.ts';
 import { useFileDrop } from '../ui/useFileDrop.ts';
@@ -44,7 +45,7 @@ export function PictureField({ item }: { item: ItemDetail }) {
   return (
     <Drop $over={over} {...drop} onPaste={(event) => void send(event.clipboardData.files[0])}>
       <Tile code={item.code} size={72} />
-      <div style={{ display: 'grid', gap: 6 }}>
+      <Stack $gap={6}>
         <Row $gap={6}>
           <Button busy={busy} onPress={() => chooser.current?.click()}>
             {item.picture ? 'Another picture…' : 'Choose a picture…'}
@@ -57,7 +58,7 @@ export function PictureField({ item }: { item: ItemDetail }) {
         </Row>
         <Faint>JPEG, PNG, WebP, GIF or AVIF up to 12 MB; it is kept at 480 pixels. Dropping one here works too.</Faint>
         <ProblemBox error={error ?? remove.error} />
-      </div>
+      </Stack>
       <FileInput chooser={chooser} accept="image/*" label="Picture file" onFile={(file) => void send(file)} />
     </Drop>
   );

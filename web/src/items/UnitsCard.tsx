@@ -123,7 +123,7 @@ function UnitForm({ unit, onDone }: { unit: Unit | null; onDone?: () => void }) 
           shownAt={SHOWN}
         />
         {(form.dirty || !unit) && (
-          <Row style={{ marginTop: 6 }}>
+          <Row $top={6}>
             <Button type="submit" busy={command.isPending}>
               {unit ? `Save ${unit.code}` : 'Add the unit'}
             </Button>

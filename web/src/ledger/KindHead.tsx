@@ -1,6 +1,7 @@
 import { NavLink, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { Choice } from '../ui/Choice.tsx';
+import { Part } from '../ui/space.ts';
 import { Lead, Push, Row } from '../ui/text.ts';
 import { useSearchChange } from '../ui/useAddress.ts';
 import { kindOptions } from './kinds.ts';
@@ -20,7 +21,7 @@ export function KindHead({ title, lead }: { title: string; lead: string }) {
   const kind = useKind();
   const search = kind ? `?kind=${kind}` : '';
   return (
-    <Row style={{ marginBottom: 10 }}>
+    <Row $bottom={10}>
       <div>
         <h1>{title}</h1>
         <Lead>{lead}</Lead>
@@ -32,9 +33,9 @@ export function KindHead({ title, lead }: { title: string; lead: string }) {
         </NavLink>
         <NavLink to={`/stock/movements${search}`}>Each movement</NavLink>
       </Two>
-      <div style={{ width: 200 }}>
+      <Part $width={200}>
         <Choice label="Kind" value={kind} onChange={(kind) => change({ kind: kind || null })} options={kindOptions} />
-      </div>
+      </Part>
     </Row>
   );
 }

@@ -41,10 +41,10 @@ export function MovementTable({ itemId, decimals }: Props) {
               <tbody>
                 {rows.map((row) => (
                   <tr key={row.id}>
-                    <td style={{ whiteSpace: 'nowrap' }}>
+                    <td className="one-line">
                       <When at={row.at} />
                     </td>
-                    <td style={{ whiteSpace: 'nowrap' }}>
+                    <td className="one-line">
                       <Link to={`/stock/documents/${row.documentId}`}>{row.document}</Link>{' '}
                       <small>{row.kind.replace('-', ' ')}</small>
                     </td>

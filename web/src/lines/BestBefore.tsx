@@ -2,6 +2,7 @@ import { daysBetween } from '@yosegi/core/days';
 import { Hourglass, OctagonX } from 'lucide-react';
 import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
+import { OneLine } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 
 /** Within so many days a best-before day asks to be looked at. */
@@ -28,5 +29,5 @@ export function BestBefore({ day }: { day: string | null }) {
         <Hourglass size={14} aria-hidden /> {left === 0 ? 'today' : `${left} d left`} · {text}
       </Chip>
     );
-  return <span style={{ whiteSpace: 'nowrap' }}>best before {text}</span>;
+  return <OneLine>best before {text}</OneLine>;
 }

@@ -5,6 +5,7 @@ import { Button } from '../ui/Button.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { scannedLabel } from '../ui/scanned.ts';
+import { Part } from '../ui/space.ts';
 import { Faint } from '../ui/text.ts';
 import { readTrack, type TrackedItem, type TypedTrack, withScan } from './typed.ts';
 
@@ -38,7 +39,7 @@ export function InFields(props: Props) {
 function LotIn({ item, typed, onChange, errorAt, onKeyDown }: Props) {
   return (
     <TrackRow>
-      <div style={{ width: '100%', maxWidth: 190 }}>
+      <Part $width={190}>
         <Field
           label={`Lot of ${item.name}`}
           hideLabel
@@ -49,9 +50,9 @@ function LotIn({ item, typed, onChange, errorAt, onKeyDown }: Props) {
           error={errorAt('lot')}
           {...(onKeyDown ? { onKeyDown } : {})}
         />
-      </div>
+      </Part>
       <small>best before</small>
-      <div style={{ width: 160 }}>
+      <Part $width={160}>
         <DayField
           label={`Best-before day of ${item.name}`}
           hideLabel
@@ -61,7 +62,7 @@ function LotIn({ item, typed, onChange, errorAt, onKeyDown }: Props) {
           error={errorAt('bestBefore')}
           {...(onKeyDown ? { onKeyDown } : {})}
         />
-      </div>
+      </Part>
       <Faint>empty when it keeps, or the lot is known</Faint>
     </TrackRow>
   );
@@ -102,7 +103,7 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
     : undefined;
   return (
     <TrackRow>
-      <div style={{ width: '100%', maxWidth: 330 }}>
+      <Part $width={330}>
         <Field
           label={`Serial numbers of ${item.name}`}
           hideLabel
@@ -122,7 +123,7 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
             } else onKeyDown?.(event);
           }}
         />
-      </div>
+      </Part>
       {free !== null ? (
         <Button look={clash ? 'plain' : 'ghost'} onPress={() => put(free)}>
           Take {free} <kbd>F2</kbd>

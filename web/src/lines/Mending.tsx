@@ -3,6 +3,7 @@ import styled from 'styled-components';
 import { Button } from '../ui/Button.tsx';
 import { count } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Row } from '../ui/text.ts';
 import type { PastedRow } from './matchPasted.ts';
@@ -35,7 +36,7 @@ export function Mending({ rows, onPlace, onLeaveOut }: Props) {
                 <Tile code={item.code} size={20} /> {item.name}
               </Button>
             ))}
-            <div style={{ flex: 1, minWidth: 170 }}>
+            <Part $grow $min={170}>
               <ItemPicker
                 label={`Item for “${row.text}”`}
                 hideLabel
@@ -43,7 +44,7 @@ export function Mending({ rows, onPlace, onLeaveOut }: Props) {
                 canAdd
                 onPick={(item) => onPlace(row, item)}
               />
-            </div>
+            </Part>
           </Row>
           <Button look="ghost" onPress={() => onLeaveOut(row)}>
             Leave it out

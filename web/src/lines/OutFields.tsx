@@ -6,7 +6,8 @@ import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { type Format, useFormat } from '../ui/format.ts';
 import { scannedLabel } from '../ui/scanned.ts';
-import { Faint } from '../ui/text.ts';
+import { Part } from '../ui/space.ts';
+import { Faint, Row } from '../ui/text.ts';
 import { daysUntil, SOON_DAYS } from './BestBefore.tsx';
 import { TrackRow } from './InFields.tsx';
 import { readTrack, type TrackedItem, type TypedTrack, toggleSerial, withScan } from './typed.ts';
@@ -67,7 +68,7 @@ function LotOut({ item, pieces, typed, onChange, quantity, errorAt, onKeyDown }:
   const going = firstToExpire(lots, quantity);
   return (
     <TrackRow>
-      <div style={{ width: '100%', maxWidth: 430 }}>
+      <Part $width={430}>
         <Choice
           label={`Lot of ${item.name}`}
           hideLabel
@@ -89,7 +90,7 @@ function LotOut({ item, pieces, typed, onChange, quantity, errorAt, onKeyDown }:
           error={errorAt('lot')}
           {...(onKeyDown ? { onKeyDown } : {})}
         />
-      </div>
+      </Part>
     </TrackRow>
   );
 }
@@ -105,7 +106,7 @@ function SerialsOut({ item, pieces, typed, onChange, quantity, setCount, errorAt
   };
   return (
     <TrackRow>
-      <div style={{ width: '100%', maxWidth: 300 }}>
+      <Part $width={300}>
         <Field
           label={`Serial numbers of ${item.name}`}
           hideLabel
@@ -124,8 +125,8 @@ function SerialsOut({ item, pieces, typed, onChange, quantity, setCount, errorAt
           error={read.error ?? errorAt('serials')}
           {...(onKeyDown ? { onKeyDown } : {})}
         />
-      </div>
-      <span style={{ display: 'flex', gap: 5, flexWrap: 'wrap', maxWidth: 560 }}>
+      </Part>
+      <Row as="span" $wrap $gap={5} $max={560}>
         {here.slice(0, MOST_SHOWN).map((code) => (
           <Serial
             key={code}
@@ -138,7 +139,7 @@ function SerialsOut({ item, pieces, typed, onChange, quantity, setCount, errorAt
         ))}
         {here.length > MOST_SHOWN && <Faint>and {here.length - MOST_SHOWN} more here</Faint>}
         {here.length === 0 && <Faint>none is here</Faint>}
-      </span>
+      </Row>
     </TrackRow>
   );
 }

@@ -1,9 +1,7 @@
 import type { Problem } from '@yosegi/contract';
 import { factsOf } from '@yosegi/contract/problems';
-import styled from 'styled-components';
 import { useFormat } from '../ui/format.ts';
-
-const Plain = styled.ul`margin: 0; padding-left: 18px;`;
+import { Bullets } from '../ui/text.ts';
 
 /** Bin by bin, what was wanted and what is there, as a refusal says it. */
 export function Shortages({ problem }: { problem: Problem | null }) {
@@ -11,7 +9,7 @@ export function Shortages({ problem }: { problem: Problem | null }) {
   const lines = factsOf(problem, 'stock-short', 'serial-not-there')?.lines ?? [];
   if (lines.length === 0) return null;
   return (
-    <Plain>
+    <Bullets>
       {lines.map((line) => (
         <li key={`${line.name}.${line.bin}.${line.lot}`}>
           {line.name}
@@ -19,6 +17,6 @@ export function Shortages({ problem }: { problem: Problem | null }) {
           {format.quantity(line.there, line.unit ?? '')} there
         </li>
       ))}
-    </Plain>
+    </Bullets>
   );
 }

@@ -92,7 +92,7 @@ export function OnHand({ item }: { item: Item }) {
 /** Takes a typed line away. */
 export function RemoveLine({ item, onRemove }: { item: ItemHead; onRemove: () => void }) {
   return (
-    <Button look="ghost" style={{ padding: 8 }} aria-label={`Remove ${item.name}`} onPress={onRemove}>
+    <Button look="icon" aria-label={`Remove ${item.name}`} onPress={onRemove}>
       <X size={16} aria-hidden />
     </Button>
   );

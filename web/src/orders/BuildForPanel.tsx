@@ -12,6 +12,7 @@ import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
+import { Para, Part, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -27,7 +28,7 @@ export function BuildForPanel({ orderIds, onDone }: { orderIds: readonly number[
   const body = useDeferredValue(JSON.stringify({ orderIds, chosen: typed.size === 0 ? null : chosenOf(typed) }));
   const look = useQuestion('lookToBuild', { body: JSON.parse(body) }, { keep: true });
   return (
-    <div style={{ marginTop: 18 }}>
+    <Part $top={18}>
       <Answer of={look}>
         {(data) =>
           data.lines.length === 0 ? (
@@ -40,7 +41,7 @@ export function BuildForPanel({ orderIds, onDone }: { orderIds: readonly number[
           )
         }
       </Answer>
-    </div>
+    </Part>
   );
 }
 
@@ -99,7 +100,7 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
   return (
     <>
       <h2>Build how many for {several ? 'them' : 'it'}?</h2>
-      <Grid style={{ width: '100%', marginTop: 6 }}>
+      <Grid $full $top={6}>
         <thead>
           <tr>
             <th>Product</th>
@@ -107,9 +108,9 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
             <th className="num">Open</th>
             <th className="num">On the shelf for it</th>
             <th className="num">Being built</th>
-            <th className="num" style={{ width: 120 }}>
+            <Th className="num" $width={120}>
               Build
-            </th>
+            </Th>
           </tr>
         </thead>
         <tbody>
@@ -153,7 +154,7 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
           })}
         </tbody>
       </Grid>
-      <p style={{ marginTop: 10 }}>
+      <Para $top={10}>
         {data.products.map(({ itemId, name, quantity, canStart }) => (
           <span key={itemId}>
             <b>
@@ -175,11 +176,11 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
             {data.missing.length > 4 && ` and ${data.missing.length - 4} more`}
           </Late>
         )}
-      </p>
+      </Para>
       <ProblemBox error={plan.error} shownAt={shown} />
-      <Row style={{ marginTop: 10, alignItems: 'flex-end' }} $wrap>
+      <Row $top={10} $end $wrap>
         {several && (
-          <div style={{ width: 220 }}>
+          <Part $width={220}>
             <Choice
               label="How they are built"
               value={together}
@@ -189,7 +190,7 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
                 ['per-order', 'one build for each order'],
               ]}
             />
-          </div>
+          </Part>
         )}
         <Button look="go" busy={plan.isPending} isDisabled={faulty || chosen.length === 0} onPress={post}>
           Plan {count(buildsOf(chosen, together), 'build')}

@@ -83,7 +83,8 @@ export function CustomerForm({ customer, onDone }: { customer: Customer | null; 
   });
   return (
     <Form
-      style={{ maxWidth: 640, marginBottom: 16 }}
+      $max={640}
+      $bottom={16}
       onSubmit={form.submit((body) =>
         customer
           ? update.mutate({ params: { id: customer.id }, body: { ...body, version: form.version } })

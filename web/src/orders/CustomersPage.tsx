@@ -24,8 +24,9 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
+import { H1, H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { Faint, Lead, Lines, Muted, Push, Row } from '../ui/text.ts';
 import { keptOf } from '../ui/typed.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { When } from '../ui/When.tsx';
@@ -89,7 +90,7 @@ export function CustomersPage() {
         <Sheet>
           {search.has('new') ? (
             <>
-              <h1 style={{ marginBottom: 12 }}>A new customer</h1>
+              <H1 $bottom={12}>A new customer</H1>
               <CustomerForm customer={null} />
             </>
           ) : (
@@ -142,7 +143,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
         {customer.orders.length === 0 ? (
           <Muted>Nothing ordered yet.</Muted>
         ) : (
-          <Grid style={{ width: '100%' }}>
+          <Grid $full>
             <thead>
               <tr>
                 <th>Order</th>
@@ -169,8 +170,8 @@ function CustomerSheet({ customer }: { customer: Customer }) {
         )}
         {customer.shipments.length > 0 && (
           <>
-            <h2 style={{ marginTop: 22 }}>What has left</h2>
-            <Grid style={{ width: '100%' }}>
+            <H2 $top={22}>What has left</H2>
+            <Grid $full>
               <thead>
                 <tr>
                   <th>Shipment</th>
@@ -203,7 +204,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
           </>
         )}
         <ProblemBox error={archive.error} />
-        <Row style={{ marginTop: 16 }}>
+        <Row $top={16}>
           <Push />
           <Button
             look="ghost"
@@ -233,7 +234,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
           <b>Margin</b>
           <b>{marginWords(customer.sold, customer.cost, format)}</b>
         </KeyValue>
-        {customer.usual.length > 0 && <h2 style={{ marginTop: 18 }}>What they usually take</h2>}
+        {customer.usual.length > 0 && <H2 $top={18}>What they usually take</H2>}
         {customer.usual.map((row) => (
           <KeyValue key={row.itemId}>
             <Cell>
@@ -245,10 +246,8 @@ function CustomerSheet({ customer }: { customer: Customer }) {
             </Faint>
           </KeyValue>
         ))}
-        <h2 style={{ marginTop: 18 }}>Where it goes</h2>
-        <p style={{ whiteSpace: 'pre-line' }}>
-          {customer.delivery || customer.billing || <Muted>No address entered.</Muted>}
-        </p>
+        <H2 $top={18}>Where it goes</H2>
+        <Lines>{customer.delivery || customer.billing || <Muted>No address entered.</Muted>}</Lines>
         {Number(customer.discount) > 0 && (
           <KeyValue>
             <span>Discount</span>
@@ -267,7 +266,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
             <b>{field.value}</b>
           </KeyValue>
         ))}
-        {customer.note && <p style={{ marginTop: 8 }}>{customer.note}</p>}
+        {customer.note && <Para $top={8}>{customer.note}</Para>}
       </Margin>
     </SheetAndMargin>
   );

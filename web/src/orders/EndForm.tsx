@@ -4,8 +4,10 @@ import { Link } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
+import { Form } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Para } from '../ui/space.ts';
 import { Muted, Row } from '../ui/text.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { stillBuilt } from './serving.ts';
@@ -40,8 +42,10 @@ export function EndForm({ order, onDone }: { order: Order; onDone: () => void })
     else cancel.mutate({ params: { id: order.id }, body });
   };
   return (
-    <form
-      style={{ marginTop: 14, maxWidth: 520 }}
+    <Form
+      $columns={1}
+      $top={14}
+      $max={520}
       onSubmit={(event) => {
         event.preventDefault();
         if (reason.trim().length >= 3 && !command.isPending) end();
@@ -55,13 +59,13 @@ export function EndForm({ order, onDone }: { order: Order; onDone: () => void })
       />
       <WhatHappens order={order} />
       <ProblemBox error={command.error} />
-      <Row style={{ marginTop: 10 }}>
+      <Row $top={10}>
         <Button type="submit" look="danger" busy={command.isPending} isDisabled={reason.trim().length < 3}>
           {isPart ? 'Give up the rest' : 'Cancel the order'}
         </Button>
         <Button onPress={onDone}>Keep it</Button>
       </Row>
-    </form>
+    </Form>
   );
 }
 
@@ -71,7 +75,7 @@ function WhatHappens({ order }: { order: Order }) {
   const builds = stillBuilt(order);
   if (!isPacked && builds.length === 0) return null;
   return (
-    <p style={{ marginTop: 8 }}>
+    <Para $top={8}>
       {isPacked && <Muted>What stands in its parcel goes back to the bins it came from. </Muted>}
       {builds.length > 0 && (
         <Muted>
@@ -84,6 +88,6 @@ function WhatHappens({ order }: { order: Order }) {
           {builds.length === 1 ? 'stays as it is and is' : 'stay as they are and are'} for stock then.
         </Muted>
       )}
-    </p>
+    </Para>
   );
 }

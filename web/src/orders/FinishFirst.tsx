@@ -11,6 +11,7 @@ import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { Answer } from '../ui/States.tsx';
+import { Part, Section } from '../ui/space.ts';
 import { Muted, Row } from '../ui/text.ts';
 
 /** A build that is finished by shipping, as the wire takes it; null while what is typed cannot be read. */
@@ -28,7 +29,7 @@ interface Props {
 /** A build for the order that is not finished yet, and what it really used where it is finished as the order ships. */
 export function FinishFirst(props: Props) {
   const build = useQuestion('build', { params: { id: props.buildId } });
-  return <Answer of={build}>{(data) => <Part key={data.version} {...props} build={data} />}</Answer>;
+  return <Answer of={build}>{(data) => <Finished key={data.version} {...props} build={data} />}</Answer>;
 }
 
 interface Typed {
@@ -38,7 +39,7 @@ interface Typed {
   readonly tracks: ReadonlyMap<number, TypedTrack>;
 }
 
-function Part({ build, finishing, onChange, refused }: Props & { build: BuildDetail }) {
+function Finished({ build, finishing, onChange, refused }: Props & { build: BuildDetail }) {
   const format = useFormat();
   const left = formatDecimal(readExact(build.quantity) - readExact(build.finished));
   const [typed, setTyped] = useState<Typed>({
@@ -56,7 +57,7 @@ function Part({ build, finishing, onChange, refused }: Props & { build: BuildDet
   };
   const ids = idsOf(typed);
   return (
-    <section style={{ marginTop: 14 }} aria-label={`Finish ${build.number}`}>
+    <Section $top={14} aria-label={`Finish ${build.number}`}>
       <Row>
         <Button
           look={isOn ? 'plain' : 'ghost'}
@@ -71,8 +72,8 @@ function Part({ build, finishing, onChange, refused }: Props & { build: BuildDet
       </Row>
       {isOn && (
         <>
-          <Row style={{ alignItems: 'flex-start', margin: '8px 0' }} $wrap>
-            <div style={{ width: 130 }}>
+          <Row $start $top={8} $bottom={8} $wrap>
+            <Part $width={130}>
               <Field
                 label="Good units"
                 numeric
@@ -81,7 +82,7 @@ function Part({ build, finishing, onChange, refused }: Props & { build: BuildDet
                 suffix={build.unit}
                 error={reckoning.faults.get('good') ?? (refused?.field === 'good' ? refused.detail : undefined)}
               />
-            </div>
+            </Part>
             {build.tracking !== 'none' && (
               <InFields
                 item={{ id: build.itemId, name: build.name, tracking: build.tracking }}
@@ -108,7 +109,7 @@ function Part({ build, finishing, onChange, refused }: Props & { build: BuildDet
           />
         </>
       )}
-    </section>
+    </Section>
   );
 }
 

@@ -32,7 +32,7 @@ export function KitRows({ kit, typed, onChange, error, index }: Props) {
     const refused = (name: string) => (at < 0 ? undefined : problemAt(error, `lines.${index}.contents.${at}.${name}`));
     return (
       <tr key={part.position} data-part>
-        <td style={{ paddingLeft: 40 }}>
+        <td className="inset">
           <Cell>
             <Tile code={part.item.code} size={22} />
             <span>
@@ -50,9 +50,9 @@ export function KitRows({ kit, typed, onChange, error, index }: Props) {
             </span>
           </Cell>
         </td>
-        <td>
+        <td className="num">
           {kit.onOrder === 'locked' ? (
-            <div style={{ textAlign: 'right' }}>{format.quantity(amount, part.item.unit, part.item.decimals)}</div>
+            format.quantity(amount, part.item.unit, part.item.decimals)
           ) : (
             <QuantityCell
               label={`In one kit, ${part.base.name}`}

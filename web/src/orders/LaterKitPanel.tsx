@@ -6,6 +6,7 @@ import { Cell, Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
+import { Para, Section } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Muted, Row } from '../ui/text.ts';
 
@@ -36,14 +37,14 @@ function Difference({
   const amount = (text: string | null, part: LaterKit['parts'][number]) =>
     text === null ? '–' : format.quantity(text, part.unit, part.decimals);
   return (
-    <section style={{ margin: '10px 0', maxWidth: 560 }} aria-label={`Revision ${later.later} of ${later.name}`}>
+    <Section $top={10} $bottom={10} $max={560} aria-label={`Revision ${later.later} of ${later.name}`}>
       <h3>
         {changed.length === 0
           ? `Revision ${later.later} has the same parts.`
           : `Revision ${later.later} would change ${changed.length === 1 ? 'one part' : `${changed.length} parts`}.`}
       </h3>
       {changed.length > 0 && (
-        <Grid style={{ width: '100%' }}>
+        <Grid $full>
           <thead>
             <tr>
               <th>Part</th>
@@ -69,7 +70,7 @@ function Difference({
           </tbody>
         </Grid>
       )}
-      <p style={{ marginTop: 6 }}>
+      <Para $top={6}>
         {later.price === later.laterPrice ? (
           <Muted>The price stays {format.money(later.price)}.</Muted>
         ) : (
@@ -78,9 +79,9 @@ function Difference({
           </Muted>
         )}{' '}
         <Faint>What was changed in the kit on this line goes with the old revision.</Faint>
-      </p>
+      </Para>
       <ProblemBox error={take.error} />
-      <Row style={{ marginTop: 8 }}>
+      <Row $top={8}>
         <Button
           look="go"
           busy={take.isPending}
@@ -92,6 +93,6 @@ function Difference({
         </Button>
         <Button onPress={onDone}>Leave it as it is</Button>
       </Row>
-    </section>
+    </Section>
   );
 }

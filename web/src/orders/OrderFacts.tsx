@@ -3,6 +3,7 @@ import { formatDecimal, readForText } from '@yosegi/core/number';
 import { Link } from 'react-router';
 import { marginWords, useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
+import { H2 } from '../ui/space.ts';
 import { Faint } from '../ui/text.ts';
 import { whenThere } from './words.ts';
 
@@ -15,7 +16,7 @@ export function WaitsFor({ order }: { order: Order }) {
   if (waiting.length === 0 || order.standing === 'quote') return null;
   return (
     <>
-      <h2 style={{ marginTop: 18 }}>It waits for</h2>
+      <H2 $top={18}>It waits for</H2>
       {waiting.map((part) => {
         const { unit, decimals } = part.item;
         const brought = part.comes.reduce((sum, { quantity }) => sum + readForText(quantity), 0n);

@@ -21,7 +21,7 @@ import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
-import { Part } from '../ui/space.ts';
+import { Para, Part } from '../ui/space.ts';
 import { TextArea } from '../ui/TextArea.tsx';
 import { Late, Lead, Push, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
@@ -119,8 +119,8 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
             ? 'Who asks for it, then item, Enter, quantity, Enter, price, Enter. Nothing is promised until it is confirmed.'
             : conclusion(look, head.wantedOn, format)}
         </Lead>
-        <Row $gap={10} $wrap style={{ alignItems: 'flex-end', margin: '10px 0' }}>
-          <div style={{ width: 200 }}>
+        <Row $gap={10} $wrap $end $top={10} $bottom={10}>
+          <Part $width={200}>
             <Choice
               label="For"
               value={head.customer}
@@ -131,24 +131,24 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
               ]}
               error={problemAt(error, 'customerId')}
             />
-          </div>
-          <div style={{ width: 125 }}>
+          </Part>
+          <Part $width={125}>
             <Field
               label="Their reference"
               value={head.reference}
               onChange={(reference) => change({ reference })}
               error={problemAt(error, 'reference')}
             />
-          </div>
-          <div style={{ width: 145 }}>
+          </Part>
+          <Part $width={145}>
             <DayField
               label="Wanted on"
               value={head.wantedOn}
               onChange={(wantedOn) => change({ wantedOn })}
               error={problemAt(error, 'wantedOn')}
             />
-          </div>
-          <div style={{ width: 170 }}>
+          </Part>
+          <Part $width={170}>
             <Choice
               label="How it is sent"
               value={head.delivery}
@@ -158,12 +158,12 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                 ['as-ready', 'each line as it is ready'],
               ]}
             />
-          </div>
+          </Part>
         </Row>
         {passed && (
-          <p style={{ marginBottom: 8 }}>
+          <Para $bottom={8}>
             <Late>That day has passed. It can be kept, but it will count as late.</Late>
-          </p>
+          </Para>
         )}
         <LineTable
           lines={lines}
@@ -295,38 +295,38 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
           onLeaveOut={mended}
         />
         <ProblemBox error={pasteError} />
-        <Row $gap={10} $wrap style={{ marginTop: 12, alignItems: 'flex-end' }}>
-          <div style={{ flex: 1, minWidth: 200 }}>
+        <Row $gap={10} $wrap $top={12} $end>
+          <Part $grow $min={200}>
             <Field
               label="Note to the customer, printed"
               value={head.remark}
               onChange={(remark) => change({ remark })}
             />
-          </div>
-          <div style={{ flex: 1, minWidth: 200 }}>
+          </Part>
+          <Part $grow $min={200}>
             <Field
               label="Note for the bench and for packing"
               value={head.benchNote}
               onChange={(benchNote) => change({ benchNote })}
             />
-          </div>
-          <div style={{ width: 130 }}>
+          </Part>
+          <Part $width={130}>
             <Field
               label="Job tag"
               value={head.jobTag}
               onChange={(jobTag) => change({ jobTag })}
               error={problemAt(error, 'jobTag')}
             />
-          </div>
+          </Part>
         </Row>
-        <div style={{ marginTop: 10, maxWidth: 420 }}>
+        <Part $top={10} $max={420}>
           <TextArea
             label="Goes to, if not to their address"
             value={head.deliverTo}
             onChange={(deliverTo) => change({ deliverTo })}
             error={problemAt(error, 'deliverTo')}
           />
-        </div>
+        </Part>
         <ProblemBox
           error={error}
           shownAt={SHOWN_AT}
@@ -335,7 +335,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
             order && <LinkButton to={`/orders/${order.id}`}>See how it stands now</LinkButton>
           }
         />
-        <Row $wrap style={{ marginTop: 16 }}>
+        <Row $wrap $top={16}>
           <Button look="go" isDisabled={!ready} busy={busy} onPress={() => keep(true)}>
             {order ? 'Save the changes' : 'Confirm the order'}
           </Button>

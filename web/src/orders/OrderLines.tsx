@@ -2,6 +2,7 @@ import type { Order, OrderLine, OrderPart } from '@yosegi/contract';
 import { readForText } from '@yosegi/core/number';
 import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
+import styled from 'styled-components';
 import { count, marginWords, useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
@@ -14,19 +15,22 @@ import { servedWords } from './serving.ts';
 import { type Span, spanOf } from './span.ts';
 import { whenThere } from './words.ts';
 
+const Road = styled.th`width: 34%;`;
+const Swapped = styled.small`color: var(--held); margin-left: 6px;`;
+
 /** The lines of an order with where each stands, its days drawn beside it. */
 export function OrderLines({ order }: { order: Order }) {
   const span = spanOf(order, today());
   const isOpen = order.standing === 'open' || order.standing === 'partly-shipped';
   return (
-    <Grid style={{ width: '100%' }}>
+    <Grid $full>
       <thead>
         <tr>
           <th>What they get</th>
           <th className="num">Quantity</th>
           <th className="num">Price</th>
           <th className="num">Amount, margin</th>
-          <th style={{ width: '34%' }}>{isOpen ? <DaysAxis span={span} /> : 'Where it is'}</th>
+          <Road>{isOpen ? <DaysAxis span={span} /> : 'Where it is'}</Road>
         </tr>
       </thead>
       <tbody>
@@ -97,7 +101,7 @@ function Line({ order, line, span }: { order: Order; line: OrderLine; span: Span
       </tr>
       {line.laterRevision !== null && readForText(line.open) > 0n && (
         <tr>
-          <td colSpan={5} style={{ paddingLeft: 48 }}>
+          <td colSpan={5} className="inset">
             {later ? (
               <LaterKitPanel order={order} line={line} onDone={() => setLater(false)} />
             ) : (
@@ -121,7 +125,7 @@ function Part({ order, part, span }: { order: Order; part: OrderPart; span: Span
   const format = useFormat();
   return (
     <tr data-quiet>
-      <td style={{ paddingLeft: 48 }}>
+      <td className="inset">
         <Cell>
           <Tile code={part.item.code} size={22} />
           <span>
@@ -151,10 +155,6 @@ function Part({ order, part, span }: { order: Order; part: OrderPart; span: Span
     </tr>
   );
 }
-
-const Swapped = ({ children }: { children: React.ReactNode }) => (
-  <small style={{ color: 'var(--held)', marginLeft: 6 }}>{children}</small>
-);
 
 const isPromised = ({ standing }: Order) => standing === 'open' || standing === 'partly-shipped';
 

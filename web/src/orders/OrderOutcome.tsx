@@ -5,6 +5,7 @@ import { formatDecimal, type Money, readForText } from '@yosegi/core/number';
 import { Button } from '../ui/Button.tsx';
 import { count, marginWords, useFormat } from '../ui/format.ts';
 import { BigNumber, KeyValue, Margin } from '../ui/layout.ts';
+import { H2, Para } from '../ui/space.ts';
 import { Late, Muted } from '../ui/text.ts';
 import type { Head } from './typedOrder.ts';
 import { delayWords, whenThere } from './words.ts';
@@ -24,8 +25,8 @@ export function OrderOutcome({ look, head, change, lines, total }: Props) {
   return (
     <Margin aria-label="What it comes to">
       <h2>Whole on</h2>
-      <BigNumber style={{ fontSize: 32 }}>{look ? whenThere(look.wholeOn, format) : '–'}</BigNumber>
-      <h2 style={{ marginTop: 18 }}>It comes to</h2>
+      <BigNumber $small>{look ? whenThere(look.wholeOn, format) : '–'}</BigNumber>
+      <H2 $top={18}>It comes to</H2>
       <KeyValue>
         <span>{count(lines, 'line')}</span>
         <b>{format.money(formatDecimal(total))}</b>
@@ -42,7 +43,7 @@ export function OrderOutcome({ look, head, change, lines, total }: Props) {
       )}
       {look && look.delays.length > 0 && (
         <>
-          <h2 style={{ marginTop: 18 }}>Whom it delays</h2>
+          <H2 $top={18}>Whom it delays</H2>
           {look.delays.map((delay) => (
             <KeyValue key={`${delay.kind}${delay.id}`}>
               <Late>{delayWords(delay)}</Late>
@@ -51,19 +52,19 @@ export function OrderOutcome({ look, head, change, lines, total }: Props) {
               </span>
             </KeyValue>
           ))}
-          <Button style={{ marginTop: 8 }} onPress={() => change({ turnOn: afterAll(look.delays) })}>
+          <Button onPress={() => change({ turnOn: afterAll(look.delays) })}>
             Leave {look.delays.length === 1 ? 'it' : 'them'} as {look.delays.length === 1 ? 'it is' : 'they are'}
           </Button>
         </>
       )}
       {head.turnOn && (
-        <p style={{ marginTop: 14 }}>
+        <Para $top={14}>
           <Muted>It gives way to the orders that were there before it.</Muted>
           <br />
           <Button look="ghost" onPress={() => change({ turnOn: '' })}>
             Take its own turn
           </Button>
-        </p>
+        </Para>
       )}
     </Margin>
   );

@@ -8,8 +8,9 @@ import { count, useFormat } from '../ui/format.ts';
 import { BigNumber, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { H2, Para, Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { Faint, Late, Lead, Lines, Muted, Push, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { When } from '../ui/When.tsx';
 import { BuildForPanel } from './BuildForPanel.tsx';
@@ -45,7 +46,7 @@ export function OrderSheet({ order }: { order: Order }) {
       <Sheet>
         <SheetHead>
           <Tile code={order.customer} size={52} />
-          <div style={{ flex: '1 1 0', minWidth: 260 }}>
+          <Part $grow $min={260}>
             <h1>{order.customer}</h1>
             <Lead>
               {order.number}
@@ -60,7 +61,7 @@ export function OrderSheet({ order }: { order: Order }) {
               · {order.delivery === 'whole' ? 'in one delivery' : 'each line as it is ready'}
               {order.jobTag && ` · booked under ${order.jobTag}`}
             </Lead>
-          </div>
+          </Part>
           <Row>
             <LinkButton look="ghost" to={`/orders/${order.id}/papers`}>
               Papers
@@ -68,13 +69,13 @@ export function OrderSheet({ order }: { order: Order }) {
             {!isOver(order) && <LinkButton to={`/orders/${order.id}?change=1`}>Change</LinkButton>}
           </Row>
         </SheetHead>
-        <p style={{ marginBottom: 12 }}>
+        <Para $bottom={12}>
           {order.outlook === 'late' ? <Late>{outlookWords(order, format)}</Late> : outlookWords(order, format)}
-        </p>
+        </Para>
         {order.benchNote && (
-          <p style={{ marginBottom: 12 }}>
+          <Para $bottom={12}>
             <Muted>For the bench: “{order.benchNote}”</Muted>
-          </p>
+          </Para>
         )}
         <OrderLines order={order} />
         {doing === 'ship' && <ShipPanel order={order} onDone={() => open(null)} />}
@@ -116,7 +117,7 @@ function Actions({ order, open }: { order: Order; open: (what: Doing) => void })
   );
   if (isOver(order))
     return (
-      <Row style={{ marginTop: 14 }}>
+      <Row $top={14}>
         {again}
         <ProblemBox error={copy.error} />
       </Row>
@@ -124,11 +125,11 @@ function Actions({ order, open }: { order: Order; open: (what: Doing) => void })
   return (
     <>
       {!isQuote && order.wholeOn !== '' && (
-        <p style={{ marginTop: 16 }}>
+        <Para $top={16}>
           <Muted>{readyWords(order, format)}.</Muted>
-        </p>
+        </Para>
       )}
-      <Row style={{ marginTop: 10 }} $wrap>
+      <Row $top={10} $wrap>
         {isQuote ? (
           <Button look="go" busy={confirm.isPending} onPress={confirmNow}>
             Confirm the order
@@ -167,7 +168,7 @@ function Facts({ order }: { order: Order }) {
   return (
     <Margin aria-label="About this order">
       <h2>{isOver(order) ? 'Where it stands' : 'Whole on'}</h2>
-      <BigNumber style={{ fontSize: 32 }}>
+      <BigNumber $small>
         {order.wholeOn ? format.day(order.wholeOn) : order.outlook === 'ready' ? 'now' : <Outlook order={order} />}
       </BigNumber>
       {order.transportDays !== null && order.wholeOn !== null && (
@@ -176,9 +177,9 @@ function Facts({ order }: { order: Order }) {
       <WaitsFor order={order} />
       <BoughtForIt purchases={order.purchases} />
       <ParcelCard order={order} />
-      <h2 style={{ marginTop: 18 }}>What it brings</h2>
+      <H2 $top={18}>What it brings</H2>
       <Brings order={order} />
-      {order.documents.length > 0 && <h2 style={{ marginTop: 18 }}>What has left</h2>}
+      {order.documents.length > 0 && <H2 $top={18}>What has left</H2>}
       {order.documents.map((document) => (
         <KeyValue key={document.id}>
           <span>
@@ -192,23 +193,27 @@ function Facts({ order }: { order: Order }) {
           </Faint>
         </KeyValue>
       ))}
-      <h2 style={{ marginTop: 18 }}>For whom</h2>
+      <H2 $top={18}>For whom</H2>
       <KeyValue>
         <Link to={`/orders/customers/${order.customerId}`}>{order.customer}</Link>
         {Number(order.discount) > 0 && <b>{format.number(order.discount)} % off</b>}
       </KeyValue>
-      {order.deliverTo && <p style={{ margin: '6px 0', whiteSpace: 'pre-line' }}>{order.deliverTo}</p>}
+      {order.deliverTo && (
+        <Lines $top={6} $bottom={6}>
+          {order.deliverTo}
+        </Lines>
+      )}
       <KeyValue>
         <span>Entered by {order.madeBy}</span>
         <Faint>
           <When at={order.at} />
         </Faint>
       </KeyValue>
-      {order.remark && <p style={{ marginTop: 8 }}>{order.remark}</p>}
+      {order.remark && <Para $top={8}>{order.remark}</Para>}
       {order.reason && (
-        <p style={{ marginTop: 8 }}>
+        <Para $top={8}>
           <Muted>Given up: “{order.reason}”</Muted>
-        </p>
+        </Para>
       )}
     </Margin>
   );

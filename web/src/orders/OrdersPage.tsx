@@ -10,6 +10,7 @@ import { count, useFormat } from '../ui/format.ts';
 import { Grid, Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
+import { Th } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
@@ -157,7 +158,7 @@ function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
       <h1>{show === 'open' ? conclusion(rows) : `${count(rows.length, 'order')}.`}</h1>
       {show === 'open' && <Lead>{format.money(sum(rows))} is on open orders. The ones that need you come first.</Lead>}
       {chosen.size > 0 && !building && (
-        <Row style={{ marginTop: 12 }}>
+        <Row $top={12}>
           <Button look="go" onPress={() => setBuilding(true)}>
             Build for {count(chosen.size, 'order')}…
           </Button>
@@ -173,10 +174,10 @@ function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
           }}
         />
       )}
-      <Grid style={{ width: '100%', marginTop: 14 }}>
+      <Grid $full $top={14}>
         <thead>
           <tr>
-            {show === 'open' && <th aria-label="Choose" style={{ width: 34 }} />}
+            {show === 'open' && <Th aria-label="Choose" $width={34} />}
             <th>Customer</th>
             <th>Order</th>
             <th>Wanted</th>

@@ -14,10 +14,11 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { FileInput } from '../ui/FileInput.tsx';
 import { CompanyContext, count } from '../ui/format.ts';
-import { AnswerPane, Ask, AskAnswer, Foot } from '../ui/layout.ts';
+import { AnswerPane, Ask, AskAnswer, Foot, Form, Together } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox, SaveProblem } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
+import { Stack } from '../ui/space.ts';
 import { TextArea } from '../ui/TextArea.tsx';
 import { Tick } from '../ui/Tick.tsx';
 import { Lead, Muted, Push, Row } from '../ui/text.ts';
@@ -98,7 +99,7 @@ function Papers({ order }: { order: Order }) {
           <Link to={`/orders/${order.id}`}>{order.number}</Link>
         </h2>
         <Lead>{order.customer}</Lead>
-        <div style={{ display: 'grid', gap: 12, marginTop: 14 }}>
+        <Stack $gap={12} $top={14}>
           <Choice
             label="Paper"
             value={kind}
@@ -113,15 +114,15 @@ function Papers({ order }: { order: Order }) {
               options={standing.map((one): [string, string] => [String(one.id), one.number])}
             />
           )}
-        </div>
+        </Stack>
         {mayChange && <LookForm form={form} update={update} company={company} />}
       </Ask>
       <AnswerPane>
         <Desk>
           {isSlip && standing.length === 0 ? (
-            <p style={{ padding: 24 }}>
+            <Lead as="div">
               Nothing has left yet. A packing slip is printed of a shipment; the pick list shows what is to be packed.
-            </p>
+            </Lead>
           ) : isSlip && !shipment.data ? (
             <Answer of={shipment}>{() => null}</Answer>
           ) : (
@@ -168,8 +169,9 @@ interface LookProps {
 function LookForm({ form, update, company }: LookProps) {
   const { size, columns } = readLook(form.typed);
   return (
-    <form
-      style={{ display: 'grid', gap: 12, marginTop: 24 }}
+    <Form
+      $columns={1}
+      $top={24}
       onSubmit={form.submit((body) => update.mutate({ body: { ...body, version: form.version } }))}
     >
       <h2>How papers look</h2>
@@ -185,7 +187,7 @@ function LookForm({ form, update, company }: LookProps) {
       />
       <TextArea label="Over the lines" {...form.field('head')} />
       <TextArea label="At the foot" {...form.field('foot')} />
-      <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
+      <Together>
         <legend>They show</legend>
         {paperColumns.map((column) => (
           <div key={column}>
@@ -199,14 +201,14 @@ function LookForm({ form, update, company }: LookProps) {
             </Tick>
           </div>
         ))}
-      </fieldset>
+      </Together>
       <SaveProblem command={update} over={form} theirs="How papers look was changed" shownAt={SHOWN} />
       <div>
         <Button type="submit" busy={update.isPending}>
           Keep this look
         </Button>
       </div>
-    </form>
+    </Form>
   );
 }
 

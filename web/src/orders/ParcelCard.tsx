@@ -7,6 +7,7 @@ import { useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { H2 } from '../ui/space.ts';
 import { Faint, Row } from '../ui/text.ts';
 
 /** What stands in the parcel of an order, and putting it back on its shelf. */
@@ -21,7 +22,7 @@ export function ParcelCard({ order }: { order: Order }) {
   if (!parcel || packed.length === 0) return null;
   return (
     <>
-      <h2 style={{ marginTop: 18 }}>In parcel {parcel.number}</h2>
+      <H2 $top={18}>In parcel {parcel.number}</H2>
       {packed.map((part) => (
         <KeyValue key={part.id}>
           <span>
@@ -54,7 +55,7 @@ export function ParcelCard({ order }: { order: Order }) {
         </KeyValue>
       ))}
       <ProblemBox error={back.error} />
-      <Row style={{ marginTop: 6 }}>
+      <Row $top={6}>
         <LabelButton ask={{ parcelId: parcel.id }} look="ghost">
           Print its label
         </LabelButton>

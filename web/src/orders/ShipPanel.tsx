@@ -14,6 +14,7 @@ import { Cell, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Para, Part, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -102,16 +103,16 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
     ...line.parts.map((_, part) => `lines.${index}.parts.${part}.serials`),
   ]);
   return (
-    <div style={{ marginTop: 18 }}>
+    <Part $top={18}>
       <h2>What leaves now?</h2>
-      <Grid style={{ width: '100%', marginTop: 6 }}>
+      <Grid $full $top={6}>
         <thead>
           <tr>
             <th>Line</th>
             <th className="num">Open</th>
-            <th className="num" style={{ width: 130 }}>
+            <Th className="num" $width={130}>
               Ship now
-            </th>
+            </Th>
             <th>
               {open.some((line) => line.parts.some((part) => part.item.tracking === 'serial')) && 'Serial numbers'}
             </th>
@@ -174,28 +175,26 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
           refused={refusedFinish(problem, [...finishes.keys()].indexOf(id))}
         />
       ))}
-      {scanned && (
-        <p style={{ marginTop: 8 }}>{parcelId === null ? <Late>{scanned}</Late> : <Muted>✓ {scanned}</Muted>}</p>
-      )}
-      <Row $wrap style={{ marginTop: 10, alignItems: 'flex-end' }}>
-        <div style={{ width: 200 }}>
+      {scanned && <Para $top={8}>{parcelId === null ? <Late>{scanned}</Late> : <Muted>✓ {scanned}</Muted>}</Para>}
+      <Row $wrap $top={10} $end>
+        <Part $width={200}>
           <Field label="Who takes it" value={carrier} onChange={setCarrier} />
-        </div>
-        <div style={{ width: 240 }}>
+        </Part>
+        <Part $width={240}>
           <Field label="Tracking number" value={tracking} onChange={setTracking} />
-        </div>
+        </Part>
         <Button look="go" busy={ship.isPending} isDisabled={faulty || sent.length === 0} onPress={post}>
           Ship {count(sent.length, 'line')}
         </Button>
         <Button onPress={onDone}>Not now</Button>
       </Row>
       {problem && (
-        <div style={{ marginTop: 10 }}>
+        <Part $top={10}>
           <ProblemBox error={ship.error} shownAt={shown} />
           <Shortages problem={problem} />
-        </div>
+        </Part>
       )}
-    </div>
+    </Part>
   );
 }
 

@@ -11,6 +11,7 @@ import { Cell, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Part, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -66,16 +67,16 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
   };
   useShortcut('Enter', post, { ctrl: true });
   return (
-    <div style={{ marginTop: 18 }}>
+    <Part $top={18}>
       <h2>What goes to another order?</h2>
-      <Grid style={{ width: '100%', marginTop: 6 }}>
+      <Grid $full $top={6}>
         <thead>
           <tr>
             <th>Line</th>
             <th className="num">Open</th>
-            <th className="num" style={{ width: 130 }}>
+            <Th className="num" $width={130}>
               To the other
-            </th>
+            </Th>
           </tr>
         </thead>
         <tbody>
@@ -105,15 +106,15 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
         </tbody>
       </Grid>
       <ProblemBox error={split.error} shownAt={going.map((_, index) => `lines.${index}.quantity`)} />
-      <Row $wrap style={{ marginTop: 10, alignItems: 'flex-end' }}>
-        <div style={{ width: 170 }}>
+      <Row $wrap $top={10} $end>
+        <Part $width={170}>
           <DayField label="The other is wanted on" value={wantedOn} onChange={setWantedOn} />
-        </div>
+        </Part>
         <Button look="go" busy={split.isPending} isDisabled={faulty || going.length === 0} onPress={post}>
           Make another order of {count(going.length, 'line')}
         </Button>
         <Button onPress={onDone}>Not now</Button>
       </Row>
-    </div>
+    </Part>
   );
 }

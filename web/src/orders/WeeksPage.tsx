@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { Scroll } from '../ui/layout.ts';
+import { Page } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
@@ -23,8 +23,8 @@ const Day = styled.section<{ $past: boolean; $today: boolean }>`
   ${({ $today }) => ($today ? 'box-shadow: inset 0 3px var(--honey);' : '')}
   > h3 { font: 500 12px var(--text); color: var(--ink-2); margin: 0 0 4px; }
 `;
-const Card = styled(Link)`
-  display: block; border-left: 4px solid var(--line); background: var(--paper); padding: 4px 6px; margin-top: 4px; color: inherit; text-decoration: none; font-size: 12.5px; line-height: 1.25;
+const Card = styled(Link)<{ $edge: string }>`
+  display: block; border-left: 4px solid ${({ $edge }) => $edge}; background: var(--paper); padding: 4px 6px; margin-top: 4px; color: inherit; text-decoration: none; font-size: 12.5px; line-height: 1.25;
   b { display: block; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } &:hover { background: var(--birch); }
 `;
 const edge: Record<OrderRow['outlook'], string> = {
@@ -40,7 +40,7 @@ export function WeeksPage() {
   const orders = useQuestion('orders', { query: { limit: 500 } });
   const weeks = weeksFrom(today());
   return (
-    <Scroll style={{ padding: '18px 24px 40px' }}>
+    <Page>
       <Answer of={orders}>
         {({ rows }) =>
           rows.length === 0 ? (
@@ -52,7 +52,7 @@ export function WeeksPage() {
           )
         }
       </Answer>
-    </Scroll>
+    </Page>
   );
 }
 
@@ -70,7 +70,7 @@ function Weeks({ rows, weeks }: { rows: readonly OrderRow[]; weeks: readonly Wee
         <LinkButton to="/orders">As a list</LinkButton>
       </Row>
       {before.length > 0 && (
-        <Row $wrap style={{ marginTop: 12 }}>
+        <Row $wrap $top={12}>
           <Late>Wanted before:</Late>
           {before.map((row) => (
             <Entry key={row.id} row={row} />
@@ -108,7 +108,7 @@ function Weeks({ rows, weeks }: { rows: readonly OrderRow[]; weeks: readonly Wee
       {[['Later', after] as const, ['No day set', never] as const].map(
         ([title, own]) =>
           own.length > 0 && (
-            <Row key={title} $wrap style={{ marginTop: 12 }}>
+            <Row key={title} $wrap $top={12}>
               <b>{title}:</b>
               {own.map((row) => (
                 <Entry key={row.id} row={row} />
@@ -124,7 +124,7 @@ function Entry({ row }: { row: OrderRow }) {
   const format = useFormat();
   const isRisky = row.outlook === 'late' || row.outlook === 'unknown';
   return (
-    <Card to={`/orders/${row.id}`} style={{ borderLeftColor: edge[row.outlook] }}>
+    <Card to={`/orders/${row.id}`} $edge={edge[row.outlook]}>
       <b>{row.customer}</b>
       <Faint>
         {row.number} · {format.money(row.worth, 0)}

@@ -5,7 +5,7 @@ import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { CompanyContext, Format } from '../ui/format.ts';
-import { Form, Wide } from '../ui/layout.ts';
+import { Form, Together, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { TextArea } from '../ui/TextArea.tsx';
@@ -92,7 +92,7 @@ export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
         </Faint>
       </Wide>
       <Wide>
-        <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
+        <Together>
           <legend>
             <Faint>Days you work</Faint>
           </legend>
@@ -110,7 +110,7 @@ export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
             ))}
           </Row>
           {form.at('workDays') && <Faint role="alert">Choose at least one.</Faint>}
-        </fieldset>
+        </Together>
       </Wide>
       <Wide>
         <SaveProblem

@@ -1,6 +1,6 @@
 import styled from 'styled-components';
 import { useCan } from '../api/person.ts';
-import { Scroll } from '../ui/layout.ts';
+import { Page } from '../ui/layout.ts';
 import { Lead } from '../ui/text.ts';
 import { CompanyForm } from './CompanyForm.tsx';
 import { People } from './People.tsx';
@@ -18,7 +18,7 @@ const Cards = styled.div`
 export function CompanyPage() {
   const maySetUp = useCan('set-up');
   return (
-    <Scroll style={{ padding: '18px 24px 60px' }}>
+    <Page>
       <h1>The company and its people</h1>
       <Lead>
         {maySetUp
@@ -37,6 +37,6 @@ export function CompanyPage() {
           </Card>
         </Cards>
       )}
-    </Scroll>
+    </Page>
   );
 }

@@ -8,6 +8,7 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { CompanyContext, count } from '../ui/format.ts';
 import { Scroll } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
+import { H2, Para } from '../ui/space.ts';
 import { Lead, Push, Row } from '../ui/text.ts';
 import { CompanyForm } from './CompanyForm.tsx';
 import { Card } from './CompanyPage.tsx';
@@ -126,9 +127,7 @@ function Places() {
           {rows.map((store) => (
             <StoreForm key={store.id} store={store} />
           ))}
-          <h2 style={{ marginTop: rows.length > 0 ? 22 : 0 }}>
-            {rows.length > 0 ? 'Another store' : 'Your first store'}
-          </h2>
+          <H2 $top={rows.length > 0 ? 22 : 0}>{rows.length > 0 ? 'Another store' : 'Your first store'}</H2>
           <NewStore />
         </>
       )}
@@ -142,7 +141,7 @@ function Items() {
     <Answer of={counts}>
       {({ all }) => (
         <>
-          <p style={{ marginBottom: 12 }}>{all === 0 ? 'There are no items yet.' : `${count(all, 'item')} so far.`}</p>
+          <Para $bottom={12}>{all === 0 ? 'There are no items yet.' : `${count(all, 'item')} so far.`}</Para>
           <Row $wrap>
             <LinkButton look="go" to="/stock/in-out">
               Bring in a file

@@ -15,6 +15,7 @@ import { useFormat } from '../ui/format.ts';
 import { readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { NumberInput } from '../ui/NumberInput.tsx';
+import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { type PickJob, usePick } from './job.ts';
 import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
@@ -29,7 +30,7 @@ const Piece = styled.i<{ $is: 'done' | 'now' | 'open' }>`
   flex: 1; transform: skewX(-20deg); background: ${({ $is }) => ({ done: 'var(--honey)', now: 'var(--phone-now)', open: 'var(--phone-open)' })[$is]};
 `;
 const Card = styled.section`
-  margin: 14px 12px 0; background: var(--sheet); color: var(--ink); border-radius: 4px; padding: 16px; flex: 1; display: flex; flex-direction: column;
+  margin: 14px 12px 0; background: var(--sheet); color: var(--ink); border-radius: 4px; padding: 16px; flex: 1; display: flex; flex-direction: column; > button, > a { min-height: 60px; }
 `;
 const Where = styled.div`display: flex; align-items: baseline; gap: 10px; b { font: 700 54px/1 var(--display); } span { color: var(--ink-2); }`;
 const What = styled.div`display: flex; gap: 12px; align-items: center; margin: 14px 0 4px; b { font-size: 18px; line-height: 1.15; } small { color: var(--ink-2); }`;
@@ -45,7 +46,9 @@ const Pad = styled.div`
 const Big = styled(
   Button,
 )`margin-top: 10px; min-height: 62px; background: var(--moss); border-color: var(--moss); color: var(--bright); font: 600 19px var(--text); width: 100%;`;
-const Says = styled.p`text-align: center; margin-top: 8px; color: var(--ink-2); &[role='alert'] { color: var(--short-ink); font-weight: 600; }`;
+const Says = styled.p<{ $left?: boolean }>`
+  text-align: ${({ $left }) => ($left ? 'left' : 'center')}; margin-top: 8px; color: var(--ink-2); &[role='alert'] { color: var(--short-ink); font-weight: 600; }
+`;
 const Next = styled.div`padding: 12px 16px 16px; display: flex; gap: 12px; align-items: center; color: var(--on-band-faint); font-size: 13.5px; min-height: 66px; b { color: var(--on-dark); }`;
 
 /** One thing at a time: where, what, how many, done. */
@@ -91,11 +94,11 @@ export function PickPhone({ job, stores }: { job: PickJob; stores: readonly Stor
       ) : (
         <Card>
           <h2>Everything is picked.</h2>
-          <Says as="p" style={{ textAlign: 'left' }}>
+          <Says as="p" $left>
             All of {job.number} stands {job.place}.
           </Says>
-          <div style={{ flex: 1 }} />
-          <LinkButton look="go" to={job.next.to} style={{ minHeight: 60 }}>
+          <Part $grow />
+          <LinkButton look="go" to={job.next.to}>
             {job.next.says}
           </LinkButton>
         </Card>
@@ -190,9 +193,9 @@ function Stop({ job, step, stores, onSkip }: StopProps) {
           <small>{item.code}</small>
         </span>
       </What>
-      {!scanned && <Says style={{ textAlign: 'left' }}>Scan the bin and the part, or tap.</Says>}
+      {!scanned && <Says $left>Scan the bin and the part, or tap.</Says>}
       {scanned && (
-        <Says role={scanned.isRight ? 'status' : 'alert'} style={{ textAlign: 'left' }}>
+        <Says role={scanned.isRight ? 'status' : 'alert'} $left>
           {scanned.isRight ? '✓ ' : ''}
           {scanned.text}
         </Says>
@@ -245,9 +248,9 @@ function Stop({ job, step, stores, onSkip }: StopProps) {
           {read.quantity < open ? `${amount(open - read.quantity)} will stay open` : 'nothing stays open'}
         </Says>
       )}
-      <div style={{ flex: 1 }} />
+      <Part $grow />
       {onSkip && (
-        <Button look="ghost" onPress={onSkip} style={{ minHeight: 48 }}>
+        <Button look="ghost" onPress={onSkip}>
           Later
         </Button>
       )}

@@ -15,6 +15,7 @@ import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
 import { readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
+import { Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -93,12 +94,12 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
           <Grid>
             <thead>
               <tr>
-                <th style={{ width: 300 }}>Bin</th>
+                <Th $width={300}>Bin</Th>
                 <th>Part</th>
                 <th className="num">Still open</th>
-                <th className="num" style={{ width: 150 }}>
+                <Th className="num" $width={150}>
                   Take now
-                </th>
+                </Th>
                 <th className="num">Stays open</th>
               </tr>
             </thead>

@@ -7,7 +7,7 @@ import { UnitsCard } from '../items/index.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { KeyValue, Scroll } from '../ui/layout.ts';
+import { KeyValue, Page } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Lead, Muted } from '../ui/text.ts';
@@ -22,7 +22,7 @@ export function PlacesPage() {
   const stores = useQuestion('stores', {});
   const maySetUp = useCan('set-up');
   return (
-    <Scroll style={{ padding: '18px 24px 60px' }}>
+    <Page>
       <Answer of={stores}>
         {(rows) => (
           <>
@@ -61,7 +61,7 @@ export function PlacesPage() {
           </>
         )}
       </Answer>
-    </Scroll>
+    </Page>
   );
 }
 

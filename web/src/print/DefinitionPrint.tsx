@@ -89,9 +89,7 @@ function DefinitionPaper({ definition, revision }: { definition: Definition; rev
                   <td className="num">
                     {line.kind === 'part' && line.waste !== '0' ? `${format.number(line.waste)} %` : ''}
                   </td>
-                  <td style={{ whiteSpace: 'nowrap' }}>
-                    {line.kind === 'part' ? line.taken.replace('-', ' ') : line.kind}
-                  </td>
+                  <td className="one-line">{line.kind === 'part' ? line.taken.replace('-', ' ') : line.kind}</td>
                   <td className="num">{format.number(formatDecimal(cost.lines[index] ?? 0), 3, 3)}</td>
                   {back && (
                     <td className="num">

@@ -1,6 +1,7 @@
 import { Dialog, Heading } from 'react-aria-components';
 import { Button } from '../ui/Button.tsx';
 import { DialogCard, Overlay } from '../ui/Modal.tsx';
+import { Para } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';
 import { unsaved } from '../ui/unsaved.ts';
 
@@ -12,9 +13,9 @@ export function Leaving({ stay, leave }: { stay: () => void; leave: () => void }
       <DialogCard>
         <Dialog role="alertdialog">
           <Heading slot="title">You haven’t saved {new Intl.ListFormat('en').format(names)}.</Heading>
-          <p style={{ margin: '10px 0 16px' }}>
+          <Para $top={10} $bottom={16}>
             What you typed stays on this machine: it is here again when you come back.
-          </p>
+          </Para>
           <Row $wrap>
             <Button look="go" autoFocus onPress={stay}>
               Stay here

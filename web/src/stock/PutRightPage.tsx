@@ -7,10 +7,11 @@ import { ReasonChoice } from '../lines/ReasonChoice.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, negated, useFormat } from '../ui/format.ts';
-import { Cell, Scroll } from '../ui/layout.ts';
+import { Cell, Page } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
+import { Part, Stack } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Row } from '../ui/text.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
@@ -25,7 +26,7 @@ const Entry = styled.article`
 export function PutRightPage() {
   const entries = useQuestion('putRight', {});
   return (
-    <Scroll style={{ padding: '18px 24px 60px', background: 'var(--sheet)' }}>
+    <Page $white>
       <Answer of={entries}>
         {(rows) => (
           <>
@@ -40,15 +41,15 @@ export function PutRightPage() {
                 When an owner lets a posting go below zero, it stands here with what would settle it.
               </EmptyState>
             )}
-            <div style={{ display: 'grid', gap: 12, marginTop: 16 }}>
+            <Stack $gap={12} $top={16}>
               {rows.map((row) => (
                 <One key={row.id} entry={row} />
               ))}
-            </div>
+            </Stack>
           </>
         )}
       </Answer>
-    </Scroll>
+    </Page>
   );
 }
 
@@ -119,7 +120,7 @@ function One({ entry }: { entry: PutRight }) {
               </Button>
             ))}
           </Row>
-          <Row $wrap style={{ alignItems: 'flex-end' }}>
+          <Row $wrap $end>
             <ReasonChoice
               usedFor="adjustment"
               label="or the books were wrong:"
@@ -142,10 +143,10 @@ function One({ entry }: { entry: PutRight }) {
       )}
       {missing === null &&
         (mayOverride ? (
-          <Row $wrap style={{ alignItems: 'flex-end' }}>
-            <div style={{ width: 320 }}>
+          <Row $wrap $end>
+            <Part $width={320}>
               <Field label="What you have seen to" value={remark} onChange={setRemark} />
-            </div>
+            </Part>
             <Button
               isDisabled={remark.trim() === ''}
               busy={settle.isPending}

@@ -6,9 +6,10 @@ import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { LineChart } from '../ui/LineChart.tsx';
-import { Cell, Grid, Scroll } from '../ui/layout.ts';
+import { Cell, Grid, Page } from '../ui/layout.ts';
 import { More } from '../ui/More.tsx';
 import { Answer } from '../ui/States.tsx';
+import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
@@ -37,7 +38,7 @@ export function ThenPage() {
     [worth, format],
   );
   return (
-    <Scroll style={{ padding: '18px 24px 60px', background: 'var(--sheet)' }}>
+    <Page $white>
       <h1>
         {total === undefined
           ? 'Stock on a day'
@@ -45,7 +46,7 @@ export function ThenPage() {
       </h1>
       <Lead>Added up from every movement until then. A press on the line goes to its day.</Lead>
       {itemId !== undefined && (
-        <Row $gap={10} style={{ marginTop: 8 }}>
+        <Row $gap={10} $top={8}>
           <b>The line is the value of {item?.name ?? '…'}.</b>
           <Button look="ghost" onPress={() => setChosen('')}>
             Of all stock again
@@ -59,13 +60,13 @@ export function ThenPage() {
           onPick={(index) => setDay(worth?.[index]?.day ?? today())}
         />
       )}
-      <Row $gap={10} style={{ margin: '14px 0' }}>
-        <div style={{ width: 170 }}>
+      <Row $gap={10} $top={14} $bottom={14}>
+        <Part $width={170}>
           <DayField label="At the end of" value={day} onChange={setDay} />
-        </div>
-        <div style={{ width: 230 }}>
+        </Part>
+        <Part $width={230}>
           <Field label="Find an item" placeholder="Code or name" value={q} onChange={setQ} />
-        </div>
+        </Part>
       </Row>
       <Answer of={pages}>
         {(data) => {
@@ -113,6 +114,6 @@ export function ThenPage() {
           );
         }}
       </Answer>
-    </Scroll>
+    </Page>
   );
 }

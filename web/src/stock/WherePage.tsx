@@ -8,10 +8,11 @@ import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { Cell, Grid, Scroll } from '../ui/layout.ts';
+import { Cell, Grid, Page } from '../ui/layout.ts';
 import { More } from '../ui/More.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Swatch } from '../ui/Stave.tsx';
+import { Part } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Row } from '../ui/text.ts';
@@ -38,7 +39,7 @@ export function WherePage() {
     limit: 40,
   });
   return (
-    <Scroll style={{ padding: '18px 24px 60px', background: 'var(--sheet)' }}>
+    <Page $white>
       <Answer of={pages}>
         {(data) => {
           const rows = data.pages.flatMap((page) => page.rows);
@@ -55,11 +56,11 @@ export function WherePage() {
           );
         }}
       </Answer>
-      <Row $wrap $gap={10} style={{ margin: '12px 0' }}>
-        <div style={{ width: 230 }}>
+      <Row $wrap $gap={10} $top={12} $bottom={12}>
+        <Part $width={230}>
           <Field label="Find" hideLabel placeholder="Item, lot or serial" value={q} onChange={setQ} />
-        </div>
-        <div style={{ width: 230 }}>
+        </Part>
+        <Part $width={230}>
           <Choice
             label="In which place"
             hideLabel
@@ -76,7 +77,7 @@ export function WherePage() {
               ]),
             ]}
           />
-        </div>
+        </Part>
         <Tick isOn={held === '1'} onChange={(isOn) => setHeld(isOn ? '1' : '')}>
           only what is held
         </Tick>
@@ -87,7 +88,7 @@ export function WherePage() {
           if (rows.length === 0) return null;
           return (
             <>
-              <Places style={{ width: '100%' }}>
+              <Places $full>
                 <thead>
                   <tr>
                     <th>Item, bin</th>
@@ -114,7 +115,7 @@ export function WherePage() {
           );
         }}
       </Answer>
-    </Scroll>
+    </Page>
   );
 }
 

@@ -20,6 +20,7 @@ import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { H2, Para, Stack, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
@@ -72,7 +73,7 @@ export function TakeApartPage() {
     return (
       <AskAnswer>
         <Ask>
-          <h2 style={{ marginBottom: 10 }}>What is taken apart?</h2>
+          <H2 $bottom={10}>What is taken apart?</H2>
           {picker}
         </Ask>
         <AnswerPane>
@@ -169,9 +170,9 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   return (
     <AskAnswer>
       <Ask>
-        <h2 style={{ marginBottom: 10 }}>What is taken apart?</h2>
+        <H2 $bottom={10}>What is taken apart?</H2>
         {picker}
-        <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 12, marginTop: 14 }}>
+        <Stack $gap={12} $top={14}>
           <Field
             label="How many"
             numeric
@@ -218,14 +219,14 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
             ]}
           />
           <Field label="Remark" value={remark} onChange={setRemark} />
-        </div>
-        <p style={{ marginTop: 16 }}>
+        </Stack>
+        <Para $top={16}>
           <Muted>
             {format.quantity(item.onHand, item.unit, item.decimals)} on hand, worth {format.unitCost(item.averageCost)}{' '}
             each. By revision {plan.revision}
             {plan.build === null ? ', which is in use' : `, which ${plan.build} took`}.
           </Muted>
-        </p>
+        </Para>
       </Ask>
       <AnswerPane>
         <AnswerBody>
@@ -252,14 +253,14 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
                   <th>Part</th>
                   <th className="num">Share</th>
                   <th className="num">Expected</th>
-                  <th className="num" style={{ width: 112 }}>
+                  <Th className="num" $width={112}>
                     Good
-                  </th>
-                  <th className="num" style={{ width: 112 }}>
+                  </Th>
+                  <Th className="num" $width={112}>
                     Damaged
-                  </th>
+                  </Th>
                   <th className="num">Missing</th>
-                  <th style={{ width: 150 }}>Into bin</th>
+                  <Th $width={150}>Into bin</Th>
                   <th className="num">Value</th>
                 </tr>
               </thead>

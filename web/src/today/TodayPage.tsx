@@ -8,6 +8,7 @@ import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
+import { H2 } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
@@ -98,7 +99,7 @@ function Board({ today }: { today: Today }) {
             <b>{format.money(part.salesValue, 0)}</b>
           </Hold>
         ))}
-        <h2 style={{ marginTop: 22 }}>Needs your eye</h2>
+        <H2 $top={22}>Needs your eye</H2>
         {putRight.length === 0 && <Muted>Nothing to put right.</Muted>}
         <Eye counts={counts} />
         {putRight.map((entry) => (

@@ -17,6 +17,7 @@ import { More } from '../ui/More.tsx';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
+import { Para, Part, Th } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
@@ -50,7 +51,7 @@ export function LotTable({ itemId, q, until, held }: Filter) {
             <Grid>
               <thead>
                 <tr>
-                  <th aria-label="Choose" style={{ width: 34 }} />
+                  <Th aria-label="Choose" $width={34} />
                   <th>Lot</th>
                   {itemId === undefined && <th>Item</th>}
                   <th>Best before</th>
@@ -111,11 +112,11 @@ export function SerialTable({ item }: { item: Item }) {
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   return (
     <>
-      <Row style={{ margin: '8px 0' }}>
-        <div style={{ width: 230 }}>
+      <Row $top={8} $bottom={8}>
+        <Part $width={230}>
           <Field label="Find a serial" hideLabel placeholder="Find a serial" value={q} onChange={setQ} />
-        </div>
-        <div style={{ width: 170 }}>
+        </Part>
+        <Part $width={170}>
           <Choice
             label="Which serials"
             hideLabel
@@ -123,7 +124,7 @@ export function SerialTable({ item }: { item: Item }) {
             onChange={setState}
             options={[['', 'All of them'], ...unitStates.map((one): [string, string] => [one, one])]}
           />
-        </div>
+        </Part>
       </Row>
       <Answer of={pages}>
         {(data) => {
@@ -140,7 +141,7 @@ export function SerialTable({ item }: { item: Item }) {
               <Grid>
                 <thead>
                   <tr>
-                    <th aria-label="Choose" style={{ width: 34 }} />
+                    <Th aria-label="Choose" $width={34} />
                     <th>Serial</th>
                     <th>Where</th>
                     <th className="num">Cost</th>
@@ -253,13 +254,13 @@ function Holding({
   const held = chosen.filter((row) => row.held !== null).map((row) => row.id);
   if (chosen.length === 0)
     return (
-      <p style={{ margin: '8px 0' }}>
+      <Para $top={8} $bottom={8}>
         <Faint>Tick a {one} to hold it where it stands, or to release it.</Faint>
-      </p>
+      </Para>
     );
   return (
     <>
-      <Row $wrap style={{ margin: '6px 0 10px', alignItems: 'end' }}>
+      <Row $wrap $top={6} $bottom={10} $end>
         {one === 'serial' && (
           <LabelButton
             ask={{ serialIds: chosen.map((row) => row.id) }}
@@ -268,9 +269,9 @@ function Holding({
         {free.length > 0 && (
           <>
             <ReasonChoice usedFor="hold" label="Hold why?" value={reasonId} onChange={setReason} />
-            <div style={{ width: 200 }}>
+            <Part $width={200}>
               <Field label="Remark" hideLabel placeholder="Remark" value={remark} onChange={setRemark} />
-            </div>
+            </Part>
             <Button
               isDisabled={reasonId === ''}
               busy={hold.isPending}

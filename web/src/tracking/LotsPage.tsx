@@ -3,7 +3,8 @@ import { daysUntil, SOON_DAYS } from '../lines/BestBefore.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count } from '../ui/format.ts';
-import { Scroll } from '../ui/layout.ts';
+import { Page } from '../ui/layout.ts';
+import { Part } from '../ui/space.ts';
 import { Lead, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
@@ -34,14 +35,14 @@ export function LotsPage() {
           .concat('.');
   const until = { soon: inDays(SOON_DAYS), quarter: inDays(90), past: inDays(-1) }[show];
   return (
-    <Scroll style={{ padding: '18px 24px 60px', background: 'var(--sheet)' }}>
+    <Page $white>
       <h1>{conclusion}</h1>
       <Lead>A lot past its day is held by itself; an owner may release it. What is held is not free.</Lead>
-      <Row $wrap $gap={10} style={{ margin: '12px 0 4px', alignItems: 'end' }}>
-        <div style={{ width: 230 }}>
+      <Row $wrap $gap={10} $top={12} $bottom={4} $end>
+        <Part $width={230}>
           <Field label="Find" hideLabel placeholder="Lot or item" value={q} onChange={setQ} />
-        </div>
-        <div style={{ width: 230 }}>
+        </Part>
+        <Part $width={230}>
           <Choice
             label="Which lots"
             hideLabel
@@ -55,9 +56,9 @@ export function LotsPage() {
               ['held', 'Held'],
             ]}
           />
-        </div>
+        </Part>
       </Row>
       <LotTable q={q} {...(until ? { until } : {})} {...(show === 'held' ? { held: true } : {})} />
-    </Scroll>
+    </Page>
   );
 }

@@ -2,12 +2,13 @@ import { Button as AriaButton, type ButtonProps as AriaProps } from 'react-aria-
 import { Link, type LinkProps } from 'react-router';
 import styled, { css } from 'styled-components';
 
-type Look = 'plain' | 'go' | 'ghost' | 'danger';
+type Look = 'plain' | 'go' | 'ghost' | 'danger' | 'icon';
 
 const looks = {
   plain: css`border-color: var(--line); background: var(--sheet); color: var(--ink);`,
   go: css`border-color: var(--walnut); background: var(--walnut); color: var(--on-dark);`,
   ghost: css`border-color: transparent; background: transparent; color: var(--indigo);`,
+  icon: css`border-color: transparent; background: transparent; color: var(--indigo); padding: 8px;`,
   danger: css`border-color: var(--short); background: var(--sheet); color: var(--short-ink);`,
 };
 const shape = css<{ $look?: Look }>`

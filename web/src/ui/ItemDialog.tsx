@@ -65,7 +65,7 @@ export function ItemDialog({
             <Heading slot="title">A new item</Heading>
           </Row>
           <Form
-            style={{ marginTop: 14 }}
+            $top={14}
             onSubmit={(event) => {
               event.preventDefault();
               if (made !== null) void item.refetch();
@@ -99,7 +99,7 @@ export function ItemDialog({
             />
             <Wide>
               <ProblemBox error={create.error ?? item.error} shownAt={['code', 'name', 'standardCost']} />
-              <Row style={{ marginTop: 6 }}>
+              <Row $top={6}>
                 <Button
                   look="go"
                   type="submit"

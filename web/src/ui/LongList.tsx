@@ -15,7 +15,6 @@ import { ListTools } from './ListTools.tsx';
 import type { Deed } from './Menu.tsx';
 import { Answer } from './States.tsx';
 import { Tick } from './Tick.tsx';
-import { Muted } from './text.ts';
 import { useListLayout } from './useListLayout.ts';
 
 /** A column that a list can show beside the name of each row. */
@@ -91,6 +90,8 @@ const BodyLine = styled(Line)<{ $height: number }>`
 // Rows are drawn where one has scrolled to, which the elements of a table cannot do.
 const HeadCell = styled.span.attrs({ role: 'columnheader' })``;
 const BodyCell = styled.span.attrs({ role: 'cell' })``;
+const MoreToCome = styled.p`padding: 4px 22px; color: var(--ink-2);`;
+const Walked = styled.div`display: contents;`;
 const Names = styled(HeadCell)`display: flex; gap: 14px;`;
 
 /** A page that is a long list: its heading, and the list in the room that is left. */
@@ -167,8 +168,8 @@ export function LongList<Row>(props: Props<Row>) {
           rows.length === 0 ? (
             props.empty
           ) : (
-            // biome-ignore lint/a11y/noStaticElementInteractions: arrows move among the links of the rows
-            <div style={{ display: 'contents' }} onKeyDown={keys}>
+            // Arrows move among the links of the rows.
+            <Walked onKeyDown={keys}>
               <Endless
                 rows={rows}
                 pages={pages}
@@ -247,11 +248,11 @@ export function LongList<Row>(props: Props<Row>) {
                   );
                 }}
               </Endless>
-            </div>
+            </Walked>
           )
         }
       </Answer>
-      {pages.isFetchingNextPage && <Muted style={{ padding: '4px 22px' }}>More…</Muted>}
+      {pages.isFetchingNextPage && <MoreToCome>More…</MoreToCome>}
     </>
   );
 }

@@ -6,6 +6,7 @@ import { Button } from './Button.tsx';
 import { Choice } from './Choice.tsx';
 import { Field } from './Field.tsx';
 import { ProblemBox } from './Problem.tsx';
+import { Part } from './space.ts';
 import { Row } from './text.ts';
 
 const Keep = styled.form`display: flex; gap: 6px; align-items: center;`;
@@ -22,7 +23,7 @@ export function SavedFilters({ list }: { list: string }) {
   return (
     <>
       {views.length > 0 && (
-        <div style={{ width: 140 }}>
+        <Part $width={140}>
           <Choice
             label="Saved filters"
             hideLabel
@@ -30,7 +31,7 @@ export function SavedFilters({ list }: { list: string }) {
             onChange={(id) => setSearch(views.find((view) => String(view.id) === id)?.search ?? '')}
             options={[['', 'saved filters'], ...views.map((view) => [String(view.id), view.name] as const)]}
           />
-        </div>
+        </Part>
       )}
       {current ? (
         <Button look="ghost" busy={forget.isPending} onPress={() => forget.mutate({ params: { id: current.id } })}>

@@ -21,7 +21,8 @@ const Bar = styled.div<{ $small: boolean }>`
 const Piece = styled.i<{
   $of: Texture;
 }>`position: absolute; top: 0; bottom: 0; display: block; ${({ $of }) => textures[$of]}`;
-const Tick = styled.i`position: absolute; top: -4px; bottom: -4px; width: 2px; background: var(--ink);`;
+/** What is needed stands at four fifths, so that there is room for more than enough. */
+const Tick = styled.i`position: absolute; left: 80%; top: -4px; bottom: -4px; width: 2px; background: var(--ink);`;
 
 /**
  * One component's road to enough: promised elsewhere, free, coming and short one after the other, and a tick where what
@@ -51,7 +52,7 @@ export function Stave({ amounts, label, small = false }: { amounts: StaveAmounts
     <Bar $small={small} role="img" aria-label={label}>
       {drawn}
       {held > 0 && short === 0 && <Piece $of="promised" style={{ left: `${left}%`, width: `${held}%` }} />}
-      {needed > 0 && <Tick style={{ left: '80%' }} />}
+      {needed > 0 && <Tick />}
     </Bar>
   );
 }

@@ -26,8 +26,12 @@ export const SheetAndMargin = styled.div`
   @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); overflow: auto; > * { overflow: visible; } }
   @media (max-width: 900px) { display: block; overflow: visible; > :first-child { overflow-x: auto; } }
 `;
-export const SheetHead = styled.div`display: flex; gap: 14px; align-items: center; margin-bottom: 12px; flex-wrap: wrap;`;
+export const SheetHead = styled.div<Spaced>`display: flex; gap: 14px; align-items: center; margin-bottom: 12px; flex-wrap: wrap; ${spaced}`;
 export const Scroll = styled.div`height: 100%; overflow: auto;`;
+/** A page of its own that scrolls; white where it is one record. */
+export const Page = styled(Scroll)<{ $white?: boolean }>`
+  padding: 18px 24px 60px; ${({ $white }) => ($white ? 'background: var(--sheet);' : '')}
+`;
 
 /** question + answer + act: what I ask on the left, the answer beside it, one bar of actions at the foot. */
 export const AskAnswer = styled.div`
@@ -49,7 +53,9 @@ export const Grid = styled.table<Spaced & { $full?: boolean }>`
   font-size: 13.5px;
   th { font-weight: 500; font-size: 12px; color: var(--ink-2); text-align: left; border-bottom: 1px solid var(--line); padding: 4px 6px; white-space: nowrap; }
   td { padding: 4px 6px; border-bottom: 1px solid var(--line-soft); height: 40px; }
+  td.one-line { white-space: nowrap; }
   td.num, th.num { text-align: right; white-space: nowrap; }
+  td.inset { padding-left: 44px; }
   td small { color: var(--ink-3); }
   @media (max-width: 700px) { td:first-child { min-width: 130px; } }
   tr[data-quiet] td { color: var(--ink-3); }
@@ -67,9 +73,13 @@ export const LineGrid = styled(Grid)`
 `;
 export const Cell = styled.div`display: flex; align-items: center; gap: 9px; line-height: 1.15; min-width: 0; > svg, > img { flex: none; }`;
 export const KeyValue = styled.div`display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px dotted var(--line); > b { white-space: nowrap; }`;
-export const BigNumber = styled.div`font: 600 44px/1 var(--display); margin: 6px 0 2px;`;
-export const Form = styled.form<{ $columns?: number }>`
-  display: grid; gap: 12px; grid-template-columns: repeat(${({ $columns }) => $columns ?? 2}, minmax(0, 1fr)); align-items: start;
+export const BigNumber = styled.div<Spaced & { $small?: boolean }>`
+  font: 600 ${({ $small }) => ($small ? 32 : 44)}px/1 var(--display); margin: 6px 0 2px; ${spaced}
+`;
+export const Form = styled.form<Spaced & { $columns?: number }>`
+  display: grid; gap: 12px; grid-template-columns: repeat(${({ $columns }) => $columns ?? 2}, minmax(0, 1fr)); align-items: start; ${spaced}
   @media (max-width: 700px) { grid-template-columns: minmax(0, 1fr); }
 `;
 export const Wide = styled.div`grid-column: 1 / -1;`;
+/** Questions that belong together, under a name of their own. */
+export const Together = styled.fieldset`border: 0; padding: 0; margin: 0;`;

@@ -23,3 +23,10 @@ export const spaced = css<Spaced>`
 export const Part = styled.div<Spaced>`${spaced}`;
 export const Para = styled.p<Spaced>`${spaced}`;
 export const Th = styled.th<Spaced>`${spaced}`;
+export const H1 = styled.h1<Spaced>`${spaced}`;
+export const H2 = styled.h2<Spaced>`${spaced}`;
+export const Section = styled.section<Spaced>`${spaced}`;
+/** Parts beneath each other. */
+export const Stack = styled.div<Spaced & { $gap: number }>`
+  display: grid; grid-template-columns: minmax(0, 1fr); gap: ${({ $gap }) => $gap}px; ${spaced}
+`;
