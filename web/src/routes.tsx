@@ -1,7 +1,7 @@
 import { createBrowserRouter, Navigate } from 'react-router';
+import { part } from './api/part.ts';
 import { Begin } from './shell/Begin.tsx';
 import { NotThere } from './shell/NotThere.tsx';
-import { part } from './shell/part.ts';
 import { Shell } from './shell/Shell.tsx';
 
 /** Every address of the application. Stations load when they are first gone to. */

@@ -5,6 +5,7 @@ import { LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
+import { later } from '../ui/later.tsx';
 import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
@@ -12,7 +13,8 @@ import { Late } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { Bench } from './Bench.tsx';
 import { BuildSheet } from './BuildSheet.tsx';
-import { PlanForm } from './PlanForm.tsx';
+
+const PlanForm = later(() => import('./PlanForm.tsx'), 'PlanForm');
 
 type Shown = 'open' | 'finished' | 'cancelled';
 

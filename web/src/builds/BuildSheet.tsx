@@ -5,6 +5,7 @@ import { useCommand } from '../api/client.ts';
 import { BoughtForIt } from '../buying/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
+import { later } from '../ui/later.tsx';
 import { KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -14,9 +15,10 @@ import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
 import { BuildLines } from './BuildLines.tsx';
 import { ForOrders } from './ForOrders.tsx';
-import { PlanDetails } from './PlanDetails.tsx';
 import { StartPanel } from './StartPanel.tsx';
 import { StateChip } from './StateChip.tsx';
+
+const PlanDetails = later(() => import('./PlanDetails.tsx'), 'PlanDetails');
 
 /** One build: where it stands, its lines, and the next step. */
 export function BuildSheet({ build }: { build: BuildDetail }) {

@@ -1,25 +1,21 @@
-import type { DefinitionRow, Purpose } from '@yosegi/contract';
-import { factsOf } from '@yosegi/contract/problems';
-import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
-import styled from 'styled-components';
-import { problemOf, useCommand, usePages, useQuestion } from '../api/client.ts';
+import type { DefinitionRow } from '@yosegi/contract';
+import { useParams } from 'react-router';
+import { usePages, useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Endless } from '../ui/Endless.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
-import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { Sheet, Strip, StripHead, Three } from '../ui/layout.ts';
-import { ProblemBox } from '../ui/Problem.tsx';
-import { Radios } from '../ui/Radios.tsx';
+import { later } from '../ui/later.tsx';
+import { Strip, StripHead, Three } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
-import { Faint, Lead } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { purposeName } from './behaviour.ts';
-import { DefinitionSheet } from './DefinitionSheet.tsx';
 import { ProductsTable } from './ProductsTable.tsx';
 import { revisionsOf } from './productWords.ts';
+
+const NewDefinition = later(() => import('./NewDefinition.tsx'), 'NewDefinition');
+const DefinitionSheet = later(() => import('./DefinitionSheet.tsx'), 'DefinitionSheet');
 
 /** Bills of materials: the list, one of them, and what it is made of. */
 export function DefinePage() {
@@ -81,52 +77,4 @@ function OneRow({ row }: { row: DefinitionRow }) {
 function Definition({ id }: { id: number }) {
   const definition = useQuestion('definition', { params: { id } });
   return <Answer of={definition}>{(data) => <DefinitionSheet definition={data} />}</Answer>;
-}
-
-const Begin = styled.div`display: grid; gap: 14px; max-width: 520px; margin-top: 18px;`;
-const asks = { build: 'What is made?', rework: 'What is reworked?', record: 'What is recorded?' } as const;
-
-/** A new definition starts with the product it makes. */
-function NewDefinition() {
-  const go = useNavigate();
-  const [purpose, setPurpose] = useState<Purpose>('build');
-  const create = useCommand('createDefinition', ({ definitionId }) => void go(`/define/${definitionId}`));
-  const existing = factsOf(problemOf(create.error), 'definition-exists')?.id;
-  return (
-    <Sheet>
-      <h1>New bill of materials</h1>
-      <Lead>Say what it makes; its parts, work and charges come next, and its cost follows while you type them.</Lead>
-      <Begin>
-        <Radios
-          label="What is it for?"
-          value={purpose}
-          onChange={(value) => setPurpose(value as Purpose)}
-          options={[
-            ['build', 'to build, or to pack as a kit'],
-            ['rework', 'to rework a used one'],
-            ['record', 'for the record only'],
-          ]}
-        />
-        <ItemPicker
-          label={asks[purpose]}
-          placeholder="The product’s code or name, or a new one"
-          autoFocus
-          canAdd
-          newIs="made"
-          onPick={(item) =>
-            purpose === 'build' && item.definitionId !== null
-              ? void go(`/define/${item.definitionId}`)
-              : create.mutate({ body: { itemId: item.id, purpose } })
-          }
-        />
-        <Faint>A name that is new becomes a new product, made here, with a code proposed from its name.</Faint>
-        <ProblemBox
-          error={create.error}
-          ways={
-            typeof existing === 'number' && <LinkButton to={`/define/${existing}`}>Open the one there is</LinkButton>
-          }
-        />
-      </Begin>
-    </Sheet>
-  );
 }

@@ -8,6 +8,7 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { later } from '../ui/later.tsx';
 import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -15,14 +16,17 @@ import { Answer } from '../ui/States.tsx';
 import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Push, Row } from '../ui/text.ts';
-import { BehaviourView } from './BehaviourView.tsx';
 import { purposeName, stateName } from './behaviour.ts';
-import { CompareView } from './CompareView.tsx';
-import { DraftEditor } from './DraftEditor.tsx';
 import { draftOf, reckon } from './draft.ts';
 import { LinesView } from './LinesView.tsx';
 import { canMakeNow, MadeOf } from './MadeOf.tsx';
 import { UsedView } from './UsedView.tsx';
+
+const BehaviourView = later(() => import('./BehaviourView.tsx'), 'BehaviourView');
+
+const CompareView = later(() => import('./CompareView.tsx'), 'CompareView');
+
+const DraftEditor = later(() => import('./DraftEditor.tsx'), 'DraftEditor');
 
 const Tabs = styled.nav`
   display: flex; gap: 4px; flex-wrap: wrap; border-bottom: 1px solid var(--line); margin-bottom: 8px; align-items: end;

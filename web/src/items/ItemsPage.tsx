@@ -5,14 +5,16 @@ import { LinkButton } from '../ui/Button.tsx';
 import { Endless } from '../ui/Endless.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
+import { later } from '../ui/later.tsx';
 import { Sheet, Strip, StripHead, Three } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
 import { Late } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
-import { ItemForm } from './ItemForm.tsx';
 import { ItemSheet } from './ItemSheet.tsx';
 import { ItemsTable } from './ItemsTable.tsx';
+
+const ItemForm = later(() => import('./ItemForm.tsx'), 'ItemForm');
 
 /** Items: all of them in a table, or one of them beside the list it was found in. */
 export function ItemsPage() {

@@ -5,6 +5,7 @@ import { useCommand } from '../api/client.ts';
 import { BoughtForIt } from '../buying/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
+import { later } from '../ui/later.tsx';
 import { BigNumber, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -19,10 +20,11 @@ import { Brings, WaitsFor } from './OrderFacts.tsx';
 import { OrderLines } from './OrderLines.tsx';
 import { Outlook } from './Outlook.tsx';
 import { ParcelCard } from './ParcelCard.tsx';
-import { ShipPanel } from './ShipPanel.tsx';
 import { SplitPanel } from './SplitPanel.tsx';
 import { readyWords } from './serving.ts';
 import { outlookWords, standingWords } from './words.ts';
+
+const ShipPanel = later(() => import('./ShipPanel.tsx'), 'ShipPanel');
 
 const isOver = ({ standing }: Order) => standing === 'shipped' || standing === 'cancelled';
 

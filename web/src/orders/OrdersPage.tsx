@@ -7,6 +7,7 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
+import { later } from '../ui/later.tsx';
 import { Grid, Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
@@ -17,11 +18,12 @@ import { useAddress } from '../ui/useAddress.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { BuildForPanel } from './BuildForPanel.tsx';
 import { MessageButton } from './MessageButton.tsx';
-import { OrderForm } from './OrderForm.tsx';
 import { OrderSheet } from './OrderSheet.tsx';
 import { Outlook } from './Outlook.tsx';
 import { Shares } from './Shares.tsx';
 import { outlookShort } from './words.ts';
+
+const OrderForm = later(() => import('./OrderForm.tsx'), 'OrderForm');
 
 type Shown = 'open' | 'quotes' | 'shipped' | 'cancelled';
 

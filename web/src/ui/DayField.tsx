@@ -1,45 +1,20 @@
-import { parseDate } from '@internationalized/date';
 import { dayWritingOf, isDay, readDay, writeDay } from '@yosegi/core/days';
-import { CalendarDays, ChevronLeft, ChevronRight } from 'lucide-react';
+import { CalendarDays } from 'lucide-react';
 import { type KeyboardEvent, useMemo, useState } from 'react';
-import {
-  Button,
-  Calendar,
-  CalendarCell,
-  CalendarGrid,
-  CalendarHeading,
-  Dialog,
-  DialogTrigger,
-  Input,
-  Popover,
-  TextField,
-} from 'react-aria-components';
+import { Dialog, DialogTrigger, Input, Popover, TextField } from 'react-aria-components';
 import styled from 'styled-components';
 import { column, drop } from './box.ts';
 import { Box, FieldLabel, Wrong } from './Field.tsx';
 import { useLocale } from './format.ts';
+import { IconButton } from './IconButton.ts';
+import { later } from './later.tsx';
 import { today } from './today.ts';
 
 const Wrap = styled(TextField)`${column}`;
-const Open = styled(Button)`
-  border: 0; background: none; padding: 4px; margin-right: -4px; min-width: 26px; min-height: 26px; color: var(--ink-2); cursor: pointer; display: grid; place-items: center;
-  &[data-focus-visible] { outline: 2px solid var(--indigo); outline-offset: -2px; }
-`;
 const Drop = styled(Popover)`${drop} max-height: none; padding: 12px;`;
-const Month = styled(Calendar)`
-  header { display: flex; align-items: center; justify-content: space-between; margin-bottom: 6px; }
-  h2 { font-size: 16px; }
-  table { width: auto; } th { font-size: 12px; font-weight: 500; color: var(--ink-2); padding: 4px; } td { padding: 1px; }
-`;
-const Day = styled(CalendarCell)`
-  width: 34px; height: 32px; display: grid; place-items: center; border-radius: 3px; cursor: pointer; outline: none;
-  &[data-hovered] { background: var(--birch); }
-  &[data-focus-visible] { outline: 2px solid var(--indigo); }
-  &[data-selected] { background: var(--walnut); color: var(--on-dark); }
-  &[data-today] { font-weight: 700; text-decoration: underline; text-underline-offset: 3px; }
-  &[data-outside-month] { color: var(--ink-3); }
-  &[data-disabled] { opacity: 0.4; }
-`;
+/** As large as a month, so that nothing jumps when it comes. */
+const Blank = styled.div`width: 252px; height: 270px;`;
+const Month = later(() => import('./Month.tsx'), 'Month', <Blank aria-busy />);
 
 export interface DayFieldProps {
   readonly label: string;
@@ -98,33 +73,21 @@ export function DayField({ label, value, onChange, error, hideLabel, isDisabled 
           }}
         />
         <DialogTrigger>
-          <Open aria-label="Calendar" isDisabled={isDisabled} excludeFromTabOrder>
+          <IconButton aria-label="Calendar" isDisabled={isDisabled} excludeFromTabOrder>
             <CalendarDays size={15} aria-hidden />
-          </Open>
+          </IconButton>
           <Drop placement="bottom end">
             <Dialog aria-label={label}>
               {({ close }) => (
                 <Month
-                  aria-label={label}
-                  autoFocus
-                  value={isDay(value) ? parseDate(value) : null}
-                  onChange={(day) => {
+                  label={label}
+                  day={isDay(value) ? value : null}
+                  onDay={(day) => {
                     setTyped(null);
-                    onChange(day.toString());
+                    onChange(day);
                     close();
                   }}
-                >
-                  <header>
-                    <Open slot="previous">
-                      <ChevronLeft size={16} aria-hidden />
-                    </Open>
-                    <CalendarHeading />
-                    <Open slot="next">
-                      <ChevronRight size={16} aria-hidden />
-                    </Open>
-                  </header>
-                  <CalendarGrid>{(date) => <Day date={date} />}</CalendarGrid>
-                </Month>
+                />
               )}
             </Dialog>
           </Drop>

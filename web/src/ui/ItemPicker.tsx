@@ -14,9 +14,11 @@ import {
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { useFormat } from './format.ts';
-import { ItemDialog } from './ItemDialog.tsx';
+import { later } from './later.tsx';
 import { scannedLabel } from './scanned.ts';
 import { Tile } from './Tile.tsx';
+
+const ItemDialog = later(() => import('./ItemDialog.tsx'), 'ItemDialog');
 
 const Wrap = styled(ComboBox)`
   display: flex; flex-direction: column; gap: 3px; min-width: 0;

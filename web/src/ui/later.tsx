@@ -1,0 +1,15 @@
+import { type ComponentType, createElement, lazy, type ReactNode, Suspense } from 'react';
+import { persistently } from '../api/part.ts';
+
+/**
+ * A part of a screen that is fetched when it is first opened, so that the screen itself is there at once.
+ * @param waiting what stands in its place meanwhile
+ */
+export function later<Props extends object, Name extends string>(
+  load: () => Promise<Record<Name, ComponentType<Props>>>,
+  name: Name,
+  waiting: ReactNode = null,
+): ComponentType<Props> {
+  const Fetched = lazy<ComponentType<Props>>(async () => ({ default: (await persistently(load))[name] }));
+  return (props) => <Suspense fallback={waiting}>{createElement(Fetched, props)}</Suspense>;
+}
