@@ -85,6 +85,10 @@ export const PurchaseOrderRow = z.object({
 });
 export type PurchaseOrderRow = z.infer<typeof PurchaseOrderRow>;
 
+/** What purchase orders are sorted by: the day they were made, or the first day on which something should come, … */
+export const PurchaseSort = z.enum(['made', 'due', 'supplier', 'worth']);
+export type PurchaseSort = z.infer<typeof PurchaseSort>;
+
 export const PurchaseOrder = PurchaseOrderRow.omit({ lines: true }).extend({
   remark: z.string(),
   reference: z.string(),
@@ -215,14 +219,24 @@ export const buyingRoutes = {
     right: 'look',
     method: 'GET',
     path: '/api/purchase-orders',
-    summary: 'Purchase orders, the newest first',
+    summary: 'Purchase orders, the newest first unless asked otherwise',
     query: PageQuery.extend({
       show: z.enum(['open', 'draft', 'late', 'back-order', 'over', 'all']).default('open'),
       supplierId: z.coerce.number().int().positive().optional(),
       /** A part of an order’s or delivery note’s number, of the supplier or of an item on it. */
       q: z.string().max(100).optional(),
+      sort: PurchaseSort.default('made'),
+      down: z.stringbool().default(true),
     }),
     response: pageOf(PurchaseOrderRow),
+  }),
+  purchaseCounts: route({
+    ...BUYING,
+    right: 'look',
+    method: 'GET',
+    path: '/api/purchase-order-counts',
+    summary: 'How many purchase orders are open, drafts, late, or on their way',
+    response: z.object({ open: z.number(), drafts: z.number(), late: z.number(), announced: z.number() }),
   }),
   purchase: route({
     ...BUYING,

@@ -84,6 +84,9 @@ export const SerialRow = z.object({
 });
 export type SerialRow = z.infer<typeof SerialRow>;
 
+export const LotSort = z.enum(['bestBefore', 'code', 'item', 'quantity']);
+export type LotSort = z.infer<typeof LotSort>;
+
 export const trackedRoutes = {
   checkSerials: route({
     method: 'POST',
@@ -108,7 +111,7 @@ export const trackedRoutes = {
     path: '/api/lots',
     tag: 'Lots and serials',
     right: 'look',
-    summary: 'Lots in stock, the first to expire first',
+    summary: 'Lots in stock, the first to expire first unless asked otherwise',
     query: PageQuery.extend({
       itemId: z.coerce.number().int().positive().optional(),
       /** A part of the lot's or the item's code or name. */
@@ -116,6 +119,8 @@ export const trackedRoutes = {
       /** Only those whose day is this one or earlier. */
       until: Day.optional(),
       held: z.stringbool().default(false),
+      sort: LotSort.default('bestBefore'),
+      down: z.stringbool().default(false),
     }),
     response: pageOf(LotRow),
   }),

@@ -56,19 +56,25 @@ test.describe('lots and serials', () => {
     const { page } = visit;
     await page.goto('/stock/lots');
     await visit.heading(/1 lot is past its day, 2 lots expire within 30 days/);
-    await tick(page.getByLabel('Choose lot HE-000'));
+    await tick(page.getByLabel(/Choose HE-000/));
+    await page.getByRole('button', { name: 'Hold or release…' }).click();
     await choose(page.getByLabel('Hold why?'), 'Doubtful quality');
     await page.getByRole('button', { name: 'Hold 1 lot' }).click();
-    await page.getByText('held: Doubtful quality').waitFor();
+    await page
+      .getByRole('row', { name: /HE-000/ })
+      .getByText('Doubtful quality')
+      .waitFor();
     const bench = await application.open('Tom Birch');
     await bench.page.goto('/stock/lots?show=held');
-    await tick(bench.page.getByLabel('Choose lot HE-000'));
+    await tick(bench.page.getByLabel(/Choose HE-000/));
+    await bench.page.getByRole('button', { name: 'Hold or release…' }).click();
     await bench.page.getByText('An owner releases what is held.').waitFor();
     await bench.context.close();
-    for (const lot of ['HE-000', 'WX-023']) await tick(page.getByLabel(`Choose lot ${lot}`));
+    await tick(page.getByLabel(/Choose WX-023/));
+    await page.getByRole('button', { name: 'Hold or release…' }).click();
     await page.getByRole('button', { name: 'Release 2 lots' }).click();
-    await page.getByText('held: Doubtful quality').waitFor({ state: 'detached' });
-    await choose(page.getByLabel('Which lots'), 'Held');
+    await page.getByText('Doubtful quality').waitFor({ state: 'detached' });
+    await choose(page.getByLabel('Which lots'), 'On hold');
     await expect.poll(() => page.getByRole('row').count()).toBe(2);
     expect(visit.faults).toEqual([]);
   });

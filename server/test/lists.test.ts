@@ -39,6 +39,78 @@ describe('lists', () => {
     });
   });
 
+  /** Every page of a list, five rows at a time. */
+  const allOf = async <Row>(ask: (query: object) => Promise<{ rows: Row[]; next: string | null }>): Promise<Row[]> => {
+    const rows: Row[] = [];
+    let cursor: string | undefined;
+    do {
+      const read = await ask({ limit: 5, ...(cursor ? { cursor } : {}) });
+      rows.push(...read.rows);
+      cursor = read.next ?? undefined;
+    } while (cursor);
+    return rows;
+  };
+  const byWorth = (key: string, a: unknown, b: unknown) =>
+    key === 'text' ? String(a).toLowerCase().localeCompare(String(b).toLowerCase()) : Number(a) - Number(b);
+
+  it('of purchase orders are sorted on the server, and no page repeats or drops one', async () => {
+    const suppliers = await Promise.all(
+      ['Beta', 'alpha', 'Gamma'].map((name) => server.call(api.createSupplier, { body: { code: name, name } })),
+    );
+    const nut = await shop.item('BOLT');
+    for (let n = 0; n < 12; n += 1)
+      await shop.order(
+        {
+          supplierId: suppliers[n % 3]?.id ?? 0,
+          wantedOn: n % 4 === 0 ? null : `2026-12-${10 + (n % 5)}`,
+          lines: [{ itemId: nut.id, quantity: String(1 + (n % 6)), price: '2.5' }],
+        },
+        n % 2 === 0 ? 'print' : null,
+      );
+    const keys = {
+      made: ['number', ({ id }: { id: number }) => id],
+      supplier: ['text', ({ supplier }: { supplier: string }) => supplier],
+      worth: ['number', ({ worth }: { worth: string }) => worth],
+      due: ['text', ({ expectedOn }: { expectedOn: string | null }) => expectedOn ?? '9999'],
+    } as const;
+    for (const [sort, [kind, keyOf]] of Object.entries(keys))
+      for (const down of [false, true]) {
+        const query = { show: 'all', sort, down: String(down) };
+        const rows = await allOf((more) => server.call(api.purchases, { query: { ...query, ...more } as never }));
+        expect([sort, down, new Set(rows.map(({ id }) => id)).size]).toEqual([sort, down, 12]);
+        const sorted = rows.map((row) => (keyOf as (row: object) => unknown)(row));
+        expect(sorted).toEqual([...sorted].sort((a, b) => (down ? -1 : 1) * byWorth(kind, a, b)));
+      }
+    expect(await server.call(api.purchaseCounts, {})).toEqual({ open: 12, drafts: 6, late: 0, announced: 0 });
+    expect(await server.refused(api.purchases, { query: { cursor: '[1]' } })).toMatchObject({
+      code: 'invalid',
+      field: 'cursor',
+    });
+  });
+
+  it('of lots are sorted on the server, and no page repeats or drops one', async () => {
+    const oils = await Promise.all(['OIL-B', 'OIL-A'].map((code) => shop.item(code, { unitId: 2, tracking: 'lot' })));
+    for (let n = 0; n < 12; n += 1)
+      await shop.receive(oils[n % 2] as (typeof oils)[number], String(1 + (n % 4)), '3', 0, {
+        lot: `L${(n * 7) % 12}`,
+        ...(n % 3 === 0 ? {} : { bestBefore: `2027-0${1 + (n % 5)}-01` }),
+      });
+    const keys = {
+      bestBefore: ['text', ({ bestBefore }: { bestBefore: string | null }) => bestBefore ?? '9999'],
+      code: ['text', ({ code }: { code: string }) => code],
+      item: ['text', ({ item }: { item: string }) => item],
+      quantity: ['number', ({ quantity }: { quantity: string }) => quantity],
+    } as const;
+    for (const [sort, [kind, keyOf]] of Object.entries(keys))
+      for (const down of [false, true]) {
+        const query = { q: 'OIL-', sort, down: String(down) };
+        const rows = await allOf((more) => server.call(api.lots, { query: { ...query, ...more } as never }));
+        expect([sort, down, new Set(rows.map(({ id }) => id)).size]).toEqual([sort, down, 12]);
+        const sorted = rows.map((row) => (keyOf as (row: object) => unknown)(row));
+        expect(sorted).toEqual([...sorted].sort((a, b) => (down ? -1 : 1) * byWorth(kind, a, b)));
+      }
+  });
+
   it('finds anything, the exact code first', async () => {
     const product = await shop.item('NUT', { source: 'made' });
     await shop.define(product, [[(await server.call(api.items, { query: { q: 'NUT-10' } })).rows[0] ?? product, '1']]);

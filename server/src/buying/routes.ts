@@ -8,7 +8,7 @@ import { cancelOrder, closeLines, confirmOrder, createOrders, saveOrder, sendOrd
 import { postPrices, receiptPrices } from './prices.ts';
 import { receive } from './receipts.ts';
 import { receiveOrder } from './receive.ts';
-import { listMail, listOrders, readMail, readOrder } from './sql.ts';
+import { countOrders, listMail, listOrders, readMail, readOrder } from './sql.ts';
 import { answerAsSupplier } from './standin.ts';
 import { listSuppliers } from './suppliers.sql.ts';
 import { createSupplier, readSupplier, updateSupplier } from './suppliers.ts';
@@ -22,6 +22,7 @@ export const buyingHandlers: HandlersOf<
   createSupplier: (command) => createSupplier(command, command.body),
   updateSupplier: (command) => updateSupplier(command, command.params.id, command.body),
   buyList: ({ db, query, now }) => buyList(db, query.by, dayOf(now)),
+  purchaseCounts: ({ db, now }) => countOrders(db, dayOf(now)),
   purchases: ({ db, query, now }) => listOrders(db, query, dayOf(now)),
   purchase: ({ db, params, now }) => readOrder(db, params.id, now),
   createPurchases: async (command) => ({ orders: await createOrders(command, command.body.orders, command.body.send) }),

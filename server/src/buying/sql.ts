@@ -7,7 +7,7 @@ import { dayOf } from '../command/clock.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
-import { containing, page } from '../db/pages.ts';
+import { containing, cursorAfter, page, readCursor } from '../db/pages.ts';
 import { toMeasures } from '../items/index.ts';
 import { announcedOf } from './announced.ts';
 import { deliveriesOf } from './leads.sql.ts';
@@ -126,6 +126,18 @@ const SHOWN: Record<QueryOf<'purchases'>['show'], string> = {
   over: `(o.state = 'cancelled' OR (o.state <> 'draft' AND NOT ${OPEN_LINE})))`,
 };
 
+/** How many orders are open, how many of them are drafts, and how many sent ones should have come or are on their way. */
+export async function countOrders(db: Reader, today: string) {
+  const counts = await db.one<{ open: number; drafts: number; late: number; announced: number }>(
+    `SELECT count(*) AS open, ifnull(sum(state = 'draft'), 0) AS drafts, ifnull(sum(late AND NOT announced), 0) AS late,
+       ifnull(sum(announced), 0) AS announced
+     FROM (SELECT o.state, ${OPEN_LINE} AND l.expected_on < $1) AS late, ${ANNOUNCED} FROM purchase_order o
+       WHERE ${SHOWN.open})`,
+    [today],
+  );
+  return counts ?? { open: 0, drafts: 0, late: 0, announced: 0 };
+}
+
 /** How many orders have a line that should have come. */
 export async function countLateOrders(db: Reader, today: string): Promise<number> {
   const sql = `SELECT count(*) AS late FROM purchase_order o WHERE ${OPEN_LINE} AND l.expected_on < $1)`;
@@ -139,22 +151,28 @@ const FOUND = `AND (o.number LIKE $3 ESCAPE '\\' OR o.reference LIKE $3 ESCAPE '
   OR EXISTS (SELECT 1 FROM purchase_order_line l JOIN item i ON i.id = l.item_id WHERE l.order_id = o.id
     AND (i.code LIKE $3 ESCAPE '\\' OR i.name LIKE $3 ESCAPE '\\')))`;
 
-/** Orders, the newest first. */
+/** What each order sorts by: days that nobody knows come last, as if they were far off. */
+const SORTS: Record<QueryOf<'purchases'>['sort'], string> = {
+  made: 'o.id',
+  due: "ifnull((SELECT min(expected_on) FROM purchase_order_line WHERE order_id = o.id AND open > 0), '9999')",
+  supplier: 's.name COLLATE NOCASE',
+  worth: '(SELECT ifnull(sum(1.0 * quantity * price), 0) FROM purchase_order_line WHERE order_id = o.id)',
+};
+
+/** Orders in the order asked for, the newest first among equals. */
 export async function listOrders(db: Reader, query: QueryOf<'purchases'>, today: string) {
-  const records = await db.all<OrderHead & { announced: number; figures: string }>(
-    `SELECT ${HEAD_SQL}, ${ANNOUNCED}, ${FIGURES} FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
-     WHERE o.id < $1 AND ($2 = 0 OR o.supplier_id = $2) AND ${SHOWN[query.show]} AND $5 <> ''
-       AND $3 <> '' ${query.q ? FOUND : ''}
-     ORDER BY o.id DESC LIMIT $4`,
-    [
-      query.cursor ? Number(query.cursor) : Number.MAX_SAFE_INTEGER,
-      query.supplierId ?? 0,
-      containing(query.q ?? ''),
-      query.limit + 1,
-      today,
-    ],
+  const sort = SORTS[query.sort];
+  const [key, id] = query.cursor ? readCursor(query.cursor) : [null, 0];
+  const [beyond, direction] = query.down ? ['<', 'DESC'] : ['>', 'ASC'];
+  const records = await db.all<OrderHead & { announced: number; figures: string; sort_key: string | number }>(
+    `SELECT ${HEAD_SQL}, ${ANNOUNCED}, ${FIGURES}, ${sort} AS sort_key
+     FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
+     WHERE ($1 IS NULL OR ${sort} ${beyond} $1 OR (${sort} = $1 AND o.id < $6))
+       AND ($2 = 0 OR o.supplier_id = $2) AND ${SHOWN[query.show]} AND $5 <> '' AND $3 <> '' ${query.q ? FOUND : ''}
+     ORDER BY ${sort} ${direction}, o.id DESC LIMIT $4`,
+    [key, query.supplierId ?? 0, containing(query.q ?? ''), query.limit + 1, today, id],
   );
-  const shown = page(records, query.limit, (row) => row.id);
+  const shown = page(records, query.limit, (row) => cursorAfter(row.sort_key, row.id));
   const rows = shown.rows.map((order): PurchaseOrderRow => {
     const own = figuresIn(order.figures);
     return { ...headOf(order, own, order.announced === 1, today), lines: own.length };

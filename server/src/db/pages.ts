@@ -1,3 +1,6 @@
+import { Refusal } from '@yosegi/core/refusal';
+import type { SqlValue } from './database.ts';
+
 /**
  * Turns rows read with one more than asked into a page and its cursor. The cursor is what the caller's SQL continues
  * after: the sort key of the last row shown.
@@ -10,3 +13,22 @@ export function page<T>(rows: readonly T[], limit: number, cursorOf: (row: T) =>
 
 /** A LIKE pattern that finds `text` anywhere, with the wildcards in it taken literally (ESCAPE '\'). */
 export const containing = (text: string) => `%${text.replace(/[\\%_]/g, '\\$&')}%`;
+
+/** Where a page of a sorted list ended: its last row's sort key, and what tells rows of the same key apart. */
+export const cursorAfter = (key: SqlValue, tie: string | number) => JSON.stringify([key, tie]);
+
+/** @throws `invalid` when it is none that {@link cursorAfter} made */
+export function readCursor(cursor: string): [key: string | number, tie: string | number] {
+  try {
+    const parts = JSON.parse(cursor) as unknown[];
+    if (parts.length === 2 && parts.every((part) => ['string', 'number'].includes(typeof part)))
+      return parts as [string | number, string | number];
+  } catch {
+    // Told below.
+  }
+  throw new Refusal(
+    'invalid',
+    { message: 'This page of the list cannot be found. Start from its beginning.' },
+    'cursor',
+  );
+}

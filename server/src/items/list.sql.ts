@@ -1,8 +1,7 @@
 import type { ItemQuery, ItemSort } from '@yosegi/contract';
-import { Refusal } from '@yosegi/core/refusal';
 import type { z } from 'zod';
 import type { Reader, SqlValue } from '../db/database.ts';
-import { containing } from '../db/pages.ts';
+import { containing, cursorAfter, readCursor } from '../db/pages.ts';
 import { AVERAGE_COST, ITEM_SQL, type ItemRow, toItem } from './sql.ts';
 
 /** What each order sorts by; text without regard to case. */
@@ -58,7 +57,7 @@ export async function listItems(db: Reader, query: z.output<typeof ItemQuery>) {
   );
   const shown = rows.slice(0, query.limit);
   const last = shown.at(-1);
-  const next = rows.length > query.limit && last ? JSON.stringify([last.sort_key, last.code]) : null;
+  const next = rows.length > query.limit && last ? cursorAfter(last.sort_key, last.code) : null;
   return { rows: shown.map(toItem), next };
 }
 
@@ -71,18 +70,4 @@ export async function countItems(db: Reader) {
      FROM (${ITEM_SQL})`,
   );
   return counts ?? { all: 0, low: 0, overdrawn: 0, archived: 0 };
-}
-
-function readCursor(cursor: string): [SqlValue, string] {
-  try {
-    const [key, code] = JSON.parse(cursor) as [unknown, unknown];
-    if (['string', 'number'].includes(typeof key) && typeof code === 'string') return [key as SqlValue, code];
-  } catch {
-    // Told below.
-  }
-  throw new Refusal(
-    'invalid',
-    { message: 'This page of the list cannot be found. Start from its beginning.' },
-    'cursor',
-  );
 }

@@ -6,48 +6,75 @@ import { dayOf } from '../command/clock.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
-import { containing } from '../db/pages.ts';
+import { containing, cursorAfter, page, readCursor } from '../db/pages.ts';
 import { averageCostOf, type ItemRow, itemRows } from '../items/index.ts';
 import { clashesOf } from './sql.ts';
 
-/** Lots of which something is left, the first to expire first; those that keep come last. */
+/** What each order sorts by; a lot that keeps comes after all days. */
+const LOT_SORTS: Record<QueryOf<'lots'>['sort'], string> = {
+  bestBefore: "ifnull(best_before, '9999')",
+  code: 'code COLLATE NOCASE',
+  item: 'item COLLATE NOCASE',
+  quantity: 'quantity',
+};
+
+/** Lots of which something is left, in the order asked for. */
 export async function listLots(db: Reader, query: QueryOf<'lots'>) {
-  const [day, id] = query.cursor?.split('|') ?? ['', '0'];
-  const rows = await db.all<Omit<LotRow, 'quantity' | 'value' | 'bins'> & { quantity: number; bins: string }>(
-    `SELECT l.id, l.item_id AS itemId, i.name AS item, i.code AS itemCode, u.code AS unit, u.decimals, l.code,
-       l.best_before AS bestBefore, l.held, sum(b.quantity) AS quantity,
-       (SELECT group_concat(place, ', ') FROM (SELECT DISTINCT t.name || ' ' || n.code AS place FROM balance p
-          JOIN bin n ON n.id = p.bin_id JOIN store t ON t.id = n.store_id WHERE p.lot_id = l.id
-          ORDER BY t.id, n.walk_order)) AS bins
-     FROM lot l JOIN item i ON i.id = l.item_id JOIN unit u ON u.id = i.unit_id JOIN balance b ON b.lot_id = l.id
-     WHERE ($1 IS NULL OR l.item_id = $1) AND ($2 IS NULL OR l.best_before <= $2) AND ($3 = 0 OR l.held IS NOT NULL)
-       AND (l.code LIKE $4 ESCAPE '\\' OR i.code LIKE $4 ESCAPE '\\' OR i.name LIKE $4 ESCAPE '\\')
-       AND (ifnull(l.best_before, '9999'), l.id) > ($5, $6)
-     GROUP BY l.id ORDER BY ifnull(l.best_before, '9999'), l.id LIMIT $7`,
+  const sort = LOT_SORTS[query.sort];
+  const [key, after] = query.cursor ? readCursor(query.cursor) : [null, 0];
+  const [beyond, direction] = query.down ? ['<', 'DESC'] : ['>', 'ASC'];
+  const rows = await db.all<LotRecord>(
+    `SELECT *, ${sort} AS sort_key FROM (
+       SELECT l.id, l.item_id, i.name AS item, i.code AS item_code, u.code AS unit, u.decimals, l.code, l.best_before, l.held,
+         (SELECT sum(quantity) FROM balance WHERE lot_id = l.id) AS quantity,
+         (SELECT group_concat(place, ', ') FROM (SELECT DISTINCT t.name || ' ' || n.code AS place FROM balance p
+            JOIN bin n ON n.id = p.bin_id JOIN store t ON t.id = n.store_id WHERE p.lot_id = l.id
+            ORDER BY t.id, n.walk_order)) AS bins
+       FROM lot l JOIN item i ON i.id = l.item_id JOIN unit u ON u.id = i.unit_id
+       WHERE EXISTS (SELECT 1 FROM balance WHERE lot_id = l.id)
+         AND ($1 IS NULL OR l.item_id = $1) AND ($2 IS NULL OR l.best_before <= $2) AND ($3 = 0 OR l.held IS NOT NULL)
+         AND (l.code LIKE $4 ESCAPE '\\' OR i.code LIKE $4 ESCAPE '\\' OR i.name LIKE $4 ESCAPE '\\'))
+     WHERE $5 IS NULL OR ${sort} ${beyond} $5 OR (${sort} = $5 AND id > $6)
+     ORDER BY ${sort} ${direction}, id LIMIT $7`,
     [
       query.itemId ?? null,
       query.until ?? null,
       query.held ? 1 : 0,
       containing(query.q ?? ''),
-      day ?? '',
-      Number(id),
+      key,
+      after,
       query.limit + 1,
     ],
   );
-  const shown = rows.slice(0, query.limit);
-  const last = shown.at(-1);
+  const { rows: shown, next } = page(rows, query.limit, (row) => cursorAfter(row.sort_key, row.id));
   const items = await itemRows(
     db,
-    shown.map((row) => row.itemId),
+    shown.map((row) => row.item_id),
   );
   return {
-    rows: shown.map((row) => ({
-      ...row,
-      quantity: decimal(row.quantity),
-      value: decimal(shareOfValue(row.quantity as Quantity, found(items.get(row.itemId)))),
-    })),
-    next: rows.length > query.limit && last ? `${last.bestBefore ?? '9999'}|${last.id}` : null,
+    rows: shown.map(
+      ({ item_id, item_code, best_before, sort_key: _, ...row }): LotRow => ({
+        ...row,
+        itemId: item_id,
+        itemCode: item_code,
+        bestBefore: best_before,
+        quantity: decimal(row.quantity),
+        value: decimal(shareOfValue(row.quantity as Quantity, found(items.get(item_id)))),
+      }),
+    ),
+    next,
   };
+}
+
+interface LotRecord
+  extends Pick<Row<'lot'>, 'id' | 'item_id' | 'code' | 'best_before' | 'held'>,
+    Pick<Row<'unit'>, 'decimals'> {
+  item: string;
+  item_code: string;
+  unit: string;
+  quantity: number;
+  bins: string;
+  sort_key: string | number;
 }
 
 /** What so much of an item is worth: its part of the item's value, not a rounded average times the quantity. */

@@ -1,25 +1,31 @@
 import type { PurchaseOrder, PurchaseOrderRow } from '@yosegi/contract';
 import { useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
-import { Chip } from '../ui/Chip.tsx';
-import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
-import { count, useFormat } from '../ui/format.ts';
-import { Grid, Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
+import { useFormat } from '../ui/format.ts';
+import { later } from '../ui/later.tsx';
+import { Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { More } from '../ui/More.tsx';
-import { Answer, EmptyState } from '../ui/States.tsx';
+import { Answer } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
-import { Late, Lead, Muted } from '../ui/text.ts';
+import { Late } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
-import { DraftOrder } from './DraftOrder.tsx';
 import { OrderSheet } from './OrderSheet.tsx';
-import { OrderChip, stateNames } from './words.tsx';
+import { OrdersTable } from './OrdersTable.tsx';
+import { stateNames, WhichOrders } from './words.tsx';
 
-/** Purchase orders: the list, and one of them from its draft to its last delivery. */
+const DraftOrder = later(() => import('./DraftOrder.tsx'), 'DraftOrder');
+
+/** Purchase orders: all of them, or one from its draft to its last delivery beside the others. */
 export function OrdersPage() {
   const { id } = useParams();
+  const [search] = useSearchParams();
+  return id === undefined && !search.has('new') ? <OrdersTable /> : <OneBeside id={id} />;
+}
+
+function OneBeside({ id }: { id: string | undefined }) {
   const [search] = useSearchParams();
   const [q, setQ] = useAddress('q');
   const [show, setShow] = useAddress('show', 'open');
@@ -34,24 +40,11 @@ export function OrdersPage() {
   const suffix = kept.size > 0 ? `?${kept}` : '';
   return (
     <Three $margin={false}>
-      <Strip {...(id ? {} : { 'data-alone': true })}>
+      <Strip>
         <StripHead>
           <Field label="Find an order" hideLabel placeholder="Number, supplier, item, note" value={q} onChange={setQ} />
-          <Choice
-            label="Which orders"
-            hideLabel
-            value={show}
-            onChange={setShow}
-            options={[
-              ['open', 'Drafts and open orders'],
-              ['late', 'Late'],
-              ['back-order', 'Back orders'],
-              ['draft', 'Drafts'],
-              ['over', 'Closed and cancelled'],
-              ['all', 'All'],
-            ]}
-          />
-          <LinkButton to="/buying/orders?new=1">New order</LinkButton>
+          <WhichOrders value={show} onChange={setShow} />
+          <LinkButton to="/buying/orders">All orders</LinkButton>
         </StripHead>
         <StripList aria-label="Purchase orders">
           <Answer of={pages}>
@@ -77,77 +70,10 @@ export function OrdersPage() {
       </Strip>
       {id ? (
         <One key={id} id={Number(id)} />
-      ) : search.has('new') ? (
-        <DraftOrder key="new" order={null} supplierId={Number(search.get('for')) || null} />
       ) : (
-        <Sheet>
-          <Answer of={pages}>{(data) => <Overview rows={data.pages.flatMap((page) => page.rows)} />}</Answer>
-        </Sheet>
+        <DraftOrder key="new" order={null} supplierId={Number(search.get('for')) || null} />
       )}
     </Three>
-  );
-}
-
-/** What is to be seen to first, and what comes next. */
-function Overview({ rows }: { rows: readonly PurchaseOrderRow[] }) {
-  const format = useFormat();
-  if (rows.length === 0)
-    return (
-      <EmptyState
-        isPage
-        title="No order is like that"
-        action={<LinkButton to="/buying">See what has to be bought</LinkButton>}
-      >
-        An order begins as a draft, from the buy list or from an empty sheet. Once it is sent, what it brings counts as
-        coming everywhere.
-      </EmptyState>
-    );
-  const of = (n: number, one: string, many: string) => (n === 0 ? [] : [n === 1 ? `1 ${one}` : `${n} ${many}`]);
-  const news = [
-    ...of(rows.filter((row) => row.late && !row.announced).length, 'order is late', 'orders are late'),
-    ...of(rows.filter((row) => row.announced).length, 'delivery is on its way', 'deliveries are on their way'),
-    ...of(rows.filter((row) => row.state === 'draft').length, 'draft is not sent', 'drafts are not sent'),
-  ];
-  const byDay = [...rows].sort((a, b) => (a.expectedOn ?? '9999').localeCompare(b.expectedOn ?? '9999'));
-  return (
-    <>
-      <h1>{news.length > 0 ? `${news.join(', ')}.` : `${count(rows.length, 'order')}, nothing late.`}</h1>
-      <Lead>In the order in which they should come.</Lead>
-      <Grid $top={14}>
-        <thead>
-          <tr>
-            <th>Due</th>
-            <th>Order</th>
-            <th>Supplier</th>
-            <th>Stands</th>
-            <th className="num">Lines</th>
-            <th className="num">Worth</th>
-          </tr>
-        </thead>
-        <tbody>
-          {byDay.map((row) => (
-            <tr key={row.id}>
-              <td>
-                {row.expectedOn === null ? (
-                  <Muted>{row.state === 'draft' ? 'not sent' : '–'}</Muted>
-                ) : row.late ? (
-                  <Late>{format.day(row.expectedOn)}</Late>
-                ) : (
-                  format.day(row.expectedOn)
-                )}
-              </td>
-              <td>
-                <Link to={`/buying/orders/${row.id}`}>{row.number}</Link>
-              </td>
-              <td>{row.supplier}</td>
-              <td>{row.announced ? <Chip $tone="coming">delivery announced</Chip> : <OrderChip order={row} />}</td>
-              <td className="num">{row.lines}</td>
-              <td className="num">{format.money(row.worth)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Grid>
-    </>
   );
 }
 

@@ -1,5 +1,6 @@
 import type { LearntLead, OrderState, PurchaseOrderRow } from '@yosegi/contract';
 import { Chip, type Tone } from '../ui/Chip.tsx';
+import { Choice } from '../ui/Choice.tsx';
 import { count } from '../ui/format.ts';
 
 const states: Record<OrderState, readonly [Tone, string]> = {
@@ -20,6 +21,23 @@ export function OrderChip({ order }: { order: Pick<PurchaseOrderRow, 'state' | '
 export const stateNames = Object.fromEntries(
   Object.entries(states).map(([state, [, words]]) => [state, words]),
 ) as Record<OrderState, string>;
+
+/** Which orders a list shows. */
+export const WhichOrders = (props: { readonly value: string; readonly onChange: (show: string) => void }) => (
+  <Choice
+    {...props}
+    label="Which orders"
+    hideLabel
+    options={[
+      ['open', 'Drafts and open orders'],
+      ['late', 'Late'],
+      ['back-order', 'Back orders'],
+      ['draft', 'Drafts'],
+      ['over', 'Closed and cancelled'],
+      ['all', 'All'],
+    ]}
+  />
+);
 
 const days = (n: number) => count(n, 'day');
 

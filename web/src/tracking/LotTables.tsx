@@ -1,39 +1,26 @@
-import type { Item, LotRow, SerialRow } from '@yosegi/contract';
+import type { Item, SerialRow } from '@yosegi/contract';
 import { unitStates } from '@yosegi/core/tracking';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useCommand, usePages } from '../api/client.ts';
-import { useCan } from '../api/person.ts';
+import { usePages } from '../api/client.ts';
 import { LabelButton } from '../devices/index.ts';
 import { BestBefore } from '../lines/BestBefore.tsx';
-import { ReasonChoice } from '../lines/ReasonChoice.tsx';
-import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
-import { count, useFormat } from '../ui/format.ts';
-import { Cell, Grid } from '../ui/layout.ts';
+import { useFormat } from '../ui/format.ts';
+import { Grid } from '../ui/layout.ts';
 import { More } from '../ui/More.tsx';
-import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
-import { Para, Part, Th } from '../ui/space.ts';
+import { Part, Th } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
-import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
-import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
+import { Holding } from './Holding.tsx';
 
-interface Filter {
-  readonly itemId?: number;
-  readonly q?: string;
-  readonly until?: string;
-  readonly held?: boolean;
-}
-
-/** Lots in stock, the first to expire first, to be held and released. */
-export function LotTable({ itemId, q, until, held }: Filter) {
+/** The lots of an item in stock, the first to expire first, to be held and released. */
+export function LotTable({ itemId }: { itemId: number }) {
   const format = useFormat();
-  const pages = usePages('lots', { itemId, q: q || undefined, until, held, limit: 100 });
+  const pages = usePages('lots', { itemId, limit: 100 });
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   return (
     <Answer of={pages}>
@@ -53,7 +40,6 @@ export function LotTable({ itemId, q, until, held }: Filter) {
                 <tr>
                   <Th aria-label="Choose" $width={34} />
                   <th>Lot</th>
-                  {itemId === undefined && <th>Item</th>}
                   <th>Best before</th>
                   <th className="num">There</th>
                   <th className="num">Value</th>
@@ -70,14 +56,6 @@ export function LotTable({ itemId, q, until, held }: Filter) {
                     <td>
                       <b>{row.code}</b> {row.held && <Chip $tone="held">held: {row.held}</Chip>}
                     </td>
-                    {itemId === undefined && (
-                      <td>
-                        <Cell>
-                          <Tile code={row.itemCode} size={26} />
-                          <Link to={`/stock/items/${row.itemId}?view=lots`}>{row.item}</Link>
-                        </Cell>
-                      </td>
-                    )}
                     <td>{row.bestBefore === null ? <Faint>keeps</Faint> : <BestBefore day={row.bestBefore} />}</td>
                     <td className="num">{format.quantity(row.quantity, row.unit, row.decimals)}</td>
                     <td className="num">{format.money(row.value)}</td>
@@ -214,83 +192,5 @@ function ChosenTick({
         onChange(next);
       }}
     />
-  );
-}
-
-/** Holds what is chosen for a reason, or releases it; nothing moves. */
-function Holding({
-  chosen,
-  idsOf,
-  onDone,
-  one,
-}: {
-  chosen: readonly (LotRow | SerialRow)[];
-  idsOf: (ids: number[]) => { lotIds: number[]; serialIds: number[] };
-  onDone: () => void;
-  one: string;
-}) {
-  const notify = useNotify();
-  const mayRelease = useCan('release');
-  const screen = useTypedScreen('hold');
-  const [reasonId, setReason] = useTyped(screen, 'reasonId', '');
-  const [remark, setRemark] = useTyped(screen, 'remark', '');
-  const hold = useCommand(
-    'hold',
-    ({ held }) => {
-      notify({
-        text: `${count(held, one)} held. Nothing takes ${held === 1 ? 'it' : 'them'} until an owner releases.`,
-      });
-      setReason('');
-      setRemark('');
-      onDone();
-    },
-    screen.forget,
-  );
-  const release = useCommand('release', ({ released }) => {
-    notify({ text: `${count(released, one)} released.` });
-    onDone();
-  });
-  const free = chosen.filter((row) => row.held === null).map((row) => row.id);
-  const held = chosen.filter((row) => row.held !== null).map((row) => row.id);
-  if (chosen.length === 0)
-    return (
-      <Para $top={8} $bottom={8}>
-        <Faint>Tick a {one} to hold it where it stands, or to release it.</Faint>
-      </Para>
-    );
-  return (
-    <>
-      <Row $wrap $top={6} $bottom={10} $end>
-        {one === 'serial' && (
-          <LabelButton
-            ask={{ serialIds: chosen.map((row) => row.id) }}
-          >{`Labels of ${count(chosen.length, one)}`}</LabelButton>
-        )}
-        {free.length > 0 && (
-          <>
-            <ReasonChoice usedFor="hold" label="Hold why?" value={reasonId} onChange={setReason} />
-            <Part $width={200}>
-              <Field label="Remark" hideLabel placeholder="Remark" value={remark} onChange={setRemark} />
-            </Part>
-            <Button
-              isDisabled={reasonId === ''}
-              busy={hold.isPending}
-              onPress={() => hold.mutate({ body: { reasonId: Number(reasonId), remark, ...idsOf(free) } })}
-            >
-              Hold {count(free.length, one)}
-            </Button>
-          </>
-        )}
-        {held.length > 0 &&
-          (mayRelease ? (
-            <Button busy={release.isPending} onPress={() => release.mutate({ body: idsOf(held) })}>
-              Release {count(held.length, one)}
-            </Button>
-          ) : (
-            <Faint>An owner releases what is held.</Faint>
-          ))}
-      </Row>
-      <ProblemBox error={hold.error ?? release.error} />
-    </>
   );
 }

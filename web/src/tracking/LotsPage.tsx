@@ -1,14 +1,25 @@
-import { useQuestion } from '../api/client.ts';
-import { daysUntil, SOON_DAYS } from '../lines/BestBefore.tsx';
+import type { LotRow, LotSort } from '@yosegi/contract';
+import { useState } from 'react';
+import { Dialog, Heading } from 'react-aria-components';
+import { Link, useSearchParams } from 'react-router';
+import { usePages, useQuestion } from '../api/client.ts';
+import { BestBefore, daysUntil, SOON_DAYS } from '../lines/BestBefore.tsx';
+import { Button } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count } from '../ui/format.ts';
-import { Page } from '../ui/layout.ts';
-import { Part } from '../ui/space.ts';
-import { Lead, Row } from '../ui/text.ts';
+import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
+import { Cell } from '../ui/layout.ts';
+import { DialogCard, Overlay } from '../ui/Modal.tsx';
+import { SavedFilters } from '../ui/SavedFilters.tsx';
+import { EmptyState } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Lead } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
-import { useAddress } from '../ui/useAddress.ts';
-import { LotTable } from './LotTables.tsx';
+import { useAddress, useSearchChange } from '../ui/useAddress.ts';
+import { useEach } from '../ui/useEach.ts';
+import { Holding } from './Holding.tsx';
 
 const inDays = (days: number) => {
   const day = new Date(`${today()}T12:00:00`);
@@ -16,33 +27,125 @@ const inDays = (days: number) => {
   return day.toISOString().slice(0, 10);
 };
 
+/** What each row begins with, in a file. */
+const LEAD = [
+  { key: 'code', title: 'Lot', sort: 'code', text: ({ code }: LotRow) => code },
+  { key: 'item', title: 'Item', sort: 'item', text: ({ item }: LotRow) => item },
+];
+
+const columns: readonly ListColumn<LotRow>[] = [
+  {
+    key: 'bestBefore',
+    title: 'Best before',
+    width: 190,
+    usual: true,
+    sort: 'bestBefore',
+    text: ({ bestBefore }) => bestBefore ?? '',
+    show: ({ bestBefore }) => (bestBefore === null ? <Faint>keeps</Faint> : <BestBefore day={bestBefore} />),
+  },
+  {
+    key: 'held',
+    title: 'On hold',
+    width: 270,
+    usual: true,
+    text: ({ held }) => held ?? '',
+    show: ({ held }) =>
+      held && (
+        <>
+          <Chip $tone="held">on hold</Chip> <Faint>{held}</Faint>
+        </>
+      ),
+  },
+  {
+    key: 'quantity',
+    title: 'On hand',
+    width: 110,
+    numeric: true,
+    usual: true,
+    sort: 'quantity',
+    text: ({ quantity }) => quantity,
+    show: ({ quantity, unit, decimals }, format) => format.quantity(quantity, unit, decimals),
+  },
+  {
+    key: 'value',
+    title: 'Value',
+    width: 100,
+    numeric: true,
+    usual: true,
+    text: ({ value }) => value,
+    show: ({ value }, format) => format.money(value),
+  },
+  { key: 'bins', title: 'Where', width: 190, usual: true, text: ({ bins }) => bins, show: ({ bins }) => bins },
+];
+
 /** Lots in the order in which they expire: what has to be used soon, what is past its day, what is held. */
 export function LotsPage() {
+  const [search] = useSearchParams();
+  const change = useSearchChange();
   const [show, setShow] = useAddress('show');
   const [q, setQ] = useAddress('q');
   const soon = useQuestion('lots', { query: { until: inDays(SOON_DAYS), limit: 500 } }).data?.rows ?? [];
-  const past = soon.filter((row) => row.bestBefore !== null && daysUntil(row.bestBefore) < 0).length;
-  const near = soon.length - past;
-  const conclusion =
-    past + near === 0
-      ? `No lot expires within ${SOON_DAYS} days.`
-      : [
-          past > 0 && `${count(past, 'lot')} ${past === 1 ? 'is' : 'are'} past ${past === 1 ? 'its' : 'their'} day`,
-          near > 0 && `${count(near, 'lot')} expire${near === 1 ? 's' : ''} within ${SOON_DAYS} days`,
-        ]
-          .filter(Boolean)
-          .join(', ')
-          .concat('.');
   const until = { soon: inDays(SOON_DAYS), quarter: inDays(90), past: inDays(-1) }[show];
+  const sort = (search.get('sort') ?? 'bestBefore') as LotSort;
+  const down = search.get('down') === '1';
+  const pages = usePages('lots', { q: q || undefined, until, held: show === 'held', sort, down, limit: 100 });
+  const label = useEach('createLabelJob', 'label', 'waiting at the label printer');
+  const [holding, setHolding] = useState<readonly LotRow[]>([]);
+  const close = () => setHolding([]);
   return (
-    <Page $white>
-      <h1>{conclusion}</h1>
-      <Lead>A lot past its day is held by itself; an owner may release it. What is held is not free.</Lead>
-      <Row $wrap $gap={10} $top={12} $bottom={4} $end>
-        <Part $width={230}>
+    <ListPage>
+      <ListTop>
+        <div>
+          <h1>{conclusion(soon)}</h1>
+          <Lead>
+            A lot past its day is put on hold by itself; an owner may release it. What is on hold is not free.
+          </Lead>
+        </div>
+      </ListTop>
+      <LongList
+        list="lots"
+        label="Lots"
+        pages={pages}
+        keyOf={({ id }) => id}
+        columns={columns}
+        leadColumns={LEAD}
+        lead={(row) => (
+          <Cell>
+            <Tile code={row.itemCode} size={30} />
+            <span>
+              <Link to={`/stock/items/${row.itemId}?view=lots`}>{row.code}</Link>
+              <br />
+              <Faint>{row.item}</Faint>
+            </span>
+          </Cell>
+        )}
+        sorting={{
+          key: sort,
+          down,
+          by: (key, nextDown) => change({ sort: key === 'bestBefore' ? null : key, down: nextDown ? '1' : null }),
+        }}
+        deeds={(chosen) => [
+          { id: 'hold', name: 'Hold or release…', act: () => setHolding(chosen) },
+          {
+            id: 'labels',
+            name: 'Labels',
+            isDisabled: label.busy,
+            act: () =>
+              void label.run(
+                chosen.map(({ id, code }) => ({ name: code, input: { body: { of: { lotId: id, copies: 1 } } } })),
+              ),
+          },
+        ]}
+        empty={
+          <EmptyState title="No lot like that is in stock">
+            Items that are tracked by lot get one each time they are received or finished.
+          </EmptyState>
+        }
+      >
+        <Narrow $width={230}>
           <Field label="Find" hideLabel placeholder="Lot or item" value={q} onChange={setQ} />
-        </Part>
-        <Part $width={230}>
+        </Narrow>
+        <Narrow $width={230}>
           <Choice
             label="Which lots"
             hideLabel
@@ -53,12 +156,35 @@ export function LotsPage() {
               ['soon', `Expire within ${SOON_DAYS} days`],
               ['quarter', 'Expire within 90 days'],
               ['past', 'Past their day'],
-              ['held', 'Held'],
+              ['held', 'On hold'],
             ]}
           />
-        </Part>
-      </Row>
-      <LotTable q={q} {...(until ? { until } : {})} {...(show === 'held' ? { held: true } : {})} />
-    </Page>
+        </Narrow>
+        <SavedFilters list="lots" />
+      </LongList>
+      {holding.length > 0 && (
+        <Overlay isOpen onOpenChange={(open) => !open && close()} isDismissable>
+          <DialogCard>
+            <Dialog>
+              <Heading slot="title">Hold or release {holding.map(({ code }) => code).join(', ')}</Heading>
+              <Holding chosen={holding} idsOf={(ids) => ({ lotIds: ids, serialIds: [] })} onDone={close} one="lot" />
+              <Button look="ghost" onPress={close}>
+                Not now
+              </Button>
+            </Dialog>
+          </DialogCard>
+        </Overlay>
+      )}
+    </ListPage>
   );
+}
+
+function conclusion(soon: readonly LotRow[]): string {
+  const past = soon.filter(({ bestBefore }) => bestBefore !== null && daysUntil(bestBefore) < 0).length;
+  const near = soon.length - past;
+  const news = [
+    past > 0 && `${count(past, 'lot')} ${past === 1 ? 'is' : 'are'} past ${past === 1 ? 'its' : 'their'} day`,
+    near > 0 && `${count(near, 'lot')} expire${near === 1 ? 's' : ''} within ${SOON_DAYS} days`,
+  ].filter(Boolean);
+  return news.length === 0 ? `No lot expires within ${SOON_DAYS} days.` : `${news.join(', ')}.`;
 }

@@ -1,0 +1,176 @@
+import type { PurchaseOrderRow, PurchaseSort } from '@yosegi/contract';
+import { Link, useSearchParams } from 'react-router';
+import { usePages, useQuestion } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
+import { LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { Field } from '../ui/Field.tsx';
+import { count } from '../ui/format.ts';
+import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
+import { Cell } from '../ui/layout.ts';
+import { SavedFilters } from '../ui/SavedFilters.tsx';
+import { EmptyState } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
+import { useAddress, useSearchChange } from '../ui/useAddress.ts';
+import { useEach } from '../ui/useEach.ts';
+import { OrderChip, stateNames, WhichOrders } from './words.tsx';
+
+/** What each row begins with, in a file. */
+const LEAD = [
+  { key: 'number', title: 'Order', sort: 'made', text: ({ number }: PurchaseOrderRow) => number },
+  { key: 'supplier', title: 'Supplier', sort: 'supplier', text: ({ supplier }: PurchaseOrderRow) => supplier },
+];
+
+const columns: readonly ListColumn<PurchaseOrderRow>[] = [
+  {
+    key: 'due',
+    title: 'Due',
+    width: 120,
+    usual: true,
+    sort: 'due',
+    text: ({ expectedOn }) => expectedOn ?? '',
+    show: ({ expectedOn, late }, format) => {
+      if (expectedOn === null) return <Faint>–</Faint>;
+      return late ? <Late>{format.day(expectedOn)}</Late> : format.day(expectedOn);
+    },
+  },
+  {
+    key: 'state',
+    title: 'State',
+    width: 190,
+    usual: true,
+    text: ({ state, late, announced }) =>
+      [stateNames[state], late && 'late', announced && 'delivery announced'].filter(Boolean).join(', '),
+    show: (row) => (row.announced ? <Chip $tone="coming">delivery announced</Chip> : <OrderChip order={row} />),
+  },
+  {
+    key: 'lines',
+    title: 'Lines',
+    width: 70,
+    numeric: true,
+    usual: true,
+    text: ({ lines }) => String(lines),
+    show: ({ lines }) => lines,
+  },
+  {
+    key: 'worth',
+    title: 'Worth',
+    width: 110,
+    numeric: true,
+    usual: true,
+    sort: 'worth',
+    text: ({ worth }) => worth,
+    show: ({ worth }, format) => format.money(worth),
+  },
+  {
+    key: 'made',
+    title: 'Drafted',
+    width: 120,
+    text: ({ madeAt }) => madeAt.slice(0, 10),
+    show: ({ madeAt }, format) => format.day(madeAt.slice(0, 10)),
+  },
+];
+
+/** Purchase orders, those that should come first on top. */
+export function OrdersTable() {
+  const [search] = useSearchParams();
+  const change = useSearchChange();
+  const [q, setQ] = useAddress('q');
+  const [show, setShow] = useAddress('show', 'open');
+  const counts = useQuestion('purchaseCounts', {}).data;
+  const sort = (search.get('sort') ?? 'due') as PurchaseSort;
+  const down = search.get('down') === '1';
+  const supplierId = search.get('supplier') ?? undefined;
+  const pages = usePages('purchases', { show, q: q || undefined, supplierId, sort, down, limit: 100 });
+  const mayBuy = useCan('buy');
+  const cancel = useEach('cancelPurchase', 'draft', 'cancelled');
+  const suffix = search.size > 0 ? `?${search}` : '';
+  return (
+    <ListPage>
+      <ListTop>
+        <Row $wrap>
+          <div>
+            <h1>{counts ? conclusion(counts) : 'Purchase orders'}</h1>
+            <Lead>Those that should come first are on top.</Lead>
+          </div>
+          <Push />
+          <LinkButton look="go" to="/buying/orders?new=1">
+            New order
+          </LinkButton>
+        </Row>
+      </ListTop>
+      <LongList
+        list="purchases"
+        label="Purchase orders"
+        pages={pages}
+        keyOf={({ id }) => id}
+        columns={columns}
+        leadColumns={LEAD}
+        lead={(row) => (
+          <Cell>
+            <Tile code={row.supplierCode} size={30} />
+            <span>
+              <Link to={`/buying/orders/${row.id}${suffix}`}>{row.number}</Link>
+              <br />
+              <Faint>{row.supplier}</Faint>
+            </span>
+          </Cell>
+        )}
+        sorting={{
+          key: sort,
+          down,
+          by: (key, nextDown) => change({ sort: key === 'due' ? null : key, down: nextDown ? '1' : null }),
+        }}
+        deeds={(chosen) => [
+          {
+            id: 'cancel',
+            name: 'Cancel these drafts',
+            isDisabled: cancel.busy || !mayBuy || chosen.some(({ state }) => state !== 'draft'),
+            act: () =>
+              void cancel.run(
+                chosen.map(({ id, number, version }) => ({
+                  name: number,
+                  input: { params: { id }, body: { version } },
+                })),
+              ),
+          },
+        ]}
+        empty={
+          <EmptyState
+            title={counts?.open === 0 && show === 'open' && q === '' ? 'Nothing is on order' : 'No order is like that'}
+            action={<LinkButton to="/buying">See what to buy</LinkButton>}
+          >
+            An order starts as a draft, from the buy list or from an empty sheet. Once you send it, what it brings
+            counts as coming everywhere.
+          </EmptyState>
+        }
+      >
+        <Narrow $width={230}>
+          <Field label="Find an order" hideLabel placeholder="Number, supplier, item, note" value={q} onChange={setQ} />
+        </Narrow>
+        <Narrow $width={210}>
+          <WhichOrders value={show} onChange={setShow} />
+        </Narrow>
+        <SavedFilters list="purchases" />
+      </LongList>
+    </ListPage>
+  );
+}
+
+interface Counts {
+  readonly open: number;
+  readonly drafts: number;
+  readonly late: number;
+  readonly announced: number;
+}
+
+function conclusion({ open, drafts, late, announced }: Counts): string {
+  const news = [
+    late > 0 && `${count(late, 'order')} ${late === 1 ? 'is' : 'are'} late`,
+    announced > 0 && `${count(announced, 'delivery', 'deliveries')} ${announced === 1 ? 'is' : 'are'} on the way`,
+    drafts > 0 && `${count(drafts, 'draft')} ${drafts === 1 ? 'has' : 'have'} not been sent`,
+  ].filter(Boolean);
+  if (news.length > 0) return `${news.join(', ')}.`;
+  return open === 0 ? 'Nothing is on order.' : `${count(open, 'order')}, none late.`;
+}
