@@ -1,5 +1,5 @@
 import type { PurchaseOrderRow, PurchaseSort } from '@yosegi/contract';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { LinkButton } from '../ui/Button.tsx';
@@ -7,10 +7,8 @@ import { Chip } from '../ui/Chip.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count } from '../ui/format.ts';
 import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
-import { Cell } from '../ui/layout.ts';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { EmptyState } from '../ui/States.tsx';
-import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
 import { useEach } from '../ui/useEach.ts';
@@ -72,6 +70,13 @@ const columns: readonly ListColumn<PurchaseOrderRow>[] = [
   },
 ];
 
+const leadOf = ({ id, number, supplier, supplierCode }: PurchaseOrderRow) => ({
+  to: `/buying/orders/${id}`,
+  code: supplierCode,
+  title: number,
+  under: supplier,
+});
+
 /** Purchase orders, those that should come first on top. */
 export function OrdersTable() {
   const [search] = useSearchParams();
@@ -85,7 +90,6 @@ export function OrdersTable() {
   const pages = usePages('purchases', { show, q: q || undefined, supplierId, sort, down, limit: 100 });
   const mayBuy = useCan('buy');
   const cancel = useEach('cancelPurchase', 'draft', 'cancelled');
-  const suffix = search.size > 0 ? `?${search}` : '';
   return (
     <ListPage>
       <ListTop>
@@ -107,16 +111,8 @@ export function OrdersTable() {
         keyOf={({ id }) => id}
         columns={columns}
         leadColumns={LEAD}
-        lead={(row) => (
-          <Cell>
-            <Tile code={row.supplierCode} size={30} />
-            <span>
-              <Link to={`/buying/orders/${row.id}${suffix}`}>{row.number}</Link>
-              <br />
-              <Faint>{row.supplier}</Faint>
-            </span>
-          </Cell>
-        )}
+        lead={leadOf}
+        keepsAddress
         sorting={{
           key: sort,
           down,

@@ -9,6 +9,7 @@ import { later } from '../ui/later.tsx';
 import { Strip, StripHead, Three } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
+import { VisuallyHidden } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { purposeName } from './behaviour.ts';
 import { ProductsTable } from './ProductsTable.tsx';
@@ -67,7 +68,10 @@ function OneRow({ row }: { row: DefinitionRow }) {
         .join(' · ')}
       side={
         row.canMakeNow !== null && (
-          <b title={row.made === 'ahead' ? 'can be made now' : 'can be packed now'}>{format.number(row.canMakeNow)}</b>
+          <b>
+            {format.number(row.canMakeNow)}
+            <VisuallyHidden> can be {row.made === 'ahead' ? 'made' : 'packed'} now</VisuallyHidden>
+          </b>
         )
       }
     />

@@ -154,7 +154,7 @@ export function MadeOf({
 }
 
 const Percent = ({ value, text }: { value: number; text: string }) =>
-  value < 0 ? <Late title="a loss">{text} %</Late> : <>{text} %</>;
+  value < 0 ? <Late>{text} %</Late> : <>{text} %</>;
 
 /** How many the free parts of a draft allow. */
 export function canMakeNow(item: Pick<Item, 'decimals'>, draft: Draft, { revision, faults }: Reckoning) {

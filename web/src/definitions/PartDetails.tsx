@@ -75,13 +75,13 @@ export function PartDetails({ line, item, set, fault, onClose }: Props) {
             <NumberInput
               aria-label={`Ratio of ${alternate.item.name}`}
               aria-invalid={fault(`alternates.${index}.ratio`) !== undefined}
-              title={fault(`alternates.${index}.ratio`)}
               value={alternate.ratio}
               onChange={(ratio) => change(index, ratio)}
             />
             <Faint $oneLine>
               {alternate.item.unit} for 1 {item.unit}
             </Faint>
+            {fault(`alternates.${index}.ratio`) && <Late role="alert">{fault(`alternates.${index}.ratio`)}</Late>}
           </Row>
           <Row $gap={0}>
             <Button look="ghost" aria-label={`Prefer ${alternate.item.name}`} onPress={() => swap(index, index - 1)}>

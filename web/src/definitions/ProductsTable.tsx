@@ -7,11 +7,9 @@ import { Chip } from '../ui/Chip.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, type Format } from '../ui/format.ts';
 import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
-import { Cell } from '../ui/layout.ts';
 import type { Deed } from '../ui/Menu.tsx';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { EmptyState } from '../ui/States.tsx';
-import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
 import { purposeName } from './behaviour.ts';
@@ -23,6 +21,13 @@ const LEAD = [
 ];
 
 const percent = (text: string, format: Format) => `${format.number(text, 1, 1)} %`;
+
+const leadOf = ({ id, code, name, purpose }: ProductRow) => ({
+  to: `/define/${id}`,
+  code,
+  title: name,
+  under: purpose === 'build' ? code : `${code} · ${purposeName(purpose)}`,
+});
 
 const columns: readonly ListColumn<ProductRow>[] = [
   {
@@ -163,19 +168,7 @@ export function ProductsTable() {
         keyOf={({ id }) => id}
         columns={columns}
         leadColumns={LEAD}
-        lead={(row) => (
-          <Cell>
-            <Tile code={row.code} size={30} />
-            <span>
-              <Link to={`/define/${row.id}`}>{row.name}</Link>
-              <br />
-              <Faint>
-                {row.code}
-                {row.purpose !== 'build' && ` · ${purposeName(row.purpose)}`}
-              </Faint>
-            </span>
-          </Cell>
-        )}
+        lead={leadOf}
         sorting={{
           key: sort,
           down,

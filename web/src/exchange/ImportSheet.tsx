@@ -20,9 +20,9 @@ const Outcome = styled.b<{ $colour: string }>`color: var(--${({ $colour }) => $c
 const Columns = styled.div`display: grid; gap: 8px; margin-top: 12px;`;
 const Bar = styled.div`height: 8px; border-radius: 4px; background: var(--line-soft); overflow: hidden; max-width: 460px; i { display: block; height: 100%; background: var(--honey); }`;
 const Line = styled.div`
-  display: grid; grid-template-columns: 64px 92px minmax(160px, 0.9fr) minmax(0, 1.6fr); gap: 10px; align-items: center; padding: 0 24px; height: 46px;
+  display: grid; grid-template-columns: 64px 92px minmax(160px, 0.9fr) minmax(0, 1.6fr); gap: 10px; align-items: center; padding: 4px 24px; min-height: 46px;
   border-bottom: 1px solid var(--line-soft); background: var(--sheet); line-height: 1.2;
-  > span { overflow: hidden; text-overflow: ellipsis; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
+  > span { overflow-wrap: anywhere; }
 `;
 const fates: Record<Fate, { sign: string; word: string; colour: string }> = {
   refused: { sign: '✕', word: 'refused', colour: 'short-ink' },
@@ -217,7 +217,7 @@ function Judged({ job, onClose, onStop }: { job: ImportJob; onClose: () => void;
         <ProblemBox error={apply.error} />
       </Head>
       {!done && (
-        <Endless rows={rows} pages={pages} rowHeight={46} keyOf={(row) => row.row} label="Rows of the file">
+        <Endless rows={rows} pages={pages} rowHeight={46} mayGrow keyOf={(row) => row.row} label="Rows of the file">
           {(row) => <Judgement row={row} />}
         </Endless>
       )}
@@ -264,7 +264,7 @@ function Judgement({ row }: { row: ImportRow }) {
   const { sign, word, colour } = fates[row.fate];
   const said = row.faults.map(({ column, reason }) => (column ? `${column}: ${reason}` : reason)).join(' ');
   return (
-    <Line title={said}>
+    <Line>
       <Faint>row {row.row}</Faint>
       <Outcome $colour={colour}>
         <span aria-hidden>{sign}</span> {word}

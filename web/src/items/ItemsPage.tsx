@@ -9,7 +9,7 @@ import { later } from '../ui/later.tsx';
 import { Sheet, Strip, StripHead, Three } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
-import { Late } from '../ui/text.ts';
+import { Late, VisuallyHidden } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { ItemSheet } from './ItemSheet.tsx';
 import { ItemsTable } from './ItemsTable.tsx';
@@ -86,7 +86,12 @@ function ItemStrip() {
 function Free({ item }: { item: Item }) {
   const format = useFormat();
   const text = format.quantity(item.free, item.unit, Math.min(item.decimals, 1));
-  return Number(item.free) < 0 ? <Late title="free">{text}</Late> : <b title="free">{text}</b>;
+  const Shown = Number(item.free) < 0 ? Late : 'b';
+  return (
+    <Shown>
+      {text} <VisuallyHidden>free</VisuallyHidden>
+    </Shown>
+  );
 }
 
 function OneItem({ id }: { id: number }) {

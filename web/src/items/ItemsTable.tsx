@@ -1,5 +1,5 @@
 import type { Item, ItemSort } from '@yosegi/contract';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { LinkButton } from '../ui/Button.tsx';
@@ -7,12 +7,10 @@ import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count } from '../ui/format.ts';
 import { ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
-import { Cell } from '../ui/layout.ts';
 import type { Deed } from '../ui/Menu.tsx';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { EmptyState } from '../ui/States.tsx';
-import { Tile } from '../ui/Tile.tsx';
-import { Faint, Push, Row } from '../ui/text.ts';
+import { Push, Row } from '../ui/text.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
 import { useEach } from '../ui/useEach.ts';
 import { itemColumns } from './itemColumns.tsx';
@@ -22,6 +20,8 @@ const LEAD = [
   { key: 'name', title: 'Name', sort: 'name', text: ({ name }: Item) => name },
   { key: 'code', title: 'Code', sort: 'code', text: ({ code }: Item) => code },
 ];
+
+const leadOf = ({ id, code, name }: Item) => ({ to: `/stock/items/${id}`, code, title: name, under: code });
 
 /** All items at once: found as you type, sorted, with the columns one wants, under filters one can keep. */
 export function ItemsTable() {
@@ -118,7 +118,6 @@ export function ItemsTable() {
       <SavedFilters list="items" />
     </>
   );
-  const suffix = search.size > 0 ? `?${search}` : '';
   return (
     <ListPage>
       <ListTop>
@@ -144,16 +143,8 @@ export function ItemsTable() {
         keyOf={(item) => item.id}
         columns={itemColumns}
         leadColumns={LEAD}
-        lead={(item) => (
-          <Cell>
-            <Tile code={item.code} size={30} />
-            <span>
-              <Link to={`/stock/items/${item.id}${suffix}`}>{item.name}</Link>
-              <br />
-              <Faint>{item.code}</Faint>
-            </span>
-          </Cell>
-        )}
+        lead={leadOf}
+        keepsAddress
         sorting={{ key: sort, down, by }}
         deeds={deedsOf}
         empty={

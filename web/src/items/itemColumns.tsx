@@ -1,7 +1,7 @@
 import type { Item } from '@yosegi/contract';
 import type { Format } from '../ui/format.ts';
 import type { ListColumn } from '../ui/LongList.tsx';
-import { Faint, Late } from '../ui/text.ts';
+import { Faint, Late, VisuallyHidden } from '../ui/text.ts';
 import { costNames } from './costNames.ts';
 
 const money = (amount: string | null, format: Format) => (amount === null ? '–' : format.money(amount));
@@ -92,7 +92,8 @@ export const itemColumns: readonly ListColumn<Item>[] = [
     numeric: true,
     sort: 'averageCost',
     show: ({ averageCost, costFrom }, format) => (
-      <span title={costNames[costFrom]}>
+      <span>
+        <VisuallyHidden>{costNames[costFrom]} </VisuallyHidden>
         {costFrom === 'none' ? '–' : unitCost(averageCost, format)}
         {costFrom === 'standard' && <Faint> std</Faint>}
       </span>

@@ -2,12 +2,10 @@ import { type DocumentRow, documentKinds } from '@yosegi/contract';
 import { Link, useParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { Chip } from '../ui/Chip.tsx';
-import { count, type Format, useFormat } from '../ui/format.ts';
+import { count, type Format } from '../ui/format.ts';
 import { type ListColumn, ListPage, ListTop, LongList } from '../ui/LongList.tsx';
-import { Cell, Scroll } from '../ui/layout.ts';
+import { Scroll } from '../ui/layout.ts';
 import { Answer, Nothing } from '../ui/States.tsx';
-import { Tile } from '../ui/Tile.tsx';
-import { Faint } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
 import { DocumentSheet } from './DocumentSheet.tsx';
 import { KindHead, useKind } from './KindHead.tsx';
@@ -93,7 +91,7 @@ function List() {
         keyOf={({ id }) => id}
         columns={columns}
         leadColumns={LEAD}
-        lead={(row) => <Document row={row} />}
+        lead={leadOf}
         empty={<Nothing>Nothing of this kind was posted yet.</Nothing>}
       />
     </ListPage>
@@ -101,23 +99,12 @@ function List() {
 }
 
 /** A document by its number, and what it was mostly about. */
-function Document({ row }: { row: DocumentRow }) {
-  const format = useFormat();
-  const { item, others } = row;
-  return (
-    <Cell>
-      {item && <Tile code={item.code} size={30} />}
-      <span>
-        <Link to={`/stock/documents/${row.id}`}>{row.number}</Link>
-        <br />
-        <Faint>
-          {item ? `${amountOf(item, format)}${item.name}` : 'values only'}
-          {others > 0 && ` and ${count(others, 'other item')}`}
-        </Faint>
-      </span>
-    </Cell>
-  );
-}
+const leadOf = ({ id, number, item, others }: DocumentRow, format: Format) => ({
+  to: `/stock/documents/${id}`,
+  code: item?.code ?? null,
+  title: number,
+  under: `${item ? `${amountOf(item, format)}${item.name}` : 'values only'}${others > 0 ? ` and ${count(others, 'other item')}` : ''}`,
+});
 
 type About = NonNullable<DocumentRow['item']>;
 

@@ -7,11 +7,9 @@ import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
-import { Cell } from '../ui/layout.ts';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { Nothing } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
-import { Tile } from '../ui/Tile.tsx';
 import { Faint } from '../ui/text.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
 import { When } from '../ui/When.tsx';
@@ -21,6 +19,8 @@ const LEAD = [
   { key: 'name', title: 'Item', text: ({ name }: Movement) => name },
   { key: 'code', title: 'Code', text: ({ code }: Movement) => code },
 ];
+
+const leadOf = ({ itemId, code, name }: Movement) => ({ to: `/stock/items/${itemId}`, code, title: name, under: code });
 
 const columns: readonly ListColumn<Movement>[] = [
   { key: 'at', title: 'When', width: 110, usual: true, text: ({ at }) => at, show: ({ at }) => <When at={at} /> },
@@ -115,15 +115,7 @@ export function MovementsPage() {
         keyOf={({ id }) => id}
         columns={columns}
         leadColumns={LEAD}
-        lead={(row) => (
-          <Cell>
-            <Tile code={row.code} size={26} />
-            <span>
-              <Link to={`/stock/items/${row.itemId}`}>{row.name}</Link> <Faint>{row.code}</Faint>
-            </span>
-          </Cell>
-        )}
-        rowHeight={38}
+        lead={leadOf}
         empty={<Nothing>{narrowed || kind ? 'Nothing like that has moved.' : 'Nothing has moved yet.'}</Nothing>}
       >
         <Narrow $width={230}>

@@ -14,6 +14,7 @@ import { CompanyProvider, count } from '../ui/format.ts';
 import { Notices } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
 import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
+import { Tip } from '../ui/Tip.tsx';
 import { useNarrow } from '../ui/useNarrow.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { LeaveGuard } from './LeaveGuard.tsx';
@@ -188,14 +189,11 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
             <FindButton type="button" onClick={() => setFinding(true)}>
               {narrow ? 'Find' : 'Find or do…'} {!narrow && <kbd>Ctrl K</kbd>}
             </FindButton>
-            <Who
-              type="button"
-              title={`${name}. Someone else?`}
-              aria-label={`${name} is working. Change`}
-              onClick={() => setChangingPerson(true)}
-            >
-              <span>{initials}</span>
-            </Who>
+            <Tip text={`${name} is working. Someone else?`}>
+              <Who type="button" aria-label={`${name} is working. Change`} onClick={() => setChangingPerson(true)}>
+                <span>{initials}</span>
+              </Who>
+            </Tip>
           </Side>
         </Band>
         <SetUpNotice />

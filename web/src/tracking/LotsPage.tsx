@@ -1,7 +1,7 @@
 import type { LotRow, LotSort } from '@yosegi/contract';
 import { useState } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { BestBefore, daysUntil, SOON_DAYS } from '../lines/BestBefore.tsx';
 import { Button } from '../ui/Button.tsx';
@@ -10,11 +10,9 @@ import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count } from '../ui/format.ts';
 import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
-import { Cell } from '../ui/layout.ts';
 import { DialogCard, Overlay } from '../ui/Modal.tsx';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { EmptyState } from '../ui/States.tsx';
-import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
@@ -32,6 +30,13 @@ const LEAD = [
   { key: 'code', title: 'Lot', sort: 'code', text: ({ code }: LotRow) => code },
   { key: 'item', title: 'Item', sort: 'item', text: ({ item }: LotRow) => item },
 ];
+
+const leadOf = ({ itemId, itemCode, item, code }: LotRow) => ({
+  to: `/stock/items/${itemId}?view=lots`,
+  code: itemCode,
+  title: code,
+  under: item,
+});
 
 const columns: readonly ListColumn<LotRow>[] = [
   {
@@ -109,16 +114,7 @@ export function LotsPage() {
         keyOf={({ id }) => id}
         columns={columns}
         leadColumns={LEAD}
-        lead={(row) => (
-          <Cell>
-            <Tile code={row.itemCode} size={30} />
-            <span>
-              <Link to={`/stock/items/${row.itemId}?view=lots`}>{row.code}</Link>
-              <br />
-              <Faint>{row.item}</Faint>
-            </span>
-          </Cell>
-        )}
+        lead={leadOf}
         sorting={{
           key: sort,
           down,

@@ -10,7 +10,10 @@ interface EndlessProps<T> {
   readonly rows: readonly T[];
   /** Where the rows come from, for the pages that are not there yet. */
   readonly pages: Pick<UseInfiniteQueryResult, 'hasNextPage' | 'isFetchingNextPage' | 'fetchNextPage'>;
+  /** In pixels; where rows may grow, what most of them are. */
   readonly rowHeight: number;
+  /** Rows are as high as what they say. */
+  readonly mayGrow?: boolean;
   readonly keyOf: (row: T) => string | number;
   readonly label: string;
   readonly role?: 'table' | 'navigation';
@@ -54,7 +57,15 @@ export function Endless<T>(props: EndlessProps<T>) {
           const row = rows[item.index];
           return (
             row !== undefined && (
-              <Row key={item.key} style={{ height: item.size, transform: `translateY(${item.start}px)` }}>
+              <Row
+                key={item.key}
+                data-index={item.index}
+                ref={props.mayGrow ? list.measureElement : null}
+                style={{
+                  ...(props.mayGrow ? {} : { height: item.size }),
+                  transform: `translateY(${item.start}px)`,
+                }}
+              >
                 {props.children(row, item.index)}
               </Row>
             )

@@ -6,15 +6,19 @@ import {
   useReactTable,
 } from '@tanstack/react-table';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useDeferredValue, useMemo, useState } from 'react';
+import { type KeyboardEvent, memo, type ReactNode, useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { Link, useLocation } from 'react-router';
 import styled from 'styled-components';
 import type { UsedPages } from '../api/client.ts';
 import { Endless } from './Endless.tsx';
 import { type Format, useFormat } from './format.ts';
 import { ListTools } from './ListTools.tsx';
+import { Cell } from './layout.ts';
 import type { Deed } from './Menu.tsx';
 import { Answer } from './States.tsx';
 import { Tick } from './Tick.tsx';
+import { Tile } from './Tile.tsx';
+import { Faint } from './text.ts';
 import { useListLayout } from './useListLayout.ts';
 
 /** A column that a list can show beside the name of each row. */
@@ -33,6 +37,15 @@ export interface ListColumn<Row> {
   readonly text: (row: Row) => string;
 }
 
+/** A row's picture and the link to all of it, with a line beneath. */
+export interface RowLead {
+  readonly to: string;
+  /** Of its tile; null where it has none. */
+  readonly code: string | null;
+  readonly title: string;
+  readonly under: ReactNode;
+}
+
 export interface Sorting {
   readonly key: string;
   readonly down: boolean;
@@ -46,8 +59,10 @@ interface Props<Row> {
   readonly pages: UsedPages<Row>;
   readonly keyOf: (row: Row) => string | number;
   readonly columns: readonly ListColumn<Row>[];
-  /** What each row begins with: its picture and a link to all of it. */
-  readonly lead: (row: Row) => ReactNode;
+  /** What each row begins with. The same function every time, so that rows are drawn for their own sake only. */
+  readonly lead: (row: Row, format: Format) => RowLead;
+  /** The links of rows keep what the address says of the list, for the way back. */
+  readonly keepsAddress?: boolean;
   /** The same for a file and for sorting, a column each. */
   readonly leadColumns: readonly Pick<ListColumn<Row>, 'key' | 'title' | 'sort' | 'text'>[];
   readonly sorting?: Sorting;
@@ -133,7 +148,12 @@ export function LongList<Row>(props: Props<Row>) {
   };
   const table = useReactTable(options);
   const headers = new Map(table.getFlatHeaders().map((header) => [header.id, header]));
-  const shown = layout.shown.flatMap((key) => columns.find((column) => column.key === key) ?? []);
+  const names = layout.shown.join('.');
+  const shown = useMemo(
+    () => names.split('.').flatMap((name) => columns.find(({ key }) => key === name) ?? []),
+    [names, columns],
+  );
+  const choosing = useCallback((id: string, isOn: boolean) => table.getRow(id).toggleSelected(isOn), [table]);
   const sizeOf = (key: string) => headers.get(key)?.getSize() ?? 100;
   const grid = [
     deeds ? '22px' : '',
@@ -219,32 +239,21 @@ export function LongList<Row>(props: Props<Row>) {
               >
                 {(row) => {
                   const id = String(keyOf(row));
-                  const isChosen = selection[id] === true;
                   return (
-                    <BodyLine
-                      $columns={grid}
-                      $width={width}
-                      $height={rowHeight}
-                      role="row"
-                      data-row={id}
-                      {...(isChosen ? { 'data-chosen': true } : {})}
-                    >
-                      {deeds && (
-                        <BodyCell>
-                          <Tick
-                            label={`Choose ${props.leadColumns.map(({ text }) => text(row)).join(', ')}`}
-                            isOn={isChosen}
-                            onChange={(isOn) => table.getRow(id).toggleSelected(isOn)}
-                          />
-                        </BodyCell>
-                      )}
-                      <BodyCell>{props.lead(row)}</BodyCell>
-                      {shown.map((column) => (
-                        <BodyCell key={column.key} {...(column.numeric ? { 'data-numeric': true } : {})}>
-                          {column.show(row, format)}
-                        </BodyCell>
-                      ))}
-                    </BodyLine>
+                    <OneRow
+                      row={row}
+                      id={id}
+                      grid={grid}
+                      width={width}
+                      height={rowHeight}
+                      shown={shown as readonly ListColumn<unknown>[]}
+                      lead={props.lead as (row: unknown, format: Format) => RowLead}
+                      keepsAddress={props.keepsAddress ?? false}
+                      choosing={deeds ? choosing : null}
+                      isChosen={selection[id] === true}
+                      name={props.leadColumns.map(({ text }) => text(row)).join(', ')}
+                      format={format}
+                    />
                   );
                 }}
               </Endless>
@@ -254,6 +263,65 @@ export function LongList<Row>(props: Props<Row>) {
       </Answer>
       {pages.isFetchingNextPage && <MoreToCome>More…</MoreToCome>}
     </>
+  );
+}
+
+interface RowProps {
+  readonly row: unknown;
+  readonly id: string;
+  readonly grid: string;
+  readonly width: number;
+  readonly height: number;
+  readonly shown: readonly ListColumn<unknown>[];
+  readonly lead: (row: unknown, format: Format) => RowLead;
+  readonly keepsAddress: boolean;
+  /** Null where nothing is chosen. */
+  readonly choosing: ((id: string, isOn: boolean) => void) | null;
+  readonly isChosen: boolean;
+  readonly name: string;
+  readonly format: Format;
+}
+
+/** Drawn anew only when something of it has changed, however much is typed over the list. */
+const OneRow = memo(function OneRow(props: RowProps) {
+  const { row, id, choosing, isChosen, format } = props;
+  return (
+    <BodyLine
+      $columns={props.grid}
+      $width={props.width}
+      $height={props.height}
+      role="row"
+      data-row={id}
+      {...(isChosen ? { 'data-chosen': true } : {})}
+    >
+      {choosing && (
+        <BodyCell>
+          <Tick label={`Choose ${props.name}`} isOn={isChosen} onChange={(isOn) => choosing(id, isOn)} />
+        </BodyCell>
+      )}
+      <BodyCell>
+        <Lead {...props.lead(row, format)} keepsAddress={props.keepsAddress} />
+      </BodyCell>
+      {props.shown.map((column) => (
+        <BodyCell key={column.key} {...(column.numeric ? { 'data-numeric': true } : {})}>
+          {column.show(row, format)}
+        </BodyCell>
+      ))}
+    </BodyLine>
+  );
+});
+
+function Lead({ to, code, title, under, keepsAddress }: RowLead & { keepsAddress: boolean }) {
+  const { search } = useLocation();
+  return (
+    <Cell>
+      {code !== null && <Tile code={code} size={30} />}
+      <span>
+        <Link to={keepsAddress ? `${to}${search}` : to}>{title}</Link>
+        <br />
+        <Faint>{under}</Faint>
+      </span>
+    </Cell>
   );
 }
 
