@@ -3,7 +3,7 @@ import { useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
@@ -22,7 +22,7 @@ type Shown = 'open' | 'finished' | 'cancelled';
 export function BuildPage() {
   const { id } = useParams();
   const [search] = useSearchParams();
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const [state, setState] = useAddress('state', 'open');
   const planning = search.get('plan');
   const list = useQuestion('builds', { query: { state: state as Shown, q, limit: 200 } }, { keep: true });
@@ -31,7 +31,7 @@ export function BuildPage() {
     <Three $margin={false}>
       <Strip>
         <StripHead>
-          <Field label="Find a build" hideLabel placeholder="Find a build" value={q} onChange={setQ} />
+          <Finder label="Find a build" placeholder="Find a build" />
           <Choice
             label="Which builds"
             hideLabel

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import { Strip, StripHead, StripList, Three } from '../ui/layout.ts';
@@ -27,7 +27,7 @@ export function OrdersPage() {
 
 function OneBeside({ id }: { id: string | undefined }) {
   const [search] = useSearchParams();
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const [show, setShow] = useAddress('show', 'open');
   const pages = usePages('purchases', {
     show,
@@ -42,7 +42,7 @@ function OneBeside({ id }: { id: string | undefined }) {
     <Three $margin={false}>
       <Strip>
         <StripHead>
-          <Field label="Find an order" hideLabel placeholder="Number, supplier, item, note" value={q} onChange={setQ} />
+          <Finder label="Find an order" placeholder="Number, supplier, item, note" />
           <WhichOrders value={show} onChange={setShow} />
           <LinkButton to="/buying/orders">All orders</LinkButton>
         </StripHead>

@@ -4,7 +4,7 @@ import { usePages, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { count } from '../ui/format.ts';
 import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
@@ -81,7 +81,7 @@ const leadOf = ({ id, number, supplier, supplierCode }: PurchaseOrderRow) => ({
 export function OrdersTable() {
   const [search] = useSearchParams();
   const change = useSearchChange();
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const [show, setShow] = useAddress('show', 'open');
   const counts = useQuestion('purchaseCounts', {}).data;
   const sort = (search.get('sort') ?? 'due') as PurchaseSort;
@@ -143,7 +143,7 @@ export function OrdersTable() {
         }
       >
         <Narrow $width={230}>
-          <Field label="Find an order" hideLabel placeholder="Number, supplier, item, note" value={q} onChange={setQ} />
+          <Finder label="Find an order" placeholder="Number, supplier, item, note" />
         </Narrow>
         <Narrow $width={210}>
           <WhichOrders value={show} onChange={setShow} />

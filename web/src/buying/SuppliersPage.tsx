@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import {
   Cell,
@@ -24,7 +24,6 @@ import { H1, H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Lines, Muted, Push, Row } from '../ui/text.ts';
 import { keptOf } from '../ui/typed.ts';
-import { useAddress } from '../ui/useAddress.ts';
 import { SupplierForm } from './SupplierForm.tsx';
 import { keptWords, learntWords } from './words.tsx';
 
@@ -32,14 +31,14 @@ import { keptWords, learntWords } from './words.tsx';
 export function SuppliersPage() {
   const { id } = useParams();
   const [search] = useSearchParams();
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const suppliers = useQuestion('suppliers', {});
   const fits = ({ code, name }: Supplier) => `${code} ${name}`.toLowerCase().includes(q.trim().toLowerCase());
   return (
     <Three $margin={false}>
       <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
-          <Field label="Find a supplier" hideLabel placeholder="Find a supplier" value={q} onChange={setQ} />
+          <Finder label="Find a supplier" placeholder="Find a supplier" />
           <LinkButton to="/buying/suppliers?new=1">Add a supplier</LinkButton>
         </StripHead>
         <StripList aria-label="Suppliers">

@@ -3,14 +3,13 @@ import { useParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Endless } from '../ui/Endless.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import { Strip, StripHead, Three } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
 import { VisuallyHidden } from '../ui/text.ts';
-import { useAddress } from '../ui/useAddress.ts';
 import { purposeName } from './behaviour.ts';
 import { ProductsTable } from './ProductsTable.tsx';
 import { revisionsOf } from './productWords.ts';
@@ -26,14 +25,14 @@ export function DefinePage() {
 
 /** One of them beside the list, or a new one. */
 function OneBeside({ id }: { id: string }) {
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const pages = usePages('definitions', { q: q || undefined, limit: 100 });
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   return (
     <Three $margin={false}>
       <Strip>
         <StripHead>
-          <Field label="Find a product" hideLabel placeholder="Find a product" value={q} onChange={setQ} />
+          <Finder label="Find a product" placeholder="Find a product" />
           <LinkButton to="/define">All products</LinkButton>
         </StripHead>
         <Answer of={pages}>

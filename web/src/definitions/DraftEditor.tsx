@@ -1,5 +1,5 @@
 import type { Definition, Rate, Revision, SavedRevision } from '@yosegi/contract';
-import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, type ReactNode, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
@@ -14,6 +14,7 @@ import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Push, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
+import { useStable } from '../ui/useStable.ts';
 import { purposeName } from './behaviour.ts';
 import { DraftGrid } from './DraftGrid.tsx';
 import { type Draft, draftOf, isSavedAs, reckon, toInput } from './draft.ts';
@@ -43,6 +44,8 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
   const [dirty, setDirty] = useState(kept.current !== null && !(wasSaved && kept.current.draft.mending.length === 0));
   const [from, setFrom] = useState<string | null>(null);
   const reckoning = useMemo(() => reckon(draft, item.decimals, rates), [draft, item.decimals, rates]);
+  // What follows from a key may be drawn after the key itself.
+  const figures = useDeferredValue(useMemo(() => ({ draft, reckoning }), [draft, reckoning]));
 
   // Someone else's save shows here as long as nothing is typed.
   useEffect(() => {
@@ -110,70 +113,37 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
   useShortcut('s', () => dirty && !unsavable && saveNow(), { ctrl: true });
   useShortcut('Enter', takeIntoUse, { ctrl: true });
 
+  const deeds: Deeds = useStable({
+    save: () => saveNow(),
+    use: takeIntoUse,
+    setFrom,
+    setOutput: (outputQuantity: string) => change({ ...draft, outputQuantity }, 'output'),
+    discard: () => discard.mutate({ params: { id: revision.id } }),
+  });
   const stale = problemOf(save.error)?.code === 'stale-save';
   return (
     <SheetAndMargin>
       <Sheet>
-        <SheetHead>
-          <Tile code={item.code} size={52} />
-          <div>
-            <h1>{item.name}</h1>
-            <Lead>
-              {item.code} · {purposeName(definition.purpose)} · revision {revision.number}, draft
-            </Lead>
-          </div>
-          <Push />
-          <Row>
-            <Button busy={save.isPending} isDisabled={!dirty || unsavable} onPress={() => saveNow()}>
-              Save draft
-            </Button>
-            {from === null ? (
-              <Button look="ghost" onPress={() => setFrom('')}>
-                From a day…
-              </Button>
-            ) : (
-              <Part $width={150}>
-                <DayField
-                  label="In use from"
-                  hideLabel
-                  value={from}
-                  onChange={setFrom}
-                  error={problemAt(use.error, 'from')}
-                />
-              </Part>
-            )}
-            <Button
-              look="go"
-              busy={use.isPending}
-              isDisabled={faulty || draft.lines.length === 0}
-              onPress={takeIntoUse}
-            >
-              Put in use
-            </Button>
-          </Row>
-        </SheetHead>
+        <Head
+          definition={definition}
+          number={revision.number}
+          saving={save.isPending}
+          maySave={dirty && !unsavable}
+          using={use.isPending}
+          mayUse={!faulty && draft.lines.length > 0}
+          from={from}
+          fromError={problemAt(use.error, 'from')}
+          deeds={deeds}
+        />
         {tabs}
-        <Row $top={10} $bottom={10} $wrap>
-          <Part $width={170}>
-            <Field
-              label="One run makes"
-              numeric
-              value={draft.outputQuantity}
-              suffix={item.unit}
-              onChange={(outputQuantity) => change({ ...draft, outputQuantity }, 'output')}
-              error={reckoning.faults.get('outputQuantity')}
-            />
-          </Part>
-          <Push />
-          {dirty ? (
-            <Chip $tone="coming">Not saved yet; kept on this machine</Chip>
-          ) : (
-            <Faint>Saved. Ctrl S saves again.</Faint>
-          )}
-          <Button look="ghost" busy={discard.isPending} onPress={() => discard.mutate({ params: { id: revision.id } })}>
-            Discard draft
-          </Button>
-        </Row>
+        <Output
+          unit={item.unit}
+          quantity={draft.outputQuantity}
+          error={reckoning.faults.get('outputQuantity')}
+          dirty={dirty}
+          discarding={discard.isPending}
+          deeds={deeds}
+        />
         {stale ? (
           <ProblemBox
             error={save.error}
@@ -210,12 +180,96 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
             setDirty(true);
           }}
           reckoning={reckoning}
+          figures={figures}
           rates={rates}
           output={`${draft.outputQuantity} ${item.unit}`}
           refused={problemOf(save.error)}
         />
       </Sheet>
-      <MadeOf definition={definition} draft={draft} reckoning={reckoning} inUse={false} />
+      <MadeOf definition={definition} draft={figures.draft} reckoning={figures.reckoning} inUse={false} />
     </SheetAndMargin>
   );
 }
+
+interface Deeds {
+  readonly save: () => void;
+  readonly use: () => void;
+  readonly setFrom: (day: string) => void;
+  readonly setOutput: (quantity: string) => void;
+  readonly discard: () => void;
+}
+
+interface HeadProps {
+  readonly definition: Definition;
+  readonly number: number;
+  readonly saving: boolean;
+  readonly maySave: boolean;
+  readonly using: boolean;
+  readonly mayUse: boolean;
+  /** The day from which it is to be used; null while nobody asks for one. */
+  readonly from: string | null;
+  readonly fromError: string | undefined;
+  readonly deeds: Deeds;
+}
+
+/** What is drafted, and what to do with the draft. */
+const Head = memo(function Head({ definition: { item, purpose }, number, from, deeds, ...can }: HeadProps) {
+  return (
+    <SheetHead>
+      <Tile code={item.code} size={52} />
+      <div>
+        <h1>{item.name}</h1>
+        <Lead>
+          {item.code} · {purposeName(purpose)} · revision {number}, draft
+        </Lead>
+      </div>
+      <Push />
+      <Row>
+        <Button busy={can.saving} isDisabled={!can.maySave} onPress={deeds.save}>
+          Save draft
+        </Button>
+        {from === null ? (
+          <Button look="ghost" onPress={() => deeds.setFrom('')}>
+            From a day…
+          </Button>
+        ) : (
+          <Part $width={150}>
+            <DayField label="In use from" hideLabel value={from} onChange={deeds.setFrom} error={can.fromError} />
+          </Part>
+        )}
+        <Button look="go" busy={can.using} isDisabled={!can.mayUse} onPress={deeds.use}>
+          Put in use
+        </Button>
+      </Row>
+    </SheetHead>
+  );
+});
+
+interface OutputProps {
+  readonly unit: string;
+  readonly quantity: string;
+  readonly error: string | undefined;
+  readonly dirty: boolean;
+  readonly discarding: boolean;
+  readonly deeds: Deeds;
+}
+
+/** How much one run makes, and whether the draft is saved. */
+const Output = memo(function Output({ unit, quantity, error, dirty, discarding, deeds }: OutputProps) {
+  return (
+    <Row $top={10} $bottom={10} $wrap>
+      <Part $width={170}>
+        <Field label="One run makes" numeric value={quantity} suffix={unit} onChange={deeds.setOutput} error={error} />
+      </Part>
+      <Push />
+      {dirty ? (
+        <Chip $tone="coming">Not saved yet; kept on this machine</Chip>
+      ) : (
+        <Faint>Saved. Ctrl S saves again.</Faint>
+      )}
+      <Button look="ghost" busy={discarding} onPress={deeds.discard}>
+        Discard draft
+      </Button>
+    </Row>
+  );
+});

@@ -1,8 +1,8 @@
 import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import type { Problem, Rate } from '@yosegi/contract';
+import type { PartItem, Problem, Rate } from '@yosegi/contract';
 import { formatDecimal } from '@yosegi/core/number';
-import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, type RefObject, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import styled from 'styled-components';
 import { Mending } from '../lines/Mending.tsx';
@@ -14,6 +14,7 @@ import { Grid } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Para } from '../ui/space.ts';
 import { Bullets, Faint, Late, Row } from '../ui/text.ts';
+import { useStable } from '../ui/useStable.ts';
 import { DraftRow, faultsOf, type GridDeeds, SharesContext } from './DraftRow.tsx';
 import {
   chargeLine,
@@ -45,6 +46,12 @@ const Table = styled(Grid)`
 `;
 const Adders = styled(Row)`margin-top: 10px; flex-wrap: wrap;`;
 
+/** A draft and what it comes to. */
+export interface Figures {
+  readonly draft: Draft;
+  readonly reckoning: Reckoning;
+}
+
 interface Props {
   readonly draft: Draft;
   /** @param tag names the cell typed in, so that typing on in it is one step to undo */
@@ -52,6 +59,8 @@ interface Props {
   readonly undo: () => void;
   readonly redo: () => void;
   readonly reckoning: Reckoning;
+  /** What it came to a moment ago, which may be drawn after the key that was pressed. */
+  readonly figures: Figures;
   readonly rates: readonly Rate[];
   /** What one run makes, for the heading. */
   readonly output: string;
@@ -59,7 +68,7 @@ interface Props {
 }
 
 /** The grid of a draft: type a part, Enter, its quantity, Enter, the next. */
-export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output, refused }: Props) {
+export function DraftGrid({ draft, change, undo, redo, reckoning, figures, rates, output, refused }: Props) {
   const format = useFormat();
   const table = useRef<HTMLTableElement>(null);
   const adder = useRef<HTMLInputElement>(null);
@@ -177,18 +186,24 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
     if (of !== 'lines' || name === undefined) continue;
     faults.set(Number(index), [...(faults.get(Number(index)) ?? []), [name, text]]);
   }
-  const latest = useRef({ set, remove, keys });
-  latest.current = { set, remove, keys };
-  const [deeds] = useState<GridDeeds>(() => ({
-    set: (...args) => latest.current.set(...args),
-    remove: (index) => latest.current.remove(index),
-    keys: (...args) => latest.current.keys(...args),
-    setOpen: (key, open) => setOpened(open ? key : null),
-  }));
+  const deeds: GridDeeds = useStable({
+    set,
+    remove,
+    keys,
+    setOpen: (key: string, open: boolean) => setOpened(open ? key : null),
+  });
+  const adding = useStable({
+    pick: (item: PartItem) => add(partLine(item), 'amount'),
+    paste: (text: string) => void paste(text),
+    back: () => focus(lines.length - 1, 'amount'),
+    labour: addLabour,
+    charge: () => add(chargeLine(), 'text'),
+    note: () => add(noteLine(), 'text'),
+  });
   const order = lines.map((line) => line.key).join(' ');
   // biome-ignore lint/correctness/useExhaustiveDependencies: the same keys in the same order are the same list
   const sortable = useMemo(() => lines.map((line) => line.key), [order]);
-  const explained = sharesExplained(lines, reckoning.shares);
+  const explained = sharesExplained(figures.draft.lines, figures.reckoning.shares);
 
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the keys of the grid as a whole; each is also a button
@@ -228,7 +243,7 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
               </tr>
             </thead>
             <tbody>
-              <SharesContext.Provider value={reckoning.shares}>
+              <SharesContext.Provider value={figures.reckoning.shares}>
                 {lines.map((line, index) => (
                   <DraftRow
                     key={line.key}
@@ -247,31 +262,17 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
               <tr>
                 <td />
                 <td colSpan={4}>
-                  <ItemPicker
-                    label="Add a part"
-                    hideLabel
-                    placeholder="Type or scan a part, or paste rows of a spreadsheet"
-                    inputRef={adder}
-                    autoFocus={lines.length === 0}
-                    canAdd
-                    onPick={(item) => add(partLine(item), 'amount')}
-                    onPasteRows={(text) => void paste(text)}
-                    onKeyDown={(event) => {
-                      if (event.key !== 'ArrowUp' || event.currentTarget.value !== '') return;
-                      event.preventDefault();
-                      focus(lines.length - 1, 'amount');
-                    }}
-                  />
+                  <Adder inputRef={adder} isFirst={lines.length === 0} deeds={adding} />
                 </td>
                 <td />
                 <td className="num">
-                  <b>{format.number(formatDecimal(reckoning.cost.total), 3, 3)}</b>
+                  <b>{format.number(formatDecimal(figures.reckoning.cost.total), 3, 3)}</b>
                 </td>
                 <td className="num">
                   {reckoning.faults.has('share') ? (
                     <Late>≠ 100</Late>
                   ) : (
-                    reckoning.shares.some((share) => share !== null) && <b>100.00</b>
+                    figures.reckoning.shares.some((share) => share !== null) && <b>100.00</b>
                   )}
                 </td>
                 <td />
@@ -286,21 +287,65 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, rates, output,
           <Faint>{explained}</Faint>
         </Para>
       )}
-      <Adders>
-        <Button look="ghost" isDisabled={rates.length === 0} onPress={addLabour}>
-          + Labour
-        </Button>
-        <Button look="ghost" onPress={() => add(chargeLine(), 'text')}>
-          + Charge
-        </Button>
-        <Button look="ghost" onPress={() => add(noteLine(), 'text')}>
-          + Note
-        </Button>
-        <Faint>Ctrl Z undoes. Alt ↑ ↓ or the handle moves a line, Alt A lists alternates. ? lists all keys.</Faint>
-      </Adders>
+      <OtherLines mayLabour={rates.length > 0} deeds={adding} />
     </div>
   );
 }
+
+interface Adding {
+  readonly pick: (item: PartItem) => void;
+  readonly paste: (text: string) => void;
+  /** To the last line. */
+  readonly back: () => void;
+  readonly labour: () => void;
+  readonly charge: () => void;
+  readonly note: () => void;
+}
+
+const Adder = memo(function Adder({
+  inputRef,
+  isFirst,
+  deeds,
+}: {
+  inputRef: RefObject<HTMLInputElement | null>;
+  isFirst: boolean;
+  deeds: Adding;
+}) {
+  return (
+    <ItemPicker
+      label="Add a part"
+      hideLabel
+      placeholder="Type or scan a part, or paste rows of a spreadsheet"
+      inputRef={inputRef}
+      autoFocus={isFirst}
+      canAdd
+      onPick={deeds.pick}
+      onPasteRows={deeds.paste}
+      onKeyDown={(event) => {
+        if (event.key !== 'ArrowUp' || event.currentTarget.value !== '') return;
+        event.preventDefault();
+        deeds.back();
+      }}
+    />
+  );
+});
+
+const OtherLines = memo(function OtherLines({ mayLabour, deeds }: { mayLabour: boolean; deeds: Adding }) {
+  return (
+    <Adders>
+      <Button look="ghost" isDisabled={!mayLabour} onPress={deeds.labour}>
+        + Labour
+      </Button>
+      <Button look="ghost" onPress={deeds.charge}>
+        + Charge
+      </Button>
+      <Button look="ghost" onPress={deeds.note}>
+        + Note
+      </Button>
+      <Faint>Ctrl Z undoes. Alt ↑ ↓ or the handle moves a line, Alt A lists alternates. ? lists all keys.</Faint>
+    </Adders>
+  );
+});
 
 /** What keeps the draft from being saved, line by line. */
 function Faults({ reckoning, lines }: { reckoning: Reckoning; lines: readonly DraftLine[] }) {

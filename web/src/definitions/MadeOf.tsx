@@ -2,6 +2,7 @@ import type { Definition, Item } from '@yosegi/contract';
 import { canMake, canMakeWith } from '@yosegi/core/coverage';
 import { marginOf } from '@yosegi/core/definitions';
 import { formatDecimal, type Money, type Quantity, readExact } from '@yosegi/core/number';
+import { memo } from 'react';
 import styled from 'styled-components';
 import { coverOf } from '../coverage/index.ts';
 import { Block } from '../ui/Block.tsx';
@@ -22,7 +23,7 @@ const Bases = styled.table`
 `;
 
 /** What a thing is made of, what it costs and earns, and how many can be made now: live while it is typed. */
-export function MadeOf({
+export const MadeOf = memo(function MadeOf({
   definition,
   draft,
   reckoning,
@@ -151,7 +152,7 @@ export function MadeOf({
       )}
     </Margin>
   );
-}
+});
 
 const Percent = ({ value, text }: { value: number; text: string }) =>
   value < 0 ? <Late>{text} %</Late> : <>{text} %</>;

@@ -4,14 +4,14 @@ import { usePages } from '../api/client.ts';
 import { Block } from '../ui/Block.tsx';
 import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { count, type Format } from '../ui/format.ts';
 import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
 import type { Deed } from '../ui/Menu.tsx';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { EmptyState } from '../ui/States.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
-import { useAddress, useSearchChange } from '../ui/useAddress.ts';
+import { useSearchChange } from '../ui/useAddress.ts';
 import { purposeName } from './behaviour.ts';
 import { faultWords, revisionsOf } from './productWords.ts';
 
@@ -127,7 +127,7 @@ export function ProductsTable() {
   const go = useNavigate();
   const [search] = useSearchParams();
   const change = useSearchChange();
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const sort = (search.get('sort') ?? 'worry') as ProductSort;
   const down = search.get('down') === '1';
   const pages = usePages('products', { q: q || undefined, sort, down, limit: 100 });
@@ -190,7 +190,7 @@ export function ProductsTable() {
         }
       >
         <Narrow $width={230}>
-          <Field label="Find a product" hideLabel placeholder="Find a product" value={q} onChange={setQ} />
+          <Finder label="Find a product" placeholder="Find a product" />
         </Narrow>
         <SavedFilters list="products" />
       </LongList>

@@ -3,14 +3,13 @@ import { useParams, useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Endless } from '../ui/Endless.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import { Sheet, Strip, StripHead, Three } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
 import { Late, VisuallyHidden } from '../ui/text.ts';
-import { useAddress } from '../ui/useAddress.ts';
 import { ItemSheet } from './ItemSheet.tsx';
 import { ItemsTable } from './ItemsTable.tsx';
 
@@ -38,7 +37,7 @@ export function ItemsPage() {
 /** The list as it was filtered, narrow enough to stand beside an item. */
 function ItemStrip() {
   const [search] = useSearchParams();
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const { show, source, sort, down, supplier } = Object.fromEntries(search);
   const pages = usePages('items', {
     q: q || undefined,
@@ -57,7 +56,7 @@ function ItemStrip() {
   return (
     <Strip>
       <StripHead>
-        <Field label="Find an item" hideLabel placeholder="Find an item" value={q} onChange={setQ} />
+        <Finder label="Find an item" placeholder="Find an item" />
         <LinkButton to={`/stock/items${suffix}`}>The whole list</LinkButton>
       </StripHead>
       <Answer of={pages}>

@@ -4,7 +4,7 @@ import { usePages, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { count } from '../ui/format.ts';
 import { ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
 import type { Deed } from '../ui/Menu.tsx';
@@ -27,7 +27,7 @@ const leadOf = ({ id, code, name }: Item) => ({ to: `/stock/items/${id}`, code, 
 export function ItemsTable() {
   const [search] = useSearchParams();
   const change = useSearchChange();
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const [show, setShow] = useAddress('show', 'all');
   const [source, setSource] = useAddress('source');
   const [supplierId, setSupplier] = useAddress('supplier');
@@ -73,7 +73,7 @@ export function ItemsTable() {
   const filters = (
     <>
       <Narrow $width={200}>
-        <Field label="Find an item" hideLabel placeholder="Code, name or barcode" value={q} onChange={setQ} />
+        <Finder label="Find an item" placeholder="Code, name or barcode" />
       </Narrow>
       <Narrow $width={170}>
         <Choice

@@ -5,7 +5,7 @@ import { SignedQuantity } from '../lines/SignedQuantity.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { Nothing } from '../ui/States.tsx';
@@ -82,7 +82,7 @@ const columns: readonly ListColumn<Movement>[] = [
 export function MovementsPage() {
   const kind = useKind();
   const change = useSearchChange();
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const [binId, setBin] = useAddress('bin');
   const [personId, setPerson] = useAddress('person');
   const [from, setFrom] = useAddress('from');
@@ -119,7 +119,7 @@ export function MovementsPage() {
         empty={<Nothing>{narrowed || kind ? 'Nothing like that has moved.' : 'Nothing has moved yet.'}</Nothing>}
       >
         <Narrow $width={230}>
-          <Field label="Text" placeholder="Item, document or remark" value={q} onChange={setQ} />
+          <Finder label="Text" placeholder="Item, document or remark" hideLabel={false} />
         </Narrow>
         <Narrow $width={170}>
           <Choice label="Bin" value={binId} onChange={setBin} options={[['', 'every bin'], ...shelves]} />

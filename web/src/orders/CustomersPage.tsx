@@ -5,7 +5,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { count, marginWords, useFormat } from '../ui/format.ts';
 import {
   Cell,
@@ -39,7 +39,7 @@ export type Customer = Output<typeof api.customer>;
 export function CustomersPage() {
   const { id } = useParams();
   const [search] = useSearchParams();
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const [show, setShow] = useAddress('show', 'active');
   const archived = show === 'archived';
   const customers = useQuestion(
@@ -51,7 +51,7 @@ export function CustomersPage() {
     <Three $margin={false}>
       <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
-          <Field label="Find a customer" hideLabel placeholder="Find a customer" value={q} onChange={setQ} />
+          <Finder label="Find a customer" placeholder="Find a customer" />
           <Choice
             label="Which customers"
             hideLabel

@@ -5,7 +5,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import { Grid, Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
@@ -32,7 +32,7 @@ export function OrdersPage() {
   const { id } = useParams();
   const [search] = useSearchParams();
   const go = useNavigate();
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const [show, setShow] = useAddress('show', 'open');
   const list = useQuestion('orders', { query: { show: show as Shown, q, limit: 200 } }, { keep: true });
   useShortcut('n', () => void go('/orders?new=1'), { alt: true });
@@ -40,13 +40,7 @@ export function OrdersPage() {
     <Three $margin={false}>
       <Strip>
         <StripHead>
-          <Field
-            label="Find an order or customer"
-            hideLabel
-            placeholder="Find an order or customer"
-            value={q}
-            onChange={setQ}
-          />
+          <Finder label="Find an order or customer" placeholder="Find an order or customer" />
           <Choice
             label="Which orders"
             hideLabel

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { DayField } from '../ui/DayField.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { useFormat } from '../ui/format.ts';
 import { LineChart } from '../ui/LineChart.tsx';
 import { Cell, Grid, Page } from '../ui/layout.ts';
@@ -19,7 +19,7 @@ import { useAddress } from '../ui/useAddress.ts';
 export function ThenPage() {
   const format = useFormat();
   const [day, setDay] = useAddress('day', today());
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const asked = /^\d{4}-\d{2}-\d{2}$/.test(day) ? day : today();
   const pages = usePages('stockOn', { day: asked, q: q || undefined, limit: 100 });
   // Its own day stands in the answer, so that an answer still shown while the next comes never speaks of another day.
@@ -65,7 +65,7 @@ export function ThenPage() {
           <DayField label="At the end of" value={day} onChange={setDay} />
         </Part>
         <Part $width={230}>
-          <Field label="Find an item" placeholder="Code or name" value={q} onChange={setQ} />
+          <Finder label="Find an item" placeholder="Code or name" hideLabel={false} />
         </Part>
       </Row>
       <Answer of={pages}>

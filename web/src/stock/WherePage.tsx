@@ -6,7 +6,7 @@ import { usePages, useQuestion } from '../api/client.ts';
 import { BestBefore } from '../lines/BestBefore.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid, Page } from '../ui/layout.ts';
 import { More } from '../ui/More.tsx';
@@ -26,7 +26,7 @@ const Places = styled(Grid)`
 
 /** Everything that stands anywhere: item by item, bin by bin, lot by lot, with what of it is promised and free. */
 export function WherePage() {
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const [place, setPlace] = useAddress('in');
   const [held, setHeld] = useAddress('held');
   const stores = useQuestion('stores', {}).data ?? [];
@@ -58,7 +58,7 @@ export function WherePage() {
       </Answer>
       <Row $wrap $gap={10} $top={12} $bottom={12}>
         <Part $width={230}>
-          <Field label="Find" hideLabel placeholder="Item, lot or serial" value={q} onChange={setQ} />
+          <Finder label="Find" placeholder="Item, lot or serial" />
         </Part>
         <Part $width={230}>
           <Choice

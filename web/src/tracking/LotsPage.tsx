@@ -7,7 +7,7 @@ import { BestBefore, daysUntil, SOON_DAYS } from '../lines/BestBefore.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
 import { count } from '../ui/format.ts';
 import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/LongList.tsx';
 import { DialogCard, Overlay } from '../ui/Modal.tsx';
@@ -88,7 +88,7 @@ export function LotsPage() {
   const [search] = useSearchParams();
   const change = useSearchChange();
   const [show, setShow] = useAddress('show');
-  const [q, setQ] = useAddress('q');
+  const q = useSought();
   const soon = useQuestion('lots', { query: { until: inDays(SOON_DAYS), limit: 500 } }).data?.rows ?? [];
   const until = { soon: inDays(SOON_DAYS), quarter: inDays(90), past: inDays(-1) }[show];
   const sort = (search.get('sort') ?? 'bestBefore') as LotSort;
@@ -139,7 +139,7 @@ export function LotsPage() {
         }
       >
         <Narrow $width={230}>
-          <Field label="Find" hideLabel placeholder="Lot or item" value={q} onChange={setQ} />
+          <Finder label="Find" placeholder="Lot or item" />
         </Narrow>
         <Narrow $width={230}>
           <Choice

@@ -1,7 +1,7 @@
 import type { Company } from '@yosegi/contract';
 import { daysBetween, isDay } from '@yosegi/core/days';
 import { formatDecimal, readForText } from '@yosegi/core/number';
-import { createContext, useContext, useMemo } from 'react';
+import { createContext, useContext } from 'react';
 import { today } from './today.ts';
 
 export const CompanyContext = createContext<Company>({
@@ -26,6 +26,7 @@ const FAR_DAYS = 300;
 export class Format {
   private readonly numbers = new Map<string, Intl.NumberFormat>();
   private readonly days = new Map<string, Intl.DateTimeFormat>();
+  private relative: Intl.RelativeTimeFormat | undefined;
 
   constructor(private readonly company: Pick<Company, 'currency' | 'locale'>) {}
 
@@ -135,7 +136,8 @@ export class Format {
   ago(iso: string): string {
     const [then, now] = [new Date(iso), new Date()];
     const seconds = (then.getTime() - now.getTime()) / 1000;
-    const format = new Intl.RelativeTimeFormat(this.company.locale, { numeric: 'auto' });
+    this.relative ??= new Intl.RelativeTimeFormat(this.company.locale, { numeric: 'auto' });
+    const format = this.relative;
     // "Yesterday" is a day of the calendar, not a span of hours; noon is clear of any change of the clocks.
     if (Math.abs(seconds) >= 86_400) return format.format(Math.round((noon(then) - noon(now)) / 86_400_000), 'day');
     if (Math.abs(seconds) >= 3600) return format.format(Math.trunc(seconds / 3600), 'hour');
@@ -156,8 +158,12 @@ const noon = (day: Date) => new Date(day.getFullYear(), day.getMonth(), day.getD
 /** The company's formats; the same object as long as the company is the same. */
 export function useFormat(): Format {
   const company = useContext(CompanyContext);
-  return useMemo(() => new Format(company), [company]);
+  const known = formats.get(company) ?? new Format(company);
+  formats.set(company, known);
+  return known;
 }
+/** One for the whole application: what they are made of takes long to make. */
+const formats = new WeakMap<object, Format>();
 
 /** "1 build", "3 builds". */
 export const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;

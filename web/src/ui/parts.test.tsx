@@ -207,6 +207,7 @@ describe('a day', () => {
   it('is picked from a calendar', async () => {
     const { seen, user } = show('2026-11-25', due);
     await user.click(screen.getByRole('button', { name: 'Calendar' }));
+    await screen.findByRole('grid');
     await user.keyboard('{ArrowRight}{Enter}');
     expect(seen).toEqual(['2026-11-26']);
     expect(screen.queryByRole('dialog')).toBeNull();
