@@ -60,7 +60,11 @@ const pairs: readonly Pair[] = [
     name: 'documents, first page',
     path: '/api/documents',
     sql: `SELECT d.*, p.name, (SELECT sum(value) FROM movement WHERE document_id = d.id) AS value,
-        EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) AS undone
+        EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) AS undone,
+        (SELECT i.code || i.name || sum(m.quantity) FROM movement m JOIN item i ON i.id = m.item_id
+          WHERE m.document_id = d.id GROUP BY m.item_id ORDER BY sum(abs(m.value)) DESC LIMIT 1) AS about,
+        (SELECT count(DISTINCT item_id) FROM movement WHERE document_id = d.id) AS items,
+        (SELECT number FROM numbered WHERE kind = d.for_kind AND id = d.for_id) AS for_number
       FROM document d JOIN person p ON p.id = d.person_id ORDER BY d.id DESC LIMIT 101`,
   },
   {
