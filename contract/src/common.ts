@@ -8,7 +8,7 @@ import './said.ts';
 export const Decimal = z.string().min(1).max(40);
 export const Id = z.number().int().positive();
 /** An ISO day without a time, in the company's own zone. */
-export const Day = z.iso.date().refine(isDay, 'Enter a day of the calendar between 1900 and 2999.');
+export const Day = z.iso.date().refine(isDay, 'Enter a date between 1900 and 2999.');
 export const Version = z.number().int().nonnegative();
 export const Name = z.string().trim().min(1).max(120);
 /** Letters and digits that look the same are the same: full-width ones become plain, invisible ones are refused. */

@@ -23,7 +23,7 @@ export function sayIssue(issue: z.core.$ZodRawIssue): string {
     case 'invalid_value':
       return issue.values.length > 12 ? NO_FIT : `One of these: ${issue.values.map(String).join(', ')}.`;
     case 'unrecognized_keys':
-      return `Nothing is known by the name ${issue.keys.join(', ')}.`;
+      return `Nothing has the name ${issue.keys.join(', ')}.`;
     default:
       return NO_FIT;
   }
@@ -31,16 +31,16 @@ export function sayIssue(issue: z.core.$ZodRawIssue): string {
 
 const NO_FIT = 'This is not what is asked for here.';
 const EXPECTED: Readonly<Record<string, string>> = {
-  string: 'Enter a text.',
+  string: 'Enter some text.',
   number: 'Enter a number.',
   int: 'Enter a whole number.',
-  boolean: 'Say true or false.',
-  array: 'Give a list.',
+  boolean: 'Enter true or false.',
+  array: 'Enter a list.',
 };
 const PARTS: Readonly<Record<string, string>> = { string: 'characters', array: 'entries' };
 const FORMATS: Readonly<Record<string, string>> = {
   email: 'Enter an e-mail address, like anna@example.org.',
-  date: 'Enter a day of the calendar, like 2026-11-25.',
+  date: 'Enter a date, like 2026-11-25.',
 };
 
 z.config({ customError: sayIssue });

@@ -82,7 +82,7 @@ test.describe('every main view', () => {
     ['what to put right', '/stock/put-right', '1 thing to put right'],
     ['lots', '/stock/lots', 'past its day'],
     ['the label printer', '/devices/printer', 'No labels yet'],
-    ['the scanner', '/devices/scanner', 'held before the scanner'],
+    ['the scanner', '/devices/scanner', 'hold in front of the scanner'],
     ['the mailbox', '/devices/mailbox', 'has sent off'],
     ['in and out', '/stock/in-out', 'Bring your catalogue in'],
     ['a definition on paper', '/print/definition/2', 'Ten-frame hive'],

@@ -78,7 +78,7 @@ test.describe('a catalogue', () => {
     await chooseFile('items', rows);
     await visit.heading('1 row of it cannot come in.');
     await page.getByText('CSV, semicolon, UTF-8').waitFor();
-    await page.getByText(/“crate” is no stock unit. Known are each, kg/).waitFor();
+    await page.getByText(/“crate” is not a stock unit. There are each, kg/).waitFor();
     expect(await page.getByRole('button', { name: /Bring in/ }).isDisabled()).toBe(true);
     await page.getByRole('button', { name: 'Leave it; nothing comes in' }).click();
     await chooseFile(

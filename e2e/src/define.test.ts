@@ -117,7 +117,7 @@ test.describe('defining', () => {
     await page.getByText('2 pasted rows could not be matched').waitFor();
     await page.getByRole('button', { name: 'Heather honey' }).click();
     expect(await page.getByLabel('Amount of Heather honey').inputValue()).toBe('170 g');
-    await page.getByRole('combobox', { name: 'Item for “No such thing”' }).fill('Wooden thing');
+    await page.getByRole('combobox', { name: 'Which item is “No such thing”' }).fill('Wooden thing');
     await page.getByRole('option', { name: /New item Wooden thing/ }).click();
     await page.getByRole('dialog').getByLabel('Code').fill('THING-W');
     await page.getByRole('dialog').getByLabel('What one costs').fill('2.4');
@@ -239,7 +239,7 @@ test.describe('defining', () => {
     await page.getByRole('link', { name: 'Leather gloves, pair' }).click();
     await page.getByRole('button', { name: 'Where used' }).click();
     await visit.heading(/goes into 3 products/);
-    await page.getByRole('link', { name: 'Replace it by another part…' }).click();
+    await page.getByRole('link', { name: 'Replace it with another part…' }).click();
     await page.getByRole('combobox', { name: 'by this one' }).fill('gloves, long');
     await page.getByRole('option', { name: /New item/ }).click();
     await page.getByRole('dialog').getByLabel('Code').fill('GLOVE-L');

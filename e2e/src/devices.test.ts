@@ -29,7 +29,7 @@ test.describe('devices', () => {
     expect(sheet.url()).toMatch(/labels\.pdf$/);
     await sheet.close();
     await page.getByRole('button', { name: 'Print again' }).waitFor();
-    await page.getByText('Nothing waits to be printed.').waitFor();
+    await page.getByText('Nothing is waiting to be printed.').waitFor();
     expect(visit.faults).toEqual([]);
   });
 

@@ -107,7 +107,7 @@ test.describe('nothing that is typed is lost', () => {
       .first()
       .click();
     await page.getByRole('link', { name: /weeks/i }).first().click();
-    await page.getByText('This screen cannot be fetched just now. Trying again…').waitFor();
+    await page.getByText('This screen cannot be loaded just now. Trying again…').waitFor();
     await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible();
     await expect(page.getByRole('heading', { level: 1 })).toContainText('week');
     expect(refused).toBe(3);

@@ -58,7 +58,7 @@ test.describe('orders', () => {
     await page.getByRole('option', { name: /Beeswax/ }).click();
     await page.getByLabel('Quantity of Beeswax candles, pair').fill('30');
     const margin = page.getByRole('complementary', { name: 'What it comes to' });
-    await margin.getByText('Whom it delays').waitFor();
+    await margin.getByText('Who it delays').waitFor();
     await margin.getByText('O-0107').waitFor();
     await page.getByLabel('Quantity of Beeswax candles, pair').fill('0');
     expect(await page.getByRole('button', { name: 'Confirm the order' }).isDisabled()).toBe(true);

@@ -90,7 +90,7 @@ test.describe('an order of everything', () => {
     await visit.heading('What leaves now?');
     await keys.tabTo(/^Finish B-\d+ with it$/);
     await keys.press('Enter');
-    await keys.tabTo(/^Who takes it$/);
+    await keys.tabTo(/^Carrier$/);
     await keys.type('Own van');
     await keys.press('Control+Enter');
     await visit.notice(/SH-\d+: O-\d+ is shipped. Everything has left./);

@@ -14,7 +14,7 @@ test.describe('a company that begins', () => {
     const { page } = visit;
     await visit.heading('Who are you?');
     await page.getByLabel('Name', { exact: true }).fill('Kranich & Töchter');
-    await choose(page.getByLabel('How numbers and days are written'), /^German \(Germany\)/);
+    await choose(page.getByLabel('How numbers and dates are written'), /^German \(Germany\)/);
     await expect(page.getByText('1.234,50\u00a0€')).toBeVisible();
     await page.getByRole('button', { name: 'Save the company' }).click();
     await visit.notice('The company is saved.');

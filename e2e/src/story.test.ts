@@ -23,7 +23,7 @@ test.describe('the whole story', () => {
       await keys.type(code);
       await keys.press('Tab');
       await keys.type(name);
-      await keys.tabTo(/ How it comes$/);
+      await keys.tabTo(/ Bought or made$/);
       await keys.type(source);
       await keys.tabTo(/ Home bin$/);
       await keys.type('A2');

@@ -74,7 +74,7 @@ test.describe('lots and serials', () => {
     await page.getByRole('button', { name: 'Hold or release…' }).click();
     await page.getByRole('button', { name: 'Release 2 lots' }).click();
     await page.getByText('Doubtful quality').waitFor({ state: 'detached' });
-    await choose(page.getByLabel('Which lots'), 'On hold');
+    await choose(page.getByLabel('Which lots'), 'Held');
     await expect.poll(() => page.getByRole('row').count()).toBe(2);
     expect(visit.faults).toEqual([]);
   });

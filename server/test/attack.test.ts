@@ -295,7 +295,7 @@ describe('messages and orders that overreach', () => {
     for (const day of ['2026-99-99', '2026-02-30', '0000-00-00'])
       expect(await server.refused(api.takeMail, { body: { content: despatch(day) } })).toMatchObject({
         code: 'ubl-unreadable',
-        detail: expect.stringContaining('no day'),
+        detail: expect.stringContaining('not a date'),
       });
     for (const content of [
       '<DespatchAdvice><constructor/><toString>x</toString></DespatchAdvice>',

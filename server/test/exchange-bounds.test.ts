@@ -221,7 +221,7 @@ describe('a file is judged by the rules of the form', () => {
     expect(unit).toMatchObject({ code: 'unit-in-use', field: 'unitId' });
     expect(await faults('items', 'Code,Unit\nONLY-ORDERED,kg\n')).toContain(unit.detail);
     const codes = await faults('items', 'Code,Name\nWA\u200bX,Hidden\n\u0007,Bell\n');
-    expect(codes).toMatch(/is no code.*cannot be seen or printed/s);
+    expect(codes).toMatch(/is not a code.*cannot be seen or printed/s);
   });
 
   it('for definitions: no draft is thrown away, and nothing stands in for its own product', async () => {

@@ -58,7 +58,7 @@ describe('files that are not what they should be', () => {
     ['a ZIP bomb of many entries', () => zipBomb({ entries: 2500, size: 10 }), /unpacks to far more/],
     ['a ZIP bomb that lies about its size', () => zipBomb({ entries: 1, size: 5_000_000, told: 1000 }), /damaged/],
     ['half a workbook', async () => (await workbook((sheet) => sheet.addRow(['Code']))).subarray(0, 900), /damaged/],
-    ['bytes', () => Buffer.from(Array.from({ length: 400 }, (_, n) => (n * 7) % 256)), /no text file/],
+    ['bytes', () => Buffer.from(Array.from({ length: 400 }, (_, n) => (n * 7) % 256)), /not a text file/],
     [
       'a quote never closed',
       () => Buffer.from('Code,Name\nA,"Nails\nB,Pins\n'),
@@ -168,10 +168,10 @@ describe('ways to write the same table', () => {
     expect(job).toMatchObject({ missing: ['Name'], counts: { refused: 4 } });
     const rows = await rowsOf(job);
     expect(rows.map(({ row }) => row)).toEqual([4, 5, 6, 7]);
-    expect(rows[1]?.faults[0]?.reason).toContain('stands in row 4 already');
+    expect(rows[1]?.faults[0]?.reason).toContain('is in row 4 already');
     expect(rows[2]?.faults[0]?.reason).toContain('4 cells under 2 titles');
     expect(rows[3]?.faults.map(({ column, reason }) => `${column}: ${reason}`).join(' ')).toMatch(
-      /Name: .*empty.* Unit: “crate” is no stock unit\. Known are each, kg/,
+      /Name: .*empty.* Unit: “crate” is not a stock unit\. There are each, kg/,
     );
     expect(await server.refused(api.applyImport, { params: { id: job.id }, body: {} })).toMatchObject({
       code: 'import-has-refusals',
@@ -228,7 +228,7 @@ describe('ways to write the same table', () => {
 describe('all or nothing', () => {
   it('a whole catalogue comes in, goes out and comes in again without a change, as CSV and as XLSX', async () => {
     const items = [
-      'Code,Name,Unit,How it comes,Home bin,Sell price,Packs,Barcode,Note,Field: Warranty months',
+      'Code,Name,Unit,Bought or made,Home bin,Sell price,Packs,Barcode,Note,Field: Warranty months',
       'OAK,Oak board,m,bought,MAIN/A1,,bundle = 5,,=1+1,',
       'PEG,"Peg, turned",each,made,A2,1.25,box = 12; pallet = 480,4006381333931,"-5 °C at most",24',
       'RACK,Peg rack,each,made,B1,39.9,,,,12',

@@ -114,7 +114,7 @@ describe('a count', () => {
       return [begun.scope, begun.sheet.map((line) => line.code)];
     };
     expect(await begin({ supplierId: supplier.id })).toEqual(['Main store · what Counted & Co sells', ['SOLD']]);
-    expect(await begin({ group: 'made' })).toEqual(['Main store · what is made', ['MADE']]);
+    expect(await begin({ group: 'made' })).toEqual(['Main store · made items', ['MADE']]);
     expect((await begin({ group: 'lot' }))[1]).toEqual(['WAX', 'WAX']);
     expect((await begin({ group: 'serial' }))[1]).toEqual(['SCALE']);
   });

@@ -11,8 +11,8 @@ export const buyingProblems = {
   },
   'order-has-receipts': {
     status: 409,
-    title: 'Some has come',
-    detail: () => 'Some of it has come, so it cannot be cancelled. Close what is still open instead.',
+    title: 'Some has arrived',
+    detail: () => 'Some of it has arrived, so it cannot be cancelled. Close what is still open instead.',
   },
   'supplier-no-mail': {
     status: 422,

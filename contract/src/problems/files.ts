@@ -22,13 +22,13 @@ export const filesProblems = {
   },
   'row-repeated': {
     status: 422,
-    title: 'There twice',
-    detail: ({ first }) => `This stands in row ${first} already. Keep one of the two.`,
+    title: 'Listed twice',
+    detail: ({ first }) => `This is in row ${first} already. Keep one of the two.`,
   },
   'code-shape': {
     status: 422,
     title: 'Not a code',
-    detail: ({ typed }) => `“${typed}” is no code: up to 40 characters without spaces and slashes.`,
+    detail: ({ typed }) => `“${typed}” is not a code: up to 40 characters without spaces and slashes.`,
   },
   'text-too-long': {
     status: 422,
@@ -44,13 +44,13 @@ export const filesProblems = {
     status: 422,
     title: 'Unknown unit',
     detail: ({ typed, known }) =>
-      `“${typed}” is no stock unit. Known are ${list(known)}; add the unit under Places and units first.`,
+      `“${typed}” is not a stock unit. There are ${list(known)}; add the unit under Places and units first.`,
   },
   'unknown-rate': {
     status: 422,
     title: 'Unknown rate',
     detail: ({ typed, known }) =>
-      `“${typed}” is no labour rate. Known are ${list(known)}; add the rate under Places and units first.`,
+      `“${typed}” is not a labour rate. There are ${list(known)}; add the rate under Places and units first.`,
   },
   'unknown-item-code': {
     status: 422,
@@ -70,12 +70,12 @@ export const filesProblems = {
   'pack-shape': {
     status: 422,
     title: 'Not a pack',
-    detail: ({ typed }) => `“${typed}” is no pack. Write a name and its size, like box = 12.`,
+    detail: ({ typed }) => `“${typed}” is not a pack. Write a name and its size, like box = 12.`,
   },
   'pack-twice': {
     status: 422,
     title: 'Pack twice',
-    detail: ({ name }) => `The pack “${name}” is there twice. Take one out.`,
+    detail: ({ name }) => `The pack “${name}” is listed twice. Take one out.`,
   },
   'supplier-two-names': {
     status: 422,
@@ -100,13 +100,13 @@ export const filesProblems = {
   },
   'day-shape': {
     status: 422,
-    title: 'No day',
-    detail: ({ typed }) => `“${typed}” is no day. Write it like 2026-12-24, or as a date in the workbook.`,
+    title: 'Not a date',
+    detail: ({ typed }) => `“${typed}” is not a date. Write it like 2026-12-24, or as a date in the workbook.`,
   },
   'customer-unknown': {
     status: 422,
     title: 'Customer unknown',
-    detail: ({ typed }) => `“${typed}” is no customer’s code or name. Bring the customers in first.`,
+    detail: ({ typed }) => `“${typed}” is not a customer’s code or name. Bring the customers in first.`,
   },
   'order-here-already': {
     status: 409,
@@ -164,7 +164,7 @@ export const filesProblems = {
   'file-binary': {
     status: 422,
     title: 'Not a table',
-    detail: () => 'This is no text file with rows and columns. Save the sheet as CSV or XLSX.',
+    detail: () => 'This is not a text file with rows and columns. Save the sheet as CSV or XLSX.',
   },
   'file-not-table': {
     status: 422,

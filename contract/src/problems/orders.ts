@@ -137,7 +137,7 @@ export const ordersProblems = {
     status: 422,
     title: 'Item unknown',
     detail: ({ code, line }) =>
-      `Line ${line} asks for ${code}, which is no code or barcode of ours. Give an item that code, or ask them for ours.`,
+      `Line ${line} asks for ${code}, which is not a code or barcode of ours. Give an item that code, or ask them for ours.`,
   },
   'nothing-later': {
     status: 409,

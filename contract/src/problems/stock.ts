@@ -12,7 +12,7 @@ export const stockProblems = {
   'nothing-on-hand': {
     status: 409,
     title: 'Nothing on hand',
-    detail: ({ name }) => `${name ?? 'This'} is not in stock, so there is nothing to value anew.`,
+    detail: ({ name }) => `${name ?? 'This'} is not in stock, so there is nothing to revalue.`,
   },
   'cost-unknown': {
     status: 422,

@@ -11,9 +11,13 @@ export const trackingProblems = {
     status: 422,
     title: 'Not a range',
     detail: ({ typed }) =>
-      `“${typed}” is no range of serial numbers. Write the first and the last, like SC-0101..0140.`,
+      `“${typed}” is not a range of serial numbers. Write the first and the last, like SC-0101..0140.`,
   },
-  'serial-twice': { status: 422, title: 'Serial twice', detail: ({ code }) => `${code} is there twice. Take one out.` },
+  'serial-twice': {
+    status: 422,
+    title: 'Serial number twice',
+    detail: ({ code }) => `${code} is listed twice. Take one out.`,
+  },
   'too-many-serials': {
     status: 422,
     title: 'Too many serials',
@@ -72,7 +76,7 @@ export const trackingProblems = {
     status: 409,
     title: 'Serial taken',
     detail: ({ code, says, free }) =>
-      `${code} ${says}.${free ? ` Free are ${free}.` : ''} A serial number belongs to one thing for ever.`,
+      `${code} ${says}.${free ? ` ${free} is free.` : ''} A serial number belongs to one unit, for good.`,
   },
   'serial-not-there': {
     status: 409,

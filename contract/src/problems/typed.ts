@@ -42,7 +42,7 @@ export const typedProblems = {
     status: 422,
     title: 'Unknown unit',
     detail: ({ name, known }) =>
-      `“${name}” is no unit or pack of this item. Type it in ${list(known)}, or add the pack to the item.`,
+      `“${name}” is not a unit or pack of this item. Type it in ${list(known)}, or add the pack to the item.`,
   },
   'barcode-check-digit': {
     status: 422,
@@ -60,7 +60,7 @@ export const typedProblems = {
     title: 'Cannot be read',
     detail: ({ at }) => `This label cannot be read at “${at}”. Scan it again, or type what is printed on it.`,
   },
-  twice: { status: 422, title: 'There twice', detail: ({ name }) => `“${name}” is there twice. Take one out.` },
+  twice: { status: 422, title: 'Listed twice', detail: ({ name }) => `“${name}” is listed twice. Take one out.` },
   'too-many': {
     status: 422,
     title: 'Too many',

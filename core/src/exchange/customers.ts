@@ -60,7 +60,7 @@ export const customerFile: FileKind<ImportWorld> = {
   },
 };
 
-const NO_MAIL = 'This is no mail address. Write it like name@example.org, or leave it empty.';
+const NO_MAIL = 'This is not an e-mail address. Write it like name@example.org, or leave it empty.';
 
 /** Lines of an address, however the file ends them. */
 const lines = (cell: string) =>

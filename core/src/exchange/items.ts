@@ -35,8 +35,8 @@ const columns: readonly Column[] = [
   { key: 'unit', title: 'Unit', aliases: ['stock unit', 'uom', 'unit of measure', 'measure', 'um'] },
   {
     key: 'source',
-    title: 'How it comes',
-    aliases: ['source', 'procurement', 'make or buy', 'made or bought', 'type', 'origin'],
+    title: 'Bought or made',
+    aliases: ['how it comes', 'source', 'procurement', 'make or buy', 'made or bought', 'type', 'origin'],
   },
   { key: 'tracking', title: 'Tracking', aliases: ['tracked', 'tracked by', 'lot or serial', 'traceability'] },
   { key: 'homeBin', title: 'Home bin', aliases: ['bin', 'location', 'shelf', 'place', 'default bin', 'storage'] },

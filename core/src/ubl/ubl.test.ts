@@ -242,7 +242,7 @@ describe('answers of a supplier', () => {
       order.buyer,
     );
     expect(bad('<OrderResponse><ID>1')).toBe('it is not well-formed XML');
-    expect(bad(writeOrder(order))).toBe('it is no OrderResponse');
+    expect(bad(writeOrder(order))).toBe('it is not of the kind OrderResponse');
     expect(bad(good.replace('<OrderResponse', '<!DOCTYPE x [<!ENTITY a "b">]><OrderResponse'))).toBe(
       'it declares a document type',
     );
@@ -250,7 +250,7 @@ describe('answers of a supplier', () => {
       'OrderResponse has no OrderReference/ID',
     );
     expect(bad(good.replace(/>1<\/cbc:Quantity>/, '>many</cbc:Quantity>'))).toBe(
-      'LineItem/Quantity is no number: many',
+      'LineItem/Quantity is not a number: many',
     );
     // Another sender’s prefixes are as good as ours.
     expect(

@@ -152,9 +152,9 @@ describe('documents as they come', () => {
   it('are refused with what is wrong', () => {
     expect(why('<Order><ID>1</ID></Order>')).toBe('read');
     expect(why('<Order><ID>1</Order>')).toBe('ubl-unreadable: it is not well-formed XML');
-    expect(why('<Invoice/>')).toBe('ubl-unreadable: it is no Order');
-    expect(why('<Order/>')).toBe('ubl-unreadable: it is no Order');
-    expect(why('<Order>text</Order>')).toBe('ubl-unreadable: it is no Order');
+    expect(why('<Invoice/>')).toBe('ubl-unreadable: it is not of the kind Order');
+    expect(why('<Order/>')).toBe('ubl-unreadable: it is not of the kind Order');
+    expect(why('<Order>text</Order>')).toBe('ubl-unreadable: it is not of the kind Order');
     expect(why('<!doctype x><Order><ID>1</ID></Order>')).toBe('ubl-unreadable: it declares a document type');
     expect(why('<Order><ID>\u0001</ID></Order>')).toBe('ubl-unreadable: it holds characters that XML does not allow');
     const odd = (name: string) => why(`<Order><a toString="1"><${name}>2</${name}></a></Order>`);
@@ -191,11 +191,11 @@ describe('documents as they come', () => {
       root.attribute('ID', 'a'),
     ]).toEqual(['KGM', null, null, '1']);
     expect(root.quantity('Q')).toBe(q('1.5'));
-    expect(whyOf(() => root.quantity('Bad'))).toBe(`ubl-unreadable: Bad is no number: ${'9'.repeat(40)}`);
+    expect(whyOf(() => root.quantity('Bad'))).toBe(`ubl-unreadable: Bad is not a number: ${'9'.repeat(40)}`);
     expect(whyOf(() => root.quantity('None'))).toBe('ubl-unreadable: Order has no None');
     expect([root.day('D'), root.day('None')]).toEqual(['2026-02-28', null]);
-    expect(whyOf(() => root.day('E'))).toBe('ubl-unreadable: E is no day: 2026-02-30');
-    expect(whyOf(() => root.day('Bad'))).toBe(`ubl-unreadable: Bad is no day: ${'9'.repeat(40)}`);
+    expect(whyOf(() => root.day('E'))).toBe('ubl-unreadable: E is not a date: 2026-02-30');
+    expect(whyOf(() => root.day('Bad'))).toBe(`ubl-unreadable: Bad is not a date: ${'9'.repeat(40)}`);
     expect([root.all('None').length, root.all('P').length, root.at('P/None/More')]).toEqual([0, 1, undefined]);
     expect(root.text('hasOwnProperty')).toBeNull();
   });

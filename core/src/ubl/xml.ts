@@ -67,7 +67,7 @@ export function readUbl(xml: string, kind: UblKind): Node {
     parseAttributeValue: false,
   });
   const root = childOf(parsed(parser, xml), kind);
-  if (root === null || typeof root !== 'object') throw unreadable(`it is no ${kind}`);
+  if (root === null || typeof root !== 'object') throw unreadable(`it is not of the kind ${kind}`);
   return new Node(root as Record<string, unknown>, kind);
 }
 
@@ -146,14 +146,14 @@ export class Node {
     try {
       return parseDecimal(text) as Quantity;
     } catch {
-      throw unreadable(`${path} is no number: ${text.slice(0, 40)}`);
+      throw unreadable(`${path} is not a number: ${text.slice(0, 40)}`);
     }
   }
 
   /** An ISO day, or null. @throws Refusal `ubl-unreadable` for anything else */
   day(path: string): string | null {
     const text = this.text(path);
-    if (text !== null && !isDay(text.slice(0, 10))) throw unreadable(`${path} is no day: ${text.slice(0, 40)}`);
+    if (text !== null && !isDay(text.slice(0, 10))) throw unreadable(`${path} is not a date: ${text.slice(0, 40)}`);
     return text?.slice(0, 10) ?? null;
   }
 }

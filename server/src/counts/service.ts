@@ -14,10 +14,10 @@ import { binsByName, bookedAt, type CountInput, movedSince, newestMovement, spot
 import { type CountLineRow, countRow, readCount } from './sql.ts';
 
 const GROUP_NAMES: Record<CountGroup, string> = {
-  bought: 'what is bought',
-  made: 'what is made',
-  lot: 'what is kept by lot',
-  serial: 'what is kept by serial',
+  bought: 'bought items',
+  made: 'made items',
+  lot: 'items kept by lot',
+  serial: 'items kept by serial number',
 };
 
 /** Begins a count: a line for everything that stands in the bins and fits. */

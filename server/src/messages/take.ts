@@ -50,7 +50,7 @@ export async function takeOrderMessage(doing: Doing, content: string) {
     await cancelOrder(doing, id, { version, reason: why.slice(0, 500) || 'The customer does not want it any more' });
     return kept(doing, id, kind, hash, content);
   }
-  throw new Refusal('ubl-unreadable', { why: 'it is no Order, OrderChange or OrderCancellation' }, 'content');
+  throw new Refusal('ubl-unreadable', { why: 'it is not an Order, OrderChange or OrderCancellation' }, 'content');
 }
 
 async function kept(doing: Doing, orderId: number, kind: MessageKind, hash: string, content: string) {
@@ -82,7 +82,7 @@ async function takeNew(doing: Doing, document: OrderDocument): Promise<number> {
     wantedOn: document.wantedOn,
     delivery: 'whole',
     remark: document.note.slice(0, 2000),
-    benchNote: agreed ? '' : 'Came at other prices than ours: look at them before you confirm it.',
+    benchNote: agreed ? '' : 'Its prices differ from ours: check them before you confirm it.',
     jobTag: '',
     deliverTo: placeOf(document),
     turnOn: null,

@@ -66,7 +66,7 @@ function refuseTwice(bins: readonly BinInput[]): void {
   const seen = new Map<string, string>();
   for (const [index, { id, code }] of bins.entries()) {
     if (id !== null && bins.findIndex((bin) => bin.id === id) !== index)
-      throw new Refusal('invalid', { message: 'This bin stands here twice.' }, `bins.${index}.id`);
+      throw new Refusal('invalid', { message: 'This bin is listed twice.' }, `bins.${index}.id`);
     const by = seen.get(code.toLowerCase());
     if (by !== undefined) throw new Refusal('code-taken', { code, by }, `bins.${index}.code`);
     seen.set(code.toLowerCase(), code);

@@ -14,7 +14,7 @@ import { Faint, Muted } from '../ui/text.ts';
 export function ForOrders({ build }: { build: BuildDetail }) {
   const format = useFormat();
   const notify = useNotify();
-  const set = useCommand('setBuildFor', ({ number }) => notify({ text: `Whom ${number} is for is changed.` }));
+  const set = useCommand('setBuildFor', ({ number }) => notify({ text: `Saved who ${number} is for.` }));
   const isOpen = build.state === 'planned' || build.state === 'on-bench';
   const still = build.orders.filter(({ quantity, kept }) => quantity !== kept);
   const left = readForText(build.quantity) - readForText(build.finished);
@@ -43,7 +43,7 @@ export function ForOrders({ build }: { build: BuildDetail }) {
             <b>{amount(own.quantity)}</b> for <Link to={`/orders/${own.orderId}`}>{own.order}</Link>, {own.customer}
             <br />
             <Faint>
-              {own.wantedOn ? `wanted ${format.day(own.wantedOn)}` : 'no day wanted'}
+              {own.wantedOn ? `wanted ${format.day(own.wantedOn)}` : 'no day set'}
               {own.kept !== '0' && ` · ${amount(own.kept)} in its parcel`}
             </Faint>
           </span>

@@ -116,7 +116,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
                 setBy(next);
               }}
               options={[
-                ['cheapest', 'cheapest in all'],
+                ['cheapest', 'cheapest overall'],
                 ['fastest', 'fastest'],
               ]}
             />
@@ -167,7 +167,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
         {nobody.length > 0 && (
           <section>
             <Title>
-              Nobody sells these <small>enter a supplier and a price with the item</small>
+              No supplier sells these <small>enter a supplier and a price on the item</small>
             </Title>
             <Grid>
               <tbody>

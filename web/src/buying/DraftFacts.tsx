@@ -26,7 +26,7 @@ export function OfferWords({ offer, line }: { offer: Offers[number] | undefined;
   const least = minimum > 0 ? `, at least ${size(offer.minimum)}` : '';
   return (
     <>
-      {offer.code || 'no code of theirs'}
+      {offer.code || 'no supplier code'}
       {!fits && (
         <b>
           {' '}
@@ -44,7 +44,7 @@ export function SupplierFacts({ supplier }: { supplier: SupplierDetail | undefin
   return (
     <>
       <Muted>from {supplier.name}</Muted>
-      <H2 $top={22}>How it delivers</H2>
+      <H2 $top={22}>How they deliver</H2>
       <KeyValue>
         <span>Learnt</span>
         <b>{learntWords(supplier.learnt)}</b>

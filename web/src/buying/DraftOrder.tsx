@@ -1,14 +1,15 @@
-import type { Item, Numbered, PurchaseOrder, SentHow } from '@yosegi/contract';
+import { type Item, type Numbered, type PurchaseOrder, PurchaseOrderInput, type SentHow } from '@yosegi/contract';
+import { ApiProblem } from '@yosegi/contract/client';
 import { packUp } from '@yosegi/core/buying';
 import { add, formatDecimal, type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { valueColumn } from '../lines/columns.tsx';
 import { LineTable } from '../lines/LineTable.tsx';
 import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { readPricedLine } from '../lines/pricedLine.ts';
-import { LineItem, useTypedLines } from '../lines/typedLines.tsx';
+import { LineItem, useLines } from '../lines/typedLines.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -18,10 +19,10 @@ import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { BigNumber, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
+import { ProblemBox, SaveProblem } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Lead, Push, Row } from '../ui/text.ts';
-import { useKept } from '../ui/useKept.ts';
+import { useRecordForm } from '../ui/useRecordForm.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { BoughtFor } from './BoughtFor.tsx';
 import { OfferWords, SupplierFacts } from './DraftFacts.tsx';
@@ -29,43 +30,14 @@ import type { DraftLine, Offers } from './draftLine.ts';
 import { openFile } from './files.ts';
 
 /** An order while it is written: who from, what, for how much, by when; then sent in one of four ways. */
-export function DraftOrder({
-  order,
-  supplierId,
-  onReload,
-}: {
-  order: PurchaseOrder | null;
-  supplierId: number | null;
-  /** Begins anew with the order as it stands now. */
-  onReload?: () => void;
-}) {
+export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null; supplierId: number | null }) {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
   const suppliers = useQuestion('suppliers', {}).data ?? [];
-  const [version, setVersion] = useState(order?.version ?? 0);
-  const keepAs = order ? `order.${order.id}.${version}` : `order.new.${supplierId ?? ''}`;
-  const [head, setHead, forgetHead] = useKept<Head>(`${keepAs}.head`, () => headOf(order, supplierId));
-  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<DraftLine>(keepAs, linesOf(order));
-  const { from, wantedOn, remark } = head;
-  const change = (part: Partial<Head>) => setHead((before) => ({ ...before, ...part }));
-  const chosen = Number(from) || 0;
-  const supplier = useQuestion('supplier', { params: { id: chosen } }, { enabled: chosen > 0 }).data;
+  const keepAs = order ? `order.${order.id}` : `order.new.${supplierId ?? ''}`;
   const [how, setHow] = useState<SentHow>('mailbox');
-  const offers = supplier?.offers ?? [];
-  const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.price }));
-  const total = add(0 as Money, ...read.map(({ value }) => value));
-  const faulty = read.some(({ quantityError, costError }) => quantityError || costError);
-  const input = inputOf(head, lines);
-  const [saved, setSaved] = useState(() => JSON.stringify(order ? inputOf(headOf(order, null), linesOf(order)) : null));
-  const dirty = JSON.stringify(input) !== saved;
   const [sending, setSending] = useState(false);
-  const kept = (after: Numbered, as: object) => {
-    forget();
-    forgetHead();
-    setSaved(JSON.stringify(as));
-    setVersion(after.version);
-  };
   const done = (after: Numbered, send: SentHow | null | undefined) => {
     if (!send) return notify({ text: `${after.number} is kept as a draft.` });
     notify({ text: `${after.number} is sent to ${supplier?.name ?? 'its supplier'}.` });
@@ -78,26 +50,50 @@ export function DraftOrder({
       void go(`/buying/orders/${after.id}`);
       done(after, body.send);
     },
-    ({ orders: [after] }, { body }) => after && kept(after, body.orders[0] ?? {}),
+    ({ orders: [after] }) => after && form.saved(after),
   );
   const save = useCommand(
     'savePurchase',
     (after, { body }) => done(after, body.send),
-    (after, { body: { version: _, send: __, ...as } }) => kept(after, as),
+    (after) => form.saved(after),
   );
   const cancel = useCommand('cancelPurchase', (after) => {
     notify({ text: `${after.number} is cancelled.` });
     void go('/buying/orders');
   });
+  // A refusal of a new one names it among those that were sent.
+  const error = useMemo(() => (order ? save.error : ofFirst(create.error)), [order, save.error, create.error]);
+  const command = { error, reset: order ? save.reset : create.reset };
+  const form = useRecordForm<PurchaseOrder, Typed, Body>({
+    record: order,
+    read: (record) => readOrder(record, supplierId),
+    bodyOf,
+    schema: PurchaseOrderInput,
+    keptAs: keepAs,
+    name: order ? order.number : 'the new order',
+    shownAt: SHOWN,
+    command,
+  });
+  const { supplierId: from, wantedOn, remark } = form.typed;
+  const { lines, adder, body, append, set, remove, toNext } = useLines<DraftLine>(form.typed.lines, (next) =>
+    form.set({ lines: next(form.latest().lines) }),
+  );
+  const chosen = Number(from) || 0;
+  const supplier = useQuestion('supplier', { params: { id: chosen } }, { enabled: chosen > 0 }).data;
+  const offers = supplier?.offers ?? [];
+  const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.price }));
+  const total = add(0 as Money, ...read.map(({ value }) => value));
+  const faulty = read.some(({ quantityError, costError }) => quantityError || costError);
   const busy = create.isPending || save.isPending;
-  const error = create.error ?? save.error ?? cancel.error;
-  const ready = chosen > 0 && !faulty && !busy;
+  const ready = !faulty && !busy;
   const keep = (andSend: boolean) => {
     if (!ready) return;
     setSending(andSend);
     const send = andSend ? how : null;
-    if (order) save.mutate({ params: { id: order.id }, body: { ...input, version, send } });
-    else create.mutate({ body: { orders: [input], send } });
+    form.submit((input) => {
+      if (order) save.mutate({ params: { id: order.id }, body: { ...input, version: form.version, send } });
+      else create.mutate({ body: { orders: [input], send } });
+    })();
   };
   useShortcut('s', () => keep(false), { ctrl: true });
   useShortcut('Enter', () => lines.length > 0 && keep(true), { ctrl: true });
@@ -116,7 +112,6 @@ export function DraftOrder({
       if (offer && line.price === line.proposed) set(line.key, { price: offer.price, proposed: offer.price });
     }
   }, [supplier]);
-  const problem = problemOf(error);
   return (
     <SheetAndMargin>
       <Sheet>
@@ -125,7 +120,7 @@ export function DraftOrder({
             <h1>{order ? `${order.number} · draft` : 'A new order'}</h1>
             <Lead>
               {lines.length === 0
-                ? 'Who sells it, then item, Enter, quantity, Enter, price, Enter.'
+                ? 'Choose the supplier, then item, Enter, quantity, Enter, price, Enter.'
                 : `${count(lines.length, 'line')}, ${format.money(formatDecimal(total))}. Nothing is on order until it is sent.`}
             </Lead>
           </div>
@@ -135,24 +130,24 @@ export function DraftOrder({
             <Choice
               label="From"
               value={from}
-              onChange={(next) => change({ from: next })}
+              onChange={(next) => form.set({ supplierId: next })}
               options={[
                 ['', 'Choose a supplier…'],
                 ...suppliers.map((one): [string, string] => [String(one.id), one.name]),
               ]}
-              error={problemAt(error, 'supplierId')}
+              error={form.at('supplierId')}
             />
           </Part>
           <Part $width={160}>
             <DayField
               label="Wanted on"
               value={wantedOn}
-              onChange={(day) => change({ wantedOn: day })}
-              error={problemAt(error, 'wantedOn')}
+              onChange={(day) => form.set({ wantedOn: day })}
+              error={form.at('wantedOn')}
             />
           </Part>
           <Part $grow $min={180}>
-            <Field label="Note to the supplier" value={remark} onChange={(text) => change({ remark: text })} />
+            <Field label="Note to the supplier" value={remark} onChange={(text) => form.set({ remark: text })} />
           </Part>
         </Row>
         <LineTable
@@ -176,7 +171,7 @@ export function DraftOrder({
               onQuantity: ({ key }, quantity) => set(key, { quantity }),
               onCost: ({ key }, price) => set(key, { price }),
               toNext,
-              errorAt: (index, name) => problemAt(error, `lines.${index}.${name}`),
+              errorAt: (index, name) => form.at(`lines.${index}.${name}`),
             }),
             {
               head: 'Wanted on',
@@ -204,19 +199,13 @@ export function DraftOrder({
             />
           }
         />
-        {problem && (
-          <Part $top={12}>
-            <ProblemBox
-              error={error}
-              shownAt={['supplierId', 'wantedOn', 'lines.*.quantity', 'lines.*.price']}
-              ways={
-                problem.code === 'stale-save' && (
-                  <Button onPress={() => onReload?.()}>Take the other version instead of what is typed here</Button>
-                )
-              }
-            />
-          </Part>
-        )}
+        <SaveProblem
+          command={command}
+          over={form}
+          theirs={order ? `${order.supplier}, ${count(order.lines.length, 'line')}, ${format.money(order.worth)}` : ''}
+          shownAt={SHOWN}
+        />
+        <ProblemBox error={cancel.error} />
         <Row $wrap $top={16} $end>
           <Part $width={190}>
             <Choice
@@ -234,7 +223,7 @@ export function DraftOrder({
           <Button look="go" isDisabled={!ready || lines.length === 0} busy={busy && sending} onPress={() => keep(true)}>
             {supplier ? `Send to ${supplier.name}` : 'Send'}
           </Button>
-          <Button isDisabled={!ready || !dirty} busy={busy && !sending} onPress={() => keep(false)}>
+          <Button isDisabled={!ready || !form.dirty} busy={busy && !sending} onPress={() => keep(false)}>
             {order ? 'Save the draft' : 'Keep as a draft'}
           </Button>
           <Push />
@@ -252,7 +241,7 @@ export function DraftOrder({
             <Button
               look="danger"
               busy={cancel.isPending}
-              onPress={() => cancel.mutate({ params: { id: order.id }, body: { version } })}
+              onPress={() => cancel.mutate({ params: { id: order.id }, body: { version: form.version } })}
             >
               Cancel the order
             </Button>
@@ -269,21 +258,26 @@ export function DraftOrder({
   );
 }
 
-interface Head {
-  readonly from: string;
+interface Typed {
+  readonly supplierId: string;
   readonly wantedOn: string;
   readonly remark: string;
+  readonly lines: readonly DraftLine[];
 }
-const headOf = (order: PurchaseOrder | null, supplierId: number | null): Head => ({
-  from: String(order?.supplierId ?? supplierId ?? ''),
+
+const SHOWN = ['supplierId', 'wantedOn', 'lines.*.quantity', 'lines.*.price'];
+
+const readOrder = (order: PurchaseOrder | null, supplierId: number | null): Typed => ({
+  supplierId: String(order?.supplierId ?? supplierId ?? ''),
   wantedOn: order?.wantedOn ?? '',
   remark: order?.remark ?? '',
+  lines: (order?.lines ?? []).map(fromOrder),
 });
-const linesOf = (order: PurchaseOrder | null) => (order?.lines ?? []).map(fromOrder);
 
 /** What is typed, as the wire takes it. */
-const inputOf = ({ from, wantedOn, remark }: Head, lines: readonly Omit<DraftLine, 'key'>[]) => ({
-  supplierId: Number(from) || 0,
+const bodyOf = ({ supplierId, wantedOn, remark, lines }: Typed) => ({
+  // What is not chosen is missing, and is asked for.
+  supplierId: (Number(supplierId) || undefined) as number,
   wantedOn: wantedOn || null,
   remark: remark.trim(),
   lines: lines.map((line) => ({
@@ -295,10 +289,19 @@ const inputOf = ({ from, wantedOn, remark }: Head, lines: readonly Omit<DraftLin
     orders: line.orders.map(({ orderId, quantity }) => ({ orderId, quantity })),
   })),
 });
+type Body = ReturnType<typeof bodyOf>;
 
-function fromOrder(line: PurchaseOrder['lines'][number]): Omit<DraftLine, 'key'> {
+/** What a refusal of several orders says of the first, at that order's own fields. */
+function ofFirst(error: unknown): unknown {
+  const problem = problemOf(error);
+  if (!problem?.field?.startsWith('orders.0.')) return error;
+  return new ApiProblem({ ...problem, field: problem.field.slice('orders.0.'.length) });
+}
+
+function fromOrder(line: PurchaseOrder['lines'][number]): DraftLine {
   const { itemId: id, code, name, unit, decimals, measures } = line;
   return {
+    key: line.id,
     item: { id, code, name, unit, decimals, measures },
     quantity: line.quantity,
     price: line.price,

@@ -24,7 +24,7 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
   const notify = useNotify();
   const [confirming, setConfirming] = useState(false);
   const cancel = useCommand('cancelPurchase', (after) => notify({ text: `${after.number} is cancelled.` }));
-  const close = useCommand('closePurchase', (after) => notify({ text: `${after.number} waits for nothing more.` }));
+  const close = useCommand('closePurchase', (after) => notify({ text: `${after.number} has nothing more to come.` }));
   const open = order.lines.filter((line) => Number(line.open) > 0);
   const isOpen = open.length > 0;
   const came = order.lines.some((line) => Number(line.received) > 0);
@@ -109,7 +109,7 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
                 close.mutate({ params, body: { version: order.version, lineIds: open.map(({ id }) => id) } })
               }
             >
-              Close it: the rest will not come
+              Close it: the rest isn’t coming
             </Button>
           )}
           {isOpen && !came && (

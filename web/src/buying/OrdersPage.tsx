@@ -1,5 +1,4 @@
 import type { PurchaseOrder, PurchaseOrderRow } from '@yosegi/contract';
-import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
@@ -103,15 +102,10 @@ function Group({ title, rows, suffix }: { title: string; rows: readonly Purchase
 
 function One({ id }: { id: number }) {
   const order = useQuestion('purchase', { params: { id } });
-  const [begun, setBegun] = useState(0);
   return (
     <Answer of={order}>
       {(data: PurchaseOrder) =>
-        data.state === 'draft' ? (
-          <DraftOrder key={begun} order={data} supplierId={data.supplierId} onReload={() => setBegun(begun + 1)} />
-        ) : (
-          <OrderSheet order={data} />
-        )
+        data.state === 'draft' ? <DraftOrder order={data} supplierId={data.supplierId} /> : <OrderSheet order={data} />
       }
     </Answer>
   );

@@ -134,7 +134,7 @@ export function OrdersTable() {
         ]}
         empty={
           <EmptyState
-            title={counts?.open === 0 && show === 'open' && q === '' ? 'Nothing is on order' : 'No order is like that'}
+            title={counts?.open === 0 && show === 'open' && q === '' ? 'Nothing is on order' : 'No order matches'}
             action={<LinkButton to="/buying">See what to buy</LinkButton>}
           >
             An order starts as a draft, from the buy list or from an empty sheet. Once you send it, what it brings

@@ -51,7 +51,7 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
   const post = useCommand(
     'postPrices',
     (document) => {
-      notify({ text: `${document.number} puts the price of ${receipt.number} right.`, documentId: document.id });
+      notify({ text: `${document.number} corrects the price of ${receipt.number}.`, documentId: document.id });
       void go(`/stock/documents/${document.id}`);
     },
     screen.forget,
@@ -68,7 +68,7 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
         <div>
           <h1>
             {difference === 0
-              ? `What does the invoice of ${receipt.number} say?`
+              ? `What does the invoice for ${receipt.number} say?`
               : `${format.money(formatDecimal(Math.abs(difference) as Money))} ${difference > 0 ? 'more' : 'less'} than was received: ${format.money(formatDecimal(intoStock))} onto stock, ${format.money(formatDecimal((difference - intoStock) as Money))} as a difference in cost.`}
           </h1>
           <Lead>It lands where the goods are now: on what is still here; the rest is gone with what used it.</Lead>
@@ -125,7 +125,7 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
       </AnswerBody>
       <Foot>
         <Part $width={280}>
-          <Field label="Remark" hideLabel placeholder="Number of the invoice" value={remark} onChange={setRemark} />
+          <Field label="Remark" hideLabel placeholder="Invoice number" value={remark} onChange={setRemark} />
         </Part>
         <Muted>One document; it can be undone.</Muted>
         <Push />

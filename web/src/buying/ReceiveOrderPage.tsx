@@ -43,7 +43,7 @@ export function ReceiveOrderPage() {
               <Receive key={data.id} order={data} stores={places} />
             ) : (
               <EmptyState
-                title="Nothing of it is open"
+                title="Nothing left to receive"
                 action={<LinkButton to={`/buying/orders/${data.id}`}>Back to {data.number}</LinkButton>}
               >
                 Everything that was ordered has come, or was given up. What comes all the same is received under Goods
@@ -146,7 +146,9 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
     const meant = lines.find(({ item }) => scanOfItem(item, text, item.supplierCode) !== null);
     const line = bin ? lines.find(({ key }) => key === last.current) : meant;
     if (!line) {
-      setScanSays(bin ? 'Scan the goods first, then their bin.' : `Nothing open of this order is called ${text}.`);
+      setScanSays(
+        bin ? 'Scan the goods first, then their bin.' : `Nothing still open on this order is called ${text}.`,
+      );
       return;
     }
     last.current = line.key;
@@ -165,7 +167,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
       of={typed}
       title={
         coming.length === 0
-          ? `What came of ${order.number}?`
+          ? `What arrived of ${order.number}?`
           : `${count(coming.length, 'line')} of ${order.number} worth ${format.money(formatDecimal(total))} to receive.`
       }
       lead={

@@ -114,7 +114,7 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
         {editing && <SupplierForm key={supplier.id} supplier={supplier} onDone={() => setEditing(false)} />}
         <Para $top={6} $bottom={12}>
           {learnt === null ? (
-            <Muted>Nothing of it has come by order yet, so nothing is learnt of its lead times.</Muted>
+            <Muted>Nothing ordered from them has arrived yet, so their lead times are not known.</Muted>
           ) : (
             <>
               Delivers in <b>{count(learnt.usual, 'day')}</b> as a rule
@@ -124,7 +124,7 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
           )}
         </Para>
         {supplier.offers.length === 0 ? (
-          <Muted>It offers none of our items yet. Prices are entered with each item.</Muted>
+          <Muted>They sell none of your items yet. Enter their prices on each item.</Muted>
         ) : (
           <Grid $full>
             <thead>

@@ -50,7 +50,7 @@ export function CountDifferences({ detail, open, refused }: { detail: CountDetai
           <tr>
             <th>Item</th>
             <th>Bin</th>
-            <th className="num">In the books then</th>
+            <th className="num">In the books at the time</th>
             <th className="num">Counted</th>
             <th className="num">Difference</th>
             <th className="num">Value</th>

@@ -30,7 +30,7 @@ function Sheet({ detail }: { detail: CountDetail }) {
   const differences = view === 'differences' || !open;
   const approve = useCommand('approveCount', (done) =>
     notify({
-      text: done.documentId === null ? `${done.number}: everything was right.` : `${done.number} is approved.`,
+      text: done.documentId === null ? `${done.number}: everything matched.` : `${done.number} is approved.`,
       ...(done.documentId === null ? {} : { documentId: done.documentId }),
     }),
   );
@@ -51,7 +51,7 @@ function Sheet({ detail }: { detail: CountDetail }) {
                 ? `${detail.number} is ${detail.state}.`
                 : differences
                   ? off.length === 0
-                    ? 'Nothing differs so far.'
+                    ? 'No differences so far.'
                     : `${count(off.length, 'line')} differ${off.length === 1 ? 's' : ''}, ${
                         off.some((line) => line.needsCost)
                           ? 'and what was found has no cost yet.'
@@ -118,7 +118,7 @@ function Sheet({ detail }: { detail: CountDetail }) {
             Approve {count(detail.counted, 'line')}
           </Button>
           <Button look="ghost" busy={cancel.isPending} onPress={() => cancel.mutate(command)}>
-            Give it up
+            Give up the count
           </Button>
           <Muted>
             {!mayApprove

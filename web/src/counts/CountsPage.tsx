@@ -134,26 +134,26 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
       })}
       <Row $wrap $gap={10} $end>
         <Part $width={230}>
-          <Field label="Only items called" placeholder="Part of code or name" value={q} onChange={setQ} />
+          <Field label="Only items named" placeholder="Part of code or name" value={q} onChange={setQ} />
         </Part>
         <Part $width={210}>
           <Choice
-            label="Which group of items"
+            label="Which items"
             value={group}
             onChange={setGroup}
             options={[
               ['', 'All items'],
-              ['bought', 'What is bought'],
-              ['made', 'What is made'],
-              ['lot', 'What is kept by lot'],
-              ['serial', 'What is kept by serial'],
+              ['bought', 'Bought items'],
+              ['made', 'Made items'],
+              ['lot', 'Items kept by lot'],
+              ['serial', 'Items kept by serial number'],
               ...suppliers.map((one): [string, string] => [`from-${one.id}`, `Sold by ${one.name}`]),
             ]}
           />
         </Part>
         <Part $width={190}>
           <DayField
-            label="Only what was not counted since"
+            label="Not counted since"
             value={notSince}
             onChange={setNotSince}
             error={problemAt(begin.error, 'notSince')}

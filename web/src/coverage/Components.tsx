@@ -40,7 +40,7 @@ export function Components({ answer, items }: { answer: CoverAnswer; items: Read
         <span />
         <span>Component</span>
         <span className="num">Needed</span>
-        <span>On the way to enough</span>
+        <span>How the need is covered</span>
         <span className="num">Verdict</span>
       </Head>
       {answer.components.map((component) => {

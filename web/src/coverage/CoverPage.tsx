@@ -123,7 +123,7 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
           );
         })}
         <Part $top={14} $max={170}>
-          <DayField label="Due day of the builds" value={due} onChange={setDue} />
+          <DayField label="Builds due on" value={due} onChange={setDue} />
         </Part>
       </Ask>
       <AnswerPane>

@@ -1,8 +1,7 @@
-import type { Behaviour, Definition } from '@yosegi/contract';
-import { factsOf } from '@yosegi/contract/problems';
+import { api, type Behaviour, type Definition } from '@yosegi/contract';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { problemOf, useCommand } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -11,7 +10,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Radios } from '../ui/Radios.tsx';
 import { H2, Part } from '../ui/space.ts';
 import { Late, Lead, Row } from '../ui/text.ts';
-import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
+import { useRecordForm } from '../ui/useRecordForm.ts';
 import { sentencesOf } from './behaviour.ts';
 import type { Draft } from './draft.ts';
 
@@ -25,6 +24,8 @@ const Happens = styled.dl`
   dt, dd { padding: 9px 4px; border-bottom: 1px solid var(--line-soft); margin: 0; } dt { font: 600 15px var(--display); }
 `;
 
+const SHOWN = ['made', 'onOrder', 'discount'];
+
 /** The three switches of a kit and its price, and what they make happen with this very kit. */
 export function BehaviourView({
   definition,
@@ -37,26 +38,30 @@ export function BehaviourView({
 }) {
   const format = useFormat();
   const notify = useNotify();
-  const screen = useTypedScreen(`behaviour.${definition.id}`);
-  const [typed, setTyped] = useTyped<Behaviour>(screen, 'typed', definition.behaviour);
-  const [version, setVersion] = useTyped(screen, 'version', definition.version);
   const save = useCommand(
     'setBehaviour',
-    (saved) => {
-      setVersion(saved.version);
-      notify({ text: `${definition.item.name} behaves so from now on.` });
-    },
-    screen.forget,
+    () => notify({ text: `${definition.item.name} will work like this from now on.` }),
+    (saved) => form.saved(saved),
   );
-  const dirty = JSON.stringify(typed) !== JSON.stringify(definition.behaviour);
+  const form = useRecordForm({
+    record: definition,
+    read: (record) => (record ?? definition).behaviour,
+    bodyOf: ({ discount, ...typed }) => ({ ...typed, discount: discount.trim() || '0' }),
+    // What else it is saved with is not typed.
+    schema: api.setBehaviour.body.omit({ version: true }),
+    keptAs: `behaviour.${definition.id}`,
+    name: `how ${definition.item.name} works`,
+    shownAt: SHOWN,
+    command: save,
+  });
+  const { typed, dirty } = form;
   const set = (part: Partial<Behaviour>) => {
     save.reset();
-    setTyped({ ...typed, ...part });
+    form.set(part);
   };
   const sentences = sentencesOf(definition, typed, draft, canMake, format);
   const problem = problemOf(save.error);
-  const current = factsOf(problem, 'stale-save')?.current as Definition | undefined;
-  const at = (field: string) => problemAt(save.error, field);
+  const { at } = form;
   return (
     <>
       {definition.purpose === 'build' && (
@@ -128,10 +133,9 @@ export function BehaviourView({
               busy={save.isPending}
               isDisabled={!dirty}
               onPress={() =>
-                save.mutate({
-                  params: { id: definition.id },
-                  body: { ...typed, discount: typed.discount.trim() || '0', version },
-                })
+                form.submit((body) =>
+                  save.mutate({ params: { id: definition.id }, body: { ...body, version: form.version } }),
+                )()
               }
             >
               Save how it behaves
@@ -143,15 +147,25 @@ export function BehaviourView({
               error={save.error}
               ways={
                 <>
-                  {current && (
-                    <Button
-                      onPress={() => {
-                        setVersion(current.version);
-                        save.reset();
-                      }}
-                    >
-                      Keep mine, and save over theirs
-                    </Button>
+                  {problem.code === 'stale-save' && (
+                    <>
+                      <Button
+                        onPress={() => {
+                          form.keepMine();
+                          save.reset();
+                        }}
+                      >
+                        Keep mine, and save over theirs
+                      </Button>
+                      <Button
+                        onPress={() => {
+                          form.takeTheirs();
+                          save.reset();
+                        }}
+                      >
+                        Take theirs
+                      </Button>
+                    </>
                   )}
                   {problem.field === 'made' && (
                     <Button onPress={() => set({ made: 'ahead' })}>Keep it made ahead</Button>

@@ -130,7 +130,7 @@ function Difference({
           <>
             <h2>
               {changes.length === 0
-                ? 'Line by line the same.'
+                ? 'Both are the same, line by line.'
                 : `${count(changes.length, 'line')} differ${changes.length === 1 ? 's' : ''}; a run costs ${moved === 0 ? 'the same' : `${cost(Math.abs(moved))} ${moved > 0 ? 'more' : 'less'}`}.`}
             </h2>
             {before.outputQuantity !== after.outputQuantity && (

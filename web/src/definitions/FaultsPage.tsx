@@ -23,7 +23,7 @@ export function FaultsPage() {
           rows.length === 0 ? (
             <EmptyState
               isPage
-              title="Every definition is in order"
+              title="Every bill of materials is in order"
               action={<LinkButton to="/define">Back to Define</LinkButton>}
             >
               Each has a revision in use, its parts have a cost and are not archived, and nothing sells below what it

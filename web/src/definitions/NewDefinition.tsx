@@ -47,7 +47,7 @@ export function NewDefinition() {
               : create.mutate({ body: { itemId: item.id, purpose } })
           }
         />
-        <Faint>A name that is new becomes a new product, made here, with a code proposed from its name.</Faint>
+        <Faint>A new name becomes a new product that you make, with a code suggested from its name.</Faint>
         <ProblemBox
           error={create.error}
           ways={

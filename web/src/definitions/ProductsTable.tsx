@@ -177,7 +177,7 @@ export function ProductsTable() {
         deeds={deeds}
         empty={
           q ? (
-            <EmptyState title="No product is called like that">Try a part of its code or name.</EmptyState>
+            <EmptyState title="No product has that name">Try a part of its code or name.</EmptyState>
           ) : (
             <EmptyState
               title="Define your first product"

@@ -37,7 +37,7 @@ export function ReplacePage() {
         <Stack $gap={12} $top={16}>
           <ItemPicker label="This part" chosen={partItem?.name ?? ''} onPick={(item) => setPart(String(item.id))} />
           <ItemPicker
-            label="by this one"
+            label="with this one"
             chosen={byItem?.name ?? ''}
             canAdd
             autoFocus={part !== '' && by === ''}
@@ -63,7 +63,7 @@ export function ReplacePage() {
         )
       ) : (
         <AnswerPane>
-          <EmptyState title="Which part, and by what?">
+          <EmptyState title="Replace which part, and with what?">
             Choose both on the left. You will see every product that lists the part, how much of the new one it would
             take and what that does to its cost.
           </EmptyState>

@@ -63,7 +63,7 @@ export function UsedView({ item }: { item: Pick<Item, 'id' | 'name' | 'unit' | '
               </tbody>
             </Grid>
             <Row $top={12}>
-              <LinkButton to={`/define/replace?part=${item.id}`}>Replace it by another part…</LinkButton>
+              <LinkButton to={`/define/replace?part=${item.id}`}>Replace it with another part…</LinkButton>
             </Row>
           </>
         )

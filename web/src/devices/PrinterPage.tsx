@@ -32,7 +32,9 @@ export function PrinterPage() {
     <Three $margin={false}>
       <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
-          <b>{waiting.length === 0 ? 'Nothing waits to be printed.' : `${count(waiting.length, 'job')} to print.`}</b>
+          <b>
+            {waiting.length === 0 ? 'Nothing is waiting to be printed.' : `${count(waiting.length, 'job')} to print.`}
+          </b>
         </StripHead>
         <StripList aria-label="Label jobs">
           <Answer of={pages}>
@@ -52,7 +54,7 @@ export function PrinterPage() {
         ) : (
           <EmptyState isPage title="No labels yet">
             Labels come here from a receipt, a lot, an item or the bins of a store. This printer stands in for a real
-            one: it puts them out as a PDF, a page a label, that any label printer takes.
+            one: it makes a PDF with one label a page, which any label printer takes.
           </EmptyState>
         )}
       </Sheet>

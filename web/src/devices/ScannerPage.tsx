@@ -67,7 +67,7 @@ export function ScannerPage() {
       </Ask>
       <Beam>
         <div>
-          <h1>{text === '' ? 'What is held before the scanner?' : 'Ready to scan.'}</h1>
+          <h1>{text === '' ? 'What do you hold in front of the scanner?' : 'Ready to scan.'}</h1>
           <Lead>Compose a label, choose a bin, or type what is printed.</Lead>
         </div>
         <Compose onPut={put} />

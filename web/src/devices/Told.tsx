@@ -14,7 +14,7 @@ export function Told({ path, kind }: { path: string; kind: 'response' | 'despatc
     staleTime: 0,
     queryFn: async () => {
       const answer = await fetch(path, { credentials: 'same-origin' });
-      if (!answer.ok) throw new Error('The answer could not be had. Try again.');
+      if (!answer.ok) throw new Error('No answer came. Try again.');
       return answer.text();
     },
   });

@@ -243,7 +243,9 @@ function Judged({ job, onClose, onStop }: { job: ImportJob; onClose: () => void;
               Leave it; nothing comes in
             </Button>
             {counts.refused > 0 && (
-              <Muted>All or nothing: mend the refused rows in the file, or read its columns differently.</Muted>
+              <Muted>
+                It is all or nothing: correct the refused rows in the file, or match its columns differently.
+              </Muted>
             )}
           </>
         )}

@@ -50,7 +50,7 @@ export function Sales({ item }: { item: ItemDetail }) {
   if (!sales || sales.orders === 0) return null;
   return (
     <>
-      <H2 $top={22}>What it brought</H2>
+      <H2 $top={22}>What it earned</H2>
       <KeyValue>
         <span>
           {format.quantity(sales.quantity, item.unit, item.decimals)} in {count(sales.orders, 'order')}

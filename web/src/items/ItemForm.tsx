@@ -104,7 +104,7 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
           ])}
         />
         <Choice
-          label="How it comes"
+          label="Bought or made"
           {...field('source')}
           options={[
             ['bought', 'bought'],

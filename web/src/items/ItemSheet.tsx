@@ -66,7 +66,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
         </SheetHead>
         {item.archived && (
           <Row $bottom={8}>
-            <Chip $tone="held">Archived: it is offered nowhere</Chip>
+            <Chip $tone="held">Archived: it is not offered anywhere</Chip>
           </Row>
         )}
         <Para $bottom={10}>

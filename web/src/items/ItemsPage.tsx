@@ -62,7 +62,7 @@ function ItemStrip() {
       <Answer of={pages}>
         {() =>
           rows.length === 0 ? (
-            <EmptyState title="No item is called like that">Try a part of its code or name.</EmptyState>
+            <EmptyState title="No item has that name or code">Try a part of its code or name.</EmptyState>
           ) : (
             <Endless rows={rows} pages={pages} rowHeight={50} keyOf={(row) => row.id} label="Items" role="navigation">
               {(row) => (

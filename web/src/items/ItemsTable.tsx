@@ -84,15 +84,15 @@ export function ItemsTable() {
           options={[
             ['all', 'All items'],
             ['in-stock', 'In stock'],
-            ['low', 'At or below reorder point'],
-            ['overdrawn', 'Promised beyond what is there'],
+            ['low', 'At or below the reorder point'],
+            ['overdrawn', 'More promised than you have'],
             ['archived', `Archived${counts?.archived ? ` · ${counts.archived}` : ''}`],
           ]}
         />
       </Narrow>
       <Narrow $width={158}>
         <Choice
-          label="How they come"
+          label="Bought or made"
           hideLabel
           value={source}
           onChange={setSource}
@@ -149,7 +149,7 @@ export function ItemsTable() {
         deeds={deedsOf}
         empty={
           <EmptyState
-            title={counts?.all === 0 ? 'Add your first item' : 'No item is like that'}
+            title={counts?.all === 0 ? 'Add your first item' : 'No item matches'}
             action={
               counts?.all === 0 && (
                 <Row>

@@ -10,7 +10,13 @@ const quantity = (amount: string, { unit, decimals }: Item, format: Format) => f
 
 /** Columns that the list of items can show beside code and name. */
 export const itemColumns: readonly ListColumn<Item>[] = [
-  { key: 'source', text: ({ source }) => source, title: 'How it comes', width: 90, show: ({ source }) => source },
+  {
+    key: 'source',
+    text: ({ source }) => source,
+    title: 'Bought or made',
+    width: 90,
+    show: ({ source }) => source,
+  },
   {
     key: 'tracking',
     text: ({ tracking }) => tracking,

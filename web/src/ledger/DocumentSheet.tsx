@@ -83,7 +83,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
       )}
       {document.prices.length > 0 && (
         <Chip $tone="held">
-          {document.receipt ? 'Its price was put right by ' : 'Puts the price right of '}
+          {document.receipt ? 'Its price was corrected by ' : 'Corrects the price of '}
           {document.prices.map((other, index) => (
             <span key={other.id}>
               {index > 0 && ', '}

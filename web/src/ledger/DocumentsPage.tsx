@@ -82,7 +82,7 @@ function List() {
   return (
     <ListPage>
       <ListTop>
-        <KindHead title="What was posted" lead="The newest first. Each can be undone by a counter-document." />
+        <KindHead title="What was posted" lead="The newest first. Each can be undone." />
       </ListTop>
       <LongList
         list="documents"
@@ -92,7 +92,7 @@ function List() {
         columns={columns}
         leadColumns={LEAD}
         lead={leadOf}
-        empty={<Nothing>Nothing of this kind was posted yet.</Nothing>}
+        empty={<Nothing>Nothing of this kind has been posted yet.</Nothing>}
       />
     </ListPage>
   );

@@ -63,7 +63,7 @@ function LotIn({ item, typed, onChange, errorAt, onKeyDown }: Props) {
           {...(onKeyDown ? { onKeyDown } : {})}
         />
       </Part>
-      <Faint>empty when it keeps, or the lot is known</Faint>
+      <Faint>leave empty if it keeps, or if the lot is known</Faint>
     </TrackRow>
   );
 }
@@ -129,7 +129,7 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
           Take {free} <kbd>F2</kbd>
         </Button>
       ) : (
-        <Faint>no pattern on the item, so none are proposed</Faint>
+        <Faint>the item has no serial pattern, so none is suggested</Faint>
       )}
     </TrackRow>
   );

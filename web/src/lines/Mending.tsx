@@ -23,7 +23,7 @@ interface Props {
 export function Mending({ rows, onPlace, onLeaveOut }: Props) {
   if (rows.length === 0) return null;
   return (
-    <Box aria-label="Pasted rows to mend">
+    <Box aria-label="Pasted rows to match">
       <b>{count(rows.length, 'pasted row')} could not be matched. Which item is meant?</b>
       {rows.map((row) => (
         <Line key={row.key}>
@@ -38,7 +38,7 @@ export function Mending({ rows, onPlace, onLeaveOut }: Props) {
             ))}
             <Part $grow $min={170}>
               <ItemPicker
-                label={`Item for “${row.text}”`}
+                label={`Which item is “${row.text}”`}
                 hideLabel
                 placeholder={row.likely.length > 0 ? 'or another' : 'Code or name, or a new item'}
                 canAdd

@@ -79,7 +79,7 @@ function LotOut({ item, pieces, typed, onChange, quantity, errorAt, onKeyDown }:
             [
               '',
               going.length === 0
-                ? 'no lot is here'
+                ? 'no lot here'
                 : `first to expire: ${going.map((piece) => lotWords(format, piece, item.unit, item.decimals)).join(', then ')}`,
             ],
             ...lots.map((piece): [string, string] => [
@@ -138,7 +138,7 @@ function SerialsOut({ item, pieces, typed, onChange, quantity, setCount, errorAt
           </Serial>
         ))}
         {here.length > MOST_SHOWN && <Faint>and {here.length - MOST_SHOWN} more here</Faint>}
-        {here.length === 0 && <Faint>none is here</Faint>}
+        {here.length === 0 && <Faint>none here</Faint>}
       </Row>
     </TrackRow>
   );

@@ -20,14 +20,24 @@ export type ItemHead = Pick<Item, 'code' | 'name'>;
 let nextKey = Date.now();
 
 /**
- * The lines of a stock document while they are typed. A picked item becomes a line whose first number is focused; Enter
- * goes on through the line's numbers, lot and serials, and from the last back to the picker; arrows go up and down. Rows of
- * a line carry its key as `data-line`.
- * @param keepAs under which the lines stay in this tab until they are posted
+ * The lines of a stock document while they are typed: they stay on this machine until they are posted.
+ * @param keepAs under which they stay
  * @param begin the lines it begins with when none were kept
  */
 export function useTypedLines<Line extends TypedLine>(keepAs: string, begin: readonly Omit<Line, 'key'>[] = []) {
   const [lines, setLines, forget] = useKept<readonly Line[]>(keepAs, () => begin.map(withKey<Line>));
+  return { ...useLines(lines, setLines), /** Once they are posted. */ forget };
+}
+
+/**
+ * Lines that are typed, wherever they are kept. A picked item becomes a line whose first number is focused; Enter goes on
+ * through the line's numbers, lot and serials, and from the last back to the picker; arrows go up and down. Rows of a line
+ * carry its key as `data-line`.
+ */
+export function useLines<Line extends TypedLine>(
+  lines: readonly Line[],
+  setLines: (change: (before: readonly Line[]) => readonly Line[]) => void,
+) {
   const adder = useRef<HTMLInputElement>(null);
   const body = useRef<HTMLTableSectionElement>(null);
   const steps = (key: string) => [
@@ -56,8 +66,6 @@ export function useTypedLines<Line extends TypedLine>(keepAs: string, begin: rea
       setLines((before) => before.map((line) => (line.key === key ? { ...line, ...part } : line))),
     remove: (key: number) => setLines((before) => before.filter((line) => line.key !== key)),
     toNext,
-    /** Once they are posted. */
-    forget,
   };
 }
 

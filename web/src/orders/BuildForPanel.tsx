@@ -33,7 +33,7 @@ export function BuildForPanel({ orderIds, onDone }: { orderIds: readonly number[
         {(data) =>
           data.lines.length === 0 ? (
             <Row>
-              <Muted>Nothing of it is built here: what is open has no bill of materials in use.</Muted>
+              <Muted>Nothing on it is built here: what is open has no bill of materials in use.</Muted>
               <Button onPress={onDone}>Back</Button>
             </Row>
           ) : (

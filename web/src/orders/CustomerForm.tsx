@@ -36,13 +36,13 @@ const bodyOf = ({ discount, transportDays, fields, ...typed }: Typed) => ({
 const FIELDS: readonly (readonly [Exclude<keyof Typed, 'fields'>, string, ('wide' | 'numeric')?])[] = [
   ['code', 'Code'],
   ['name', 'Name'],
-  ['contact', 'Whom to ask for'],
+  ['contact', 'Contact person'],
   ['email', 'Mail address'],
   ['phone', 'Phone'],
   ['discount', 'Discount, %', 'numeric'],
   ['transportDays', 'Days on the way', 'numeric'],
   ['billing', 'Billing address, as printed', 'wide'],
-  ['delivery', 'Delivery address, where it differs', 'wide'],
+  ['delivery', 'Delivery address, if different', 'wide'],
   ['note', 'Note', 'wide'],
 ];
 
@@ -104,7 +104,7 @@ export function CustomerForm({ customer, onDone }: { customer: Customer | null; 
           rows={form.typed.fields}
           onChange={(fields) => form.set({ fields })}
           at={form.at}
-          hint="Anything else worth keeping: how many hives, who rings first."
+          hint="Anything else worth keeping: how many hives, when they like to be called."
           example="Hives"
         />
       </Wide>

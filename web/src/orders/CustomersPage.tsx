@@ -99,7 +99,7 @@ export function CustomersPage() {
               title={customers.data?.rows.length ? count(customers.data.rows.length, 'customer') : 'Who buys from you?'}
               action={<LinkButton to="/orders/customers?new=1">Add a customer</LinkButton>}
             >
-              What they ordered, what they usually take and what it brought stands with each of them.
+              Each customer shows what they ordered, what they usually take and what it earned.
             </EmptyState>
           )}
         </Sheet>
@@ -221,7 +221,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
         </Row>
       </Sheet>
       <Margin aria-label="About this customer">
-        <h2>What it brought</h2>
+        <h2>What it earned</h2>
         <KeyValue>
           <span>Shipped</span>
           <b>{format.money(customer.sold)}</b>

@@ -1,38 +1,39 @@
-import type { Numbered, Order, OrderLook } from '@yosegi/contract';
+import { type Numbered, type Order, OrderInput, type OrderLook } from '@yosegi/contract';
 import { newKey } from '@yosegi/contract/key';
 import { add, formatDecimal, type Money, readForText } from '@yosegi/core/number';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useCommand, useQuestion } from '../api/client.ts';
 import { valueColumn } from '../lines/columns.tsx';
 import { Beneath, LineTable } from '../lines/LineTable.tsx';
 import { Mending } from '../lines/Mending.tsx';
 import { matchPasted, type PastedRow } from '../lines/matchPasted.ts';
 import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { readPricedLine } from '../lines/pricedLine.ts';
-import { LineItem, useTypedLines } from '../lines/typedLines.tsx';
+import { LineItem, useLines } from '../lines/typedLines.tsx';
 import { useScansInto } from '../scan/wedge.ts';
-import { Button, LinkButton } from '../ui/Button.tsx';
+import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
-import { useFormat } from '../ui/format.ts';
+import { count, type Format, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
+import { ProblemBox, SaveProblem } from '../ui/Problem.tsx';
 import { Para, Part } from '../ui/space.ts';
 import { TextArea } from '../ui/TextArea.tsx';
 import { Late, Lead, Push, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import { useKept } from '../ui/useKept.ts';
+import { useRecordForm } from '../ui/useRecordForm.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { Fold } from './Fold.ts';
 import { KitRows } from './KitRows.tsx';
 import { amountFault } from './kit.ts';
 import { kitWords, Under, WaitsFor, WhenChip } from './LineAhead.tsx';
 import { OrderOutcome } from './OrderOutcome.tsx';
-import { type Head, headOf, inputOf, type Line, linesOf, useLook } from './typedOrder.ts';
+import { type Head, headOf, inputOf, type Line, linesOf, type OrderBody, type Typed, useLook } from './typedOrder.ts';
 
 /** An order while it is typed: what is there, what is coming and the honest day follow every line, before it is saved. */
 export function OrderForm({ order, customerId }: { order: Order | null; customerId: number | null }) {
@@ -40,27 +41,12 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
   const format = useFormat();
   const notify = useNotify();
   const customers = useQuestion('customers', { query: { limit: 500 } });
-  const keepAs = order ? `sale.${order.id}.${order.version}` : `sale.new.${customerId ?? ''}`;
-  const [head, setHead, forgetHead] = useKept<Head>(`${keepAs}.head`, () => headOf(order, customerId));
-  const { lines, adder, body, append, set, remove, toNext, forget } = useTypedLines<Line>(keepAs, linesOf(order));
-  const change = (part: Partial<Head>) => setHead((before) => ({ ...before, ...part }));
-  const input = inputOf(head, lines);
-  const look = useLook(input, order?.id ?? null, lines);
-  const read = lines.map((line, index) =>
-    readPricedLine(line.item, { quantity: line.quantity, cost: line.price || (look?.lines[index]?.price ?? '0') }),
-  );
-  const total = add(0 as Money, ...read.map(({ value }) => value));
-  const faulty =
-    read.some(({ quantityError, costError }) => quantityError || costError) ||
-    lines.some(({ contents }) => contents?.some((own) => amountFault(own.amount, own.item)));
-  const leave = () => {
-    forget();
-    forgetHead();
-  };
+  const keepAs = order ? `sale.${order.id}` : `sale.new.${customerId ?? ''}`;
   const done = ({ id }: Numbered, words: string) => {
     notify({ text: words });
     void go(`/orders/${id}`);
   };
+  const kept = (after: Numbered) => form.saved(after);
   const create = useCommand(
     'createOrder',
     (after, { body: { confirm } }) =>
@@ -70,16 +56,41 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
           ? `${after.number} is confirmed; what it needs is promised to it.`
           : `${after.number} is kept as a quote.`,
       ),
-    leave,
+    kept,
   );
-  const save = useCommand('saveOrder', (after) => done(after, `${after.number} is changed.`), leave);
-  const error = create.error ?? save.error;
-  const busy = create.isPending || save.isPending;
-  const ready = head.customer !== '' && lines.length > 0 && !faulty && !busy;
+  const save = useCommand('saveOrder', (after) => done(after, `${after.number} is changed.`), kept);
+  const command = order ? save : create;
+  const form = useRecordForm<Order, Typed, OrderBody>({
+    record: order,
+    read: (record) => ({ ...headOf(record, customerId), lines: linesOf(record) }),
+    bodyOf: inputOf,
+    schema: OrderInput,
+    keptAs: keepAs,
+    name: order ? order.number : 'the new order',
+    shownAt: SHOWN_AT,
+    command,
+  });
+  const head = form.typed;
+  const change: (part: Partial<Head>) => void = form.set;
+  const { lines, adder, body, append, set, remove, toNext } = useLines<Line>(head.lines, (next) =>
+    form.set({ lines: next(form.latest().lines) }),
+  );
+  const look = useLook(inputOf(head), order?.id ?? null, lines);
+  const read = lines.map((line, index) =>
+    readPricedLine(line.item, { quantity: line.quantity, cost: line.price || (look?.lines[index]?.price ?? '0') }),
+  );
+  const total = add(0 as Money, ...read.map(({ value }) => value));
+  const faulty =
+    read.some(({ quantityError, costError }) => quantityError || costError) ||
+    lines.some(({ contents }) => contents?.some((own) => amountFault(own.amount, own.item)));
+  const busy = command.isPending;
+  const ready = lines.length > 0 && !faulty && !busy;
   const keep = (confirm: boolean) => {
     if (!ready) return;
-    if (order) save.mutate({ params: { id: order.id }, body: { ...input, version: order.version } });
-    else create.mutate({ body: { ...input, confirm } });
+    form.submit((input) => {
+      if (order) save.mutate({ params: { id: order.id }, body: { ...input, version: form.version } });
+      else create.mutate({ body: { ...input, confirm } });
+    })();
   };
   useShortcut('s', () => keep(false), { ctrl: true });
   useShortcut('Enter', () => keep(true), { ctrl: true });
@@ -108,7 +119,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
   const toggle = (key: number) =>
     setOpened((before) => new Set(before.has(key) ? [...before].filter((one) => one !== key) : [...before, key]));
   const isDated = ({ key, wantedOn }: Line) => dated.has(key) || wantedOn !== '';
-  const errorAt = (index: number, name: string) => problemAt(error, `lines.${index}.${name}`);
+  const errorAt = (index: number, name: string) => form.at(`lines.${index}.${name}`);
   const passed = head.wantedOn !== '' && head.wantedOn < today();
   return (
     <SheetAndMargin>
@@ -116,20 +127,20 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
         <h1>{order ? `Change ${order.number}` : 'A new order'}</h1>
         <Lead>
           {lines.length === 0
-            ? 'Who asks for it, then item, Enter, quantity, Enter, price, Enter. Nothing is promised until it is confirmed.'
+            ? 'Choose the customer, then item, Enter, quantity, Enter, price, Enter. Nothing is promised until you confirm it.'
             : conclusion(look, head.wantedOn, format)}
         </Lead>
         <Row $gap={10} $wrap $end $top={10} $bottom={10}>
           <Part $width={200}>
             <Choice
               label="For"
-              value={head.customer}
-              onChange={(customer) => change({ customer })}
+              value={head.customerId}
+              onChange={(next) => change({ customerId: next })}
               options={[
                 ['', 'Choose a customer…'],
                 ...(customers.data?.rows ?? []).map((one): [string, string] => [String(one.id), one.name]),
               ]}
-              error={problemAt(error, 'customerId')}
+              error={form.at('customerId')}
             />
           </Part>
           <Part $width={125}>
@@ -137,7 +148,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
               label="Their reference"
               value={head.reference}
               onChange={(reference) => change({ reference })}
-              error={problemAt(error, 'reference')}
+              error={form.at('reference')}
             />
           </Part>
           <Part $width={145}>
@@ -145,7 +156,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
               label="Wanted on"
               value={head.wantedOn}
               onChange={(wantedOn) => change({ wantedOn })}
-              error={problemAt(error, 'wantedOn')}
+              error={form.at('wantedOn')}
             />
           </Part>
           <Part $width={170}>
@@ -268,7 +279,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                     kit={kit}
                     typed={line.contents}
                     onChange={(contents) => set(line.key, { contents })}
-                    error={error}
+                    error={command.error}
                     index={index}
                   />
                 )}
@@ -315,26 +326,19 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
               label="Job tag"
               value={head.jobTag}
               onChange={(jobTag) => change({ jobTag })}
-              error={problemAt(error, 'jobTag')}
+              error={form.at('jobTag')}
             />
           </Part>
         </Row>
         <Part $top={10} $max={420}>
           <TextArea
-            label="Goes to, if not to their address"
+            label="Deliver to, if not to their address"
             value={head.deliverTo}
             onChange={(deliverTo) => change({ deliverTo })}
-            error={problemAt(error, 'deliverTo')}
+            error={form.at('deliverTo')}
           />
         </Part>
-        <ProblemBox
-          error={error}
-          shownAt={SHOWN_AT}
-          ways={
-            problemOf(error)?.code === 'stale-save' &&
-            order && <LinkButton to={`/orders/${order.id}`}>See how it stands now</LinkButton>
-          }
-        />
+        <SaveProblem command={command} over={form} theirs={order ? standsNow(order, format) : ''} shownAt={SHOWN_AT} />
         <Row $wrap $top={16}>
           <Button look="go" isDisabled={!ready} busy={busy} onPress={() => keep(true)}>
             {order ? 'Save the changes' : 'Confirm the order'}
@@ -346,9 +350,15 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
           )}
           <Push />
           {order && (
-            <LinkButton look="ghost" to={`/orders/${order.id}`}>
+            <Button
+              look="ghost"
+              onPress={() => {
+                form.takeTheirs();
+                void go(`/orders/${order.id}`);
+              }}
+            >
               Leave it as it was
-            </LinkButton>
+            </Button>
           )}
         </Row>
       </Sheet>
@@ -379,10 +389,16 @@ const SHOWN_AT = [
   'lines.*.wantedOn',
 ].concat(['amount', 'itemId'].map((name) => `lines.*.contents.*.${name}`));
 
+/** What somebody else made of it meanwhile. */
+const standsNow = (order: Order, format: Format) =>
+  [order.customer, count(order.lines.length, 'line'), order.wantedOn && `wanted ${format.day(order.wantedOn)}`]
+    .filter(Boolean)
+    .join(', ');
+
 function conclusion(look: OrderLook | undefined, wantedOn: string, format: ReturnType<typeof useFormat>): string {
   if (!look) return 'Looking at what is there…';
   if (look.wholeOn === '') return 'Everything is here. It could leave now.';
-  if (look.wholeOn === null) return 'Nobody can say yet when all of it will be here.';
+  if (look.wholeOn === null) return 'It is not known yet when all of it will be here.';
   const late = wantedOn !== '' && look.wholeOn > wantedOn;
   return `Whole on ${format.day(look.wholeOn)}${late ? ', later than it is wanted' : ''}.`;
 }

@@ -43,7 +43,7 @@ export function OrderOutcome({ look, head, change, lines, total }: Props) {
       )}
       {look && look.delays.length > 0 && (
         <>
-          <H2 $top={18}>Whom it delays</H2>
+          <H2 $top={18}>Who it delays</H2>
           {look.delays.map((delay) => (
             <KeyValue key={`${delay.kind}${delay.id}`}>
               <Late>{delayWords(delay)}</Late>

@@ -58,7 +58,7 @@ export function OrderSheet({ order }: { order: Order }) {
                   wanted <b>{format.day(order.wantedOn)}</b>
                 </>
               ) : (
-                'no day wanted'
+                'no day set'
               )}{' '}
               · {order.delivery === 'whole' ? 'in one delivery' : 'each line as it is ready'}
               {order.jobTag && ` · booked under ${order.jobTag}`}
@@ -109,7 +109,7 @@ function Actions({ order, open }: { order: Order; open: (what: Doing) => void })
   const go = useNavigate();
   const copy = useCommand('copyOrder', ({ id, number, unchanged }) => {
     const without = unchanged.length > 0 ? ` ${unchanged.join(', ')} is as the kit is now.` : '';
-    notify({ text: `${number} is a quote of the same.${without}` });
+    notify({ text: `${number} is a quote for the same again.${without}` });
     void go(`/orders/${id}`);
   });
   const again = (
@@ -179,7 +179,7 @@ function Facts({ order }: { order: Order }) {
       <WaitsFor order={order} />
       <BoughtForIt purchases={order.purchases} />
       <ParcelCard order={order} />
-      <H2 $top={18}>What it brings</H2>
+      <H2 $top={18}>What it earns</H2>
       <Brings order={order} />
       {order.documents.length > 0 && <H2 $top={18}>What has left</H2>}
       {order.documents.map((document) => (

@@ -152,7 +152,7 @@ function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
   return (
     <Sheet>
       <h1>{show === 'open' ? conclusion(rows) : `${count(rows.length, 'order')}.`}</h1>
-      {show === 'open' && <Lead>{format.money(sum(rows))} is on open orders. The ones that need you come first.</Lead>}
+      {show === 'open' && <Lead>{format.money(sum(rows))} on open orders. The ones that need you come first.</Lead>}
       {chosen.size > 0 && !building && (
         <Row $top={12}>
           <Button look="go" onPress={() => setBuilding(true)}>

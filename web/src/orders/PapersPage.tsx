@@ -76,7 +76,7 @@ function Papers({ order }: { order: Order }) {
   const notify = useNotify();
   const update = useCommand(
     'updatePapers',
-    () => notify({ text: 'Papers look like this from now on.' }),
+    () => notify({ text: 'Saved how papers look.' }),
     (saved) => form.saved(saved),
   );
   const form = useRecordForm({
@@ -108,7 +108,7 @@ function Papers({ order }: { order: Order }) {
           />
           {isSlip && standing.length > 0 && (
             <Choice
-              label="Of which shipment"
+              label="Which shipment"
               value={shipmentId}
               onChange={setShipmentId}
               options={standing.map((one): [string, string] => [String(one.id), one.number])}

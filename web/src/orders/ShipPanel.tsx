@@ -178,7 +178,7 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
       {scanned && <Para $top={8}>{parcelId === null ? <Late>{scanned}</Late> : <Muted>✓ {scanned}</Muted>}</Para>}
       <Row $wrap $top={10} $end>
         <Part $width={200}>
-          <Field label="Who takes it" value={carrier} onChange={setCarrier} />
+          <Field label="Carrier" value={carrier} onChange={setCarrier} />
         </Part>
         <Part $width={240}>
           <Field label="Tracking number" value={tracking} onChange={setTracking} />

@@ -68,7 +68,7 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
   useShortcut('Enter', post, { ctrl: true });
   return (
     <Part $top={18}>
-      <h2>What goes to another order?</h2>
+      <h2>What goes on another order?</h2>
       <Grid $full $top={6}>
         <thead>
           <tr>

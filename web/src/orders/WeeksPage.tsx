@@ -45,7 +45,7 @@ export function WeeksPage() {
         {({ rows }) =>
           rows.length === 0 ? (
             <EmptyState title="No open orders" action={<LinkButton to="/orders?new=1">Enter an order</LinkButton>}>
-              Every open order stands here on the day it is wanted.
+              Every open order appears here on the day it is wanted.
             </EmptyState>
           ) : (
             <Weeks rows={rows} weeks={weeks} />
@@ -64,7 +64,7 @@ function Weeks({ rows, weeks }: { rows: readonly OrderRow[]; weeks: readonly Wee
       <Row>
         <div>
           <h1>{conclusion(rows, weeks)}</h1>
-          <Lead>By the day they are wanted. A red edge will not be whole in time, or has no day yet.</Lead>
+          <Lead>By the day they are wanted. A red edge means: not whole in time, or no day yet.</Lead>
         </div>
         <Push />
         <LinkButton to="/orders">As a list</LinkButton>

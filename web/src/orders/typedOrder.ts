@@ -9,7 +9,8 @@ import { type TypedPart, wishesOf } from './kit.ts';
 
 /** What stands above the lines. */
 export interface Head {
-  readonly customer: string;
+  /** Empty until chosen. */
+  readonly customerId: string;
   readonly reference: string;
   readonly wantedOn: string;
   readonly delivery: Order['delivery'];
@@ -35,7 +36,7 @@ export interface Line extends TypedLine {
 }
 
 export const headOf = (order: Order | null, customerId: number | null): Head => ({
-  customer: String(order?.customerId ?? customerId ?? ''),
+  customerId: String(order?.customerId ?? customerId ?? ''),
   reference: order?.reference ?? '',
   wantedOn: order?.wantedOn ?? '',
   delivery: order?.delivery ?? 'whole',
@@ -46,11 +47,15 @@ export const headOf = (order: Order | null, customerId: number | null): Head => 
   turnOn: order?.turnOn ?? '',
 });
 
+/** An order while it is typed. */
+export type Typed = Head & { readonly lines: readonly Line[] };
+
 /** The lines of an order to type over; what was given up whole is left out, and stays so. */
-export const linesOf = (order: Order | null): Omit<Line, 'key'>[] =>
+export const linesOf = (order: Order | null): Line[] =>
   (order?.lines ?? [])
     .filter((line) => line.quantity !== line.dropped)
     .map(({ id, itemId, code, name, unit, decimals, quantity, price, priceFrom, wantedOn }) => ({
+      key: id,
       id,
       item: { id: itemId, code, name, unit, decimals, measures: [] },
       quantity,
@@ -60,8 +65,9 @@ export const linesOf = (order: Order | null): Omit<Line, 'key'>[] =>
     }));
 
 /** What is typed, as the wire takes it. */
-export const inputOf = (head: Head, lines: readonly Omit<Line, 'key'>[]) => ({
-  customerId: Number(head.customer) || 0,
+export const inputOf = ({ lines, ...head }: Typed) => ({
+  // What is not chosen is missing, and is asked for.
+  customerId: (Number(head.customerId) || undefined) as number,
   reference: head.reference.trim(),
   wantedOn: head.wantedOn || null,
   delivery: head.delivery,
@@ -80,8 +86,10 @@ export const inputOf = (head: Head, lines: readonly Omit<Line, 'key'>[]) => ({
   })),
 });
 
+export type OrderBody = ReturnType<typeof inputOf>;
+
 /** What the server says of the lines as they stand; of the ones before while the answer is on its way. */
-export function useLook(input: ReturnType<typeof inputOf>, orderId: number | null, lines: readonly Line[]) {
+export function useLook(input: OrderBody, orderId: number | null, lines: readonly Line[]) {
   const asked = useDeferredValue(
     JSON.stringify({
       customerId: input.customerId || null,

@@ -20,7 +20,7 @@ it('an order says how its day stands to the day it is wanted', () => {
   expect(of('2026-12-12', '2026-12-12')).toBe(`Whole on ${format.day('2026-12-12')}, the day it is wanted.`);
   expect(of('2026-12-13', '2026-12-12', true)).toBe(`Whole on ${format.day('2026-12-13')}, 1 day late.`);
   expect(of('2026-12-08', null)).toBe(`Whole on ${format.day('2026-12-08')}.`);
-  expect(of(null, '2026-12-12')).toBe('Nobody can say yet when it will be whole.');
+  expect(of(null, '2026-12-12')).toBe('It is not known yet when it will be whole.');
   expect(outlookWords(order('ready', '', '2026-12-12'), format)).toBe('Everything is here. It can leave now.');
 });
 

@@ -21,7 +21,7 @@ export function outlookWords({ outlook, wholeOn, wantedOn, standing }: Ahead, fo
   if (standing === 'shipped') return 'Everything has been shipped.';
   if (standing === 'cancelled') return 'Cancelled.';
   if (outlook === 'ready') return 'Everything is here. It can leave now.';
-  if (wholeOn === null) return 'Nobody can say yet when it will be whole.';
+  if (wholeOn === null) return 'It is not known yet when it will be whole.';
   const whole = `Whole on ${format.day(wholeOn)}`;
   if (wantedOn === null) return `${whole}.`;
   const early = daysBetween(wholeOn, wantedOn);

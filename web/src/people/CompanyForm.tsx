@@ -81,7 +81,7 @@ export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
       </Wide>
       <Choice label="Currency" {...form.field('currency')} options={choices(CURRENCIES, typed.currency)} />
       <Choice
-        label="How numbers and days are written"
+        label="How numbers and dates are written"
         {...form.field('locale')}
         options={choices(LOCALES, typed.locale)}
       />

@@ -22,7 +22,7 @@ export function CompanyPage() {
       <h1>The company and its people</h1>
       <Lead>
         {maySetUp
-          ? 'What your papers say of you, how you write numbers and days, when you work, and who may do what.'
+          ? 'What your papers say about you, how you write numbers and dates, when you work, and who may do what.'
           : 'Only an owner changes these.'}
       </Lead>
       {maySetUp && (

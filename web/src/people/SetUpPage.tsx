@@ -30,7 +30,7 @@ const steps: readonly {
   {
     name: 'Company',
     title: 'Who are you?',
-    why: 'Your papers carry the name and the address. Currency and language say how amounts and days are written.',
+    why: 'Your papers carry the name and the address. Currency and language decide how amounts and dates are written.',
     body: <CompanyForm />,
   },
   {
@@ -54,7 +54,7 @@ const steps: readonly {
   {
     name: 'First product',
     title: 'What is your first product made of?',
-    why: 'A bill of materials says what goes into it. Its cost, and how many you can make, follow at once.',
+    why: 'A bill of materials says what goes into it. You see at once what it costs and how many you can make.',
     body: <FirstProduct />,
   },
 ];
@@ -109,7 +109,7 @@ export function SetUpPage() {
             </Button>
           ) : (
             <Button look="go" onPress={end}>
-              That is all
+              Done
             </Button>
           )}
         </Row>
@@ -163,7 +163,7 @@ function FirstProduct() {
         const [first] = data.pages.flatMap((page) => page.rows);
         return first ? (
           <Row $wrap>
-            <span>{first.name} is begun.</span>
+            <span>{first.name} is started.</span>
             <LinkButton to={`/define/${first.id}`}>Go on with it</LinkButton>
           </Row>
         ) : (

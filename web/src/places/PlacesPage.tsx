@@ -1,17 +1,14 @@
 import type { Store } from '@yosegi/contract';
-import { useState } from 'react';
 import styled from 'styled-components';
-import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { UnitsCard } from '../items/index.ts';
-import { Button } from '../ui/Button.tsx';
-import { Field } from '../ui/Field.tsx';
-import { count, useFormat } from '../ui/format.ts';
+import { count } from '../ui/format.ts';
 import { KeyValue, Page } from '../ui/layout.ts';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Lead, Muted } from '../ui/text.ts';
-import { Inline, NewStore } from './NewStore.tsx';
+import { NewStore } from './NewStore.tsx';
+import { Rates } from './Rates.tsx';
 import { StoreForm } from './StoreForm.tsx';
 
 const Cards = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(370px, 1fr)); gap: 16px; margin-top: 16px; align-items: start;`;
@@ -77,51 +74,5 @@ function StoreFacts({ store }: { store: Store }) {
           <KeyValue key={bin.id}>{bin.code}</KeyValue>
         ))}
     </>
-  );
-}
-
-function Rates({ maySetUp }: { maySetUp: boolean }) {
-  const format = useFormat();
-  const rates = useQuestion('rates', {});
-  const [name, setName] = useState('');
-  const [perHour, setPerHour] = useState('');
-  const create = useCommand('createRate', () => {
-    setName('');
-    setPerHour('');
-  });
-  return (
-    <Answer of={rates}>
-      {(rows) => (
-        <>
-          {rows.map((rate) => (
-            <KeyValue key={rate.id}>
-              <span>{rate.name}</span>
-              <b>{format.money(rate.perHour)} an hour</b>
-            </KeyValue>
-          ))}
-          {maySetUp && (
-            <Inline
-              onSubmit={(event) => {
-                event.preventDefault();
-                create.mutate({ body: { name, perHour } });
-              }}
-            >
-              <Field label="New rate" value={name} onChange={setName} error={problemAt(create.error, 'name')} />
-              <Field
-                label="Per hour"
-                numeric
-                value={perHour}
-                onChange={setPerHour}
-                error={problemAt(create.error, 'perHour')}
-              />
-              <Button type="submit" isDisabled={name.trim() === '' || perHour.trim() === ''} busy={create.isPending}>
-                Add
-              </Button>
-            </Inline>
-          )}
-          <ProblemBox error={create.error} shownAt={['name', 'perHour']} />
-        </>
-      )}
-    </Answer>
   );
 }

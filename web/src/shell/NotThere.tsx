@@ -15,7 +15,7 @@ export function NotThere({ broken = false }: { broken?: boolean }) {
   return (
     <EmptyState
       isPage
-      title="This screen broke"
+      title="Something went wrong on this screen"
       action={<Button onPress={() => window.location.reload()}>Load it again</Button>}
     >
       Nothing is lost: what was saved is on the server, and what you typed is kept on this machine.{' '}

@@ -60,7 +60,7 @@ const places: readonly Target[] = [
   ['/define/new', 'New bill of materials'],
   ['/stock/receive', 'Receive goods'],
   ['/stock/where', 'Where stock stands'],
-  ['/stock/lots', 'Lots and what expires'],
+  ['/stock/lots', 'Lots and expiry dates'],
   ['/stock/move', 'Move goods'],
   ['/stock/adjust', 'Adjust stock'],
   ['/stock/counts', 'Count stock'],
@@ -208,7 +208,7 @@ function Search({ onClose }: { onClose: () => void }) {
         <List
           aria-label="Found"
           onAction={(key) => open(targets.find((known) => known.key === key))}
-          renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : 'Nothing is called like that.'}</Nothing>}
+          renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : 'Nothing has that name.'}</Nothing>}
         >
           {sections.map((section) => (
             <Part key={section.title} id={section.title} aria-label={section.title}>

@@ -197,7 +197,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
           </Side>
         </Band>
         <SetUpNotice />
-        {partMissing && <Lost role="status">This screen cannot be fetched just now. Trying again…</Lost>}
+        {partMissing && <Lost role="status">This screen cannot be loaded just now. Trying again…</Lost>}
         {!heard && <Lost role="status">The connection is lost; figures may be old. Trying to reconnect…</Lost>}
       </div>
       <Main id="main" tabIndex={-1}>

@@ -30,15 +30,13 @@ export function PutRightPage() {
       <Answer of={entries}>
         {(rows) => (
           <>
-            <h1>
-              {rows.length === 0 ? 'Nothing has to be put right.' : `${count(rows.length, 'thing')} to put right.`}
-            </h1>
+            <h1>{rows.length === 0 ? 'Nothing to put right.' : `${count(rows.length, 'thing')} to put right.`}</h1>
             <Lead>
-              Somebody took more than the books had, with a reason. Each stays here until the books agree again.
+              Somebody took more than the books had, and gave a reason. Each stays here until the books agree again.
             </Lead>
             {rows.length === 0 && (
               <EmptyState title="The books and the shelves agree">
-                When an owner lets a posting go below zero, it stands here with what would settle it.
+                When an owner lets a posting go below zero, it appears here with what would settle it.
               </EmptyState>
             )}
             <Stack $gap={12} $top={16}>
@@ -65,7 +63,7 @@ function One({ entry }: { entry: PutRight }) {
     'settle',
     ({ document }) =>
       notify({
-        text: document ? `${document.number} has put it right.` : 'It is taken off the list.',
+        text: document ? `${document.number} has put it right.` : 'Taken off the list.',
         ...(document ? { documentId: document.id } : {}),
       }),
     screen.forget,
@@ -145,7 +143,7 @@ function One({ entry }: { entry: PutRight }) {
         (mayOverride ? (
           <Row $wrap $end>
             <Part $width={320}>
-              <Field label="What you have seen to" value={remark} onChange={setRemark} />
+              <Field label="What you did about it" value={remark} onChange={setRemark} />
             </Part>
             <Button
               isDisabled={remark.trim() === ''}

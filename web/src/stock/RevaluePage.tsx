@@ -60,7 +60,7 @@ export function RevaluePage() {
       of={typed}
       title={
         lines.length === 0
-          ? 'What is worth something else now?'
+          ? 'What has a new value?'
           : `Stock will be worth ${format.money(formatDecimal(Math.abs(difference) as Money))} ${difference < 0 ? 'less' : 'more'}.`
       }
       lead="All there is of an item gets the new cost, each serial number included."

@@ -44,12 +44,12 @@ export function ThenPage() {
           ? 'Stock on a day'
           : `At the end of ${format.day(total.day)} stock was worth ${format.money(total.value)}.`}
       </h1>
-      <Lead>Added up from every movement until then. A press on the line goes to its day.</Lead>
+      <Lead>Added up from every movement until then. Press on the line to go to that day.</Lead>
       {itemId !== undefined && (
         <Row $gap={10} $top={8}>
-          <b>The line is the value of {item?.name ?? '…'}.</b>
+          <b>The line shows the value of {item?.name ?? '…'}.</b>
           <Button look="ghost" onPress={() => setChosen('')}>
-            Of all stock again
+            Show all stock again
           </Button>
         </Row>
       )}
@@ -71,7 +71,7 @@ export function ThenPage() {
       <Answer of={pages}>
         {(data) => {
           const rows = data.pages.flatMap((page) => page.rows);
-          if (rows.length === 0) return <Lead>Nothing like that was in stock then.</Lead>;
+          if (rows.length === 0) return <Lead>Nothing like that was in stock at the time.</Lead>;
           return (
             <>
               <Grid>

@@ -48,10 +48,10 @@ export function WherePage() {
             <>
               <h1>
                 {rows.length === 0
-                  ? 'Nothing like that stands anywhere.'
+                  ? 'Nothing like that is in stock anywhere.'
                   : `${count(rows.length, 'item')}${pages.hasNextPage ? ' and more' : ''}${over > 0 ? `; ${over} promised more than you have` : ''}.`}
               </h1>
-              <Lead>What builds need is taken off bin by bin in walking order, the first to expire first.</Lead>
+              <Lead>What builds need is taken bin by bin in walking order, the first to expire first.</Lead>
             </>
           );
         }}
@@ -62,7 +62,7 @@ export function WherePage() {
         </Part>
         <Part $width={230}>
           <Choice
-            label="In which place"
+            label="Which bin"
             hideLabel
             value={place}
             onChange={setPlace}

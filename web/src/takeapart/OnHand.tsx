@@ -29,7 +29,7 @@ export function OnHand() {
           const items = data.pages.flatMap((page) => page.rows);
           if (items.length === 0) {
             return (
-              <EmptyState isPage title="Nothing made here is on hand">
+              <EmptyState isPage title="Nothing you make is on hand">
                 Once something that was built stands on a shelf, it can be taken apart: its parts come back by their
                 take-apart shares. You say for each what is good, damaged or missing; the value is split to the last
                 cent.

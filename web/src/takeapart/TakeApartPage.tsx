@@ -73,7 +73,7 @@ export function TakeApartPage() {
     return (
       <AskAnswer>
         <Ask>
-          <H2 $bottom={10}>What is taken apart?</H2>
+          <H2 $bottom={10}>What do you take apart?</H2>
           {picker}
         </Ask>
         <AnswerPane>
@@ -170,7 +170,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   return (
     <AskAnswer>
       <Ask>
-        <H2 $bottom={10}>What is taken apart?</H2>
+        <H2 $bottom={10}>What do you take apart?</H2>
         {picker}
         <Stack $gap={12} $top={14}>
           <Field

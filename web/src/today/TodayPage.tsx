@@ -79,7 +79,7 @@ function Board({ today }: { today: Today }) {
       </Left>
       <Right>
         <h2>What holds up the most work</h2>
-        <Muted>{holdUps.length > 0 ? 'sales value waiting on each part' : 'Nothing waits for a part.'}</Muted>
+        <Muted>{holdUps.length > 0 ? 'sales value waiting on each part' : 'No sales are waiting for a part.'}</Muted>
         {holdUps.slice(0, 8).map((part) => (
           <Hold key={part.itemId}>
             <Tile code={part.code} />
@@ -99,7 +99,7 @@ function Board({ today }: { today: Today }) {
             <b>{format.money(part.salesValue, 0)}</b>
           </Hold>
         ))}
-        <H2 $top={22}>Needs your eye</H2>
+        <H2 $top={22}>Needs your attention</H2>
         {putRight.length === 0 && <Muted>Nothing to put right.</Muted>}
         <Eye counts={counts} />
         {putRight.map((entry) => (

@@ -26,7 +26,7 @@ export function LotTable({ itemId }: { itemId: number }) {
     <Answer of={pages}>
       {(data) => {
         const rows = data.pages.flatMap((page) => page.rows);
-        if (rows.length === 0) return <Lead>No lot like that is in stock.</Lead>;
+        if (rows.length === 0) return <Lead>No such lot is in stock.</Lead>;
         return (
           <>
             <Holding

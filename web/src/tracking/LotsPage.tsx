@@ -50,14 +50,14 @@ const columns: readonly ListColumn<LotRow>[] = [
   },
   {
     key: 'held',
-    title: 'On hold',
+    title: 'Held',
     width: 270,
     usual: true,
     text: ({ held }) => held ?? '',
     show: ({ held }) =>
       held && (
         <>
-          <Chip $tone="held">on hold</Chip> <Faint>{held}</Faint>
+          <Chip $tone="held">held</Chip> <Faint>{held}</Faint>
         </>
       ),
   },
@@ -102,9 +102,7 @@ export function LotsPage() {
       <ListTop>
         <div>
           <h1>{conclusion(soon)}</h1>
-          <Lead>
-            A lot past its day is put on hold by itself; an owner may release it. What is on hold is not free.
-          </Lead>
+          <Lead>A lot past its day is held until an owner releases it. What is held is not free.</Lead>
         </div>
       </ListTop>
       <LongList
@@ -133,7 +131,7 @@ export function LotsPage() {
           },
         ]}
         empty={
-          <EmptyState title="No lot like that is in stock">
+          <EmptyState title="No such lot is in stock">
             Items that are tracked by lot get one each time they are received or finished.
           </EmptyState>
         }
@@ -152,7 +150,7 @@ export function LotsPage() {
               ['soon', `Expire within ${SOON_DAYS} days`],
               ['quarter', 'Expire within 90 days'],
               ['past', 'Past their day'],
-              ['held', 'On hold'],
+              ['held', 'Held'],
             ]}
           />
         </Narrow>

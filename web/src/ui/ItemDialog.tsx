@@ -81,7 +81,7 @@ export function ItemDialog({
               options={units.map((unit) => [String(unit.id), unit.name])}
             />
             <Choice
-              label="How it comes"
+              label="Bought or made"
               value={source}
               onChange={(value) => setSource(value as Item['source'])}
               options={[

@@ -172,7 +172,7 @@ export function ItemPicker(props: ItemPickerProps) {
                   {asked === ''
                     ? 'Type a code, a name or a part of either.'
                     : settled
-                      ? 'No item is called like that.'
+                      ? 'No item has that name or code.'
                       : 'Looking…'}
                 </Nothing>
               )}

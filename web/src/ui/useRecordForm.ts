@@ -116,6 +116,8 @@ export function useRecordForm<R extends Versioned, T extends FieldValues, Body>(
   return {
     typed,
     set,
+    /** What is typed at this moment, which may be more than what was drawn last. */
+    latest: () => form.getValues(),
     dirty,
     version: over.version,
     at,
