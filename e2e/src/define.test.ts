@@ -196,7 +196,7 @@ test.describe('defining', () => {
     await page.getByRole('link', { name: 'Take its stock apart' }).waitFor();
     await page.getByRole('button', { name: 'Keep it made ahead' }).click();
     await page.getByRole('button', { name: 'Save how it behaves' }).click();
-    await visit.notice('Ten-frame hive, cedar behaves so from now on');
+    await visit.notice('Ten-frame hive, cedar will work like this from now on');
     await page.goto('/define');
     await page.getByRole('link', { name: /Winter evening gift/ }).click();
     await page.getByRole('button', { name: 'How it behaves' }).click();

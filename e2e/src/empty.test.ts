@@ -21,7 +21,7 @@ test.describe('a company that has just begun', () => {
     ['/stock/places', 'Add your first store'],
     ['/stock/counts', 'No count is open'],
     ['/stock/in-out', 'Bring your catalogue in'],
-    ['/stock/on-a-day', 'Nothing like that was in stock then'],
+    ['/stock/on-a-day', 'Nothing like that was in stock at the time'],
     ['/define/faults', 'Every bill of materials is in order'],
     ['/nowhere', 'There is nothing here'],
     ['/build/4711', 'Try again'],

@@ -2,6 +2,7 @@ import type { BuildRow } from '@yosegi/contract';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { FINGER } from '../ui/box.ts';
 import { count, type Format, useFormat } from '../ui/format.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted } from '../ui/text.ts';
@@ -12,6 +13,7 @@ export const Job = styled.article<{ $edge: string }>`
   border: 1px solid var(--line-soft); border-left: 5px solid var(--${({ $edge }) => $edge}); padding: 8px 12px; margin-top: 7px; border-radius: 2px; line-height: 1.25;
   a { color: inherit; text-decoration: none; } a:hover b { text-decoration: underline; }
   > :last-child { justify-self: end; }
+  @media ${FINGER} { > a:nth-child(2) { display: block; padding-block: 5px; } }
   @media (max-width: 700px) { grid-template-columns: 40px 1fr; > :last-child { grid-column: 2; justify-self: start; } > :nth-child(n + 3) { grid-column: 2; } }
 `;
 

@@ -10,7 +10,7 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { AnswerBody, AnswerPane, Cell, Foot, Grid, LineGrid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -18,7 +18,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { Part, Th } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { Faint, KeyHint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
@@ -38,7 +38,10 @@ interface Chosen {
   readonly out: boolean;
 }
 
-const Evenly = styled(Grid)`table-layout: fixed;`;
+const Evenly = styled(LineGrid)`
+  table-layout: fixed;
+  @media (max-width: 700px) { td:first-child { position: absolute; right: 0; top: 4px; padding: 0 !important; min-width: 0; } td:nth-child(2) { grid-column: 1 / -1; padding-right: 50px; } }
+`;
 const Title = styled.h2`margin-top: 16px; small { font: 400 13px var(--text); color: var(--ink-2); }`;
 
 /** What has to be bought so that every promise is kept, by supplier; one press drafts the orders. */
@@ -197,7 +200,9 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
             <b>{format.money(formatDecimal(total))}</b>
           </Muted>
           <Push />
-          <Faint>Drafts: nothing is sent yet · Ctrl Enter</Faint>
+          <Faint>
+            These are drafts; nothing is sent yet. <KeyHint>Ctrl Enter</KeyHint>
+          </Faint>
           <Button look="go" isDisabled={faulty || lines.length === 0} busy={create.isPending} onPress={post}>
             Draft {count(ordered.length, 'order')}
           </Button>
@@ -275,7 +280,7 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
       <td>
         <ItemCell row={row} />
       </td>
-      <td>
+      <td data-label="There · promised · coming">
         {[row.usable, row.promised, row.coming].map((text) => format.number(text)).join(' · ')}
         {row.unit === 'each' ? '' : ` ${row.unit}`}
         <br />
@@ -288,8 +293,10 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
           {Number(row.drafted) > 0 && ` · ${amount(row.drafted)} drafted`}
         </Faint>
       </td>
-      <td>{row.needs.length + row.orders.length === 0 ? <Faint>the shelf</Faint> : <Needs row={row} />}</td>
-      <td>
+      <td data-label="Bought for">
+        {row.needs.length + row.orders.length === 0 ? <Faint>the shelf</Faint> : <Needs row={row} />}
+      </td>
+      <td data-label="Order">
         <QuantityCell
           label={`Order of ${row.name}`}
           isDisabled={out}
@@ -301,7 +308,7 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
         />
         {pack && <Faint>{pack}</Faint>}
       </td>
-      <td>
+      <td data-label="From">
         {row.offers.length > 1 ? (
           <Choice
             label={`Who sells ${row.name}`}
@@ -322,7 +329,9 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
           {offer.learnt && ` · ${offer.learnt.usual} learnt`}
         </Faint>
       </td>
-      <td className="num">{out ? '–' : format.money(formatDecimal(worth(line)))}</td>
+      <td className="num" data-label="Amount">
+        {out ? '–' : format.money(formatDecimal(worth(line)))}
+      </td>
     </tr>
   );
 }

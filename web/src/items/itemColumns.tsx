@@ -99,7 +99,7 @@ export const itemColumns: readonly ListColumn<Item>[] = [
     sort: 'averageCost',
     show: ({ averageCost, costFrom }, format) => (
       <span>
-        <VisuallyHidden>{costNames[costFrom]} </VisuallyHidden>
+        {costFrom !== 'average' && <VisuallyHidden>{costNames[costFrom]} </VisuallyHidden>}
         {costFrom === 'none' ? '–' : unitCost(averageCost, format)}
         {costFrom === 'standard' && <Faint> std</Faint>}
       </span>

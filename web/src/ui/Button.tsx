@@ -1,6 +1,7 @@
 import { Button as AriaButton, type ButtonProps as AriaProps } from 'react-aria-components';
 import { Link, type LinkProps } from 'react-router';
 import styled, { css } from 'styled-components';
+import { forFingers } from './box.ts';
 
 type Look = 'plain' | 'go' | 'ghost' | 'danger' | 'icon';
 
@@ -15,6 +16,7 @@ const shape = css<{ $look?: Look }>`
   white-space: nowrap; display: inline-flex; align-items: center; justify-content: center; gap: 8px; border: 1px solid;
   padding: 7px 13px; border-radius: 3px; font: 600 13.5px var(--text); cursor: pointer; text-decoration: none; min-height: 34px;
   ${({ $look }) => looks[$look ?? 'plain']}
+  ${forFingers}
   &:hover { filter: brightness(0.97); }
   &[data-pressed] { transform: translateY(1px); }
   &[data-disabled] { opacity: 0.55; cursor: default; }

@@ -12,7 +12,7 @@ const ReadAs = styled.small`font-size: 12px; color: var(--coming-ink);`;
 export const Box = styled.span`
   ${boxLook} display: flex; align-items: center; padding-right: 8px; gap: 6px;
   &:focus-within { outline: 2px solid var(--indigo); outline-offset: 0; }
-  input { border: 0; background: none; padding: 6px 0 6px 9px; width: 100%; min-width: 0; outline: none; }
+  input { border: 0; background: none; padding: 6px 0 6px 9px; width: 100%; min-width: 0; outline: none; align-self: stretch; }
   input.num { text-align: right; }
 `;
 

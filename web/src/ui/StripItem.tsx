@@ -1,11 +1,12 @@
 import type { ReactNode } from 'react';
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
+import { forFingers } from './box.ts';
 import { StripGroup } from './layout.ts';
 import { Tile } from './Tile.tsx';
 
 const Item = styled(NavLink)`
-  display: grid; grid-template-columns: 34px minmax(0, 1fr) auto; gap: 10px; padding: 7px 14px; align-items: center; line-height: 1.2;
+  display: grid; grid-template-columns: 34px minmax(0, 1fr) auto; gap: 10px; padding: 7px 14px; align-items: center; line-height: 1.2; ${forFingers}
   color: var(--ink); text-decoration: none; small { color: var(--ink-2); }
   b { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; display: block; }
   &:hover { background: var(--lit); }
