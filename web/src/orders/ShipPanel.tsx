@@ -1,38 +1,31 @@
 import type { Order, OrderLine, Problem } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, least, positive, readForText } from '@yosegi/core/number';
+import { formatDecimal, least, readForText } from '@yosegi/core/number';
 import { readSerials } from '@yosegi/core/tracking';
 import { useState } from 'react';
-import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { problemOf, useCommand } from '../api/client.ts';
 import { Shortages } from '../lines/Shortages.tsx';
 import { useScans } from '../scan/wedge.ts';
 import { Button } from '../ui/Button.tsx';
-import { QuantityCell } from '../ui/Cells.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { Cell, Grid } from '../ui/layout.ts';
-import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Para, Part, Th } from '../ui/space.ts';
-import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { FinishFirst, type Finishing } from './FinishFirst.tsx';
+import { LineName, MeantQuantity, useOpenLines } from './openLines.tsx';
 import { stillBuilt } from './serving.ts';
-
-const unitOf = (line: OrderLine) => ({ unit: line.unit, decimals: line.decimals, measures: [] });
 
 /** Sends some or all of an order, from its parcel and its shelves: how much of each line, and who takes it. */
 export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void }) {
   const format = useFormat();
   const notify = useNotify();
-  const open = order.lines.filter((line) => readForText(line.open) > 0n);
   const screen = useTypedScreen(`ship.${order.id}`);
-  const [typed, setTyped] = useTyped<Readonly<Record<number, string>>>(screen, 'typed', () =>
-    Object.fromEntries(open.map((line) => [line.id, line.canShip === '0' ? '' : line.canShip])),
-  );
+  const lines = useOpenLines(order, screen, ({ canShip }) => (canShip === '0' ? '' : canShip));
+  const { open, meant: sent } = lines;
   const [serials, setSerials] = useTyped<Readonly<Record<number, string>>>(screen, 'serials', {});
   const [carrier, setCarrier] = useTyped(screen, 'carrier', '');
   const [tracking, setTracking] = useTyped(screen, 'tracking', '');
@@ -55,7 +48,7 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
     setFinishes(next);
     const isNew = finishing !== undefined && !finishes.has(buildId);
     if (!isNew && finishing !== undefined) return;
-    setTyped({ ...typed, ...proposed(open, next) });
+    lines.set(proposed(open, next));
   };
   const ship = useCommand(
     'shipOrder',
@@ -66,16 +59,7 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
     },
     screen.forget,
   );
-  const sent = open.filter((line) => (typed[line.id] ?? '').trim() !== '');
-  const faultOf = (line: OrderLine): string | undefined => {
-    try {
-      if ((typed[line.id] ?? '').trim() !== '') positive(readTyped(typed[line.id] ?? '', unitOf(line)));
-      return undefined;
-    } catch (error) {
-      return wordsOf(error) ?? 'This cannot be read.';
-    }
-  };
-  const faulty = sent.some((line) => faultOf(line) !== undefined) || [...finishes.values()].includes(null);
+  const faulty = lines.isFaulty || [...finishes.values()].includes(null);
   const post = () => {
     if (faulty || sent.length === 0 || ship.isPending) return;
     ship.mutate({
@@ -88,7 +72,7 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
         tracking: tracking.trim(),
         lines: sent.map((line) => ({
           lineId: line.id,
-          quantity: plainTyped(typed[line.id] ?? '', unitOf(line)),
+          quantity: lines.quantityOf(line),
           parts: line.parts
             .filter((part) => (serials[part.id] ?? '').trim() !== '')
             .map((part) => ({ partId: part.id, serials: readSerials(serials[part.id] ?? '') })),
@@ -124,23 +108,14 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
             return (
               <tr key={line.id}>
                 <td>
-                  <Cell>
-                    <Tile code={line.code} size={24} />
-                    {line.name}
-                  </Cell>
+                  <LineName line={line} />
                 </td>
                 <td className="num">
                   {format.quantity(line.open, line.unit, line.decimals)}
                   {line.inParcel !== '0' && <Faint> {format.number(line.inParcel)} in the parcel</Faint>}
                 </td>
                 <td>
-                  <QuantityCell
-                    label={`Ship now of ${line.name}`}
-                    value={typed[line.id] ?? ''}
-                    unit={line.unit}
-                    onChange={(text) => setTyped({ ...typed, [line.id]: text })}
-                    error={faultOf(line) ?? (at < 0 ? undefined : problemAt(ship.error, `lines.${at}.quantity`))}
-                  />
+                  <MeantQuantity lines={lines} line={line} called="Ship now of" error={ship.error} />
                 </td>
                 <td>
                   {line.parts

@@ -1,23 +1,18 @@
 import type { Order, OrderLine } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, positive, readForText } from '@yosegi/core/number';
+import { formatDecimal, readForText } from '@yosegi/core/number';
 import { useNavigate } from 'react-router';
-import { problemAt, useCommand } from '../api/client.ts';
+import { useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
-import { QuantityCell } from '../ui/Cells.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { Cell, Grid } from '../ui/layout.ts';
-import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part, Th } from '../ui/space.ts';
-import { Tile } from '../ui/Tile.tsx';
 import { Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
-
-const unitOf = (line: OrderLine) => ({ unit: line.unit, decimals: line.decimals, measures: [] });
+import { LineName, MeantQuantity, useOpenLines } from './openLines.tsx';
 
 /** What of a line cannot leave now; nothing where all of it can. */
 function waiting(line: OrderLine): string {
@@ -30,11 +25,8 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
-  const open = order.lines.filter((line) => readForText(line.open) > 0n);
   const screen = useTypedScreen(`split.${order.id}`);
-  const [typed, setTyped] = useTyped<Readonly<Record<number, string>>>(screen, 'typed', () =>
-    Object.fromEntries(open.map((line) => [line.id, waiting(line)])),
-  );
+  const lines = useOpenLines(order, screen, waiting);
   const [wantedOn, setWantedOn] = useTyped(screen, 'wantedOn', order.wantedOn ?? '');
   const split = useCommand(
     'splitOrder',
@@ -44,24 +36,15 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
     },
     screen.forget,
   );
-  const going = open.filter((line) => (typed[line.id] ?? '').trim() !== '');
-  const faultOf = (line: OrderLine) => {
-    try {
-      if ((typed[line.id] ?? '').trim() !== '') positive(readTyped(typed[line.id] ?? '', unitOf(line)));
-      return undefined;
-    } catch (error) {
-      return wordsOf(error) ?? 'This cannot be read.';
-    }
-  };
-  const faulty = going.some((line) => faultOf(line) !== undefined);
+  const ready = !lines.isFaulty && lines.meant.length > 0;
   const post = () => {
-    if (faulty || going.length === 0 || split.isPending) return;
+    if (!ready || split.isPending) return;
     split.mutate({
       params: { id: order.id },
       body: {
         version: order.version,
         wantedOn: wantedOn || null,
-        lines: going.map((line) => ({ lineId: line.id, quantity: plainTyped(typed[line.id] ?? '', unitOf(line)) })),
+        lines: lines.meant.map((line) => ({ lineId: line.id, quantity: lines.quantityOf(line) })),
       },
     });
   };
@@ -80,38 +63,26 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
           </tr>
         </thead>
         <tbody>
-          {open.map((line) => {
-            const at = going.indexOf(line);
-            return (
-              <tr key={line.id}>
-                <td>
-                  <Cell>
-                    <Tile code={line.code} size={24} />
-                    {line.name}
-                  </Cell>
-                </td>
-                <td className="num">{format.quantity(line.open, line.unit, line.decimals)}</td>
-                <td>
-                  <QuantityCell
-                    label={`To the other order of ${line.name}`}
-                    value={typed[line.id] ?? ''}
-                    unit={line.unit}
-                    onChange={(text) => setTyped({ ...typed, [line.id]: text })}
-                    error={faultOf(line) ?? (at < 0 ? undefined : problemAt(split.error, `lines.${at}.quantity`))}
-                  />
-                </td>
-              </tr>
-            );
-          })}
+          {lines.open.map((line) => (
+            <tr key={line.id}>
+              <td>
+                <LineName line={line} />
+              </td>
+              <td className="num">{format.quantity(line.open, line.unit, line.decimals)}</td>
+              <td>
+                <MeantQuantity lines={lines} line={line} called="To the other order of" error={split.error} />
+              </td>
+            </tr>
+          ))}
         </tbody>
       </Grid>
-      <ProblemBox error={split.error} shownAt={going.map((_, index) => `lines.${index}.quantity`)} />
+      <ProblemBox error={split.error} shownAt={['lines.*.quantity']} />
       <Row $wrap $top={10} $end>
         <Part $width={170}>
           <DayField label="The other is wanted on" value={wantedOn} onChange={setWantedOn} />
         </Part>
-        <Button look="go" busy={split.isPending} isDisabled={faulty || going.length === 0} onPress={post}>
-          Make another order of {count(going.length, 'line')}
+        <Button look="go" busy={split.isPending} isDisabled={!ready} onPress={post}>
+          Make another order of {count(lines.meant.length, 'line')}
         </Button>
         <Button onPress={onDone}>Not now</Button>
       </Row>

@@ -6,7 +6,7 @@ import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { linesOfOrder, linesOfShipment, type PaperKind, type PaperPart, paperTitles } from './customerPaper.ts';
-import { Barcode, Paper } from './paper.tsx';
+import { Barcode, Paper, Typed } from './paper.tsx';
 
 const widths = { A4: '210mm', Letter: '216mm' } as const;
 const heights = { A4: '297mm', Letter: '279mm' } as const;
@@ -21,7 +21,12 @@ const Sized = styled(Paper)<{ $size: 'A4' | 'Letter' }>`
   @media print { min-height: 0; }
 `;
 const Top = styled.header`display: flex; justify-content: space-between; gap: 10mm; align-items: flex-start;`;
-const Pre = styled.div`white-space: pre-line;`;
+const Addressed = styled(Top)`margin: 10mm 0 8mm;`;
+const LogoPicture = styled.img`max-height: 22mm; max-width: 70mm; display: block; margin-bottom: 3mm;`;
+const Name = styled.b`font-size: 13pt;`;
+/** What is in a kit stands beneath it. */
+const Contained = styled.td<{ $mm: number }>`padding-left: ${({ $mm }) => $mm}mm !important;`;
+const AtFoot = styled(Typed)`margin-top: auto; padding-top: 8mm; border-top: 0.5pt solid #888;`;
 const Facts = styled.dl`
   display: grid; grid-template-columns: auto auto; gap: 1mm 5mm; margin: 0; font-size: 10pt; dt { color: #444; } dd { margin: 0; font-weight: 600; }
 `;
@@ -52,23 +57,17 @@ export function CustomerPaper({ kind, order, shipment, company, look, address }:
       <PageSize $size={look.size} />
       <Top>
         <div>
-          {look.logo && (
-            <img
-              src={`${LOGO_PATH}?v=${look.logo}`}
-              alt={company.name}
-              style={{ maxHeight: '22mm', maxWidth: '70mm', display: 'block', marginBottom: '3mm' }}
-            />
-          )}
-          <b style={{ fontSize: '13pt' }}>{company.name}</b>
-          <Pre style={{ fontSize: '9pt' }}>{[company.address, company.email].filter(Boolean).join('\n')}</Pre>
+          {look.logo && <LogoPicture src={`${LOGO_PATH}?v=${look.logo}`} alt={company.name} />}
+          <Name>{company.name}</Name>
+          <Typed $small>{[company.address, company.email].filter(Boolean).join('\n')}</Typed>
         </div>
         <Barcode text={isSlip && shipment ? shipment.number : order.number} />
       </Top>
-      <Top style={{ margin: '10mm 0 8mm' }}>
-        <Pre>
+      <Addressed>
+        <Typed>
           <b>{order.customer}</b>
           {address && `\n${address}`}
-        </Pre>
+        </Typed>
         <Facts>
           <dt>Order</dt>
           <dd>{order.number}</dd>
@@ -93,12 +92,12 @@ export function CustomerPaper({ kind, order, shipment, company, look, address }:
             </>
           )}
         </Facts>
-      </Top>
+      </Addressed>
       <h1>
         {paperTitles[kind]} {isSlip && shipment ? shipment.number : order.number}
       </h1>
-      {look.head && <Pre style={{ marginTop: '3mm' }}>{look.head}</Pre>}
-      {order.remark && <Pre style={{ marginTop: '3mm' }}>{order.remark}</Pre>}
+      {look.head && <Typed $top={3}>{look.head}</Typed>}
+      {order.remark && <Typed $top={3}>{order.remark}</Typed>}
       <table>
         <thead>
           <tr>
@@ -133,13 +132,13 @@ export function CustomerPaper({ kind, order, shipment, company, look, address }:
             </tr>,
             ...line.parts.map((part) => (
               <tr key={`${line.id}.${part.code}`} data-part>
-                <td style={{ paddingLeft: has('tile') ? '14mm' : '5mm' }}>
+                <Contained $mm={has('tile') ? 14 : 5}>
                   <small>
                     {part.name}
                     {has('code') && ` · ${part.code}`}
                     {part.note && ` · ${part.note}`}
                   </small>
-                </td>
+                </Contained>
                 <td className="num">
                   <small>{amount(part)}</small>
                 </td>
@@ -162,14 +161,10 @@ export function CustomerPaper({ kind, order, shipment, company, look, address }:
         </tbody>
       </table>
       {isSlip && shipment && shipment.parcels.length > 0 && (
-        <p style={{ marginTop: '4mm' }}>Packed in {shipment.parcels.join(', ')}.</p>
+        <Typed $top={4}>Packed in {shipment.parcels.join(', ')}.</Typed>
       )}
-      {isSlip && shipment?.remark && <p style={{ marginTop: '4mm' }}>{shipment.remark}</p>}
-      {look.foot && (
-        <Pre style={{ marginTop: 'auto', paddingTop: '8mm', fontSize: '9pt', borderTop: '0.5pt solid #888' }}>
-          {look.foot}
-        </Pre>
-      )}
+      {isSlip && shipment?.remark && <Typed $top={4}>{shipment.remark}</Typed>}
+      {look.foot && <AtFoot $small>{look.foot}</AtFoot>}
     </Sized>
   );
 }

@@ -1,12 +1,15 @@
 import type { PurchaseOrder } from '@yosegi/contract';
 import { useContext } from 'react';
+import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { CompanyContext, useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { PrintBar } from './PrintBar.tsx';
-import { Barcode, Head, Paper } from './paper.tsx';
+import { Barcode, Head, Paper, Typed } from './paper.tsx';
+
+const Whole = styled.table`width: 100%;`;
 
 /** A purchase order on paper, as it goes to the supplier. */
 export function OrderPrint({ id }: { id: number }) {
@@ -28,16 +31,14 @@ function OrderPaper({ order }: { order: PurchaseOrder }) {
       <Head>
         <div>
           <b>{company.name}</b>
-          <div style={{ whiteSpace: 'pre-line', fontSize: '9pt' }}>
-            {[company.address, company.email].filter(Boolean).join('\n')}
-          </div>
+          <Typed $small>{[company.address, company.email].filter(Boolean).join('\n')}</Typed>
         </div>
         <Barcode text={order.number} />
       </Head>
-      <div style={{ whiteSpace: 'pre-line', margin: '8mm 0' }}>
+      <Typed $top={8} $bottom={8}>
         <b>{order.supplier}</b>
         {supplier?.address && `\n${supplier.address}`}
-      </div>
+      </Typed>
       <h1>
         {order.state === 'draft'
           ? 'Draft of purchase order'
@@ -55,8 +56,8 @@ function OrderPaper({ order }: { order: PurchaseOrder }) {
           </>
         )}
       </p>
-      {order.remark && <p style={{ marginTop: '3mm' }}>{order.remark}</p>}
-      <table style={{ width: '100%' }}>
+      {order.remark && <Typed $top={3}>{order.remark}</Typed>}
+      <Whole>
         <thead>
           <tr>
             <th>Line</th>
@@ -99,7 +100,7 @@ function OrderPaper({ order }: { order: PurchaseOrder }) {
             </td>
           </tr>
         </tbody>
-      </table>
+      </Whole>
     </Paper>
   );
 }

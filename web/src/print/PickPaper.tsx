@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { jobOfOrder, type PickJob, stepsOf } from '../picking/index.ts';
 import { useFormat } from '../ui/format.ts';
@@ -7,6 +8,8 @@ import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { PrintBar } from './PrintBar.tsx';
 import { Barcode, Blank, Head, Paper } from './paper.tsx';
+
+const Place = styled.b`font-size: 16pt;`;
 
 /** The pick list of an order: every part of its kits, whatever its papers show. */
 export function OrderPick({ id }: { id: number }) {
@@ -74,7 +77,7 @@ export function PickPaper({ job, head }: { job: PickJob; head: ReactNode }) {
                   {steps.map((step) => (
                     <tr key={step.line.id}>
                       <td>
-                        <b style={{ fontSize: '16pt' }}>{step.bins[0]?.bin ?? '–'}</b>
+                        <Place>{step.bins[0]?.bin ?? '–'}</Place>
                         <br />
                         {step.bins[0]?.store}
                       </td>

@@ -1,5 +1,6 @@
 import type { BuildDetail, BuildLine } from '@yosegi/contract';
 import { useParams } from 'react-router';
+import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { jobOfBuild } from '../picking/index.ts';
 import { useFormat } from '../ui/format.ts';
@@ -13,6 +14,8 @@ import { OrderPrint } from './OrderPrint.tsx';
 import { OrderPick, PickPaper } from './PickPaper.tsx';
 import { PrintBar } from './PrintBar.tsx';
 import { Barcode, Blank, Box, Head, Paper } from './paper.tsx';
+
+const Note = styled.p`margin: 4mm 0 0; font-weight: 600;`;
 
 /**
  * A sheet of paper in black on white: the bench sheet or pick list of a build, a definition, a count, a purchase order, or the labels of a
@@ -86,9 +89,7 @@ function BenchSheet({ build }: { build: BuildDetail }) {
     <Paper>
       <SheetHead build={build} title="Bench sheet" />
       {notes.map((note) => (
-        <p key={note.id} style={{ margin: '4mm 0 0', fontWeight: 600 }}>
-          ▸ {note.text}
-        </p>
+        <Note key={note.id}>▸ {note.text}</Note>
       ))}
       <table>
         <thead>
@@ -103,7 +104,7 @@ function BenchSheet({ build }: { build: BuildDetail }) {
         <tbody>
           {parts.map((line) => (
             <tr key={line.id}>
-              <td style={{ width: 24 }}>
+              <td>
                 <Box />
               </td>
               <td>
@@ -147,7 +148,7 @@ function BenchSheet({ build }: { build: BuildDetail }) {
         </tbody>
       </table>
       <h2>
-        Good: <Blank /> Who: <Blank style={{ minWidth: '40mm' }} /> Day: <Blank />
+        Good: <Blank /> Who: <Blank $mm={40} /> Day: <Blank />
       </h2>
     </Paper>
   );

@@ -15,7 +15,17 @@ export const Paper = styled.article`
 export const Head = styled.header`display: flex; justify-content: space-between; gap: 16px; align-items: flex-start; border-bottom: 2pt solid #000; padding-bottom: 4mm;`;
 
 export const Box = styled.span`display: inline-block; width: 13pt; height: 13pt; border: 1pt solid #000;`;
-export const Blank = styled.span`display: inline-block; min-width: 22mm; border-bottom: 0.7pt solid #000;`;
+/** To be filled in by hand. */
+export const Blank = styled.span<{ $mm?: number }>`
+  display: inline-block; min-width: ${({ $mm }) => $mm ?? 22}mm; border-bottom: 0.7pt solid #000;
+`;
+/** Text that was typed in several lines; addresses and contact details are small. */
+export const Typed = styled.div<{ $top?: number; $bottom?: number; $small?: boolean }>`
+  white-space: pre-line; margin-top: ${({ $top }) => $top ?? 0}mm; margin-bottom: ${({ $bottom }) => $bottom ?? 0}mm;
+  ${({ $small }) => ($small ? 'font-size: 9pt;' : '')}
+`;
+const Mark = styled.svg`display: block; margin: auto;`;
+const Coded = styled.figure`margin: 0; text-align: center; font-size: 9pt;`;
 
 const SYMBOLS = { code128, 'gs1-128': gs1_128, gs1datamatrix } as const;
 
@@ -40,13 +50,7 @@ export function LabelMark({ symbol, text, width }: { symbol: LabelSymbol; text: 
     };
   }, [symbol, text]);
   return (
-    <svg
-      viewBox={viewBox}
-      width={width}
-      role="img"
-      aria-label={`Barcode ${text}`}
-      style={{ display: 'block', margin: 'auto' }}
-    >
+    <Mark viewBox={viewBox} width={width} role="img" aria-label={`Barcode ${text}`}>
       {shapes.map(({ d, stroke }) =>
         stroke ? (
           <path key={d} d={d} stroke="#000" strokeWidth={stroke} fill="none" />
@@ -54,16 +58,16 @@ export function LabelMark({ symbol, text, width }: { symbol: LabelSymbol; text: 
           <path key={d} d={d} fill="#000" />
         ),
       )}
-    </svg>
+    </Mark>
   );
 }
 
 /** Code 128 of a number, with the number beneath. */
 export function Barcode({ text }: { text: string }) {
   return (
-    <figure style={{ margin: 0, textAlign: 'center', fontSize: '9pt' }}>
+    <Coded>
       <LabelMark symbol="code128" text={text} width={170} />
       <figcaption>{text}</figcaption>
-    </figure>
+    </Coded>
   );
 }
