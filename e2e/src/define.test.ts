@@ -240,7 +240,7 @@ test.describe('defining', () => {
     await page.getByRole('button', { name: 'Where used' }).click();
     await visit.heading(/goes into 3 products/);
     await page.getByRole('link', { name: 'Replace it with another part…' }).click();
-    await page.getByRole('combobox', { name: 'by this one' }).fill('gloves, long');
+    await page.getByRole('combobox', { name: 'with this one' }).fill('gloves, long');
     await page.getByRole('option', { name: /New item/ }).click();
     await page.getByRole('dialog').getByLabel('Code').fill('GLOVE-L');
     await page.getByRole('dialog').getByLabel('What one costs').fill('14');
