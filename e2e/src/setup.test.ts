@@ -62,8 +62,8 @@ test.describe('a company that begins', () => {
     await visit.heading('Milking stool');
     expect(await application.one("SELECT source FROM item WHERE code = 'MILKI-STOO'")).toEqual({ source: 'made' });
     await page.getByRole('link', { name: 'Go on with it' }).click();
-    await page.getByText('Milking stool is begun.').waitFor();
-    await page.getByRole('button', { name: 'That is all' }).click();
+    await page.getByText('Milking stool is started.').waitFor();
+    await page.getByRole('button', { name: 'Done' }).click();
     await expect(page).toHaveURL(/today/);
     await expect(page.getByText('Setting up your company')).toBeHidden();
     expect(visit.faults).toEqual([]);

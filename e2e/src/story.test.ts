@@ -9,6 +9,8 @@ test.describe('the whole story', () => {
   test.afterAll(() => application.close());
 
   test('by keyboard alone', async () => {
+    // From nothing to a shipped order, key by key.
+    test.slow();
     const { page, faults, ...visit } = await application.open();
     const keys = new Keyboard(page);
     const status = visit.notice;
@@ -110,7 +112,7 @@ test.describe('the whole story', () => {
     await status(/4 × Box of pegs at €4.375 each are in stock/);
 
     // One of them taken apart again, and all of it read back.
-    await keys.goTo('Take apart', /What is taken apart/);
+    await keys.goTo('Take apart', /What do you take apart/);
     await keys.tabTo(/^Which product\?$/);
     await keys.type('peg-box');
     await page.getByRole('option', { name: /Box of pegs/ }).waitFor();
