@@ -16,6 +16,9 @@ export function refuseUnprintable(text: string, field?: string): void {
   if (!isPrintable(text)) throw new Refusal('unprintable', {}, field);
 }
 
+/** Whether anything of a text can be seen: a name of nothing but characters without a width looks like none. */
+export const isSeen = (text: string) => /[^\s\p{Cf}\p{Cc}\p{Default_Ignorable_Code_Point}]/u.test(text);
+
 /** A code as it is kept: full-width letters and other twins become the plain ones (Unicode NFKC). */
 export const plainCode = (text: string) => text.normalize('NFKC').trim();
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isPrintable, isVisible, plainCode, refuseUnprintable } from './index.ts';
+import { isPrintable, isSeen, isVisible, plainCode, refuseUnprintable } from './index.ts';
 
 describe('texts', () => {
   it.each(['a\u0000b', '\u0007', '\u001d', '\u007f', '\u0085', '\ud800', 'x\udc00y', '\ufffe', '\uffff'])(
@@ -38,4 +38,12 @@ describe('codes', () => {
     (code) => expect(isVisible(code)).toBe(false),
   );
   it('of any letters are fine', () => expect(['WAX-1', 'Zoë', '蜂蜜', '№7'].every(isVisible)).toBe(true));
+});
+
+describe('names', () => {
+  it.each(['', ' ', '\u200b', '\u00ad\u2060', '\ufeff \u200d'])('of which nothing can be seen are found: %j', (name) =>
+    expect(isSeen(name)).toBe(false),
+  );
+  it('may hold what joins or turns letters', () =>
+    expect(['A', '👩\u200d🌾', 'می\u200cخواهم', '蜂蜜'].every(isSeen)).toBe(true));
 });
