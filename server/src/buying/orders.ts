@@ -193,7 +193,12 @@ export async function closeLines(
   await tx.models.purchase_order_line.update({ closed: 1 }, { where: { id: [...lineIds] } });
   const open = lines.filter((line) => line.open > 0).map((line) => line.name);
   if (order.sent_how === 'mailbox' && open.length > 0)
-    await postWords(doing, id, 'change', `We no longer need what is still open on order ${order.number}: ${open.join(', ')}.`);
+    await postWords(
+      doing,
+      id,
+      'change',
+      `We no longer need what is still open on order ${order.number}: ${open.join(', ')}.`,
+    );
   return keepOpen(doing, id);
 }
 

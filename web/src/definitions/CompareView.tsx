@@ -27,7 +27,7 @@ const Sign = styled.b<{ $change: string }>`
         ? 'color: var(--short-ink); background: var(--short-wash); border-style: dashed;'
         : 'color: var(--coming-ink); background: var(--coming-wash); border-style: dotted;'}
 `;
-const signs = { added: '＋ added', gone: '－ gone', changed: '≠ changed', same: '' } as const;
+const signs = { added: '+ added', gone: '− gone', changed: '≠ changed', same: '' } as const;
 
 /** This revision beside another of the same product, or beside another product. */
 export function CompareView({ definition, revision }: { definition: Definition; revision: Revision }) {

@@ -1,5 +1,6 @@
 import type { Item } from '@yosegi/contract';
 import type { ElementString } from '@yosegi/core/scan';
+import { Plus } from 'lucide-react';
 import { type KeyboardEvent, type Ref, useContext, useDeferredValue, useEffect, useRef, useState } from 'react';
 import {
   ComboBox,
@@ -192,7 +193,7 @@ export function ItemPicker(props: ItemPickerProps) {
               ))}
               {props.canAdd && settled && asked !== '' && (
                 <Option id={NEW} textValue={`New item ${asked}`}>
-                  <span aria-hidden>＋</span>
+                  <Plus size={16} aria-hidden />
                   <span>
                     New item <b>{asked}</b>
                   </span>
