@@ -3,14 +3,13 @@ import { formatDecimal, least, readForText } from '@yosegi/core/number';
 import { readSerials } from '@yosegi/core/tracking';
 import { useState } from 'react';
 import { problemOf, useCommand } from '../api/client.ts';
-import { Shortages } from '../lines/Shortages.tsx';
+import { Refusal } from '../lines/Refusal.tsx';
 import { useScans } from '../scan/wedge.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox } from '../ui/Problem.tsx';
 import { Para, Part, Th } from '../ui/space.ts';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -163,12 +162,9 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
         </Button>
         <Button onPress={onDone}>Not now</Button>
       </Row>
-      {problem && (
-        <Part $top={10}>
-          <ProblemBox error={ship.error} shownAt={shown} />
-          <Shortages problem={problem} />
-        </Part>
-      )}
+      <Part $top={10}>
+        <Refusal error={ship.error} shownAt={shown} />
+      </Part>
     </Part>
   );
 }

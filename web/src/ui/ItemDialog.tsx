@@ -11,6 +11,7 @@ import { DialogCard, Overlay } from './Modal.tsx';
 import { ProblemBox } from './Problem.tsx';
 import { Tile } from './Tile.tsx';
 import { Faint, Row } from './text.ts';
+import { useTyped, useTypedScreen } from './useTypedScreen.ts';
 
 /** A new item with what it cannot do without, so that nobody leaves the screen they work on for it. */
 export function ItemDialog({
@@ -26,16 +27,18 @@ export function ItemDialog({
   onClose: () => void;
 }) {
   const units = useQuestion('units', {}).data ?? [];
+  // Looked for again, what was typed of it is there again.
+  const screen = useTypedScreen(`new-item.${text.trim().toLowerCase()}`);
   const looksLikeCode = /^[A-Z0-9][^\s/]*$/.test(text);
-  const [ownCode, setCode] = useState<string | null>(looksLikeCode ? text : null);
-  const [name, setName] = useState(looksLikeCode ? '' : text);
+  const [ownCode, setCode] = useTyped<string | null>(screen, 'code', looksLikeCode ? text : null);
+  const [name, setName] = useTyped(screen, 'name', looksLikeCode ? '' : text);
   // A code is proposed from the name until one is typed.
   const code = ownCode ?? proposedCode(name);
-  const [unitId, setUnitId] = useState('1');
-  const [source, setSource] = useState<Item['source']>(begun);
-  const [cost, setCost] = useState('');
+  const [unitId, setUnitId] = useTyped(screen, 'unitId', '1');
+  const [source, setSource] = useTyped<Item['source']>(screen, 'source', begun);
+  const [cost, setCost] = useTyped(screen, 'cost', '');
   const [made, setMade] = useState<number | null>(null);
-  const create = useCommand('createItem', ({ id }) => setMade(id));
+  const create = useCommand('createItem', ({ id }) => setMade(id), screen.forget);
   const item = useQuestion('item', { params: { id: made ?? 0 } }, { enabled: made !== null });
   // biome-ignore lint/correctness/useExhaustiveDependencies: told once, when it is there
   useEffect(() => {
