@@ -175,6 +175,15 @@ test.describe('every main view', () => {
       },
     ],
     [
+      'holding lots',
+      '/stock/lots',
+      async ({ page }) => {
+        await page.locator('[data-row] label').first().click();
+        await page.getByRole('button', { name: 'Hold or release…' }).click();
+        await page.getByRole('dialog').waitFor();
+      },
+    ],
+    [
       'leaving what is typed',
       '/stock/items/32?edit=1',
       async ({ page }) => {
@@ -210,5 +219,31 @@ test.describe('every main view', () => {
       // React Aria hides the rest of the page from screen readers while its list is open; Tab closes the list first.
       const besides = _ === 'a list of items that is found' ? ['aria-hidden-focus'] : [];
       expect(await violations(besides)).toEqual([]);
+    });
+
+  for (const [width, path] of [
+    [390, '/pick'],
+    [390, '/pick/119'],
+    [390, '/build'],
+    [390, '/build/119'],
+    [820, '/build'],
+    [820, '/pick/119'],
+  ] as const)
+    test(`${path} at ${width} px has room for a finger on everything that is pressed`, async () => {
+      await visit.page.setViewportSize({ width, height: 800 });
+      await visit.page.goto(path);
+      await visit.loaded();
+      const tooSmall = await visit.page.evaluate(() =>
+        [...document.querySelectorAll<HTMLElement>('#main :is(a, button, input)')]
+          .filter((one) => getComputedStyle(one).display !== 'inline' && one.getClientRects().length > 0)
+          .flatMap((one) => {
+            // A field is pressed anywhere in its box, a tick anywhere on its name.
+            const pressed = one instanceof HTMLInputElement ? (one.closest('label') ?? one.parentElement ?? one) : one;
+            const { height, width: wide } = pressed.getBoundingClientRect();
+            return Math.round(Math.min(height, wide)) < 44 ? `${one.outerHTML.slice(0, 80)} ${wide} × ${height}` : [];
+          }),
+      );
+      expect(tooSmall).toEqual([]);
+      await visit.page.setViewportSize({ width: 1280, height: 800 });
     });
 });
