@@ -4,7 +4,7 @@ import type { Leftover } from '@yosegi/core/takeapart';
 import { Fragment, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { InFields } from '../lines/InFields.tsx';
 import { OutFields } from '../lines/OutFields.tsx';
 import { Refusal } from '../lines/Refusal.tsx';
@@ -78,6 +78,22 @@ export function TakeApartPage() {
         </Ask>
         <AnswerPane>
           <OnHand />
+        </AnswerPane>
+      </AskAnswer>
+    );
+  }
+  const problem = problemOf(plan.error);
+  if (problem?.code === 'no-definition-in-use') {
+    return (
+      <AskAnswer>
+        <Ask>
+          <H2 $bottom={10}>What do you take apart?</H2>
+          {picker}
+        </Ask>
+        <AnswerPane>
+          <EmptyState title={problem.title} action={<LinkButton to="/define">See the bills of materials</LinkButton>}>
+            {problem.detail} Or choose another product.
+          </EmptyState>
         </AnswerPane>
       </AskAnswer>
     );
