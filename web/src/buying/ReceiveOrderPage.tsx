@@ -5,10 +5,9 @@ import { writeSerials } from '@yosegi/core/tracking';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { ComesIn } from '../lines/ComesIn.tsx';
 import { binColumn, valueColumn } from '../lines/columns.tsx';
-import { InFields } from '../lines/InFields.tsx';
 import { LineDocument } from '../lines/LineDocument.tsx';
-import { Beneath } from '../lines/LineTable.tsx';
 import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { RECEIVED_FIELDS, readPricedLine } from '../lines/pricedLine.ts';
 import { countOf, NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../lines/typed.ts';
@@ -256,29 +255,24 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
           },
         },
       ]}
-      beneath={(line, index, span) =>
-        line.item.tracking !== 'none' && (
-          <Beneath line={line} span={span}>
-            <InFields
-              item={trackedItem(line.item)}
-              typed={line.track}
-              onChange={(track) => set(line.key, { track })}
-              quantity={Number(plainTyped(line.quantity, line.item)) || 0}
-              setCount={(n) => set(line.key, { quantity: String(n) })}
-              errorAt={(name) => errorAt(index, name)}
-              onKeyDown={toNext}
-            />
-            {line.item.tracking === 'lot' && (
-              <Button
-                look="ghost"
-                onPress={() => append({ ...line, quantity: '', track: NOTHING_TYPED, closeRest: false })}
-              >
-                Another lot of it
-              </Button>
-            )}
-          </Beneath>
-        )
-      }
+      beneath={(line, index, span) => (
+        <ComesIn
+          line={line}
+          span={span}
+          item={{ ...line.item, id: line.item.itemId }}
+          typed={typed}
+          errorAt={(name) => errorAt(index, name)}
+        >
+          {line.item.tracking === 'lot' && (
+            <Button
+              look="ghost"
+              onPress={() => append({ ...line, quantity: '', track: NOTHING_TYPED, closeRest: false })}
+            >
+              Another lot of it
+            </Button>
+          )}
+        </ComesIn>
+      )}
       more={
         overs.length > 0 && (
           <Tick isOn={acceptOver} onChange={setAcceptOver}>

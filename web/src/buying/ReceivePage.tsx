@@ -4,10 +4,9 @@ import type { ElementString } from '@yosegi/core/scan';
 import { useEffect } from 'react';
 import { useSearchParams } from 'react-router';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { ComesIn } from '../lines/ComesIn.tsx';
 import { binColumn, valueColumn } from '../lines/columns.tsx';
-import { InFields } from '../lines/InFields.tsx';
 import { LineDocument } from '../lines/LineDocument.tsx';
-import { Beneath } from '../lines/LineTable.tsx';
 import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { RECEIVED_FIELDS, readPricedLine } from '../lines/pricedLine.ts';
 import { Remark } from '../lines/Remark.tsx';
@@ -116,21 +115,9 @@ function Receive({ stores }: { stores: readonly Store[] }) {
         binColumn({ head: 'Into bin', called: 'Bin for', shelves, set, errorAt }),
         valueColumn(read),
       ]}
-      beneath={(line, index, span) =>
-        line.item.tracking !== 'none' && (
-          <Beneath line={line} span={span}>
-            <InFields
-              item={line.item}
-              typed={line.track}
-              onChange={(track) => set(line.key, { track })}
-              quantity={Number(plainTyped(line.quantity, line.item)) || 0}
-              setCount={(n) => set(line.key, { quantity: String(n) })}
-              errorAt={(name) => errorAt(index, name)}
-              onKeyDown={toNext}
-            />
-          </Beneath>
-        )
-      }
+      beneath={(line, index, span) => (
+        <ComesIn line={line} span={span} item={line.item} typed={typed} errorAt={(name) => errorAt(index, name)} />
+      )}
       adder={
         <ItemPicker
           label="Add an item"

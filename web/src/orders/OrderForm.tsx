@@ -3,7 +3,7 @@ import { newKey } from '@yosegi/contract/key';
 import { add, formatDecimal, type Money, readForText } from '@yosegi/core/number';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useCommand, useQuestion } from '../api/client.ts';
+import { useCommand } from '../api/client.ts';
 import { valueColumn } from '../lines/columns.tsx';
 import { Beneath, LineTable } from '../lines/LineTable.tsx';
 import { Mending } from '../lines/Mending.tsx';
@@ -13,18 +13,14 @@ import { readPricedLine } from '../lines/pricedLine.ts';
 import { LineItem, useLines } from '../lines/typedLines.tsx';
 import { useScansInto } from '../scan/wedge.ts';
 import { Button } from '../ui/Button.tsx';
-import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
-import { Field } from '../ui/Field.tsx';
 import { count, type Format, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox, SaveProblem } from '../ui/Problem.tsx';
-import { Para, Part } from '../ui/space.ts';
-import { TextArea } from '../ui/TextArea.tsx';
-import { Late, Lead, Push, Row } from '../ui/text.ts';
-import { today } from '../ui/today.ts';
+import { Part } from '../ui/space.ts';
+import { Lead, Push, Row } from '../ui/text.ts';
 import { useKept } from '../ui/useKept.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -32,6 +28,7 @@ import { Fold } from './Fold.ts';
 import { KitRows } from './KitRows.tsx';
 import { amountFault } from './kit.ts';
 import { kitWords, Under, WaitsFor, WhenChip } from './LineAhead.tsx';
+import { OrderAsks, OrderNotes } from './OrderHead.tsx';
 import { OrderOutcome } from './OrderOutcome.tsx';
 import { type Head, headOf, inputOf, type Line, linesOf, type OrderBody, type Typed, useLook } from './typedOrder.ts';
 
@@ -40,7 +37,6 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
   const go = useNavigate();
   const format = useFormat();
   const notify = useNotify();
-  const customers = useQuestion('customers', { query: { limit: 500 } });
   const keepAs = order ? `sale.${order.id}` : `sale.new.${customerId ?? ''}`;
   const done = ({ id }: Numbered, words: string) => {
     notify({ text: words });
@@ -120,7 +116,6 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
     setOpened((before) => new Set(before.has(key) ? [...before].filter((one) => one !== key) : [...before, key]));
   const isDated = ({ key, wantedOn }: Line) => dated.has(key) || wantedOn !== '';
   const errorAt = (index: number, name: string) => form.at(`lines.${index}.${name}`);
-  const passed = head.wantedOn !== '' && head.wantedOn < today();
   return (
     <SheetAndMargin>
       <Sheet>
@@ -130,52 +125,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
             ? 'Choose the customer, then item, Enter, quantity, Enter, price, Enter. Nothing is promised until you confirm it.'
             : conclusion(look, head.wantedOn, format)}
         </Lead>
-        <Row $gap={10} $wrap $end $top={10} $bottom={10}>
-          <Part $width={200}>
-            <Choice
-              label="For"
-              value={head.customerId}
-              onChange={(next) => change({ customerId: next })}
-              options={[
-                ['', 'Choose a customer…'],
-                ...(customers.data?.rows ?? []).map((one): [string, string] => [String(one.id), one.name]),
-              ]}
-              error={form.at('customerId')}
-            />
-          </Part>
-          <Part $width={125}>
-            <Field
-              label="Their reference"
-              value={head.reference}
-              onChange={(reference) => change({ reference })}
-              error={form.at('reference')}
-            />
-          </Part>
-          <Part $width={145}>
-            <DayField
-              label="Wanted on"
-              value={head.wantedOn}
-              onChange={(wantedOn) => change({ wantedOn })}
-              error={form.at('wantedOn')}
-            />
-          </Part>
-          <Part $width={170}>
-            <Choice
-              label="How it is sent"
-              value={head.delivery}
-              onChange={(delivery) => change({ delivery: delivery as Head['delivery'] })}
-              options={[
-                ['whole', 'in one delivery'],
-                ['as-ready', 'each line as it is ready'],
-              ]}
-            />
-          </Part>
-        </Row>
-        {passed && (
-          <Para $bottom={8}>
-            <Late>That day has passed. It can be kept, but it will count as late.</Late>
-          </Para>
-        )}
+        <OrderAsks form={form} />
         <LineTable
           lines={lines}
           body={body}
@@ -306,38 +256,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
           onLeaveOut={mended}
         />
         <ProblemBox error={pasteError} />
-        <Row $gap={10} $wrap $top={12} $end>
-          <Part $grow $min={200}>
-            <Field
-              label="Note to the customer, printed"
-              value={head.remark}
-              onChange={(remark) => change({ remark })}
-            />
-          </Part>
-          <Part $grow $min={200}>
-            <Field
-              label="Note for the bench and for packing"
-              value={head.benchNote}
-              onChange={(benchNote) => change({ benchNote })}
-            />
-          </Part>
-          <Part $width={130}>
-            <Field
-              label="Job tag"
-              value={head.jobTag}
-              onChange={(jobTag) => change({ jobTag })}
-              error={form.at('jobTag')}
-            />
-          </Part>
-        </Row>
-        <Part $top={10} $max={420}>
-          <TextArea
-            label="Deliver to, if not to their address"
-            value={head.deliverTo}
-            onChange={(deliverTo) => change({ deliverTo })}
-            error={form.at('deliverTo')}
-          />
-        </Part>
+        <OrderNotes form={form} />
         <SaveProblem command={command} over={form} theirs={order ? standsNow(order, format) : ''} shownAt={SHOWN_AT} />
         <Row $wrap $top={16}>
           <Button look="go" isDisabled={!ready} busy={busy} onPress={() => keep(true)}>

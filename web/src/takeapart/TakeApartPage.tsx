@@ -69,21 +69,9 @@ export function TakeApartPage() {
       onPick={(picked) => setSearch({ item: String(picked.id) })}
     />
   );
-  if (itemId === null) {
-    return (
-      <AskAnswer>
-        <Ask>
-          <H2 $bottom={10}>What do you take apart?</H2>
-          {picker}
-        </Ask>
-        <AnswerPane>
-          <OnHand />
-        </AnswerPane>
-      </AskAnswer>
-    );
-  }
   const problem = problemOf(plan.error);
-  if (problem?.code === 'no-definition-in-use') {
+  const isUnmade = problem?.code === 'no-definition-in-use';
+  if (itemId === null || isUnmade) {
     return (
       <AskAnswer>
         <Ask>
@@ -91,9 +79,13 @@ export function TakeApartPage() {
           {picker}
         </Ask>
         <AnswerPane>
-          <EmptyState title={problem.title} action={<LinkButton to="/define">See the bills of materials</LinkButton>}>
-            {problem.detail} Or choose another product.
-          </EmptyState>
+          {isUnmade ? (
+            <EmptyState title={problem.title} action={<LinkButton to="/define">See the bills of materials</LinkButton>}>
+              {problem.detail} Or choose another product.
+            </EmptyState>
+          ) : (
+            <OnHand />
+          )}
         </AnswerPane>
       </AskAnswer>
     );
