@@ -10,8 +10,9 @@ import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/Long
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { EmptyState } from '../ui/States.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
-import { useAddress, useSearchChange } from '../ui/useAddress.ts';
+import { useAddress } from '../ui/useAddress.ts';
 import { useEach } from '../ui/useEach.ts';
+import { useSorting } from '../ui/useSorting.ts';
 import { OrderChip, stateNames, WhichOrders } from './words.tsx';
 
 /** What each row begins with, in a file. */
@@ -80,12 +81,10 @@ const leadOf = ({ id, number, supplier, supplierCode }: PurchaseOrderRow) => ({
 /** Purchase orders, those that should come first on top. */
 export function OrdersTable() {
   const [search] = useSearchParams();
-  const change = useSearchChange();
   const q = useSought();
   const [show, setShow] = useAddress('show', 'open');
   const counts = useQuestion('purchaseCounts', {}).data;
-  const sort = (search.get('sort') ?? 'due') as PurchaseSort;
-  const down = search.get('down') === '1';
+  const { sort, down, sorting } = useSorting<PurchaseSort>('due');
   const supplierId = search.get('supplier') ?? undefined;
   const pages = usePages('purchases', { show, q: q || undefined, supplierId, sort, down, limit: 100 });
   const mayBuy = useCan('buy');
@@ -113,11 +112,7 @@ export function OrdersTable() {
         leadColumns={LEAD}
         lead={leadOf}
         keepsAddress
-        sorting={{
-          key: sort,
-          down,
-          by: (key, nextDown) => change({ sort: key === 'due' ? null : key, down: nextDown ? '1' : null }),
-        }}
+        sorting={sorting}
         deeds={(chosen) => [
           {
             id: 'cancel',

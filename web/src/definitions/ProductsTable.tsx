@@ -1,5 +1,5 @@
 import type { ProductRow, ProductSort } from '@yosegi/contract';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { usePages } from '../api/client.ts';
 import { Block } from '../ui/Block.tsx';
 import { LinkButton } from '../ui/Button.tsx';
@@ -11,7 +11,7 @@ import type { Deed } from '../ui/Menu.tsx';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { EmptyState } from '../ui/States.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
-import { useSearchChange } from '../ui/useAddress.ts';
+import { useSorting } from '../ui/useSorting.ts';
 import { purposeName } from './behaviour.ts';
 import { faultWords, revisionsOf } from './productWords.ts';
 
@@ -125,11 +125,8 @@ const columns: readonly ListColumn<ProductRow>[] = [
 /** Every product with what it costs, earns and could be made now, the worrying first. */
 export function ProductsTable() {
   const go = useNavigate();
-  const [search] = useSearchParams();
-  const change = useSearchChange();
   const q = useSought();
-  const sort = (search.get('sort') ?? 'worry') as ProductSort;
-  const down = search.get('down') === '1';
+  const { sort, down, sorting } = useSorting<ProductSort>('worry');
   const pages = usePages('products', { q: q || undefined, sort, down, limit: 100 });
   const rows = pages.data?.pages.flatMap((page) => page.rows) ?? [];
   const worrying = rows.filter(({ faults }) => faults.length > 0).length;
@@ -169,11 +166,7 @@ export function ProductsTable() {
         columns={columns}
         leadColumns={LEAD}
         lead={leadOf}
-        sorting={{
-          key: sort,
-          down,
-          by: (key, nextDown) => change({ sort: key === 'worry' ? null : key, down: nextDown ? '1' : null }),
-        }}
+        sorting={sorting}
         deeds={deeds}
         empty={
           q ? (

@@ -1,5 +1,4 @@
 import type { Item, ItemSort } from '@yosegi/contract';
-import { useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { LinkButton } from '../ui/Button.tsx';
@@ -11,8 +10,9 @@ import type { Deed } from '../ui/Menu.tsx';
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { EmptyState } from '../ui/States.tsx';
 import { Push, Row } from '../ui/text.ts';
-import { useAddress, useSearchChange } from '../ui/useAddress.ts';
+import { useAddress } from '../ui/useAddress.ts';
 import { useEach } from '../ui/useEach.ts';
+import { useSorting } from '../ui/useSorting.ts';
 import { itemColumns } from './itemColumns.tsx';
 
 /** What each row begins with, in a file. */
@@ -25,16 +25,13 @@ const leadOf = ({ id, code, name }: Item) => ({ to: `/stock/items/${id}`, code, 
 
 /** All items at once: found as you type, sorted, with the columns one wants, under filters one can keep. */
 export function ItemsTable() {
-  const [search] = useSearchParams();
-  const change = useSearchChange();
   const q = useSought();
   const [show, setShow] = useAddress('show', 'all');
   const [source, setSource] = useAddress('source');
   const [supplierId, setSupplier] = useAddress('supplier');
   const suppliers = useQuestion('suppliers', {}).data ?? [];
   const counts = useQuestion('itemCounts', {}).data;
-  const sort = (search.get('sort') ?? 'code') as ItemSort;
-  const down = search.get('down') === '1';
+  const { sort, down, sorting } = useSorting<ItemSort>('code');
   const pages = usePages('items', {
     q: q || undefined,
     show,
@@ -68,8 +65,6 @@ export function ItemsTable() {
         ),
     },
   ];
-  const by = (key: string, nextDown: boolean) =>
-    change({ sort: key === 'code' ? null : key, down: nextDown ? '1' : null });
   const filters = (
     <>
       <Narrow $width={200}>
@@ -145,7 +140,7 @@ export function ItemsTable() {
         leadColumns={LEAD}
         lead={leadOf}
         keepsAddress
-        sorting={{ key: sort, down, by }}
+        sorting={sorting}
         deeds={deedsOf}
         empty={
           <EmptyState

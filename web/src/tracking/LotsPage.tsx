@@ -1,7 +1,6 @@
 import type { LotRow, LotSort } from '@yosegi/contract';
 import { useState } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
-import { useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { BestBefore, daysUntil, SOON_DAYS } from '../lines/BestBefore.tsx';
 import { Button } from '../ui/Button.tsx';
@@ -15,8 +14,9 @@ import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { EmptyState } from '../ui/States.tsx';
 import { Faint, Lead } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
-import { useAddress, useSearchChange } from '../ui/useAddress.ts';
+import { useAddress } from '../ui/useAddress.ts';
 import { useEach } from '../ui/useEach.ts';
+import { useSorting } from '../ui/useSorting.ts';
 import { Holding } from './Holding.tsx';
 
 const inDays = (days: number) => {
@@ -85,14 +85,11 @@ const columns: readonly ListColumn<LotRow>[] = [
 
 /** Lots in the order in which they expire: what has to be used soon, what is past its day, what is held. */
 export function LotsPage() {
-  const [search] = useSearchParams();
-  const change = useSearchChange();
   const [show, setShow] = useAddress('show');
   const q = useSought();
   const soon = useQuestion('lots', { query: { until: inDays(SOON_DAYS), limit: 500 } }).data?.rows ?? [];
   const until = { soon: inDays(SOON_DAYS), quarter: inDays(90), past: inDays(-1) }[show];
-  const sort = (search.get('sort') ?? 'bestBefore') as LotSort;
-  const down = search.get('down') === '1';
+  const { sort, down, sorting } = useSorting<LotSort>('bestBefore');
   const pages = usePages('lots', { q: q || undefined, until, held: show === 'held', sort, down, limit: 100 });
   const label = useEach('createLabelJob', 'label', 'waiting at the label printer');
   const [holding, setHolding] = useState<readonly LotRow[]>([]);
@@ -113,11 +110,7 @@ export function LotsPage() {
         columns={columns}
         leadColumns={LEAD}
         lead={leadOf}
-        sorting={{
-          key: sort,
-          down,
-          by: (key, nextDown) => change({ sort: key === 'bestBefore' ? null : key, down: nextDown ? '1' : null }),
-        }}
+        sorting={sorting}
         deeds={(chosen) => [
           { id: 'hold', name: 'Hold or release…', act: () => setHolding(chosen) },
           {
