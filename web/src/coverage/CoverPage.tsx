@@ -1,8 +1,9 @@
-import type { Snapshot } from '@yosegi/contract';
+import type { PartItem, Snapshot } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import type { ProductCover, Wanted } from '@yosegi/core/coverage';
 import { formatDecimal, positive, SCALE } from '@yosegi/core/number';
 import { useMemo } from 'react';
+import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
@@ -18,7 +19,7 @@ import { StaveLegend } from '../ui/Stave.tsx';
 import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
-import { useAddress } from '../ui/useAddress.ts';
+import { useAddress, useSearchChange } from '../ui/useAddress.ts';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
 import { Components } from './Components.tsx';
 import { PlanBar } from './PlanBar.tsx';
@@ -44,20 +45,30 @@ export function CoverPage() {
 
 function Cover({ snapshot }: { snapshot: Snapshot }) {
   const format = useFormat();
-  const [text, setText] = useAddress('want');
+  const text = useSearchParams()[0].get('want') ?? '';
+  const changeAddress = useSearchChange();
   const [due, setDue] = useAddress('by');
   const wants = useMemo(() => wantsOf(text), [text]);
   const items = useMemo(() => new Map(snapshot.items.map((item) => [item.id, item])), [snapshot]);
   const read = useMemo(() => wants.map((want) => readWant(want, items)), [wants, items]);
   const wanted = useMemo(() => read.flatMap(({ wanted: one }) => (one ? [one] : [])), [read]);
   const { answer, refused } = useCoverage(snapshot, wanted);
-  const keep = (next: readonly Want[]) => setText(wantText(next));
-  const set = (index: number, quantity: string) =>
-    keep(wants.map((want, at) => (at === index ? { ...want, quantity } : want)));
-  const add = (itemId: number) => {
-    const known = wants.findIndex((want) => want.itemId === itemId);
-    if (known < 0) keep([...wants, { itemId, quantity: '1' }]);
-    else set(known, formatDecimal((read[known]?.wanted?.quantity ?? 0) + SCALE));
+  // From the address as it is at this moment: the page follows what is typed when it has time.
+  const change = (edit: (wants: readonly Want[]) => readonly Want[]) =>
+    changeAddress({
+      want: wantText(edit(wantsOf(new URLSearchParams(window.location.search).get('want') ?? ''))) || null,
+    });
+  const deeds = {
+    set: (itemId: number, quantity: string) =>
+      change((before) => before.map((want) => (want.itemId === itemId ? { ...want, quantity } : want))),
+    remove: (itemId: number) => change((before) => before.filter((want) => want.itemId !== itemId)),
+    add: (item: PartItem) =>
+      change((before) => {
+        const known = before.find(({ itemId }) => itemId === item.id);
+        if (!known) return [...before, { itemId: item.id, quantity: '1' }];
+        const more = formatDecimal((readWant(known, items).wanted?.quantity ?? 0) + SCALE);
+        return before.map((want) => (want === known ? { ...want, quantity: more } : want));
+      }),
   };
   const upToDate = answer && answer.products.length === wanted.length ? answer : null;
   const productOf = (itemId: number) => upToDate?.products.find((product) => product.itemId === itemId);
@@ -71,57 +82,21 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
             label="Add a product"
             placeholder="Code or name, Enter"
             autoFocus={wants.length === 0}
-            onPick={(item) => add(item.id)}
+            onPick={deeds.add}
           />
         </Part>
-        {wants.map((want, index) => {
-          const item = items.get(want.itemId);
-          const product = productOf(want.itemId);
-          return (
-            <WantRow key={want.itemId}>
-              <Tile code={item?.code ?? '?'} size={40} />
-              <div>
-                <Row $gap={4}>
-                  <b>{item?.name ?? 'Unknown item'}</b>
-                  <Push />
-                  <Button
-                    look="ghost"
-                    aria-label={`Remove ${item?.name}`}
-                    onPress={() => keep(wants.filter((_, at) => at !== index))}
-                  >
-                    ✕
-                  </Button>
-                </Row>
-                <Row $wrap>
-                  <Step>
-                    <Button
-                      aria-label={`One less ${item?.name}`}
-                      isDisabled={(read[index]?.wanted?.quantity ?? 0) <= SCALE}
-                      onPress={() => set(index, formatDecimal((read[index]?.wanted?.quantity ?? SCALE) - SCALE))}
-                    >
-                      −
-                    </Button>
-                    <Field
-                      label={`Quantity of ${item?.name}`}
-                      hideLabel
-                      numeric
-                      value={want.quantity}
-                      onChange={(quantity) => set(index, quantity)}
-                      error={read[index]?.error}
-                    />
-                    <Button
-                      aria-label={`One more ${item?.name}`}
-                      onPress={() => set(index, formatDecimal((read[index]?.wanted?.quantity ?? 0) + SCALE))}
-                    >
-                      +
-                    </Button>
-                  </Step>
-                  {product && <Verdict product={product} items={items} answer={upToDate} format={format} />}
-                </Row>
-              </div>
-            </WantRow>
-          );
-        })}
+        {wants.map((want, index) => (
+          <Wish
+            key={want.itemId}
+            want={want}
+            item={items.get(want.itemId)}
+            read={read[index]}
+            product={productOf(want.itemId)}
+            answer={upToDate}
+            items={items}
+            deeds={deeds}
+          />
+        ))}
         <Part $top={14} $max={170}>
           <DayField label="Builds due on" value={due} onChange={setDue} />
         </Part>
@@ -150,7 +125,7 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
           <PlanBar
             answer={upToDate}
             due={due}
-            onPlanned={() => keep([])}
+            onPlanned={() => change(() => [])}
             blocked={read.some(({ error }) => error !== undefined)}
           />
         )}
@@ -159,7 +134,71 @@ function Cover({ snapshot }: { snapshot: Snapshot }) {
   );
 }
 
-function readWant(want: Want, items: ReadonlyMap<number, SnapshotItem>): { wanted: Wanted | null; error?: string } {
+interface WantDeeds {
+  readonly set: (itemId: number, quantity: string) => void;
+  readonly remove: (itemId: number) => void;
+}
+
+interface WishProps {
+  readonly want: Want;
+  readonly item: SnapshotItem | undefined;
+  readonly read: ReadWant | undefined;
+  readonly product: ProductCover | undefined;
+  readonly answer: CoverAnswer | null;
+  readonly items: ReadonlyMap<number, SnapshotItem>;
+  readonly deeds: WantDeeds;
+}
+
+/** One product, how much of it, and whether that can be made. */
+function Wish({ want: { itemId, quantity }, item, read, product, answer, items, deeds }: WishProps) {
+  const format = useFormat();
+  const amount = read?.wanted?.quantity ?? 0;
+  const set = (to: string) => deeds.set(itemId, to);
+  return (
+    <WantRow>
+      <Tile code={item?.code ?? '?'} size={40} />
+      <div>
+        <Row $gap={4}>
+          <b>{item?.name ?? 'Unknown item'}</b>
+          <Push />
+          <Button look="ghost" aria-label={`Remove ${item?.name}`} onPress={() => deeds.remove(itemId)}>
+            ✕
+          </Button>
+        </Row>
+        <Row $wrap>
+          <Step>
+            <Button
+              aria-label={`One less ${item?.name}`}
+              isDisabled={amount <= SCALE}
+              onPress={() => set(formatDecimal(amount - SCALE))}
+            >
+              −
+            </Button>
+            <Field
+              label={`Quantity of ${item?.name}`}
+              hideLabel
+              numeric
+              value={quantity}
+              onChange={set}
+              error={read?.error}
+            />
+            <Button aria-label={`One more ${item?.name}`} onPress={() => set(formatDecimal(amount + SCALE))}>
+              +
+            </Button>
+          </Step>
+          {product && <Verdict product={product} items={items} answer={answer} format={format} />}
+        </Row>
+      </div>
+    </WantRow>
+  );
+}
+
+interface ReadWant {
+  readonly wanted: Wanted | null;
+  readonly error?: string;
+}
+
+function readWant(want: Want, items: ReadonlyMap<number, SnapshotItem>): ReadWant {
   const item = items.get(want.itemId);
   if (!item) return { wanted: null, error: 'This item does not exist.' };
   try {

@@ -36,7 +36,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
   const notify = useNotify();
   const format = useFormat();
   const kept = useRef(keptDraft(revision.id));
-  const [history, step] = useHistory<Draft>(() => kept.current?.draft ?? draftOf(revision));
+  const { history, now, step } = useHistory<Draft>(() => kept.current?.draft ?? draftOf(revision));
   const draft = history.present;
   // A tab that was closed before it heard that its save was done has nothing to save: nobody else changed it.
   const [wasSaved] = useState(() => kept.current !== null && isSavedAs(kept.current.draft, revision));
@@ -59,15 +59,16 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     if (dirty) keepDraft(revision.id, version, draft);
   }, [dirty, draft, revision.id, version]);
 
-  const change = (to: Draft, tag?: string) => {
-    step({ do: 'change', to, tag: tag ?? null });
-    setDirty(true);
+  const unsaved = () => setDirty(true);
+  const change = (edit: (draft: Draft) => Draft, tag?: string) => {
+    const to = edit(now());
+    if (to !== now()) step({ do: 'change', to, tag: tag ?? null }, unsaved);
   };
   const sent = useRef<Draft | null>(null);
   const settle = (saved: SavedRevision) => {
     setVersion(saved.version);
     // What was typed while it was being saved is not saved, and pasted rows still to be mended are on this machine only.
-    if (draft !== sent.current || draft.mending.length > 0) return;
+    if (now() !== sent.current || now().mending.length > 0) return;
     forgetDraft(revision.id);
     setDirty(false);
   };
@@ -94,9 +95,13 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     () => forgetDraft(revision.id),
   );
   const saveNow = (then?: (saved: SavedRevision) => void) => {
-    sent.current = draft;
+    const sending = now();
+    sent.current = sending;
     save.mutate(
-      { params: { id: revision.id }, body: { version, outputQuantity: draft.outputQuantity, lines: toInput(draft) } },
+      {
+        params: { id: revision.id },
+        body: { version, outputQuantity: sending.outputQuantity, lines: toInput(sending) },
+      },
       then ? { onSuccess: then } : {},
     );
   };
@@ -117,7 +122,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     save: () => saveNow(),
     use: takeIntoUse,
     setFrom,
-    setOutput: (outputQuantity: string) => change({ ...draft, outputQuantity }, 'output'),
+    setOutput: (outputQuantity: string) => change((before) => ({ ...before, outputQuantity }), 'output'),
     discard: () => discard.mutate({ params: { id: revision.id } }),
   });
   const stale = problemOf(save.error)?.code === 'stale-save';
@@ -171,14 +176,8 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
         <DraftGrid
           draft={draft}
           change={change}
-          undo={() => {
-            step({ do: 'undo' });
-            setDirty(true);
-          }}
-          redo={() => {
-            step({ do: 'redo' });
-            setDirty(true);
-          }}
+          undo={() => step({ do: 'undo' }, unsaved)}
+          redo={() => step({ do: 'redo' }, unsaved)}
           reckoning={reckoning}
           figures={figures}
           rates={rates}

@@ -24,6 +24,7 @@ import {
   newKey,
   noteLine,
   partLine,
+  plainAmount,
   type Reckoning,
 } from './draft.ts';
 import { sharesExplained } from './shares.ts';
@@ -55,7 +56,7 @@ export interface Figures {
 interface Props {
   readonly draft: Draft;
   /** @param tag names the cell typed in, so that typing on in it is one step to undo */
-  readonly change: (draft: Draft, tag?: string) => void;
+  readonly change: (edit: (draft: Draft) => Draft, tag?: string) => void;
   readonly undo: () => void;
   readonly redo: () => void;
   readonly reckoning: Reckoning;
@@ -76,27 +77,45 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, figures, rates
   const [pasteError, setPasteError] = useState<unknown>(null);
   const sensors = useSensors(useSensor(PointerSensor, BY_POINTER));
   const { lines } = draft;
-  const set = (index: number, part: Partial<DraftLine>, tag?: string) =>
-    change({ ...draft, lines: lines.map((line, at) => (at === index ? { ...line, ...part } : line)) }, tag);
+  const set: GridDeeds['set'] = (index, part, tag) =>
+    change((before) => {
+      const line = before.lines[index];
+      const to = line && (typeof part === 'function' ? part(line) : part);
+      return to ? { ...before, lines: before.lines.with(index, { ...line, ...to }) } : before;
+    }, tag);
+  /** "450 g" stays until the cell is left; then it reads as the stock unit has it. */
+  const settle = (index: number) =>
+    set(
+      index,
+      (line) => {
+        const plain = plainAmount(line);
+        return plain === undefined || plain === line.amount ? null : { amount: plain };
+      },
+      `${lines[index]?.key}.amount`,
+    );
   // At once, so that what a quick hand types next lands in the new cell.
   const focus = (index: number, column: string) =>
     table.current?.querySelector<HTMLElement>(`[data-cell="${index}.${column}"]`)?.focus();
   const add = (line: DraftLine, column: string) => {
-    change({ ...draft, lines: [...lines, line] });
+    change((before) => ({ ...before, lines: [...before.lines, line] }));
     // A part may be picked by an answer that arrives later, where React cannot be made to draw at once.
     requestAnimationFrame(() => focus(lines.length, column));
   };
   const addLabour = () => rates.length > 0 && add(labourLine(rates[0]?.id ?? 0), 'text');
   const remove = (index: number) => {
-    flushSync(() => change({ ...draft, lines: lines.filter((_, at) => at !== index) }));
+    flushSync(() => change((before) => ({ ...before, lines: before.lines.filter((_, at) => at !== index) })));
     if (lines.length > 1) focus(Math.min(index, lines.length - 2), 'amount');
     else adder.current?.focus();
   };
   const move = (from: number, to: number, column?: string) => {
     if (from < 0 || to < 0 || to >= lines.length || from === to) return;
-    const next = [...lines];
-    next.splice(to, 0, ...next.splice(from, 1));
-    flushSync(() => change({ ...draft, lines: next }));
+    flushSync(() =>
+      change((before) => {
+        const next = [...before.lines];
+        next.splice(to, 0, ...next.splice(from, 1));
+        return { ...before, lines: next };
+      }),
+    );
     if (column) focus(to, column);
   };
   const drop = ({ active, over }: DragEndEvent) => {
@@ -111,7 +130,11 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, figures, rates
       const { found, unknown } = await matchPasted(text);
       const added: DraftLine[] = found.map(({ item, quantity }) => partLine(item, quantity));
       const mending: PastedRow[] = unknown.map((row) => ({ key: newKey(), ...row }));
-      change({ ...draft, lines: [...lines, ...added], mending: [...draft.mending, ...mending] });
+      change((before) => ({
+        ...before,
+        lines: [...before.lines, ...added],
+        mending: [...before.mending, ...mending],
+      }));
     } catch (error) {
       setPasteError(error);
     }
@@ -188,6 +211,7 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, figures, rates
   }
   const deeds: GridDeeds = useStable({
     set,
+    settle,
     remove,
     keys,
     setOpen: (key: string, open: boolean) => setOpened(open ? key : null),
@@ -211,13 +235,15 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, figures, rates
       <Mending
         rows={draft.mending}
         onPlace={(row, item) =>
-          change({
-            ...draft,
-            lines: [...lines, partLine(item, row.quantity)],
-            mending: draft.mending.filter((one) => one.key !== row.key),
-          })
+          change((before) => ({
+            ...before,
+            lines: [...before.lines, partLine(item, row.quantity)],
+            mending: before.mending.filter((one) => one.key !== row.key),
+          }))
         }
-        onLeaveOut={(row) => change({ ...draft, mending: draft.mending.filter((one) => one.key !== row.key) })}
+        onLeaveOut={(row) =>
+          change((before) => ({ ...before, mending: before.mending.filter((one) => one.key !== row.key) }))
+        }
       />
       <ProblemBox error={pasteError} />
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>

@@ -13,7 +13,8 @@ import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Tip } from '../ui/Tip.tsx';
 import { Faint, Late, Row } from '../ui/text.ts';
-import { type DraftLine, plainAmount } from './draft.ts';
+import { useOwnText } from '../ui/useOwnText.ts';
+import type { DraftLine } from './draft.ts';
 import { PartDetails } from './PartDetails.tsx';
 
 const Deeds = styled.div`display: flex; align-items: center; justify-content: flex-end;`;
@@ -36,9 +37,14 @@ interface Props {
   readonly grid: GridDeeds;
 }
 
+/** What changes of a line; a function is given the line as it is at this moment, and answers null where nothing does. */
+export type LineEdit = Partial<DraftLine> | ((line: DraftLine) => Partial<DraftLine> | null);
+
 /** What a row asks of its grid; the same object as long as the grid is there, so that a row is drawn for its own sake. */
 export interface GridDeeds {
-  readonly set: (index: number, part: Partial<DraftLine>, tag?: string) => void;
+  readonly set: (index: number, part: LineEdit, tag?: string) => void;
+  /** The amount of a part is left. */
+  readonly settle: (index: number) => void;
   readonly remove: (index: number) => void;
   readonly keys: (event: KeyboardEvent, index: number, column: string) => void;
   readonly setOpen: (key: string, open: boolean) => void;
@@ -59,6 +65,11 @@ const placeholders = {
 /** The take-apart share of each line as it is reckoned: any amount changes all of them, but nothing else of their rows. */
 export const SharesContext = createContext<readonly (Percent | null)[]>([]);
 
+function TextInput({ value, onChange, ...props }: ComponentProps<typeof NumberInput>) {
+  const [text, type] = useOwnText(value, onChange);
+  return <input {...props} value={text} onChange={(event) => type(event.target.value)} />;
+}
+
 function ShareInput({ index, ...props }: ComponentProps<typeof NumberInput> & { index: number }) {
   const share = useContext(SharesContext)[index] ?? null;
   return <NumberInput {...props} placeholder={share === null ? '' : formatDecimal(share, 2)} />;
@@ -69,7 +80,7 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
   const format = useFormat();
   const byField = useMemo(() => new Map(JSON.parse(faults) as [string, string][]), [faults]);
   const fault = (name: string) => byField.get(name);
-  const set = (part: Partial<DraftLine>, tag?: string) => grid.set(index, part, tag && `${line.key}.${tag}`);
+  const set = (part: LineEdit, tag?: string) => grid.set(index, part, tag && `${line.key}.${tag}`);
   const setOpen = (next: boolean) => grid.setOpen(line.key, next);
   /** What makes an input a cell of the grid. */
   const cell = (column: string, faultName = column) => ({
@@ -81,11 +92,6 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
   const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: line.key });
   const name = line.item?.name ?? (line.text || line.kind);
   const unit = line.kind === 'part' ? line.item?.unit : line.kind === 'labour' ? 'min' : '';
-  /** "450 g" stays until the cell is left; then it reads as the stock unit has it. */
-  const settle = () => {
-    const plain = line.kind === 'part' ? plainAmount(line) : undefined;
-    if (plain !== undefined && plain !== line.amount) set({ amount: plain }, 'amount');
-  };
   const more = line.alternates.length;
   return (
     <>
@@ -124,11 +130,11 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
               ) : (
                 <StickyNote size={20} aria-hidden />
               )}
-              <input
+              <TextInput
                 aria-label={`${line.kind}, line ${index + 1}`}
                 placeholder={placeholders[line.kind]}
                 value={line.text}
-                onChange={(event) => set({ text: event.target.value }, 'text')}
+                onChange={(text) => set({ text }, 'text')}
                 {...cell('text')}
               />
             </Cell>
@@ -142,7 +148,7 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
               aria-label={`Amount of ${name}`}
               value={line.amount}
               onChange={(amount) => set({ amount }, 'amount')}
-              onBlur={settle}
+              onBlur={() => line.kind === 'part' && grid.settle(index)}
               {...cell('amount', amountField[line.kind])}
             />
           )}

@@ -12,6 +12,7 @@ import { shelfOptions } from '../ui/shelves.ts';
 import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Push, Row } from '../ui/text.ts';
+import type { LineEdit } from './DraftRow.tsx';
 import type { DraftLine } from './draft.ts';
 
 const Box = styled.div`
@@ -23,7 +24,7 @@ const Line = styled.div`display: grid; grid-template-columns: 20px minmax(0, 1fr
 interface Props {
   readonly line: DraftLine;
   readonly item: PartItem;
-  readonly set: (part: Partial<DraftLine>, tag?: string) => void;
+  readonly set: (part: LineEdit, tag?: string) => void;
   readonly fault: (name: string) => string | undefined;
   readonly onClose: () => void;
 }
@@ -34,12 +35,17 @@ export function PartDetails({ line, item, set, fault, onClose }: Props) {
   const stores = useQuestion('stores', {}).data ?? [];
   const { alternates } = line;
   const change = (at: number, ratio: string) =>
-    set({ alternates: alternates.map((one, index) => (index === at ? { ...one, ratio } : one)) }, `ratio${at}`);
+    set(
+      (now) => ({ alternates: now.alternates.map((one, index) => (index === at ? { ...one, ratio } : one)) }),
+      `ratio${at}`,
+    );
   const swap = (at: number, to: number) => {
     if (to < 0 || to >= alternates.length) return;
-    const next = [...alternates];
-    next.splice(to, 0, ...next.splice(at, 1));
-    set({ alternates: next });
+    set((now) => {
+      const next = [...now.alternates];
+      next.splice(to, 0, ...next.splice(at, 1));
+      return { alternates: next };
+    });
   };
   return (
     <Box
@@ -93,7 +99,7 @@ export function PartDetails({ line, item, set, fault, onClose }: Props) {
             <Button
               look="ghost"
               aria-label={`Remove alternate ${alternate.item.name}`}
-              onPress={() => set({ alternates: alternates.filter((_, at) => at !== index) })}
+              onPress={() => set((now) => ({ alternates: now.alternates.filter((_, at) => at !== index) }))}
             >
               <X size={15} aria-hidden />
             </Button>

@@ -1,4 +1,4 @@
-import { useReducer } from 'react';
+import { startTransition, useRef, useState } from 'react';
 
 /** Steps that can be taken back; longer than anyone remembers. */
 const MOST_STEPS = 200;
@@ -42,4 +42,23 @@ export function take<T>(history: History<T>, step: Step<T>): History<T> {
   return after === undefined ? history : { past: [...past, present], present: after, future: rest, tag: null };
 }
 
-export const useHistory = <T>(start: () => T) => useReducer(take<T>, undefined, (): History<T> => historyOf(start()));
+/**
+ * The history as it is drawn, the present as it is at this moment, and a step on. What is typed in a cell is drawn by
+ * the cell at once and by all that follows from it when there is time, so what acts on the state reads `now`.
+ */
+export function useHistory<T>(start: () => T) {
+  const [history, draw] = useState<History<T>>(() => historyOf(start()));
+  const latest = useRef(history);
+  const now = () => latest.current.present;
+  const step = (next: Step<T>, alsoDraw = () => {}) => {
+    latest.current = take(latest.current, next);
+    const to = latest.current;
+    const both = () => {
+      draw(to);
+      alsoDraw();
+    };
+    if (next.do === 'change' && next.tag !== null) startTransition(both);
+    else both();
+  };
+  return { history, now, step };
+}

@@ -1,5 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { useOwnText } from './useOwnText.ts';
 
 /**
  * A text that is kept in the address under `name`. The address follows at its own pace; what is typed shows at once,
@@ -8,20 +8,7 @@ import { useSearchParams } from 'react-router';
 export function useAddress(name: string, otherwise = ''): [text: string, set: (text: string) => void] {
   const [search] = useSearchParams();
   const change = useSearchChange();
-  const address = search.get(name) ?? otherwise;
-  const [text, setText] = useState(address);
-  const written = useRef<string[]>([]);
-  useEffect(() => {
-    const known = written.current.indexOf(address);
-    if (known >= 0) written.current.splice(0, known + 1);
-    else setText(address);
-  }, [address]);
-  const set = (next: string) => {
-    setText(next);
-    written.current.push(next);
-    change({ [name]: next === otherwise ? null : next });
-  };
-  return [text, set];
+  return useOwnText(search.get(name) ?? otherwise, (next) => change({ [name]: next === otherwise ? null : next }));
 }
 
 /**

@@ -1,12 +1,14 @@
 import { readLocal, writeLocal, writingOf } from '@yosegi/core/number';
 import { useMemo, useState } from 'react';
 import { useLocale } from './format.ts';
+import { useOwnText } from './useOwnText.ts';
 
 /**
  * A number that is typed and shown as the company writes it, while everything behind it has the plain one: "1,5 kg" on
  * screen is "1.5 kg" in `value`. What is being typed stays as it is typed until the field is left.
  */
-export function useLocalNumber(value: string, onChange: (plain: string) => void) {
+export function useLocalNumber(held: string, onChange: (plain: string) => void) {
+  const [value, write] = useOwnText(held, onChange);
   const locale = useLocale();
   const writing = useMemo(() => writingOf(locale), [locale]);
   const [typed, setTyped] = useState<string | null>(null);
@@ -18,7 +20,7 @@ export function useLocalNumber(value: string, onChange: (plain: string) => void)
     readAs: isOwn && read.isDoubtful ? read.plain : null,
     type: (text: string) => {
       setTyped(text);
-      onChange(readLocal(text, writing).plain);
+      write(readLocal(text, writing).plain);
     },
     leave: () => setTyped(null),
   };

@@ -1,0 +1,22 @@
+import { useLayoutEffect, useRef, useState } from 'react';
+
+/**
+ * What is typed shows at once, while what holds its `value` may follow as late as it likes (an address, a page drawn in
+ * a transition). Only a value that was not written from here replaces what is shown.
+ */
+export function useOwnText(value: string, write: (text: string) => void): [text: string, type: (text: string) => void] {
+  const [text, setText] = useState(value);
+  const onItsWay = useRef<string[]>([]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is typed changes no value, and must not be undone by an old one
+  useLayoutEffect(() => {
+    const known = onItsWay.current.indexOf(value);
+    if (known < 0) setText(value);
+    onItsWay.current = value === text ? [] : onItsWay.current.slice(known + 1);
+  }, [value]);
+  const type = (next: string) => {
+    setText(next);
+    onItsWay.current.push(next);
+    write(next);
+  };
+  return [text, type];
+}
