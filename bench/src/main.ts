@@ -1,4 +1,4 @@
-import { coverageBench } from './coverage.ts';
+import { coverageBenches } from './coverage.ts';
 import { importBench } from './importing.ts';
 import { listBench } from './lists.ts';
 import { keyBench, shippingBench } from './orders.ts';
@@ -11,7 +11,7 @@ const results = [
   await postingBench(),
   await shippingBench(),
   await keyBench(),
-  await coverageBench(),
+  ...coverageBenches(),
   await peggingBench(),
   await importBench(),
   ...(await listBench()),

@@ -82,6 +82,7 @@ const others = () => ({
     const from = { kind: 'shelf', id: n + 1 } as const;
     return { from, itemId: n + 1, quantity: 12e6 as Quantity, on: '', storeId: n + 1, only: null };
   }),
+  calendar: { today: '2026-11-25', workDays: new Set([1, 2, 3, 4, 5]) },
 });
 const typed = (): AheadLine[] =>
   Array.from({ length: LINES }, (_, line) => ({

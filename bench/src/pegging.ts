@@ -34,7 +34,7 @@ export async function peggingBench(): Promise<Result> {
     const started = performance.now();
     const picture = await readPicture(reader, TODAY);
     const read = performance.now();
-    peg(picture.demands, picture.supplies);
+    peg(picture);
     const ended = performance.now();
     whole?.push(ended - started);
     alone?.push(ended - read);

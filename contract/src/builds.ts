@@ -162,8 +162,15 @@ export const buildRoutes = {
     summary: 'Plan builds; their parts are promised from now on',
     body: z.object({
       builds: z.array(PlanLine).min(1).max(100),
-      /** How many of each the person was told can be made now; refused when that has changed. */
-      seen: z.array(FromZero).optional(),
+      /** What the person was told can be made now of what they asked for; refused when that is less by now. */
+      seen: z
+        .object({
+          wanted: z.array(z.object({ itemId: Id, quantity: Positive, now: FromZero })).max(100),
+          stores: z.array(Id).max(100).nullable().default(null),
+          finishedFirst: z.boolean().default(false),
+          drafts: z.boolean().default(false),
+        })
+        .optional(),
     }),
     response: z.object({ builds: z.array(Numbered) }),
   }),

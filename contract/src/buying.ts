@@ -1,4 +1,5 @@
 import { orderStates, sentHows } from '@yosegi/core/buying';
+import { parseDecimal, type Quantity } from '@yosegi/core/number';
 import { z } from 'zod';
 import { Change, FromZero, Positive, Price } from './amounts.ts';
 import { Day, Decimal, Id, IdParams, Numbered, PageQuery, pageOf, Remark, route, Version } from './common.ts';
@@ -186,14 +187,43 @@ const BUYING = { tag: 'Buying' } as const;
 export const ComingRow = z.object({
   source: z.enum(['purchase', 'build']),
   id: Id,
+  /** Of an order, its line; of a build, itself. */
+  lineId: Id,
   number: z.string(),
   /** The supplier, or how far the build is. */
   from: z.string(),
   quantity: Decimal,
+  /** The day it comes: as its supplier said, or when a build can be done. */
   on: z.string().nullable(),
+  /** It comes after the day it was wanted, or that day has passed. */
   late: z.boolean(),
 });
 export type ComingRow = z.infer<typeof ComingRow>;
+
+/** The most items that are asked for at once. */
+const MOST_NEEDED = 500;
+/** Items by id and how much of each, like "12x3.5,40x2"; an item once. */
+const NeedText = z
+  .string()
+  .max(12_000)
+  .transform((text, { issues, value }) => {
+    const needs = new Map<number, Quantity>();
+    try {
+      for (const part of text.split(',')) {
+        const [, id, amount] = /^(\d{1,15})x([\d.]{1,20})$/.exec(part) ?? [];
+        if (!id || !amount) throw new Error(part);
+        needs.set(Number(id), parseDecimal(amount) as Quantity);
+      }
+      if (needs.size > MOST_NEEDED) throw new Error('too many');
+    } catch {
+      const message = `Send up to ${MOST_NEEDED} items with an amount each, like 12x3.5,40x2.`;
+      issues.push({ code: 'custom', input: value, message });
+    }
+    return needs as ReadonlyMap<number, Quantity>;
+  });
+
+/** The day on which a line of an order is expected. */
+const ExpectedOn = z.object({ lineId: Id, on: Day.nullable() });
 
 export const buyingRoutes = {
   coming: route({
@@ -211,7 +241,11 @@ export const buyingRoutes = {
     method: 'GET',
     path: '/api/buy-list',
     summary: 'What has to be bought for every promise and reorder point, with offers and what it is for',
-    query: z.object({ by: z.enum(['cheapest', 'fastest']).default('cheapest') }),
+    query: z.object({
+      by: z.enum(['cheapest', 'fastest', 'usual']).default('cheapest'),
+      /** What a question of Cover lacks, like "12x3.5,40x2"; everything that is short where it is left out. */
+      need: NeedText.optional(),
+    }),
     response: z.array(BuyRow),
   }),
   purchases: route({
@@ -291,6 +325,15 @@ export const buyingRoutes = {
         .max(500),
     }),
     response: Numbered,
+  }),
+  expectOn: route({
+    ...BUYING,
+    right: 'buy',
+    method: 'POST',
+    path: '/api/purchase-orders/expect',
+    summary: 'Expect lines of sent orders on other days, whatever their suppliers promised; answers the days before',
+    body: z.object({ lines: z.array(ExpectedOn).min(1).max(100) }),
+    response: z.object({ before: z.array(ExpectedOn) }),
   }),
   closePurchase: route({
     ...BUYING,

@@ -54,8 +54,11 @@ export async function send<R extends Route>(
     ...(sending.signal ? { signal: sending.signal } : {}),
   });
   if (response.ok) return (await response.json()) as Output<R>;
-  throw new ApiProblem(await problemFrom(response));
+  throw await refusalOf(response);
 }
+
+/** The refusal that an answer is. */
+export const refusalOf = async (response: Response) => new ApiProblem(await problemFrom(response));
 
 async function problemFrom(response: Response): Promise<Problem> {
   try {

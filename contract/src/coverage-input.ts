@@ -1,81 +1,138 @@
-import type { CoverageInput, Wanted } from '@yosegi/core/coverage';
-import type { Revision } from '@yosegi/core/definitions';
-import { type Money, type Percent, parseDecimal, type Quantity, readExact } from '@yosegi/core/number';
+import { type Known, type KnownDefinition, type KnownItem, type KnownSupply, World } from '@yosegi/core/coverage';
+import type { Basis } from '@yosegi/core/definitions';
+import type { Demand } from '@yosegi/core/demand';
+import { type Money, type Percent, type Quantity, readExact } from '@yosegi/core/number';
 import type { Snapshot } from './coverage.ts';
+import { keyOf } from './coverage-keys.ts';
 
-/** A snapshot made ready for the core: parsed once, looked up by item. The worker and the server share it. */
-export class CoverageWorld {
-  private readonly items = new Map<
-    number,
-    { onHand: Quantity; promised: Quantity; decimals: number; averageCost: Money }
-  >();
-  private readonly revisions = new Map<number, Revision>();
-  private readonly coming = new Map<number, { itemId: number; quantity: Quantity; date: string | null }[]>();
+const basisOf = (perRun: 0 | 1): Basis => (perRun === 1 ? 'per-run' : 'per-output');
+const quantity = (text: string) => readExact(text) as Quantity;
+const money = (text: string) => readExact(text) as Money;
 
-  constructor(snapshot: Snapshot) {
-    for (const { id, onHand, promised, decimals, averageCost } of snapshot.items) {
-      this.items.set(id, {
-        onHand: readExact(onHand) as Quantity,
-        promised: readExact(promised) as Quantity,
-        averageCost: readExact(averageCost) as Money,
-        decimals,
-      });
-    }
-    for (const definition of snapshot.definitions) this.revisions.set(definition.itemId, this.revisionOf(definition));
-    for (const { itemId, quantity, date } of snapshot.coming) {
-      const arrivals = this.coming.get(itemId) ?? [];
-      arrivals.push({ itemId, quantity: readExact(quantity) as Quantity, date });
-      this.coming.set(itemId, arrivals);
-    }
+/** Rows by their keys, as they came. */
+interface Rows {
+  readonly items: ReadonlyMap<string, Snapshot['items'][number]>;
+  readonly definitions: ReadonlyMap<string, Snapshot['definitions'][number]>;
+  readonly demands: ReadonlyMap<string, Snapshot['demands'][number]>;
+  readonly supplies: ReadonlyMap<string, Snapshot['supplies'][number]>;
+}
+
+const KINDS = ['items', 'definitions', 'demands', 'supplies'] as const;
+
+/** What the worker and the server reckon with: the rows of a snapshot and of the changes that came after it. */
+export class CoverageRows {
+  readonly version: string;
+  private readonly head: Pick<Snapshot, 'today' | 'workDays' | 'benchMinutes'>;
+  private readonly rows: Rows;
+
+  private constructor(snapshot: Snapshot, rows: Rows) {
+    this.version = snapshot.version;
+    this.head = snapshot;
+    this.rows = rows;
   }
 
-  /** What the core's `cover` asks for. */
-  input(wanted: readonly Wanted[]): CoverageInput {
+  /** @param before what the changes are to; not looked at where the snapshot is whole */
+  static of(snapshot: Snapshot, before: CoverageRows | null): CoverageRows {
+    const start = snapshot.since === null ? null : before;
+    const gone = new Set(snapshot.gone);
+    const next = KINDS.map((kind) => {
+      const all = new Map<string, unknown>(start?.rows[kind] ?? []);
+      for (const key of gone) all.delete(key);
+      for (const row of snapshot[kind]) all.set((keyOf[kind] as (row: unknown) => string)(row), row);
+      return [kind, all];
+    });
+    return new CoverageRows(snapshot, Object.fromEntries(next) as unknown as Rows);
+  }
+
+  /** @param drafts whether drafts of definitions and of purchase orders count */
+  world(drafts = false): World {
+    return new World(this.known(), drafts);
+  }
+
+  private known(): Known {
+    const { items, definitions, demands, supplies } = this.rows;
+    const byId = new Map([...items.values()].map((row) => [row[0], itemOf(row)]));
+    const decimalsOf = (itemId: number) => byId.get(itemId)?.decimals ?? 0;
     return {
-      wanted,
-      revisionOf: (itemId) => this.revisions.get(itemId),
-      stockOf: (itemId) => this.items.get(itemId),
-      comingOf: (itemId) => this.coming.get(itemId) ?? [],
-      decimalsOf: (itemId) => this.items.get(itemId)?.decimals ?? 0,
-    };
-  }
-
-  revision(itemId: number): Revision | undefined {
-    return this.revisions.get(itemId);
-  }
-
-  averageCost(itemId: number): Money {
-    return this.items.get(itemId)?.averageCost ?? (0 as Money);
-  }
-
-  private revisionOf(definition: Snapshot['definitions'][number]): Revision {
-    return {
-      outputQuantity: parseDecimal(definition.outputQuantity) as Quantity,
-      lines: [
-        ...definition.parts.map((part) => ({
-          ...part,
-          kind: 'part' as const,
-          quantity: parseDecimal(part.quantity) as Quantity,
-          waste: parseDecimal(part.waste) as Percent,
-          decimals: this.items.get(part.itemId)?.decimals ?? 0,
-          alternates: part.alternates.map(({ itemId, ratio }) => ({
-            itemId,
-            ratio: parseDecimal(ratio) as Quantity,
-            decimals: this.items.get(itemId)?.decimals ?? 0,
-          })),
-        })),
-        ...definition.labour.map((labour) => ({
-          kind: 'labour' as const,
-          basis: labour.basis,
-          minutes: parseDecimal(labour.minutes) as Quantity,
-          ratePerHour: parseDecimal(labour.ratePerHour) as Money,
-        })),
-        ...definition.charges.map((charge) => ({
-          kind: 'charge' as const,
-          basis: charge.basis,
-          amount: parseDecimal(charge.amount) as Money,
-        })),
-      ],
+      calendar: { today: this.head.today, workDays: new Set(this.head.workDays) },
+      benchMinutes: this.head.benchMinutes,
+      items: byId,
+      definitions: new Map(
+        [...definitions.values()].map((row) => [row.draft ? -row.itemId : row.itemId, definitionOf(row, decimalsOf)]),
+      ),
+      demands: new Map([...demands].map(([key, row]) => [key, demandOf(row, decimalsOf)])),
+      supplies: new Map([...supplies].map(([key, row]) => [key, supplyOf(row)])),
     };
   }
 }
+
+/** A world of a snapshot that is whole. */
+export const worldOf = (snapshot: Snapshot, drafts = false): World => CoverageRows.of(snapshot, null).world(drafts);
+
+const itemOf = ([id, decimals, averageCost, stock]: Snapshot['items'][number]): KnownItem => ({
+  id,
+  decimals,
+  averageCost: money(averageCost),
+  stock: new Map(stock.map(([store, there]) => [store, quantity(there)])),
+});
+
+function definitionOf(row: Snapshot['definitions'][number], decimalsOf: (itemId: number) => number): KnownDefinition {
+  return {
+    itemId: row.itemId,
+    isDraft: row.draft,
+    benchDays: row.benchDays,
+    outputQuantity: quantity(row.output),
+    lines: [
+      ...row.parts.map(([itemId, amount, perRun, waste, others]) => ({
+        kind: 'part' as const,
+        itemId,
+        basis: basisOf(perRun),
+        quantity: quantity(amount),
+        waste: readExact(waste) as Percent,
+        // Whether it is picked or taken at the end is nothing to coverage.
+        taken: 'picked-first' as const,
+        decimals: decimalsOf(itemId),
+        alternates: alternatesOf(others, decimalsOf),
+      })),
+      ...row.labour.map(([minutes, perRun, rate]) => ({
+        kind: 'labour' as const,
+        basis: basisOf(perRun),
+        minutes: quantity(minutes),
+        ratePerHour: money(rate),
+      })),
+      ...row.charges.map(([amount, perRun]) => ({
+        kind: 'charge' as const,
+        basis: basisOf(perRun),
+        amount: money(amount),
+      })),
+    ],
+  };
+}
+
+const alternatesOf = (others: readonly (readonly [number, string])[], decimalsOf: (itemId: number) => number) =>
+  others.map(([itemId, ratio]) => ({ itemId, ratio: quantity(ratio), decimals: decimalsOf(itemId) }));
+
+function demandOf(row: Snapshot['demands'][number], decimalsOf: (itemId: number) => number): Demand {
+  return {
+    source: { kind: row.kind, id: row.id },
+    lineId: row.lineId,
+    itemId: row.itemId,
+    quantity: quantity(row.quantity),
+    decimals: decimalsOf(row.itemId),
+    turn: { begun: row.begun, priority: row.priority, wantedOn: row.wantedOn, age: row.id },
+    stores: null,
+    alternates: alternatesOf(row.alternates, decimalsOf),
+  };
+}
+
+const supplyOf = (row: Snapshot['supplies'][number]): KnownSupply => ({
+  from: { kind: row.kind, id: row.id },
+  itemId: row.itemId,
+  quantity: quantity(row.quantity),
+  on: row.on,
+  ...(row.bench === null ? {} : { bench: row.bench }),
+  storeId: null,
+  only: row.only === null ? null : { kind: 'order', id: row.only },
+  isDraft: row.draft,
+  isPlanned: row.planned,
+});

@@ -118,6 +118,8 @@ export const Behaviour = z.object({
   price: z.enum(pricesFrom),
   /** Percent taken off the sum of the parts' prices. */
   discount: Decimal,
+  /** The fewest working days a build of it takes; null for what its labour takes. */
+  benchDays: z.number().int().nullable(),
 });
 export type Behaviour = z.infer<typeof Behaviour>;
 
@@ -326,7 +328,12 @@ export const definitionRoutes = {
     right: 'define',
     summary: 'Set how a kit behaves on orders, pick lists, shelves and paperwork',
     params: IdParams,
-    body: Behaviour.extend({ discount: percentUpTo(100), version: Version }),
+    body: Behaviour.extend({
+      discount: percentUpTo(100),
+      // What is left out stays as it is.
+      benchDays: z.number().int().min(1).max(400).nullable().optional(),
+      version: Version,
+    }),
     response: Saved,
   }),
   definitionFaults: route({

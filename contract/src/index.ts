@@ -29,6 +29,7 @@ export * from './buying.ts';
 export * from './common.ts';
 export * from './counts.ts';
 export * from './coverage.ts';
+export * from './coverage-keys.ts';
 export * from './customers.ts';
 export * from './definitions.ts';
 export * from './devices.ts';

@@ -15,6 +15,8 @@ export const Company = z.object({
   email: z.string(),
   /** Days of the week on which it works; Monday is 1. */
   workDays: z.array(z.number().int()),
+  /** Minutes of labour that its benches do on a working day. */
+  benchMinutes: z.number().int(),
   /** The step of its set-up that is next; null once it is over. */
   setupStep: z.number().int().nullable(),
   /** How papers for customers look. */
@@ -82,6 +84,7 @@ export const peopleRoutes = {
       currency: z.string().trim().refine(isCurrency, 'Enter the three letters of a currency, like EUR.').optional(),
       locale: z.string().trim().refine(isLocale, 'Enter a language and a country, like en-GB.').optional(),
       workDays: z.array(z.number().int().min(1).max(7)).min(1).max(7).optional(),
+      benchMinutes: z.number().int().min(1).max(100_000).optional(),
       version: Version,
     }),
     response: Company,

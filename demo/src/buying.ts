@@ -90,6 +90,8 @@ export class Buying {
     await this.answer(wax, 'confirm');
     const iron = await this.send('IRON', [line('SCREW-40', 'A4', '1000', '0.06'), line('BRUSH', 'A2', '30', '2.9')]);
     await this.answer(iron, 'confirm');
+    this.time.at = end - 2.5 * DAY;
+    await this.answer(await this.send('IRON', [line('WICK-3', 'A3', '60', '0.35')]), 'delay');
     this.time.at = end - DAY / 2;
     const [screws] = iron.lines;
     await this.client.call(api.receivePurchase, {

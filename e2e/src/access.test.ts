@@ -54,6 +54,7 @@ test.describe('every main view', () => {
     ['definitions to put right', '/define/faults', 'to put right'],
     ['replacing a part', '/define/replace?part=8&by=7&ratio=0.01', 'products in use list'],
     ['Cover', '/cover?want=40x24,42x30', 'stuck on'],
+    ['an item over time', '/cover/time/24?case=day.purchase.42.2026-12-24&at=1', 'free at the least'],
     ['orders of customers', '/orders', 'can leave now'],
     ['an order of a customer', '/orders/107', 'Larkfield Allotments'],
     ['an order that is out', '/orders/104', 'Brook School'],
@@ -73,7 +74,7 @@ test.describe('every main view', () => {
     ['the buy list', '/buying', 'have to be bought'],
     ['orders', '/buying/orders', 'orders are late'],
     ['an order', '/buying/orders/28', 'PO-0028'],
-    ['an order being written', '/buying/orders/29', 'draft'],
+    ['an order being written', '/buying/orders/30', 'draft'],
     ['receiving an order', '/buying/orders/27/receive', 'to receive'],
     ['an order on paper', '/print/order/27', 'Purchase order PO-0027'],
     ['a supplier', '/buying/suppliers/6', 'Combe Metalwares'],
@@ -165,10 +166,10 @@ test.describe('every main view', () => {
     ],
     [
       'a calendar',
-      '/cover',
+      '/orders?new=1',
       async ({ page }) => {
         await page
-          .getByRole('button', { name: /Choose|Calendar/ })
+          .getByRole('button', { name: /^Calendar/ })
           .first()
           .click();
         await page.getByRole('grid').waitFor();

@@ -127,6 +127,9 @@ export async function tick(field: Locator, isOn = true): Promise<void> {
 /** What a choice stands on. */
 export const chosen = (field: Locator) => trigger(field).locator('.react-aria-SelectValue').textContent();
 
+/** The ISO day so many days from today. */
+export const dayIn = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+
 /** Hands that never leave the keyboard. */
 export class Keyboard {
   presses = 0;

@@ -53,10 +53,15 @@ const shots: readonly Shot[] = [
     ready: /Larkfield Allotments/,
     before: async ({ page }) => {
       await page.getByRole('button', { name: 'Show its 3 parts' }).click();
-      await page.getByRole('cell', { name: 'Honey tasting trio' }).waitFor();
+      await page.getByRole('cell', { name: 'Honey tasting trio' }).first().waitFor();
     },
   },
   { file: 'cover', path: '/cover?want=48x12,42x40,44x60&by=2026-12-18', ready: /stuck on/ },
+  {
+    file: 'cover-time',
+    path: '/cover/time/37?case=day.purchase.45.2026-12-14&at=1',
+    ready: /^Short by/,
+  },
   {
     file: 'build',
     path: '/build',
@@ -83,7 +88,6 @@ const shots: readonly Shot[] = [
   },
   { file: 'item', path: '/stock/items/12', ready: /Beeswax/ },
   { file: 'buy-list', path: '/buying', ready: /have to be bought/ },
-  { file: 'purchase', path: '/buying/orders/28', ready: /PO-0028/ },
   { file: 'receive', path: '/buying/orders/27/receive', ready: /to receive/ },
   {
     file: 'labels',

@@ -339,6 +339,8 @@ it('lists what to buy in whole packs, for whom, and not again once it is drafted
   await send(order);
   const waiting = (await server.call(api.build, { params: { id: build.id } })).waiting;
   expect(waiting).toMatchObject([{ code: 'SEAT', comesOn: null }]);
-  const snapshot = await server.call(api.snapshot, {});
-  expect(snapshot.coming).toContainEqual({ itemId: seat.id, quantity: '12', date: null, from: order.number });
+  const snapshot = await server.call(api.snapshot, { query: {} });
+  expect(snapshot.supplies).toContainEqual(
+    expect.objectContaining({ kind: 'purchase', itemId: seat.id, quantity: '12', on: null, draft: false }),
+  );
 });

@@ -105,24 +105,25 @@ describe('definitions', () => {
   });
 
   it('give the coverage of the browser the same figures as the server has', async () => {
-    const snapshot = await server.call(api.snapshot, {});
-    expect(snapshot.items.find(({ code }) => code === 'PART')).toMatchObject({
-      onHand: '10',
-      promised: '7',
-      averageCost: '2',
-    });
+    const snapshot = await server.call(api.snapshot, { query: {} });
+    expect(snapshot.items.find(([id]) => id === part.id)).toEqual([part.id, 0, '2', [[expect.anything(), '10']]]);
+    expect(
+      snapshot.demands.filter(({ itemId }) => itemId === part.id).reduce((sum, row) => sum + Number(row.quantity), 0),
+    ).toBe(7);
     expect(snapshot.definitions).toEqual([
       {
         itemId: product.id,
-        outputQuantity: '1',
-        parts: [expect.objectContaining({ itemId: part.id, quantity: '1' })],
+        draft: false,
+        output: '1',
+        benchDays: null,
+        parts: [[part.id, '1', 0, '0', []]],
         labour: [],
         charges: [],
       },
     ]);
-    expect(snapshot.coming.map(({ itemId, quantity, from }) => [itemId, quantity, from])).toEqual([
-      [product.id, '4', 'B-0001'],
-      [product.id, '4', 'B-0002'],
+    expect(snapshot.supplies.map(({ itemId, quantity, kind, bench }) => [itemId, quantity, kind, bench])).toEqual([
+      [product.id, '4', 'build', 1],
+      [product.id, '4', 'build', 1],
     ]);
   });
 });

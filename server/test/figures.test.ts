@@ -1,5 +1,5 @@
 import { api, type Item } from '@yosegi/contract';
-import { CoverageWorld } from '@yosegi/contract/coverage-input';
+import { worldOf } from '@yosegi/contract/coverage-input';
 import { cover } from '@yosegi/core/coverage';
 import { parseDecimal, type Quantity } from '@yosegi/core/number';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -30,8 +30,8 @@ const adjust = (item: Item, change: string, bin = 0, more: object = {}) =>
     body: { reasonId: 1, lines: [{ itemId: item.id, binId: shop.bin(bin), change, ...more }], ...override },
   });
 const ask = async (itemId: number, quantity: string) => {
-  const world = new CoverageWorld(await server.call(api.snapshot, {}));
-  return cover(world.input([{ itemId, quantity: q(quantity) }]));
+  const world = worldOf(await server.call(api.snapshot, { query: {} }));
+  return cover(world, { wanted: [{ itemId, quantity: q(quantity) }] });
 };
 
 describe('free, promised and coming', () => {
@@ -55,22 +55,29 @@ describe('free, promised and coming', () => {
     expect(await inList()).toBe('0');
   });
 
-  it('come on no known day once they are overdue, also from a build', async () => {
+  it('come from a build when its parts allow, whatever day it was planned for', async () => {
     const part = await shop.item('F-PART', { source: 'made' });
     const raw = await shop.item('F-RAW');
     const product = await shop.item('F-PRODUCT', { source: 'made' });
     await shop.define(part, [[raw, '1']]);
     await shop.define(product, [[part, '1']]);
     await shop.plan(part, '5', '2026-11-23');
-    expect((await ask(product.id, '4')).products[0]?.wholeOn).toBeNull();
+    expect((await ask(product.id, '4')).products[0]).toMatchObject({ partsOn: null, wholeOn: null });
+    // Overdue, but with its parts there it can be done today, a Wednesday.
+    await shop.receive(raw, '5', '1');
+    expect((await ask(product.id, '4')).products[0]).toMatchObject({ partsOn: '2026-11-25', wholeOn: '2026-11-25' });
     await shop.plan(part, '3', '2026-12-04');
-    expect((await ask(product.id, '3')).products[0]?.wholeOn).toBe('2026-12-04');
     const build = await shop.plan(product, '2', '2026-11-30');
-    const later = await shop.plan(product, '4', '2026-12-01');
+    const later = await shop.plan(product, '6', '2026-12-01');
     const waits = async (id: number) => (await server.call(api.build, { params: { id } })).waiting[0];
-    // The day that is known serves the first in turn; the second waits for the one that is overdue.
-    expect(await waits(build.id)).toMatchObject({ short: '2', comesOn: '2026-12-04', isComing: true });
-    expect(await waits(later.id)).toMatchObject({ short: '4', comesOn: null, isComing: true });
+    // The first in turn has what can be built now; the second waits for what has no parts.
+    expect(await waits(build.id)).toMatchObject({ short: '2', comesOn: '2026-11-25', isComing: true });
+    expect(await waits(later.id)).toMatchObject({ short: '6', comesOn: null, isComing: true });
+    const rows = await server.call(api.coming, { params: { id: part.id } });
+    expect(rows.map(({ on, late }) => [on, late])).toEqual([
+      ['2026-11-25', true],
+      [null, false],
+    ]);
   });
 
   it('lets alternates be told, with how many they would make', async () => {

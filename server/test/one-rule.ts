@@ -1,5 +1,5 @@
 import { api, type Item, type Snapshot } from '@yosegi/contract';
-import { CoverageWorld } from '@yosegi/contract/coverage-input';
+import { worldOf } from '@yosegi/contract/coverage-input';
 import { cover } from '@yosegi/core/coverage';
 import { formatDecimal, parseDecimal, type Quantity } from '@yosegi/core/number';
 import type { TestServer } from './harness.ts';
@@ -44,21 +44,25 @@ export async function disagreements({ call }: Pick<TestServer, 'call'>): Promise
     const bins = await call(api.itemBins, { params: { id: item.id } });
     same(`${item.code}, places and bins`, of(places), sum(bins.map(({ quantity }) => quantity)));
   }
-  const snapshot = await call(api.snapshot, {});
-  for (const own of snapshot.items) {
-    const item = details.get(own.id);
+  const snapshot = await call(api.snapshot, { query: {} });
+  const world = worldOf(snapshot);
+  for (const [id, , averageCost, stock] of snapshot.items) {
+    const item = details.get(id);
     if (!item) continue;
-    same(`${own.code} usable, item and snapshot`, less(item.onHand, item.held), own.onHand);
-    sameItem('snapshot', { id: own.id, code: own.code, promised: own.promised, averageCost: own.averageCost });
-    const coming = snapshot.coming.filter(({ itemId }) => itemId === own.id);
-    same(`${own.code} coming, item and snapshot`, item.coming, sum(coming.map(({ quantity }) => quantity)));
-    const rows = await call(api.coming, { params: { id: own.id } });
-    same(`${own.code} coming, item and its list`, item.coming, sum(rows.map(({ quantity }) => quantity)));
+    same(`${item.code} usable, item and snapshot`, less(item.onHand, item.held), sum(stock.map(([, there]) => there)));
+    sameItem('snapshot', { id, code: item.code, promised: formatDecimal(world.promised(id)), averageCost });
+    const coming = world.comingOf(id);
     same(
-      `${own.code} days, its list and snapshot`,
-      rows.map(({ number, quantity, on, late }) => [number, quantity, late ? null : on]).sort(),
-      coming.map(({ from, quantity, date }) => [from, quantity, date]).sort(),
+      `${item.code} coming, item and snapshot`,
+      item.coming,
+      formatDecimal(coming.reduce((a, b) => a + b.quantity, 0)),
     );
+    const rows = await call(api.coming, { params: { id } });
+    same(`${item.code} coming, item and its list`, item.coming, sum(rows.map(({ quantity }) => quantity)));
+    const built = coming.flatMap(({ from }) => (from.kind === 'build' ? from.id : []));
+    for (const row of rows)
+      if (row.source === 'build' && built.includes(row.id))
+        same(`${item.code} day of ${row.number}, its list and snapshot`, row.on, world.doneOn().get(row.id));
   }
   for (const row of await call(api.buyList, { query: {} })) {
     const item = details.get(row.itemId) as Item;
@@ -77,18 +81,17 @@ type SameItem = (where: string, other: Partial<Item> & { id: number; code: strin
 const MANY = parseDecimal('100000') as Quantity;
 
 async function compareDefinitions(call: TestServer['call'], snapshot: Snapshot, sameItem: SameItem, same: Same) {
-  const world = new CoverageWorld(snapshot);
+  const world = worldOf(snapshot);
   for (const { id, itemId, code, canMakeNow } of (await call(api.definitions, { query: { limit: 200 } })).rows) {
     const detail = await call(api.definition, { params: { id } });
     for (const line of detail.revisions.flatMap(({ lines }) => lines))
       if (line.kind === 'part') sameItem('definition', line.item);
-    if (!world.revision(itemId)) continue;
-    const answer = cover(world.input([{ itemId, quantity: MANY }]));
+    if (!world.definitionOf(itemId)) continue;
+    const answer = cover(world, { wanted: [{ itemId, quantity: MANY }] });
     same(`${code} can be made, list and Cover`, canMakeNow, formatDecimal(answer.products[0]?.now ?? 0));
     for (const { itemId: partId, free, promised, coming } of answer.components) {
-      const known = snapshot.items.find((one) => one.id === partId)?.code ?? '';
       const [a, b, c] = [free, promised, coming].map((amount) => formatDecimal(amount)) as [string, string, string];
-      sameItem('Cover', { id: partId, code: known, free: a, promised: b, coming: c });
+      sameItem('Cover', { id: partId, code: String(partId), free: a, promised: b, coming: c });
     }
   }
 }
@@ -157,8 +160,8 @@ const pickOf = <T extends { waiting: unknown; canStart: unknown; late: unknown; 
  * be made now, and waits for each part for as much and until the day that Cover says. The build is taken back again.
  */
 export async function coverAgainstPlan({ call }: Pick<TestServer, 'call'>, itemId: number, quantity: string) {
-  const world = new CoverageWorld(await call(api.snapshot, {}));
-  const answer = cover(world.input([{ itemId, quantity: parseDecimal(quantity) as Quantity }]));
+  const world = worldOf(await call(api.snapshot, { query: {} }));
+  const answer = cover(world, { wanted: [{ itemId, quantity: parseDecimal(quantity) as Quantity }] });
   const { builds } = await call(api.planBuilds, { body: { builds: [{ itemId, quantity, due: null }] } });
   const build = await call(api.build, { params: { id: builds[0]?.id ?? 0 } });
   await call(api.cancelBuild, { params: { id: build.id }, body: { version: build.version } });

@@ -95,7 +95,7 @@ describe('the day something is expected', () => {
       listed: (await server.call(api.purchases, { query: { show: 'late' } })).rows.some(({ id }) => id === own.id),
       coming: (await server.call(api.coming, { params: { id: felt.id } }))[0]?.late,
       today: (await server.call(api.today, {})).counts.lateOrders,
-      day: (await server.call(api.snapshot, {})).coming.find(({ itemId }) => itemId === felt.id)?.date,
+      day: (await server.call(api.snapshot, { query: {} })).supplies.find(({ itemId }) => itemId === felt.id)?.on,
     });
     clock.at = '2026-11-25T23:59:00';
     const inTime = { order: false, line: false, listed: false, coming: false, today: 0, day: '2026-11-25' };

@@ -170,7 +170,8 @@ describe('a build for orders', () => {
     });
     expect(await order(sold.id)).toMatchObject({
       outlook: 'in-time',
-      lines: [{ wholeOn: '2026-12-12', parts: [{ builds: [{ number: planned.number, state: 'planned' }] }] }],
+      // It is wanted later, but with its parts there it can be done today.
+      lines: [{ wholeOn: '2026-11-23', parts: [{ builds: [{ number: planned.number, state: 'planned' }] }] }],
     });
     // Nobody else is given what it makes, however early they want it.
     const sooner = await sell([{ itemId: hive.id, quantity: '3' }], { wantedOn: '2026-12-01' });

@@ -78,10 +78,16 @@ describe('several people at once', () => {
   });
 
   it('planning on what somebody else took meanwhile is refused', async () => {
-    const plan = { body: { builds: [{ itemId: product.id, quantity: '8', due: null }], seen: ['8'] } };
-    await server.call(api.planBuilds, plan);
-    expect(await server.refused(api.planBuilds, plan)).toMatchObject({ status: 409, code: 'cover-changed' });
-    await server.call(api.planBuilds, { body: { ...plan.body, seen: ['2'] } });
+    const builds = [{ itemId: product.id, quantity: '8', due: null }];
+    const seen = (now: string) => ({ wanted: [{ itemId: product.id, quantity: '8', now }] });
+    const plan = { body: { builds, seen: seen('8') } };
+    const first = await server.call(api.planBuilds, plan);
+    const refused = await server.refused(api.planBuilds, plan);
+    expect(refused).toMatchObject({ status: 409, code: 'cover-changed' });
+    expect(refused.detail).toContain(`2 × ${product.name} can be made now, not 8`);
+    expect(refused.detail).toContain(`planned ${first.builds[0]?.number}, which takes 16 each of it`);
+    // What became more than was seen is no reason to refuse.
+    await server.call(api.planBuilds, { body: { builds, seen: seen('1') } });
   });
 
   it('picks of the same line at the same time never bring more than is open', async () => {

@@ -27,8 +27,10 @@ export const stockProblems = {
   'cover-changed': {
     status: 409,
     title: 'Stock changed meanwhile',
-    detail: () =>
-      'Stock or other plans changed while you were looking. The figures are up to date now; check them and plan again.',
+    detail: ({ name, was, now, part, taken }) =>
+      `${formatDecimal(now)} × ${name} can be made now, not ${formatDecimal(was)} as you saw${
+        part ? `: ${part} is what is missing` : ''
+      }.${taken ? ` ${taken}.` : ''} The figures are up to date now; change the quantity, or plan it as it is.`,
   },
   'parts-short': {
     status: 409,

@@ -1,5 +1,8 @@
 import { divide, type Money, type Quantity, toExact } from '../number/index.ts';
 
+/** By what a supplier is chosen. */
+export type BuyBy = 'cheapest' | 'fastest' | 'usual';
+
 /** What a supplier asks for an item. Quantities in its stock unit, the price for one of it. */
 export interface Offer {
   readonly supplierId: number;
@@ -22,11 +25,15 @@ export function packUp(needed: Quantity, { pack, minimum }: Pick<Offer, 'pack' |
   return toExact(divide(least, BigInt(pack), 'up') * BigInt(pack)) as Quantity;
 }
 
-/** The cheapest or the fastest of several offers for `needed`: by what has to be paid for it, packs and minimum included. */
+/**
+ * The cheapest or the fastest of several offers for `needed`, by what has to be paid for it, packs and minimum included; or
+ * that of the usual supplier, and the cheapest where there is none.
+ */
 export function bestOffer(
   offers: readonly Offer[],
   needed: Quantity,
-  by: 'cheapest' | 'fastest',
+  by: BuyBy,
+  usual: number | null = null,
 ): { readonly offer: Offer; readonly quantity: Quantity } | null {
   const ranked = offers
     .map((offer) => {
@@ -36,7 +43,8 @@ export function bestOffer(
     .sort((a, b) => {
       const cost = a.cost < b.cost ? -1 : a.cost > b.cost ? 1 : 0;
       const days = (a.offer.leadDays ?? 9999) - (b.offer.leadDays ?? 9999);
-      return (by === 'cheapest' ? cost || days : days || cost) || a.offer.supplierId - b.offer.supplierId;
+      const known = by === 'usual' ? Number(b.offer.supplierId === usual) - Number(a.offer.supplierId === usual) : 0;
+      return known || (by === 'fastest' ? days || cost : cost || days) || a.offer.supplierId - b.offer.supplierId;
     });
   const [first] = ranked;
   return first ? { offer: first.offer, quantity: first.quantity } : null;

@@ -2,7 +2,12 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Alternate, type PartLine, type Revision, required } from '../definitions/index.ts';
 import { type Percent, parseDecimal, type Quantity, SCALE, stepOf } from '../number/index.ts';
-import { type CoverageInput, canMake, canMakeWith, cover } from './index.ts';
+import { canMake, canMakeWith, cover as coverWorld, type Wanted } from './index.ts';
+import { type SmallWorld, smallWorld } from './small-world.ts';
+
+type CoverageInput = Omit<SmallWorld, 'items'> & { readonly wanted: readonly Wanted[] };
+const ITEMS = [1, 2, 3, 100, 101, 102, 103, 104];
+const cover = ({ wanted, ...world }: CoverageInput) => coverWorld(smallWorld({ ...world, items: ITEMS }), { wanted });
 
 const q = (text: string) => parseDecimal(text) as Quantity;
 const part = (itemId: number, quantity: string, alternates: Alternate[] = [], decimals = 0): PartLine => ({
@@ -192,7 +197,7 @@ describe('cover', () => {
               there += quantity / SCALE;
               return there >= sum;
             });
-          expect(all.products[index]?.wholeOn).toBe(day?.date ?? null);
+          expect(all.products[index]?.partsOn).toBe(day?.date ?? null);
         }
       }),
     );

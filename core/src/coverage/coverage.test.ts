@@ -2,7 +2,12 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type PartLine, type Revision, required } from '../definitions/index.ts';
 import { type Percent, parseDecimal, type Quantity, SCALE, stepOf } from '../number/index.ts';
-import { type CoverageInput, canMake, cover } from './index.ts';
+import { canMake, cover as coverWorld, type Wanted } from './index.ts';
+import { type SmallWorld, smallWorld } from './small-world.ts';
+
+type CoverageInput = Omit<SmallWorld, 'items'> & { readonly wanted: readonly Wanted[] };
+const ITEMS = [0, 1, 2, 3, 4, 5, 100, 101, 102, 103, 104, 105];
+const cover = ({ wanted, ...world }: CoverageInput) => coverWorld(smallWorld({ ...world, items: ITEMS }), { wanted });
 
 const q = (text: string) => parseDecimal(text) as Quantity;
 const line = (itemId: number, quantity: string, more: Partial<PartLine> = {}): PartLine => ({
@@ -176,7 +181,7 @@ describe('cover', () => {
       decimalsOf: () => 0,
     };
     const answer = cover(input);
-    expect(answer.components).toEqual([
+    expect(answer.components).toMatchObject([
       {
         itemId: 1,
         needed: q('10'),
@@ -188,7 +193,7 @@ describe('cover', () => {
         alternates: [],
       },
     ]);
-    expect(answer.products[0]).toMatchObject({ now: 0, limitedBy: 1, wholeOn: '2026-12-09' });
+    expect(answer.products[0]).toMatchObject({ now: 0, limitedBy: 1, partsOn: '2026-12-09', wholeOn: '2026-12-09' });
     expect(cover({ ...input, comingOf: () => [{ itemId: 1, quantity: q('99'), date: null }] }).wholeOn).toBeNull();
   });
 
@@ -220,7 +225,7 @@ describe('cover', () => {
       decimalsOf: () => 0,
     };
     const answer = cover(input);
-    expect(answer.products.map(({ now, wholeOn, limitedBy }) => [now, wholeOn, limitedBy])).toEqual([
+    expect(answer.products.map(({ now, partsOn, limitedBy }) => [now, partsOn, limitedBy])).toEqual([
       [q('10'), '', null],
       [0, '2026-12-01', 3],
       [q('2'), '', null],

@@ -53,6 +53,11 @@ export interface Supply {
   /** Below zero on a shelf from which too much was taken. */
   readonly quantity: Quantity;
   readonly on: WhenThere;
+  /**
+   * Of what a build makes: the working days it still takes once its parts are there. Its day follows from them then, and
+   * `on` is not looked at.
+   */
+  readonly bench?: number;
   /** Where it is or will be; null when that is open. */
   readonly storeId: number | null;
   /** The one source it serves; null for anybody. */

@@ -1,5 +1,7 @@
 export * from './alternates.ts';
+export { type Compiled, compile, type Picture } from './compile.ts';
 export * from './demand.ts';
 export * from './peg.ts';
+export { eachGift, type Plan, plan, whenOf } from './plan.ts';
 export * from './spread.ts';
 export * from './waiting.ts';

@@ -8,10 +8,15 @@ import {
   latest,
   missingByItem,
   type Pegged,
-  peg,
+  peg as pegPicture,
   type Supply,
   type WhenThere,
 } from './index.ts';
+
+/** A Wednesday. */
+const calendar = { today: '2026-11-25', workDays: new Set([1, 2, 3, 4, 5]) };
+const peg = (demands: readonly Demand[], supplies: readonly Supply[]) =>
+  pegPicture({ demands, supplies, calendar }).pegged;
 
 const q = (text: string) => parseDecimal(text) as Quantity;
 const demand = (id: number, quantity: string, more: Partial<Demand> = {}): Demand => ({

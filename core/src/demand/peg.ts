@@ -1,10 +1,14 @@
 import { add, type Quantity } from '../number/index.ts';
 import { coverByAlternates, type StandIn } from './alternates.ts';
-import { byDay, byTurn, type Demand, latest, type Supply, type WhenThere } from './demand.ts';
+import { type Compiled, compile, NOW, type Picture } from './compile.ts';
+import type { Demand, Supply, WhenThere } from './demand.ts';
+import { eachGift, mayServe, type Plan, plan, whenOf } from './plan.ts';
 
 /** Some of a supply that serves a demand. */
 export interface Given {
   readonly supply: Supply;
+  /** When it is there. */
+  readonly on: WhenThere;
   readonly quantity: Quantity;
 }
 
@@ -28,115 +32,80 @@ export interface Pegged {
   readonly standIns: readonly StandIn[];
 }
 
-interface Left {
-  readonly supply: Supply;
-  left: number;
+/** What serves whom, and when what is made is done. */
+export interface Pegging {
+  /** Every demand in its turn, what is owed first. */
+  readonly pegged: readonly Pegged[];
+  /** When each open build is done; null where nobody knows. Only builds whose day follows from their parts. */
+  readonly doneOn: ReadonlyMap<number, WhenThere>;
 }
 
 /**
- * Says which supply serves which demand: demands in their turn, each from what is kept for it
- * alone, then from shelves, then by the day it comes.
- * Nothing is given twice, and nothing that a source makes serves that source itself. What shelves below zero owe is served
- * before anybody.
- * @returns every demand in its turn, what is owed first
+ * Says which supply serves which demand, as {@link plan} does, in objects.
+ * Nothing is given twice. What shelves below zero owe is served before anybody.
  */
-export function peg(demands: readonly Demand[], supplies: readonly Supply[]): Pegged[] {
-  const lefts = leftsByItem(supplies);
-  const owed = supplies.filter(({ quantity }) => quantity < 0).map(owedTo);
-  const served = [...owed, ...demands].sort(byTurn).map((demand) => serve(demand, lefts.get(demand.itemId) ?? []));
-  return served.map((pegged) => withStandIns(pegged, lefts));
+export function peg(picture: Picture): Pegging {
+  const run = plan(compile(picture));
+  const { of } = run;
+  const given: Given[][] = of.demands.map(() => []);
+  eachGift(run, (line, at, quantity) => {
+    const supply = of.supplies[at];
+    if (supply) given[line]?.push({ supply, quantity: quantity as Quantity, on: whenOf(run.day[at] ?? NOW) });
+  });
+  const standIns = standInsOf(run);
+  const pegged = Array.from(of.turn, (line): Pegged => {
+    const [need, now, short] = [of.need[line] ?? 0, run.now[line] ?? 0, run.short[line] ?? 0];
+    return {
+      demand: of.demands[line] as Demand,
+      given: given[line] ?? [],
+      now: now as Quantity,
+      coming: (need - now - short) as Quantity,
+      short: short as Quantity,
+      wholeOn: whenOf(run.when[line] ?? NOW),
+      standIns: standIns.get(line) ?? [],
+    };
+  });
+  const doneOn = new Map(of.makings.map(({ id }, making) => [id, whenOf(run.doneOn[making] ?? NOW)]));
+  return { pegged, doneOn };
 }
 
-function leftsByItem(supplies: readonly Supply[]): Map<number, Left[]> {
-  const lefts = new Map<number, Left[]>();
-  for (const supply of supplies) {
-    if (supply.quantity <= 0) continue;
-    const left = { supply, left: supply.quantity as number };
-    const known = lefts.get(supply.itemId);
-    if (known) known.push(left);
-    else lefts.set(supply.itemId, [left]);
-  }
-  for (const own of lefts.values()) if (own.length > 1) own.sort(byUse);
-  return lefts;
-}
-
-/**
- * What is kept for somebody is used up by them first, so that the rest stays for others; then the first that comes. Of the
- * same day what a build makes goes before a purchase, since that build itself can only use the purchase; then the older.
- * Shelves stay as they were told, the item's own store first.
- */
-const byUse = ({ supply: a }: Left, { supply: b }: Left) =>
-  Number(a.only === null) - Number(b.only === null) ||
-  byDay(a.on, b.on) ||
-  fewness[a.from.kind] - fewness[b.from.kind] ||
-  (a.from.kind === 'shelf' ? 0 : a.from.id - b.from.id);
-
-const fewness = { shelf: 0, build: 1, purchase: 2 };
-
-const owedTo = ({ itemId, quantity, from }: Supply): Demand => ({
-  source: { kind: 'owed', id: from.id },
-  lineId: null,
-  itemId,
-  quantity: -quantity as Quantity,
-  decimals: 0,
-  turn: { begun: true, priority: null, wantedOn: null, age: from.id },
-  stores: null,
-  alternates: [],
-});
-
-function serve(demand: Demand, lefts: Left[]): Pegged {
-  const given: Given[] = [];
-  let [now, coming, open] = [0, 0, demand.quantity as number];
-  for (const one of lefts) {
-    if (open === 0) break;
-    if (one.left === 0 || !mayServe(one.supply, demand)) continue;
-    const quantity = Math.min(open, one.left) as Quantity;
-    one.left -= quantity;
-    open -= quantity;
-    if (one.supply.on === '') now += quantity;
-    else coming += quantity;
-    given.push({ supply: one.supply, quantity });
-  }
-  // What is used up is passed over once and for all.
-  while (lefts[0]?.left === 0) lefts.shift();
-  return {
-    demand,
-    given,
-    now: now as Quantity,
-    coming: coming as Quantity,
-    short: open as Quantity,
-    wholeOn: open > 0 ? null : latest(given.map(({ supply }) => supply.on)),
-    standIns: [],
-  };
-}
-
-function mayServe({ from, only, storeId }: Supply, { source, stores }: Demand): boolean {
-  if (only !== null && (only.kind !== source.kind || only.id !== source.id)) return false;
-  if (from.kind === 'build' && source.kind === 'build' && from.id === source.id) return false;
-  return stores === null || storeId === null || stores.has(storeId);
-}
-
-function withStandIns(pegged: Pegged, lefts: ReadonlyMap<number, Left[]>): Pegged {
-  const { demand, now } = pegged;
-  const missing = (demand.quantity - now) as Quantity;
-  if (missing === 0 || demand.alternates.length === 0) return pegged;
-  const there = (itemId: number) =>
-    (lefts.get(itemId) ?? []).filter(
-      ({ supply }) => supply.on === '' && supply.only === null && mayServe(supply, demand),
+/** What could stand in for each demand that shelves do not serve whole, by its place in turn; nothing of it twice. */
+export function standInsOf({ of, now, left: after, day }: Plan): Map<number, readonly StandIn[]> {
+  const left = after.slice();
+  const found = new Map<number, readonly StandIn[]>();
+  for (const line of of.turn) {
+    const demand = of.demands[line] as Demand;
+    const missing = ((of.need[line] ?? 0) - (now[line] ?? 0)) as Quantity;
+    if (missing === 0 || demand.alternates.length === 0) continue;
+    const there = (itemId: number) => shelvesFor(of, day, demand, itemId);
+    const free = (itemId: number) => add(0 as Quantity, ...there(itemId).map((supply) => left[supply] as Quantity));
+    const { used } = coverByAlternates(demand.alternates, missing, demand.decimals, free);
+    for (const { itemId, left: rest } of used) takeDownTo(left, there(itemId), rest);
+    found.set(
+      line,
+      used.filter(({ standsFor }) => standsFor > 0).map(({ left: _, ...standIn }) => standIn),
     );
-  const free = (itemId: number) => add(0 as Quantity, ...there(itemId).map(({ left }) => left as Quantity));
-  const { used } = coverByAlternates(demand.alternates, missing, demand.decimals, free);
-  for (const { itemId, left } of used) takeDownTo(there(itemId), left);
-  const standIns = used.filter(({ standsFor }) => standsFor > 0).map(({ left: _, ...standIn }) => standIn);
-  return { ...pegged, standIns };
+  }
+  return found;
+}
+
+/** The shelves of an item that may serve a demand, by place. */
+function shelvesFor(of: Compiled, day: Int32Array, demand: Demand, itemId: number): number[] {
+  const item = of.indexOf.get(itemId);
+  if (item === undefined) return [];
+  const own = of.stock.subarray(of.supplyStart[item] ?? 0, of.supplyStart[item + 1] ?? 0);
+  return [...own].filter((at) => {
+    const supply = of.supplies[at];
+    return supply !== undefined && day[at] === NOW && supply.only === null && mayServe(supply, demand);
+  });
 }
 
 /** Takes from shelves until so much of them is left. */
-function takeDownTo(lefts: readonly Left[], rest: Quantity): void {
-  let taken = lefts.reduce((sum, { left }) => sum + left, 0) - rest;
-  for (const one of lefts) {
-    const part = Math.min(one.left, taken);
-    one.left -= part;
+function takeDownTo(left: Float64Array, shelves: readonly number[], rest: Quantity): void {
+  let taken = shelves.reduce((sum, supply) => sum + (left[supply] ?? 0), 0) - rest;
+  for (const supply of shelves) {
+    const part = Math.min(left[supply] ?? 0, taken);
+    left[supply] = (left[supply] ?? 0) - part;
     taken -= part;
   }
 }

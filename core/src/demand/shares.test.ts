@@ -1,7 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseDecimal, type Quantity } from '../number/index.ts';
-import { type Demand, missingByItem, peg, type Share, type Supply, sharesOf, sourceKey } from './index.ts';
+import {
+  type Demand,
+  missingByItem,
+  peg as pegPicture,
+  type Share,
+  type Supply,
+  sharesOf,
+  sourceKey,
+} from './index.ts';
+
+const calendar = { today: '2026-11-25', workDays: new Set([1, 2, 3, 4, 5]) };
+const peg = (demands: readonly Demand[], supplies: readonly Supply[]) =>
+  pegPicture({ demands, supplies, calendar }).pegged;
 
 const q = (text: string) => parseDecimal(text) as Quantity;
 

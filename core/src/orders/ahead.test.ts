@@ -5,6 +5,7 @@ import type { Money, Percent, Quantity } from '../number/index.ts';
 import { type AheadLine, lookAhead } from './index.ts';
 
 const q = (n: number) => (n * 1e6) as Quantity;
+const calendar = { today: '2026-11-25', workDays: new Set([1, 2, 3, 4, 5]) };
 const ITEMS = [1, 2, 3];
 const items = new Map(ITEMS.map((id) => [id, { decimals: 0, averageCost: 2_000_000 as Money }]));
 const demand = (id: number, itemId: number, quantity: number, wantedOn: string | null): Demand => ({
@@ -50,7 +51,7 @@ const order = { source: { kind: 'order', id: 9 }, wantedOn: '2026-12-05', turnOn
 describe('an order that is being typed', () => {
   it('gets what is left by those before it, and says whom it makes late and who keeps his turn', () => {
     const demands = [demand(1, 1, 4, '2026-12-01'), demand(2, 1, 5, '2026-12-20')];
-    const picture = { demands, supplies: [shelf(1, 10), bought(1, 20, '2026-12-28')] };
+    const picture = { demands, supplies: [shelf(1, 10), bought(1, 20, '2026-12-28')], calendar };
     const { lines, delays } = lookAhead(order, [line(3, [[1, 1]])], items, picture);
     expect(lines).toMatchObject([{ wholeOn: '', plannedCost: 6_000_000 }]);
     expect(delays).toEqual([
@@ -64,7 +65,11 @@ describe('an order that is being typed', () => {
   });
 
   it('says nothing of a line that cannot be ordered, or whose amount is more than can be counted', () => {
-    const { lines } = lookAhead(order, [line(3, []), line(9e9, [[1, 9e8]])], items, { demands: [], supplies: [] });
+    const { lines } = lookAhead(order, [line(3, []), line(9e9, [[1, 9e8]])], items, {
+      demands: [],
+      supplies: [],
+      calendar,
+    });
     expect(lines).toMatchObject([
       { wholeOn: '', plannedCost: null },
       { wholeOn: '', plannedCost: null },
@@ -94,6 +99,7 @@ describe('an order that is being typed', () => {
           const { lines: looks, delays } = lookAhead({ ...order, source: { kind: 'order', id: 99 } }, lines, items, {
             demands,
             supplies,
+            calendar,
           });
           let at = 0;
           const saved = lines.flatMap((own) =>
@@ -102,8 +108,8 @@ describe('an order that is being typed', () => {
               return { ...demand(99, part.itemId, own.quantity / 1e6, order.wantedOn), lineId: at };
             }),
           );
-          const after = peg([...demands, ...saved], supplies);
-          const before = peg(demands, supplies);
+          const after = peg({ demands: [...demands, ...saved], supplies, calendar }).pegged;
+          const before = peg({ demands, supplies, calendar }).pegged;
           // What is missing of all its parts is what pegging does not find on shelves.
           const missing = looks
             .flatMap((look) => [...look.parts.values()])

@@ -3,9 +3,9 @@ import {
   type Demand,
   latest,
   type Pegged,
+  type Picture,
   peg,
   type Source,
-  type Supply,
   sourceKey,
   type Turn,
   type WhenThere,
@@ -81,12 +81,12 @@ export function lookAhead(
   order: AheadOrder,
   lines: readonly AheadLine[],
   items: ReadonlyMap<number, AheadItem>,
-  picture: { readonly demands: readonly Demand[]; readonly supplies: readonly Supply[] },
+  picture: Picture,
 ): { readonly lines: readonly LineAhead[]; readonly delays: readonly Delay[] } {
   const key = sourceKey(order.source);
   const others = picture.demands.filter(({ source }) => sourceKey(source) !== key);
   const wanted = lines.flatMap((line, index) => demandsOf(order, index, line, items));
-  const after = peg([...others, ...wanted], picture.supplies);
+  const after = peg({ ...picture, demands: [...others, ...wanted] }).pegged;
   const looks = lines.map((line): { parts: Map<number, PartAhead>; plannedCost: Money | null } => ({
     parts: new Map(),
     plannedCost: costOf(line, items),
@@ -99,7 +99,7 @@ export function lookAhead(
   }
   return {
     lines: looks.map((look) => ({ ...look, wholeOn: latest([...look.parts.values()].map((part) => part.wholeOn)) })),
-    delays: delaysOf(peg(picture.demands, picture.supplies), after, key),
+    delays: delaysOf(peg(picture).pegged, after, key),
   };
 }
 

@@ -133,7 +133,8 @@ export const refusals = {
   'nothing-on-hand': { name: 'text?' },
   'cost-unknown': { name: 'text?' },
   'same-bin': NONE,
-  'cover-changed': NONE,
+  /** What could be made of a product `was` told as more than it is `now`; a part that others took stops it. */
+  'cover-changed': { name: 'text', was: 'amount', now: 'amount', part: 'text?', taken: 'text?' },
   'parts-short': { canStart: 'amount', lines: [SHORT_PART] },
   'more-than-open': { open: 'amount' },
   'more-than-planned': { left: 'amount' },

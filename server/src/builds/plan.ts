@@ -1,11 +1,11 @@
 import type { Numbered } from '@yosegi/contract';
-import { CoverageWorld } from '@yosegi/contract/coverage-input';
+import { worldOf } from '@yosegi/contract/coverage-input';
 import { cover } from '@yosegi/core/coverage';
 import { labourCost, required, scaled } from '@yosegi/core/definitions';
 import { add, countedIn, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { refuseTooManySerials } from '@yosegi/core/tracking';
-import { refuseUnkept } from '../command/amounts.ts';
+import { decimal, refuseUnkept } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { readSnapshot } from '../coverage/index.ts';
@@ -25,21 +25,19 @@ import {
   copyBuildLines,
   copyRevisionLines,
   needOf,
+  promisedLast,
   readBuild,
 } from './sql.ts';
 
 type PlanInput = BodyOf<'planBuilds'>['builds'][number];
+type Seen = NonNullable<BodyOf<'planBuilds'>['seen']>;
 
 /**
  * Plans builds of the revisions in use. Their parts are promised from this moment on.
- * @param seen how many of each the person was told can be made now
- * @throws Refusal `cover-changed` when that is not so any more
+ * @param seen what the person was told can be made now of what they asked for
+ * @throws Refusal `cover-changed` when it is less by now
  */
-export async function planBuilds(
-  doing: Doing,
-  plans: readonly PlanInput[],
-  seen?: readonly Quantity[],
-): Promise<Numbered[]> {
+export async function planBuilds(doing: Doing, plans: readonly PlanInput[], seen?: Seen): Promise<Numbered[]> {
   const { tx } = doing;
   const wanted: { item: ItemRow; quantity: Quantity; plan: PlanInput }[] = [];
   for (const [index, plan] of plans.entries()) {
@@ -49,23 +47,32 @@ export async function planBuilds(
     refuseTooManySerials(item.tracking, quantity, `builds.${index}.quantity`);
     wanted.push({ item, quantity, plan });
   }
-  if (seen) await refuseChangedCover(tx, wanted, seen, dayOf(doing.now));
+  if (seen) await refuseChangedCover(tx, seen, dayOf(doing.now));
   const planned: Numbered[] = [];
   for (const { item, quantity, plan } of wanted) planned.push(await insertBuild(doing, item, quantity, plan));
   doing.changed('builds', 'stock', 'items');
   return planned;
 }
 
-async function refuseChangedCover(
-  tx: Writer,
-  wanted: readonly { item: ItemRow; quantity: Quantity }[],
-  seen: readonly Quantity[],
-  today: string,
-): Promise<void> {
-  const world = new CoverageWorld(await readSnapshot(tx, today));
-  const answer = cover(world.input(wanted.map(({ item, quantity }) => ({ itemId: item.id, quantity }))));
-  const same = answer.products.every((product, index) => product.now === (seen[index] ?? ZERO));
-  if (!same) throw new Refusal('cover-changed');
+async function refuseChangedCover(tx: Writer, { wanted, stores, ...seen }: Seen, today: string): Promise<void> {
+  const world = worldOf(await readSnapshot(tx, today), seen.drafts);
+  const answer = cover(world, { ...seen, wanted, stores: stores && new Set(stores) });
+  for (const [index, { now, limitedBy, itemId }] of answer.products.entries()) {
+    const was = wanted[index]?.now ?? ZERO;
+    if (now >= was) continue;
+    const { name } = found(await itemRow(tx, itemId));
+    const part = limitedBy === null ? undefined : await itemRow(tx, limitedBy);
+    const taken = part && (await newestPromise(tx, part));
+    throw new Refusal('cover-changed', { name, was, now, part: part?.name ?? null, taken: taken ?? null });
+  }
+}
+
+/** Who was promised some of a part last, in words. */
+async function newestPromise(tx: Writer, part: ItemRow): Promise<string | null> {
+  const newest = await promisedLast(tx, part.id);
+  if (!newest) return null;
+  const { number, person, quantity } = newest;
+  return `${person} planned ${number}, which takes ${decimal(quantity)} ${part.unit} of it`;
 }
 
 async function insertBuild(doing: Doing, item: ItemRow, quantity: Quantity, plan: PlanInput): Promise<Numbered> {

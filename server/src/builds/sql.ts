@@ -3,7 +3,7 @@ import { openToPick, type Progress } from '@yosegi/core/builds';
 import { canMake } from '@yosegi/core/coverage';
 import { isPast } from '@yosegi/core/days';
 import { type Need, required } from '@yosegi/core/definitions';
-import { type Pegged, type Share, type Shortage, sharesOf, sourceKey } from '@yosegi/core/demand';
+import { type Pegged, type Share, type Shortage, sharesOf, sourceKey, type WhenThere } from '@yosegi/core/demand';
 import { type Percent, type Quantity, ZERO } from '@yosegi/core/number';
 import { boughtFor } from '../buying/index.ts';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
@@ -68,6 +68,15 @@ export const buildRecord = (db: Reader, id: number) => db.one<BuildRecord>(`${BU
 export const buildLines = (db: Reader, buildId: number) =>
   db.all<BuildLineRecord>(`${LINE_SQL} WHERE l.build_id = $1 ORDER BY l.position`, [buildId]);
 
+/** The build that was planned last of those that still need some of an item. */
+export const promisedLast = (db: Reader, itemId: number) =>
+  db.one<{ number: string; person: string; quantity: Quantity }>(
+    `SELECT b.number, p.name AS person, sum(l.open) AS quantity FROM build_line l JOIN build b ON b.id = l.build_id
+     JOIN person p ON p.id = b.planned_by WHERE l.item_id = $1 AND l.open > 0
+     GROUP BY b.id ORDER BY b.planned_at DESC, b.id DESC LIMIT 1`,
+    [itemId],
+  );
+
 export const isOpen = (state: BuildRow['state']) => state === 'planned' || state === 'on-bench';
 
 export const progressOf = (build: Pick<BuildRecord, 'quantity' | 'finished' | 'output_quantity'>): Progress => ({
@@ -91,6 +100,8 @@ export const openOf = (build: BuildRecord, line: BuildLineRecord): Quantity =>
 export interface Shares {
   /** What serves whom, in turn. */
   readonly pegging: readonly Pegged[];
+  /** When each is done; null where nobody knows. */
+  readonly doneOn: ReadonlyMap<number, WhenThere>;
   /** By {@link sourceKey}. */
   readonly shares: ReadonlyMap<string, Share>;
   readonly lines: ReadonlyMap<number, readonly BuildLineRecord[]>;
@@ -106,8 +117,8 @@ export async function readShares(db: Reader, today: string): Promise<Shares> {
     if (known) known.push(line);
     else byBuild.set(line.build_id, [line]);
   }
-  const pegging = await readPegging(db, today);
-  return { pegging, shares: sharesOf(pegging), lines: byBuild };
+  const { pegged: pegging, doneOn } = await readPegging(db, today);
+  return { pegging, doneOn, shares: sharesOf(pegging), lines: byBuild };
 }
 
 /** The share of one build; it has no entry where it needs nothing. */

@@ -25,7 +25,16 @@ export const offersFor = (db: Reader, ids: readonly number[]) =>
     [JSON.stringify(ids)],
   );
 
-/** Builds by number and product. */
+/** Who brought each of these items last. */
+export async function usualSuppliers(db: Reader, ids: readonly number[]): Promise<Map<number, number>> {
+  const rows = await db.all<{ item_id: number; supplier_id: number }>(
+    `SELECT l.item_id, o.supplier_id, max(o.id) FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
+     WHERE o.state <> 'draft' AND l.item_id IN (SELECT value FROM json_each($1)) GROUP BY l.item_id`,
+    [JSON.stringify(ids)],
+  );
+  return new Map(rows.map(({ item_id, supplier_id }) => [item_id, supplier_id]));
+}
+
 /** Orders of customers, by the number and name that people know them by. */
 export const orderNames = (db: Reader, ids: readonly number[]) =>
   db.all<{ id: number; number: string; customer: string }>(
@@ -33,6 +42,7 @@ export const orderNames = (db: Reader, ids: readonly number[]) =>
      WHERE o.id IN (SELECT value FROM json_each($1))`,
     [JSON.stringify(ids)],
   );
+/** Builds by number and product. */
 export const buildNames = (db: Reader, ids: readonly number[]) =>
   db.all<{ id: number; number: string; product: string }>(
     `SELECT b.id, b.number, i.name AS product FROM build b JOIN item i ON i.id = b.item_id

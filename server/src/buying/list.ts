@@ -3,17 +3,20 @@ import { bestOffer, type Delivery, learnLead } from '@yosegi/core/buying';
 import { missingByItem, type Pegged, type Source } from '@yosegi/core/demand';
 import { add, type Quantity, ZERO } from '@yosegi/core/number';
 import { decimal, decimalOrNull, orNull } from '../command/amounts.ts';
-import { found } from '../command/doing.ts';
+import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { readPeggingToBuy } from '../demand/index.ts';
 import { toMeasures } from '../items/index.ts';
 import { deliveriesOf } from './leads.sql.ts';
-import { buildNames, itemsToBuy, type OfferRow, offersFor, orderNames } from './list.sql.ts';
+import { buildNames, itemsToBuy, type OfferRow, offersFor, orderNames, usualSuppliers } from './list.sql.ts';
 
-/** What has to be bought so that every promise is kept and every reorder point is reached, with what it is for. */
-export async function buyList(db: Reader, by: 'cheapest' | 'fastest', today: string): Promise<BuyRow[]> {
-  const pegging = (await readPeggingToBuy(db, today)).filter(({ short }) => short > 0);
-  const missing = missingByItem(pegging);
+/**
+ * What has to be bought so that every promise is kept and every reorder point is reached, or what is said to be needed
+ * instead, with what it is for.
+ */
+export async function buyList(db: Reader, { by, need }: QueryOf<'buyList'>, today: string): Promise<BuyRow[]> {
+  const pegging = (await readPeggingToBuy(db, today)).pegged.filter(({ short }) => short > 0);
+  const missing = need ?? missingByItem(pegging);
   const items = await itemsToBuy(db, [...missing.keys()]);
   const offers = await offersFor(
     db,
@@ -23,16 +26,20 @@ export async function buyList(db: Reader, by: 'cheapest' | 'fastest', today: str
   for (const supplierId of new Set(offers.map((offer) => offer.supplier_id)))
     learnt.set(supplierId, await deliveriesOf(db, supplierId, [...new Set(offers.map((offer) => offer.item_id))]));
   const learntOf = (row: OfferRow) => learnLead(learnt.get(row.supplier_id)?.get(row.item_id) ?? []);
+  const usual = await usualSuppliers(
+    db,
+    items.map(({ id }) => id),
+  );
   const waiting = await buildsShortOf(db, pegging);
   const ordered = await ordersShortOf(db, pegging);
   return items.map((item): BuyRow => {
     const needed = missing.get(item.id) ?? ZERO;
-    const kept = add(ZERO, ...pegging.filter(isReorderOf(item.id)).map(({ short }) => short));
+    const kept = need ? ZERO : add(ZERO, ...pegging.filter(isReorderOf(item.id)).map(({ short }) => short));
     const own = offers.filter((offer) => offer.item_id === item.id);
     // What really happened counts for more than what was stated.
     const offered = own.map((row) => toCore(row, learntOf(row)?.usual ?? row.lead_days));
     // Packs so large that what they come to cannot be kept are no help in choosing.
-    const best = orNull(() => bestOffer(offered, needed, by));
+    const best = orNull(() => bestOffer(offered, needed, by, usual.get(item.id) ?? null));
     return {
       itemId: item.id,
       code: item.code,

@@ -228,7 +228,8 @@ export async function keepOpen(doing: Doing, id: number): Promise<Numbered> {
   return numbered(tx, 'purchase_order', id);
 }
 
-async function keepOrder(
+/** Counts up the version of an order with what changed of it, for whoever has it open. */
+export async function keepOrder(
   doing: Doing,
   id: number,
   version: number,

@@ -2,6 +2,7 @@ import type { buyingRoutes, mailRoutes, receiptRoutes, supplierRoutes } from '@y
 import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import { comingOf } from './coming.ts';
+import { expectOn } from './expect.ts';
 import { takeMail } from './inbox.ts';
 import { buyList } from './list.ts';
 import { cancelOrder, closeLines, confirmOrder, createOrders, saveOrder, sendOrder } from './orders.ts';
@@ -21,13 +22,14 @@ export const buyingHandlers: HandlersOf<
   supplier: ({ db, params }) => readSupplier(db, params.id),
   createSupplier: (command) => createSupplier(command, command.body),
   updateSupplier: (command) => updateSupplier(command, command.params.id, command.body),
-  buyList: ({ db, query, now }) => buyList(db, query.by, dayOf(now)),
+  buyList: ({ db, query, now }) => buyList(db, query, dayOf(now)),
   purchaseCounts: ({ db, now }) => countOrders(db, dayOf(now)),
   purchases: ({ db, query, now }) => listOrders(db, query, dayOf(now)),
   purchase: ({ db, params, now }) => readOrder(db, params.id, now),
   createPurchases: async (command) => ({ orders: await createOrders(command, command.body.orders, command.body.send) }),
   savePurchase: (command) => saveOrder(command, command.params.id, command.body),
   sendPurchase: (command) => sendOrder(command, command.params.id, command.body),
+  expectOn: (command) => expectOn(command, command.body),
   confirmPurchase: (command) => confirmOrder(command, command.params.id, command.body),
   closePurchase: (command) => closeLines(command, command.params.id, command.body),
   cancelPurchase: (command) => cancelOrder(command, command.params.id, command.body.version),

@@ -1,8 +1,18 @@
 import type { coverageRoutes } from '@yosegi/contract';
 import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
-import { readSnapshot } from './sql.ts';
+import { readChanges } from './changes.ts';
+import { readPegs } from './pegs.ts';
+import { forgetQuestion, keepQuestion } from './questions.ts';
+import { coverItems, coverQuestions, coverSources, fillings } from './sql.ts';
 
 export const coverageHandlers: HandlersOf<typeof coverageRoutes> = {
-  snapshot: ({ db, now }) => readSnapshot(db, dayOf(now)),
+  snapshot: ({ db, query, now }) => readChanges(db, dayOf(now), query.since),
+  coverItems: ({ db, query }) => coverItems(db, query.ids),
+  coverSources: ({ db, query }) => coverSources(db, query.orders, query.builds),
+  pegs: ({ db, params, now }) => readPegs(db, params.kind, params.id, dayOf(now)),
+  fillings: ({ db }) => fillings(db),
+  coverQuestions: ({ db }) => coverQuestions(db),
+  keepQuestion: (command) => keepQuestion(command, command.body),
+  forgetQuestion: (command) => forgetQuestion(command, command.params.id),
 };

@@ -1,89 +1,225 @@
-import type { Snapshot } from '@yosegi/contract';
+import type { CoverItem, CoverQuestion, CoverSource, Fillings, Snapshot } from '@yosegi/contract';
+import type { Demand, Supply } from '@yosegi/core/demand';
+import { groupBy } from '@yosegi/core/lists';
+import { type Money, type Quantity, sumForText, worthForText } from '@yosegi/core/number';
 import { decimal } from '../command/amounts.ts';
+import { required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { type AlternateRow, LINE_SQL, type LineRow, REVISION_SQL, type RevisionRow } from '../definitions/index.ts';
-import { comesOn, readComing } from '../demand/index.ts';
-import { averageCostOf, ITEM_SQL, type ItemRow, toMeasures } from '../items/index.ts';
+import { type AlternateRow, LINE_SQL, type LineRow } from '../definitions/index.ts';
+import { readWhole } from '../demand/index.ts';
+import { averageCostOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
+import { sourcesOf } from './pegs.sql.ts';
+
+/** The rows of a snapshot, without the moment they are of. */
+export type Rows = Omit<Snapshot, 'version' | 'since' | 'gone'>;
 
 /** Everything coverage is computed from, at this moment, in a handful of queries. */
-export async function readSnapshot(db: Reader, today: string): Promise<Snapshot> {
-  const items = await db.all<ItemRow>(`${ITEM_SQL} WHERE i.archived_at IS NULL ORDER BY i.code COLLATE NOCASE`);
-  const revisions = await db.all<RevisionRow>(`${REVISION_SQL} WHERE r.state = 'in-use' AND d.purpose = 'build'`);
-  const lines = await db.all<LineRow>(
-    `${LINE_SQL} WHERE l.revision_id IN (SELECT id FROM revision WHERE state = 'in-use') ORDER BY l.revision_id, l.position`,
+export async function readRows(db: Reader, today: string): Promise<Rows> {
+  const whole = await readWhole(db, today);
+  const planned = new Set(
+    (await db.all<{ id: number }>("SELECT id FROM build WHERE state = 'planned'")).map(({ id }) => id),
   );
-  const byRevision = new Map<number, LineRow[]>();
-  for (const line of lines) {
-    const known = byRevision.get(line.revision_id);
-    if (known) known.push(line);
-    else byRevision.set(line.revision_id, [line]);
-  }
+  const { bench_minutes } = required(await db.models.company.findByPk(1, { attributes: ['bench_minutes'] }));
+  return {
+    today,
+    workDays: [...whole.calendar.workDays],
+    benchMinutes: bench_minutes,
+    items: await itemsOf(db, whole.supplies),
+    definitions: await definitionsOf(db),
+    demands: whole.demands.map(toDemand),
+    supplies: [
+      ...whole.supplies.flatMap((supply) => (supply.from.kind === 'shelf' ? [] : toSupply(supply, false, planned))),
+      ...whole.drafts.map((supply) => toSupply(supply, true, planned)),
+    ],
+  };
+}
+
+/** A snapshot of this very moment, for reckoning on the server. */
+export const readSnapshot = async (db: Reader, today: string): Promise<Snapshot> => ({
+  ...(await readRows(db, today)),
+  version: '',
+  since: null,
+  gone: [],
+});
+
+type Costs = Pick<ItemRow, 'quantity' | 'value' | 'last_cost' | 'latest_cost' | 'standard_cost' | 'id' | 'decimals'>;
+
+async function itemsOf(db: Reader, supplies: readonly Supply[]): Promise<Snapshot['items']> {
+  const rows = await db.all<Costs>(
+    `SELECT i.id, u.decimals, i.latest_cost, i.standard_cost, ifnull(s.quantity, 0) AS quantity,
+       ifnull(s.value, 0) AS value, ifnull(s.last_cost, 0) AS last_cost
+     FROM item i JOIN unit u ON u.id = i.unit_id LEFT JOIN item_stock s ON s.item_id = i.id ORDER BY i.id`,
+  );
+  const shelves = groupBy(
+    supplies.filter(({ from }) => from.kind === 'shelf'),
+    ({ itemId }) => itemId,
+  );
+  return rows.map((row): Snapshot['items'][number] => [
+    row.id,
+    row.decimals,
+    decimal(averageCostOf(row)),
+    (shelves.get(row.id) ?? []).map(({ from, quantity }) => [from.id, decimal(quantity)]),
+  ]);
+}
+
+/** What items are built of now, and by which draft where nothing is in use. */
+async function definitionsOf(db: Reader): Promise<Snapshot['definitions']> {
+  const revisions = await db.all<{
+    id: number;
+    item_id: number;
+    draft: number;
+    output_quantity: number;
+    bench_days: number | null;
+  }>(
+    `SELECT r.id, d.item_id, r.state = 'draft' AS draft, r.output_quantity, d.bench_days
+     FROM revision r JOIN definition d ON d.id = r.definition_id
+     WHERE d.purpose = 'build' AND (r.state = 'in-use' OR (r.state = 'draft'
+       AND NOT EXISTS (SELECT 1 FROM revision u WHERE u.definition_id = d.id AND u.state = 'in-use')))
+     ORDER BY d.item_id, r.number`,
+  );
+  const ids = JSON.stringify(revisions.map(({ id }) => id));
+  const lines = await db.all<LineRow>(
+    `${LINE_SQL} WHERE l.revision_id IN (SELECT value FROM json_each($1)) ORDER BY l.revision_id, l.position`,
+    [ids],
+  );
   const alternates = await db.all<AlternateRow>(
     `SELECT a.line_id, a.item_id, a.ratio FROM revision_line_alternate a JOIN item i ON i.id = a.item_id
      WHERE i.archived_at IS NULL AND a.line_id IN (SELECT l.id FROM revision_line l
-       JOIN revision r ON r.id = l.revision_id WHERE r.state = 'in-use') ORDER BY a.line_id, a.position`,
+       WHERE l.revision_id IN (SELECT value FROM json_each($1))) ORDER BY a.line_id, a.position`,
+    [ids],
   );
-  const byLine = new Map<number, AlternateRow[]>();
-  for (const alternate of alternates) {
-    const known = byLine.get(alternate.line_id);
-    if (known) known.push(alternate);
-    else byLine.set(alternate.line_id, [alternate]);
-  }
-  const coming = await readComing(db);
-  return {
-    items: items.map((row) => ({
-      id: row.id,
-      code: row.code,
-      name: row.name,
-      unit: row.unit,
-      decimals: row.decimals,
-      measures: toMeasures(row.measures),
-      homeBin: row.home_bin,
-      onHand: decimal(row.usable),
-      promised: decimal(row.promised),
-      averageCost: decimal(averageCostOf(row)),
-      definitionId: row.definition_id,
-    })),
-    definitions: revisions.map((revision) => definitionOf(revision, byRevision.get(revision.id) ?? [], byLine)),
-    coming: coming.map((row) => ({
-      itemId: row.item_id,
-      quantity: decimal(row.quantity),
-      date: comesOn(row, today),
-      from: row.number,
-    })),
-  };
+  const linesOf = groupBy(lines, ({ revision_id }) => revision_id);
+  const alternatesOf = groupBy(alternates, ({ line_id }) => line_id);
+  // The newest of several drafts.
+  const byItem = new Map(revisions.map((revision) => [revision.item_id, revision]));
+  return [...byItem.values()].map((revision) => {
+    const own = linesOf.get(revision.id) ?? [];
+    const perRun = ({ basis }: LineRow) => (basis === 'per-run' ? 1 : 0);
+    return {
+      itemId: revision.item_id,
+      draft: revision.draft === 1,
+      output: decimal(revision.output_quantity),
+      benchDays: revision.bench_days,
+      parts: own.flatMap((line): Snapshot['definitions'][number]['parts'] => {
+        if (line.kind !== 'part' || line.item_id === null) return [];
+        const others = alternatesOf.get(line.id) ?? [];
+        return [
+          [
+            line.item_id,
+            decimal(line.amount),
+            perRun(line),
+            decimal(line.waste),
+            others.map(({ item_id, ratio }) => [item_id, decimal(ratio)]),
+          ],
+        ];
+      }),
+      labour: own.flatMap((line): Snapshot['definitions'][number]['labour'] =>
+        line.kind === 'labour' ? [[decimal(line.amount), perRun(line), decimal(line.rate_per_hour ?? 0)]] : [],
+      ),
+      charges: own.flatMap((line): Snapshot['definitions'][number]['charges'] =>
+        line.kind === 'charge' ? [[decimal(line.amount), perRun(line)]] : [],
+      ),
+    };
+  });
 }
 
-function definitionOf(
-  revision: RevisionRow,
-  lines: readonly LineRow[],
-  alternates: ReadonlyMap<number, readonly AlternateRow[]>,
-): Snapshot['definitions'][number] {
-  return {
-    itemId: revision.item_id,
-    outputQuantity: decimal(revision.output_quantity),
-    parts: lines.flatMap((line) =>
-      line.item_id === null
-        ? []
-        : {
-            itemId: line.item_id,
-            basis: line.basis,
-            quantity: decimal(line.amount),
-            waste: decimal(line.waste),
-            taken: line.taken ?? 'picked-first',
-            alternates: (alternates.get(line.id) ?? []).map(({ item_id, ratio }) => ({
-              itemId: item_id,
-              ratio: decimal(ratio),
-            })),
-          },
-    ),
-    labour: lines.flatMap((line) =>
-      line.kind === 'labour'
-        ? { basis: line.basis, minutes: decimal(line.amount), ratePerHour: decimal(line.rate_per_hour ?? 0) }
-        : [],
-    ),
-    charges: lines.flatMap((line) =>
-      line.kind === 'charge' ? { basis: line.basis, amount: decimal(line.amount) } : [],
-    ),
-  };
+const toDemand = ({ source, lineId, itemId, quantity, turn, alternates }: Demand): Snapshot['demands'][number] => ({
+  kind: source.kind,
+  id: source.id,
+  lineId: lineId ?? 0,
+  itemId,
+  quantity: decimal(quantity),
+  wantedOn: turn.wantedOn,
+  begun: turn.begun,
+  priority: turn.priority,
+  alternates: alternates.map((one) => [one.itemId, decimal(one.ratio)]),
+});
+
+const toSupply = (
+  { from, itemId, quantity, on, bench, only }: Supply,
+  draft: boolean,
+  planned: ReadonlySet<number>,
+): Snapshot['supplies'][number] => ({
+  kind: from.kind === 'build' ? 'build' : 'purchase',
+  id: from.id,
+  itemId,
+  quantity: decimal(quantity),
+  on,
+  bench: bench ?? null,
+  only: only?.id ?? null,
+  draft,
+  planned: from.kind === 'build' && planned.has(from.id),
+});
+
+/** Items by id as Cover names them. */
+export async function coverItems(db: Reader, ids: readonly number[]): Promise<CoverItem[]> {
+  const around = await db.all<{ id: number; store: string | null; supplier: string | null }>(
+    `SELECT i.id, s.name AS store, (SELECT name FROM supplier WHERE id = ifnull(
+         (SELECT o.supplier_id FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
+          WHERE l.item_id = i.id AND o.state <> 'draft' ORDER BY o.id DESC LIMIT 1),
+         (SELECT supplier_id FROM item_supplier WHERE item_id = i.id ORDER BY price, supplier_id LIMIT 1))) AS supplier
+     FROM item i LEFT JOIN bin b ON b.id = i.home_bin_id LEFT JOIN store s ON s.id = b.store_id
+     WHERE i.id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(ids)],
+  );
+  const byId = new Map(around.map((row) => [row.id, row]));
+  return [...(await itemRows(db, ids)).values()].map((row) => {
+    const { id, code, name, unit, decimals, measures, homeBin, definitionId, archived } = toItem(row);
+    const { store = null, supplier = null } = byId.get(id) ?? {};
+    return { id, code, name, unit, decimals, measures, homeBin, store, supplier, definitionId, archived };
+  });
 }
+
+/** What could be asked for at once: what open orders still want, what is planned, and what is below its reorder point. */
+export async function fillings(db: Reader): Promise<Fillings> {
+  const defined = `i.archived_at IS NULL AND EXISTS (SELECT 1 FROM definition d JOIN revision r ON r.definition_id = d.id
+    WHERE d.item_id = i.id AND d.purpose = 'build' AND r.state = 'in-use')`;
+  const [orders, builds, reorder] = await Promise.all(
+    [
+      `SELECT l.item_id, sum(l.quantity - l.dropped - l.shipped) AS quantity, count(DISTINCT o.id) AS sources
+       FROM order_line l JOIN sales_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
+       WHERE o.state = 'confirmed' AND l.quantity > l.dropped + l.shipped AND ${defined} GROUP BY l.item_id`,
+      `SELECT b.item_id, sum(b.quantity) AS quantity, count(*) AS sources FROM build b JOIN item i ON i.id = b.item_id
+       WHERE b.state = 'planned' AND ${defined} GROUP BY b.item_id`,
+      `SELECT i.id AS item_id, i.reorder_point - f.there AS quantity, 1 AS sources FROM item i JOIN (
+         SELECT id, ifnull((SELECT sum(quantity) FROM usable WHERE item_id = item.id), 0)
+           - ifnull((SELECT sum(quantity) FROM demand_of_builds WHERE item_id = item.id), 0)
+           - ifnull((SELECT sum(quantity) FROM demand_of_orders WHERE item_id = item.id), 0)
+           + ifnull((SELECT sum(quantity) FROM coming_bought WHERE item_id = item.id), 0)
+           + ifnull((SELECT sum(quantity) FROM coming_built WHERE item_id = item.id), 0) AS there FROM item) f ON f.id = i.id
+       WHERE i.reorder_point > f.there AND ${defined}`,
+    ].map((sql) => db.all<{ item_id: number; quantity: number; sources: number }>(`${sql} ORDER BY 1 LIMIT 100`)),
+  );
+  const filling = (rows: typeof orders = []) => ({
+    wanted: rows.map(({ item_id, quantity }) => ({ itemId: item_id, quantity: decimal(quantity) })),
+    sources: rows.reduce((sum, row) => sum + row.sources, 0),
+  });
+  return { orders: filling(orders), builds: filling(builds), reorder: filling(reorder) };
+}
+
+/** Orders and builds by id, as Cover names them. */
+export async function coverSources(
+  db: Reader,
+  orders: readonly number[],
+  builds: readonly number[],
+): Promise<CoverSource[]> {
+  const named = await sourcesOf(db, [
+    ...orders.map((id) => ({ kind: 'order', id })),
+    ...builds.map((id) => ({ kind: 'build', id })),
+  ]);
+  const lines = await db.all<{ order_id: number; open: Quantity; price: Money }>(
+    `SELECT order_id, quantity - dropped - shipped AS open, price FROM order_line
+     WHERE order_id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(orders)],
+  );
+  const linesOf = groupBy(lines, ({ order_id }) => order_id);
+  const worthOf = (id: number) =>
+    decimal(sumForText((linesOf.get(id) ?? []).map(({ open, price }) => worthForText(open, price))));
+  return [...named.values()].map((row) => ({ ...row, worth: row.kind === 'order' ? worthOf(row.id) : null }));
+}
+
+/** Questions that are kept, by name. */
+export const coverQuestions = (db: Reader) =>
+  db.all<CoverQuestion>(
+    'SELECT q.id, q.name, q.address, p.name AS by FROM cover_question q JOIN person p ON p.id = q.made_by ORDER BY q.name',
+  );

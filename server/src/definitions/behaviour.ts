@@ -19,6 +19,7 @@ export async function setBehaviour(doing: Doing, id: number, input: BodyOf<'setB
     swap_for: input.swapFor,
     price_from: input.price,
     discount: input.discount,
+    ...(input.benchDays === undefined ? {} : { bench_days: input.benchDays }),
   };
   await updateVersioned(tx, 'definition', id, input.version, values, () => readDefinition(tx, id));
   doing.changed('definitions', 'items');

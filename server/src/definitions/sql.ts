@@ -171,6 +171,7 @@ const toBehaviour = (row: DefinitionRecord): Behaviour => ({
   swapFor: row.swap_for,
   price: row.price_from,
   discount: decimal(row.discount),
+  benchDays: row.bench_days,
 });
 
 /** Builds that are not over, with the revision each took. */

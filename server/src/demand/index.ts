@@ -1,1 +1,9 @@
-export { comesOn, readComing, readComingOf, readPegging, readPeggingToBuy, readPicture } from './sql.ts';
+export {
+  readCalendar,
+  readComing,
+  readComingOf,
+  readPegging,
+  readPeggingToBuy,
+  readPicture,
+  readWhole,
+} from './sql.ts';

@@ -1,14 +1,10 @@
-import { isPast } from '@yosegi/core/days';
-import type { Alternate, Demand, Pegged, Source, Supply } from '@yosegi/core/demand';
+import { benchDays, isPast, type WorkCalendar } from '@yosegi/core/days';
+import { type Basis, scaled } from '@yosegi/core/definitions';
+import type { Alternate, Demand, Pegging, Picture, Source, Supply, WhenThere } from '@yosegi/core/demand';
 import { peg } from '@yosegi/core/demand';
 import { add, handOut, minus, type Quantity, ZERO } from '@yosegi/core/number';
+import { required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-
-/** Who needs what and what can serve it, as it stands at one moment. */
-export interface Picture {
-  readonly demands: readonly Demand[];
-  readonly supplies: readonly Supply[];
-}
 
 /**
  * Everything that is needed, with what shelves have of it or of what may stand in for it, and all that is coming.
@@ -21,22 +17,37 @@ export async function readPicture(db: Reader, today: string, also: readonly numb
     touched.add(itemId);
     for (const alternate of alternates) touched.add(alternate.itemId);
   }
-  return { demands, supplies: [...(await shelves(db, touched)), ...(await comingSupplies(db, today))] };
+  const supplies = [...(await shelves(db, touched)), ...(await comingSupplies(db, today))];
+  return { demands, supplies, calendar: await readCalendar(db, today) };
 }
 
-/** What serves whom, in turn. */
-export async function readPegging(db: Reader, today: string): Promise<Pegged[]> {
-  const { demands, supplies } = await readPicture(db, today);
-  return peg(demands, supplies);
-}
+/** What serves whom, in turn, and when builds are done. */
+export const readPegging = async (db: Reader, today: string): Promise<Pegging> => peg(await readPicture(db, today));
 
 /**
  * The same as the buy list sees it: what draft orders would bring counts as coming, and reorder points are to be kept once
  * everybody else is served.
  */
-export async function readPeggingToBuy(db: Reader, today: string): Promise<Pegged[]> {
+export async function readPeggingToBuy(db: Reader, today: string): Promise<Pegging> {
   const demands = [...(await demandsOf(db)), ...(await reorderPoints(db))];
-  return peg(demands, [...(await shelves(db)), ...(await comingSupplies(db, today)), ...(await draftSupplies(db))]);
+  const coming = [...(await comingSupplies(db, today)), ...(await draftSupplies(db))];
+  return peg({ demands, supplies: [...(await shelves(db)), ...coming], calendar: await readCalendar(db, today) });
+}
+
+/** Everything that is needed, everything that can serve it, and what orders that are not sent yet would bring. */
+export async function readWhole(db: Reader, today: string): Promise<Picture & { readonly drafts: readonly Supply[] }> {
+  return {
+    demands: await demandsOf(db),
+    supplies: [...(await shelves(db)), ...(await comingSupplies(db, today))],
+    drafts: await draftSupplies(db),
+    calendar: await readCalendar(db, today),
+  };
+}
+
+/** The day it is, and the days on which the company works. */
+export async function readCalendar(db: Reader, today: string): Promise<WorkCalendar> {
+  const { work_days } = required(await db.models.company.findByPk(1, { attributes: ['work_days'] }));
+  return { today, workDays: new Set(JSON.parse(work_days) as number[]) };
 }
 
 /**
@@ -62,22 +73,24 @@ type DemandRow = [
   wantedOn: string | null,
   begun: number,
   decimals: number,
+  priority: number | null,
 ];
 
 async function demandsOf(db: Reader): Promise<Demand[]> {
   const rows = await rowsAsOne<DemandRow>(
     db,
-    'd.kind, d.source_id, d.line_id, d.item_id, d.quantity, d.wanted_on, d.begun, u.decimals',
-    'demand d JOIN item i ON i.id = d.item_id JOIN unit u ON u.id = i.unit_id',
+    'd.kind, d.source_id, d.line_id, d.item_id, d.quantity, d.wanted_on, d.begun, u.decimals, p.rank',
+    `demand d JOIN item i ON i.id = d.item_id JOIN unit u ON u.id = i.unit_id
+     LEFT JOIN priority p ON p.kind = d.kind AND p.source_id = d.source_id`,
   );
   const alternates = await alternatesOf(db);
-  return rows.map(([kind, id, lineId, itemId, quantity, wantedOn, begun, decimals]) => ({
+  return rows.map(([kind, id, lineId, itemId, quantity, wantedOn, begun, decimals, priority]) => ({
     source: { kind, id },
     lineId,
     itemId,
     quantity,
     decimals,
-    turn: { begun: begun === 1, priority: null, wantedOn, age: id },
+    turn: { begun: begun === 1, priority, wantedOn, age: id },
     stores: null,
     alternates: alternates.get(`${kind}:${lineId}`) ?? [],
   }));
@@ -159,22 +172,43 @@ export const readComing = (db: Reader) => db.all<ComingRow>(`SELECT * FROM comin
 export const readComingOf = (db: Reader, itemId: number, most: number) =>
   db.all<ComingRow>(`SELECT * FROM coming WHERE item_id = $1 ${IN_ORDER} LIMIT $2`, [itemId, most]);
 
-/** The day on which something comes. What is overdue will come, but nobody knows when. */
-export const comesOn = ({ due }: Pick<ComingRow, 'due'>, today: string) => (isPast(due, today) ? null : due);
+/** The day on which something that was bought comes. What is overdue will come, but nobody knows when. */
+const comesOn = ({ due }: Pick<ComingRow, 'due'>, today: string): WhenThere => (isPast(due, today) ? null : due);
 
 async function comingSupplies(db: Reader, today: string): Promise<Supply[]> {
   const kept = await keptOfBuilds(db);
-  return (await readComing(db)).flatMap((row) => {
-    const supply = {
-      from: { kind: row.kind, id: row.kind === 'build' ? row.source_id : (row.line_id ?? row.source_id) },
-      itemId: row.item_id,
-      quantity: row.quantity,
-      on: comesOn(row, today),
-      storeId: null,
-      only: null,
-    };
-    return row.kind === 'build' ? keepFor(supply, kept.get(row.source_id) ?? []) : supply;
+  const bench = await benchOfBuilds(db);
+  return (await readComing(db)).flatMap((row): Supply[] => {
+    const common = { itemId: row.item_id, quantity: row.quantity, storeId: null, only: null };
+    if (row.kind === 'purchase')
+      return [{ ...common, from: { kind: 'purchase', id: row.line_id ?? row.source_id }, on: comesOn(row, today) }];
+    const from = { kind: 'build' as const, id: row.source_id };
+    return keepFor({ ...common, from, on: null, bench: bench.get(row.source_id) ?? 1 }, kept.get(row.source_id) ?? []);
   });
+}
+
+/** The working days that each open build still takes once its parts are there: for the labour of what is not finished. */
+async function benchOfBuilds(db: Reader): Promise<Map<number, number>> {
+  const { bench_minutes } = required(await db.models.company.findByPk(1, { attributes: ['bench_minutes'] }));
+  const rows = await db.all<{
+    id: number;
+    open: Quantity;
+    output_quantity: Quantity;
+    bench_days: number | null;
+    basis: Basis | null;
+    amount: Quantity | null;
+  }>(
+    `SELECT b.id, b.quantity - b.finished AS open, b.output_quantity, d.bench_days, l.basis, l.amount
+     FROM build b JOIN revision r ON r.id = b.revision_id JOIN definition d ON d.id = r.definition_id
+     LEFT JOIN build_line l ON l.build_id = b.id AND l.kind = 'labour'
+     WHERE b.state IN ('planned', 'on-bench')`,
+  );
+  const minutes = new Map<number, { total: number; least: number | null }>();
+  for (const { id, open, output_quantity, bench_days, basis, amount } of rows) {
+    const own = basis && amount ? scaled(basis, amount, open, output_quantity) : 0;
+    minutes.set(id, { total: (minutes.get(id)?.total ?? 0) + own, least: bench_days });
+  }
+  return new Map([...minutes].map(([id, { total, least }]) => [id, benchDays(total, bench_minutes, least)]));
 }
 
 /** What open builds make for orders, by build, the first in turn first. */

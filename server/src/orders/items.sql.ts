@@ -9,7 +9,7 @@ const MOST = 200;
 
 /** To whom an item is promised, in turn, and what each of them gets of it as everything stands. */
 export async function promisedTo(db: Reader, itemId: number, today: string): Promise<PromisedTo[]> {
-  const own = (await readPegging(db, today)).filter(
+  const own = (await readPegging(db, today)).pegged.filter(
     ({ demand }) => demand.itemId === itemId && (demand.source.kind === 'build' || demand.source.kind === 'order'),
   );
   const shown = own.slice(0, MOST);

@@ -46,7 +46,7 @@ type Served = ReadonlyMap<number, Pegged>;
 
 /** What serves the parts of orders, as everything stands in its turn. */
 export async function readServed(db: Reader, today: string): Promise<Served> {
-  return servedIn(await readPegging(db, today));
+  return servedIn((await readPegging(db, today)).pegged);
 }
 
 export const servedIn = (pegging: readonly Pegged[]): Served =>

@@ -20,9 +20,13 @@ export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
   },
 
   async updateCompany({ tx, body, changed }) {
-    const { version, workDays, ...rest } = body;
+    const { version, workDays, benchMinutes, ...rest } = body;
     const days = workDays && JSON.stringify([...new Set(workDays)].sort());
-    const values = { ...rest, ...(days ? { work_days: days } : {}) };
+    const values = {
+      ...rest,
+      ...(days ? { work_days: days } : {}),
+      ...(benchMinutes ? { bench_minutes: benchMinutes } : {}),
+    };
     await updateVersioned(tx, 'company', 1, version, values, () => companyOf(tx));
     changed('places');
     return companyOf(tx);
@@ -75,5 +79,6 @@ export async function companyOf(db: Reader): Promise<Company> {
     logo: logo?.hash ?? null,
   };
   const workDays = JSON.parse(row.work_days) as number[];
-  return { name, currency, locale, address, email, workDays, setupStep: row.setup_step, papers, version };
+  const { setup_step: setupStep, bench_minutes: benchMinutes } = row;
+  return { name, currency, locale, address, email, workDays, benchMinutes, setupStep, papers, version };
 }

@@ -1,5 +1,5 @@
 import type { Buildable, Numbered } from '@yosegi/contract';
-import { CoverageWorld } from '@yosegi/contract/coverage-input';
+import { worldOf } from '@yosegi/contract/coverage-input';
 import { cover } from '@yosegi/core/coverage';
 import { add, countedIn, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
@@ -43,7 +43,7 @@ interface Candidate {
 /** What of some orders can be built, and what of it nothing else brings; what could start, and what is missing for it. */
 export async function lookToBuild(db: Reader, { orderIds, chosen }: BodyOf<'lookToBuild'>, today: string) {
   const candidates = await candidatesOf(db, orderIds);
-  const served = servedIn(await readPegging(db, today));
+  const served = servedIn((await readPegging(db, today)).pegged);
   const items = await itemRows(
     db,
     candidates.map(({ part }) => part.item_id),
@@ -81,8 +81,8 @@ export async function lookToBuild(db: Reader, { orderIds, chosen }: BodyOf<'look
 
 /** How much of each could start now, and which parts stand in the way. */
 async function startable(db: Reader, wanted: ReadonlyMap<number, Quantity>, today: string) {
-  const world = new CoverageWorld(await readSnapshot(db, today));
-  const answer = cover(world.input([...wanted].map(([itemId, quantity]) => ({ itemId, quantity }))));
+  const world = worldOf(await readSnapshot(db, today));
+  const answer = cover(world, { wanted: [...wanted].map(([itemId, quantity]) => ({ itemId, quantity })) });
   const lacking = answer.components.filter(({ needed, free }) => needed > Math.max(0, free));
   const items = await itemRows(db, [...wanted.keys(), ...lacking.map(({ itemId }) => itemId)]);
   const named = (itemId: number) => {

@@ -10,7 +10,7 @@ import {
   useQueryClient,
 } from '@tanstack/react-query';
 import { api, type Problem, type Route, type Topic, topics } from '@yosegi/contract';
-import { ApiProblem, type Input, type Output, send } from '@yosegi/contract/client';
+import { ApiProblem, type Input, type Output, refusalOf, send } from '@yosegi/contract/client';
 import { newKey } from '@yosegi/contract/key';
 import { useEffect, useRef } from 'react';
 import { signedInAgain } from './signedOut.ts';
@@ -39,7 +39,7 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   purchases: ['buying'],
   purchaseCounts: ['buying'],
   purchase: ['buying', 'items', 'builds'],
-  coming: ['buying', 'builds'],
+  coming: ['buying', 'builds', 'stock', 'orders'],
   mail: ['buying'],
   labelJobs: ['devices'],
   labelJob: ['devices'],
@@ -59,7 +59,12 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   products: ['definitions', 'items', 'stock', 'builds', 'orders'],
   definition: ['definitions', 'items', 'stock', 'builds'],
   whereUsed: ['definitions'],
-  snapshot: ['items', 'definitions', 'builds', 'stock', 'buying', 'orders'],
+  snapshot: ['items', 'definitions', 'builds', 'stock', 'buying', 'orders', 'places'],
+  coverItems: ['items', 'places', 'buying', 'definitions'],
+  coverSources: ['orders', 'builds'],
+  pegs: ['builds', 'stock', 'buying', 'orders', 'items'],
+  fillings: ['items', 'definitions', 'builds', 'stock', 'buying', 'orders'],
+  coverQuestions: ['definitions'],
   builds: ['builds', 'stock', 'buying', 'orders'],
   build: ['builds', 'stock', 'buying', 'orders'],
   itemBins: ['stock', 'places'],
@@ -94,6 +99,13 @@ async function overNetwork(url: string, init: RequestInit): Promise<Response> {
   if (response.status !== 401) return response;
   await signedInAgain();
   return overNetwork(url, init);
+}
+
+/** What an address of the server holds, unread: for a worker, which reads it beside the page. @throws ApiProblem */
+export async function bytesOf(url: string, signal: AbortSignal): Promise<ArrayBuffer> {
+  const response = await overNetwork(url, { signal });
+  if (!response.ok) throw await refusalOf(response);
+  return response.arrayBuffer();
 }
 
 /** The answer to a question of the contract, kept up to date while other people work. */

@@ -3,6 +3,7 @@ import { formatDecimal, readForText } from '@yosegi/core/number';
 import { Link } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { BoughtForIt } from '../buying/index.ts';
+import { PegsOf } from '../coverage/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
@@ -84,6 +85,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
             </Button>
           )}
         </Row>
+        {isOpen && <PegsOf kind="build" id={build.id} />}
       </Sheet>
       <Margin aria-label="About this build">
         <h2>{build.state === 'planned' ? 'The plan' : 'About it'}</h2>

@@ -3,7 +3,7 @@ import { wordsOf } from '@yosegi/contract/problems';
 import { packUp } from '@yosegi/core/buying';
 import { formatDecimal, type Money, type Quantity, readExact, sumForText, worthForText } from '@yosegi/core/number';
 import { useMemo } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
@@ -47,15 +47,24 @@ const Title = styled.h2`margin-top: 16px; small { font: 400 13px var(--text); co
 /** What has to be bought so that every promise is kept, by supplier; one press drafts the orders. */
 export function BuyListPage() {
   const [by, setBy] = useAddress('by', 'cheapest');
-  const list = useQuestion('buyList', { query: { by: by as 'cheapest' } }, { keep: true });
-  return <Answer of={list}>{(rows) => <BuyList rows={rows} by={by} setBy={setBy} />}</Answer>;
+  const need = useSearchParams()[0].get('need');
+  const list = useQuestion('buyList', { query: { by: by as 'cheapest', ...(need ? { need } : {}) } }, { keep: true });
+  return <Answer of={list}>{(rows) => <BuyList key={need} rows={rows} by={by} setBy={setBy} need={need} />}</Answer>;
 }
 
-function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; setBy: (by: string) => void }) {
+interface Props {
+  readonly rows: readonly BuyRow[];
+  readonly by: string;
+  readonly setBy: (by: string) => void;
+  /** What a question of Cover lacks; null for everything that is short. */
+  readonly need: string | null;
+}
+
+function BuyList({ rows, by, setBy, need }: Props) {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
-  const screen = useTypedScreen('buy-list');
+  const screen = useTypedScreen(need === null ? 'buy-list' : `buy-list.${need}`);
   const [changes, setChanges] = useTyped<ReadonlyMap<number, Change>>(screen, 'changes', new Map());
   const change = (itemId: number, part: Change) =>
     setChanges((before) => new Map(before).set(itemId, { ...before.get(itemId), ...part }));
@@ -101,12 +110,16 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
             <h1>
               {rows.length === 0
                 ? 'Nothing has to be bought.'
-                : `${count(rows.length, 'item')} ${rows.length === 1 ? 'has' : 'have'} to be bought${
-                    waiting > 0 ? `; builds wait for ${waiting} of them` : ''
-                  }.`}
+                : need !== null
+                  ? `${count(rows.length, 'item')} would make your question whole.`
+                  : `${count(rows.length, 'item')} ${rows.length === 1 ? 'has' : 'have'} to be bought${
+                      waiting > 0 ? `; builds wait for ${waiting} of them` : ''
+                    }.`}
             </h1>
             <Lead>
-              For every promise and every reorder point, in whole packs. What is coming or drafted is counted.
+              {need === null
+                ? 'For every promise and every reorder point, in whole packs. What is coming or drafted is counted.'
+                : 'What Cover found short for exactly what you asked, in whole packs.'}
             </Lead>
           </div>
           <Push />
@@ -121,6 +134,7 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
               options={[
                 ['cheapest', 'cheapest overall'],
                 ['fastest', 'fastest'],
+                ['usual', 'the usual one'],
               ]}
             />
           </Part>
@@ -161,7 +175,12 @@ function BuyList({ rows, by, setBy }: { rows: readonly BuyRow[]; by: string; set
               </thead>
               <tbody>
                 {group.lines.map((line) => (
-                  <BuyLine key={line.row.itemId} line={line} change={(part) => change(line.row.itemId, part)} />
+                  <BuyLine
+                    key={line.row.itemId}
+                    line={line}
+                    what={need === null ? 'for promises' : 'for your question'}
+                    change={(part) => change(line.row.itemId, part)}
+                  />
                 ))}
               </tbody>
             </Evenly>
@@ -267,7 +286,14 @@ function ItemCell({ row }: { row: BuyRow }) {
   );
 }
 
-function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => void }) {
+interface LineProps {
+  readonly line: Chosen;
+  /** What it is short for. */
+  readonly what: string;
+  readonly change: (part: Change) => void;
+}
+
+function BuyLine({ line, what, change }: LineProps) {
   const format = useFormat();
   const { row, offer, out } = line;
   const amount = (text: string) => format.quantity(text, row.unit, row.decimals);
@@ -286,7 +312,9 @@ function BuyLine({ line, change }: { line: Chosen; change: (part: Change) => voi
         <br />
         <Faint>
           {Number(row.short) > 0 ? (
-            <Late>{amount(row.short)} short for promises</Late>
+            <Late>
+              {amount(row.short)} short {what}
+            </Late>
           ) : (
             `reorder at ${amount(row.reorderPoint ?? '0')}`
           )}

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
+import { PegsOf } from '../coverage/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -122,6 +123,7 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
             </Button>
           )}
         </Row>
+        {(order.state === 'sent' || order.state === 'confirmed') && <PegsOf kind="purchase" id={order.id} />}
       </Sheet>
       <OrderMargin order={order} />
     </SheetAndMargin>

@@ -1,98 +1,151 @@
+import type { CoverItem } from '@yosegi/contract';
 import type { ComponentCover } from '@yosegi/core/coverage';
-import { formatDecimal } from '@yosegi/core/number';
+import { formatDecimal, minus } from '@yosegi/core/number';
 import { memo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { useQuestion } from '../api/client.ts';
-import { PromisedRows } from '../items/index.ts';
 import { type Format, useFormat } from '../ui/format.ts';
-import { Answer } from '../ui/States.tsx';
 import { Stave } from '../ui/Stave.tsx';
+import { H2 } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
-import type { SnapshotItem } from './want.ts';
+import { Below } from './Below.tsx';
 
 const Line = styled.li<{ $short: boolean }>`
-  display: grid; grid-template-columns: 32px minmax(120px, 210px) 84px minmax(60px, 1fr) 124px; gap: 12px; align-items: center; padding: 6px 24px; margin: 0 -24px;
+  display: grid; grid-template-columns: 32px minmax(120px, 250px) 84px minmax(60px, 1fr) 132px; gap: 12px; align-items: center; padding: 6px 24px; margin: 0 -24px;
+  /* Of two hundred, those out of sight are neither laid out nor painted. */
+  content-visibility: auto; contain-intrinsic-size: auto 52px;
   border-bottom: 1px solid var(--line-soft); ${({ $short }) => $short && 'background: linear-gradient(90deg, var(--short-wash), transparent); box-shadow: inset 5px 0 var(--short);'}
   b { line-height: 1.15; } small { color: var(--ink-3); } a { color: inherit; text-decoration: none; display: inline-block; padding: 3px 0; } a:hover { text-decoration: underline; }
-  .num { text-align: right; line-height: 1.2; white-space: nowrap; }
+  .num { text-align: right; line-height: 1.2; white-space: nowrap; small { white-space: normal; } }
   @media (max-width: 700px) { grid-template-columns: 32px 1fr 84px; > :nth-child(4) { grid-column: 1 / -1; } > :nth-child(5) { grid-column: 1 / -1; text-align: left; } }
 `;
 const List = styled.ol`list-style: none; margin: 0; padding: 0;`;
 const Head = styled(
   Line,
 )`font-size: 12px; color: var(--ink-2); border-bottom-color: var(--line); @media (max-width: 700px) { display: none; }`;
-const Whom = styled(AriaButton)`
-  border: 0; background: none; padding: 0; min-height: 24px; font: inherit; font-size: 12px; color: var(--promised-ink, var(--ink-2)); cursor: pointer;
+const Open = styled(AriaButton)`
+  border: 0; background: none; padding: 0; margin-left: 6px; min-height: 24px; font: inherit; font-size: 12px; color: var(--ink-2); cursor: pointer;
   &:hover { text-decoration: underline; }
 `;
-const Below = styled.div`grid-column: 2 / -1; padding: 2px 0 8px;`;
+const Build = styled(Open)`color: var(--indigo); font-weight: 500; margin-left: 0;`;
+const Under = styled.div`grid-column: 2 / -1; padding: 2px 0 8px;`;
 const Verdict = styled.b<{ $tone: string }>`color: var(--${({ $tone }) => $tone}-ink);`;
 
-/** Every component's road to enough, the scarcest first. */
-export function Components({ answer, items }: { answer: CoverAnswer; items: ReadonlyMap<number, SnapshotItem> }) {
+export type GroupBy = '' | 'supplier' | 'store';
+
+interface Props {
+  readonly answer: CoverAnswer;
+  readonly items: ReadonlyMap<number, CoverItem>;
+  readonly by: string;
+  readonly group: GroupBy;
+  /** The scarcest first, or by code. */
+  readonly sort: '' | 'code';
+  /** Asks for a build of what is missing of something that is made. */
+  readonly onBuild: (itemId: number, quantity: string) => void;
+}
+
+/** Every component's road to enough. */
+export function Components({ answer, items, by, group, sort, onBuild }: Props) {
   const limiting = new Set(answer.products.map((product) => product.limitedBy));
+  const asked = new Set(answer.products.map((product) => product.itemId));
+  const rows = answer.components.flatMap((component) => {
+    const item = items.get(component.itemId);
+    return item ? [{ component, item }] : [];
+  });
+  if (sort === 'code') rows.sort((a, b) => a.item.code.localeCompare(b.item.code));
+  const groups = new Map<string, typeof rows>();
+  for (const row of rows) {
+    const name = group === '' ? '' : (row.item[group] ?? (group === 'supplier' ? 'Nobody sells it' : 'No home bin'));
+    groups.set(name, [...(groups.get(name) ?? []), row]);
+  }
   return (
-    <List aria-label="Components">
-      <Head $short={false} aria-hidden>
+    <div>
+      <Head as="div" $short={false} aria-hidden>
         <span />
         <span>Component</span>
         <span className="num">Needed</span>
         <span>How the need is covered</span>
         <span className="num">Verdict</span>
       </Head>
-      {answer.components.map((component) => {
-        const item = items.get(component.itemId);
-        if (!item) return null;
-        const isTight = component.short > 0 || limiting.has(component.itemId);
-        return <Component key={item.id} component={component} item={item} items={items} isTight={isTight} />;
-      })}
-    </List>
+      {[...groups].map(([name, own]) => (
+        <section key={name} aria-label={name || 'Components'}>
+          {name !== '' && (
+            <H2 $top={12} $bottom={2}>
+              {name}
+            </H2>
+          )}
+          <List aria-label={name === '' ? 'Components' : `Components, ${name}`}>
+            {own.map(({ component, item }) => (
+              <Component
+                key={item.id}
+                component={component}
+                item={item}
+                stops={component.stopsAt && (items.get(component.stopsAt.itemId) ?? null)}
+                isOneOfMany={answer.products.length > 1}
+                standIns={component.alternates.map(({ itemId }) => items.get(itemId))}
+                isTight={component.short > 0 || limiting.has(component.itemId)}
+                mayBuild={component.short > 0 && item.definitionId !== null && !asked.has(item.id)}
+                by={by}
+                onBuild={onBuild}
+              />
+            ))}
+          </List>
+        </section>
+      ))}
+    </div>
   );
 }
 
 interface One {
   readonly component: ComponentCover;
-  readonly item: SnapshotItem;
-  readonly items: ReadonlyMap<number, SnapshotItem>;
+  readonly item: CoverItem;
+  /** The first product that it is not enough for. */
+  readonly stops: CoverItem | null;
+  /** Whether that has to be said, since several products are asked for. */
+  readonly isOneOfMany: boolean;
+  readonly standIns: readonly (CoverItem | undefined)[];
   /** It is short, or what limits a product. */
   readonly isTight: boolean;
+  readonly mayBuild: boolean;
+  readonly by: string;
+  readonly onBuild: (itemId: number, quantity: string) => void;
 }
 
 /** Drawn again only when its own figures changed: every key in a wish is answered with all components. */
-const Component = memo(function Component({ component, item, items, isTight }: One) {
+const Component = memo(function Component({ component, item, by, ...more }: One) {
   const format = useFormat();
   const [isOpen, setOpen] = useState(false);
   const amount = (scaled: number) => format.quantity(formatDecimal(scaled), item.unit, item.decimals);
-  const { promised } = component;
+  const { promised, arrivals } = component;
+  const facts = [
+    promised > 0 && `${amount(promised)} promised`,
+    arrivals.length > 0 && `${arrivals.length === 1 ? 'one' : arrivals.length} coming`,
+  ].filter((fact) => fact !== false);
   return (
-    <Line $short={isTight}>
+    <Line $short={more.isTight}>
       <Tile code={item.code} size={32} />
       <span>
-        <Link to={`/stock/items/${item.id}`}>
+        <Link to={`/cover/time/${item.id}`}>
           <b>{item.name}</b>
         </Link>
         <br />
         <small>
           {item.code}
           {item.homeBin && ` · ${item.homeBin}`}{' '}
-          {promised > 0 && (
-            <>
-              {'· '}
-              <Whom
-                aria-label={`${amount(promised)} promised, of ${item.name}: to whom?`}
-                aria-expanded={isOpen}
-                onPress={() => setOpen(!isOpen)}
-              >
-                {amount(promised)} promised
-                <span aria-hidden> {isOpen ? '▴' : '▾'}</span>
-              </Whom>
-            </>
+          {facts.length > 0 && (
+            <Open
+              aria-label={`${facts.join(', ')}, of ${item.name}: to whom and from whom?`}
+              aria-expanded={isOpen}
+              onPress={() => setOpen(!isOpen)}
+            >
+              {facts.join(', ')}
+              <span aria-hidden> {isOpen ? '▴' : '▾'}</span>
+            </Open>
           )}
-          {component.alternates.map((other) => {
-            const stand = items.get(other.itemId);
+          {component.alternates.map((other, at) => {
+            const stand = more.standIns[at];
             return (
               stand && (
                 <span key={other.itemId}>
@@ -107,29 +160,25 @@ const Component = memo(function Component({ component, item, items, isTight }: O
       </span>
       <b className="num">{amount(component.needed)}</b>
       <Stave amounts={component} label={spoken(component, item.name, amount)} />
-      <span className="num">{verdict(component, item, amount, format)}</span>
-      {isOpen && <ToWhom item={item} />}
+      <span className="num">
+        <VerdictOf component={component} item={item} amount={amount} by={by} {...more} />
+      </span>
+      {isOpen && (
+        <Under>
+          <Below item={item} arrivals={arrivals} />
+        </Under>
+      )}
     </Line>
   );
 }, isSame);
 
 /** An answer of the worker is always another object. */
 function isSame(one: One, other: One): boolean {
+  const { component, standIns, ...rest } = one;
   return (
-    one.item === other.item &&
-    one.items === other.items &&
-    one.isTight === other.isTight &&
-    JSON.stringify(one.component) === JSON.stringify(other.component)
-  );
-}
-
-/** To whom a component is promised, beneath it. */
-function ToWhom({ item }: { item: SnapshotItem }) {
-  const promised = useQuestion('promisedTo', { params: { id: item.id } });
-  return (
-    <Below role="group" aria-label={`Promised to, of ${item.name}`}>
-      <Answer of={promised}>{(rows) => <PromisedRows rows={rows} unit={item.unit} decimals={item.decimals} />}</Answer>
-    </Below>
+    Object.entries(rest).every(([name, value]) => other[name as keyof typeof rest] === value) &&
+    standIns.every((item, at) => item === other.standIns[at]) &&
+    JSON.stringify(component) === JSON.stringify(other.component)
   );
 }
 
@@ -145,29 +194,53 @@ function spoken(component: ComponentCover, name: string, amount: (scaled: number
   return parts.join(', ');
 }
 
-function verdict(component: ComponentCover, item: SnapshotItem, amount: (scaled: number) => string, format: Format) {
-  const { needed, free, coming, short, wholeOn } = component;
+interface VerdictProps extends Omit<One, 'standIns'> {
+  readonly amount: (scaled: number) => string;
+}
+
+function VerdictOf({ component, item, amount, by, stops, isOneOfMany, mayBuild, onBuild }: VerdictProps) {
+  const format = useFormat();
+  const { needed, free, coming, short, late, wholeOn, stopsAt } = component;
+  const enough = stopsAt && stops && (
+    <small>
+      {stopsAt.enough === 0 ? 'not enough for one' : `enough for ${format.number(formatDecimal(stopsAt.enough))}`}
+      {isOneOfMany && ` ${stops.name}`}
+    </small>
+  );
   if (short > 0) {
     return (
       <>
         <Verdict $tone="short">short {amount(short)}</Verdict>
         <br />
-        <small>
-          {coming > 0
-            ? `with ${amount(coming)} coming`
-            : item.definitionId === null
-              ? 'nothing coming'
-              : 'can be built'}
-        </small>
+        {short > needed && (
+          <>
+            <small>{amount(minus(short, needed))} of it for others</small>
+            <br />
+          </>
+        )}
+        {mayBuild ? (
+          <Build
+            onPress={() => onBuild(item.id, formatDecimal(short))}
+            aria-label={`build ${amount(short)} too, of ${item.name}`}
+          >
+            build {amount(short)} too
+          </Build>
+        ) : (
+          (enough ?? <small>{coming > 0 ? `with ${amount(coming)} coming` : 'nothing coming'}</small>)
+        )}
       </>
     );
   }
   if (wholeOn !== '') {
     return (
       <>
-        <Verdict $tone="coming">{wholeOn ? `from ${format.day(wholeOn)}` : 'coming, no day'}</Verdict>
+        <Verdict $tone={late > 0 ? 'short' : 'coming'}>{dayWords(wholeOn, format)}</Verdict>
         <br />
-        <small>+ {amount(coming)}</small>
+        {late > 0 ? (
+          <small>{`${amount(late)} not there by ${format.day(by)}`}</small>
+        ) : (
+          (enough ?? <small>+ {amount(coming)}</small>)
+        )}
       </>
     );
   }
@@ -179,3 +252,5 @@ function verdict(component: ComponentCover, item: SnapshotItem, amount: (scaled:
     </>
   );
 }
+
+const dayWords = (on: string | null, format: Format) => (on === null ? 'coming, no day' : `from ${format.day(on)}`);

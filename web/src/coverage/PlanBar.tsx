@@ -1,56 +1,86 @@
-import { formatDecimal, SCALE } from '@yosegi/core/number';
+import type { CoverItem } from '@yosegi/contract';
+import { formatDecimal, minus, SCALE } from '@yosegi/core/number';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, refetch, useCommand } from '../api/client.ts';
-import { Button } from '../ui/Button.tsx';
+import { useCan } from '../api/person.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Foot } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
-import { Muted, Push } from '../ui/text.ts';
+import { Faint, Muted, Push } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
+import type { Terms } from './want.ts';
 
 const Under = styled.div`padding: 0 24px 10px;`;
 
 interface Props {
   readonly answer: CoverAnswer;
-  readonly due: string;
+  readonly items: ReadonlyMap<number, CoverItem>;
+  readonly terms: Terms;
+  /** Something typed cannot be read. */
   readonly blocked: boolean;
   readonly onPlanned: () => void;
 }
 
-/** What the answer comes to, and the one step from it: plan the builds. */
-export function PlanBar({ answer, due, blocked, onPlanned }: Props) {
+/** What the answer comes to, and the steps from it. */
+export function PlanBar({ answer, items, terms, blocked, onPlanned }: Props) {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
-  const { products, components, cost, minutes } = answer;
+  const mayPlan = useCan('plan');
+  const { components, cost, minutes } = answer;
   const plan = useCommand('planBuilds', ({ builds }) => {
     notify({ text: `Planned ${builds.map((build) => build.number).join(', ')}. Their parts are promised.` });
     onPlanned();
     void go(builds.length === 1 ? `/build/${builds[0]?.id}` : '/build');
   });
-  const possible = !blocked && products.length > 0 && products.every((product) => product.hasDefinition);
-  const planAll = () => {
+  const products = answer.products.filter(({ toMake }) => toMake > 0);
+  const isPlanned = terms.aside === 'builds';
+  const possible =
+    !blocked &&
+    mayPlan &&
+    !isPlanned &&
+    products.length > 0 &&
+    products.every((one) => one.hasDefinition && !one.isDraft);
+  const isParted = ({ now, toMake }: (typeof products)[number]) => now > 0 && now < toMake;
+  const planAll = (parted: boolean) => {
     if (!possible || plan.isPending) return;
     plan.mutate(
       {
         body: {
-          builds: products.map(({ itemId, quantity }) => ({
-            itemId,
-            quantity: formatDecimal(quantity),
-            due: due || null,
-          })),
-          seen: products.map((product) => formatDecimal(product.now)),
+          builds: products.flatMap((product) => {
+            const quantities =
+              parted && isParted(product) ? [product.now, minus(product.toMake, product.now)] : [product.toMake];
+            return quantities.map((quantity) => ({
+              itemId: product.itemId,
+              quantity: formatDecimal(quantity),
+              due: terms.by || null,
+            }));
+          }),
+          seen: {
+            wanted: answer.products.map(({ itemId, quantity, now }) => ({
+              itemId,
+              quantity: formatDecimal(quantity),
+              now: formatDecimal(now),
+            })),
+            stores: terms.stores ? [...terms.stores] : null,
+            finishedFirst: terms.finishedFirst,
+          },
         },
       },
       { onError: (error) => problemOf(error)?.code === 'cover-changed' && refetch(['stock', 'builds']) },
     );
   };
-  useShortcut('Enter', planAll, { ctrl: true });
+  useShortcut('Enter', () => planAll(false), { ctrl: true });
   const hours = Math.floor(minutes / SCALE / 60);
   const rest = Math.round((minutes / SCALE) % 60);
+  const parted = products.filter(isParted).length;
+  const short = components.filter((one) => one.short > 0 && items.get(one.itemId)?.supplier);
+  const needText = short.map((one) => `${one.itemId}x${formatDecimal(one.short)}`).join(',');
+  const sellers = new Set(short.map(({ itemId }) => items.get(itemId)?.supplier)).size;
   return (
     <div>
       {plan.error && (
@@ -64,7 +94,18 @@ export function PlanBar({ answer, due, blocked, onPlanned }: Props) {
           {rest} min of labour · <b>{format.money(formatDecimal(cost))}</b>
         </Muted>
         <Push />
-        <Button look="go" isDisabled={!possible} busy={plan.isPending} onPress={planAll}>
+        {short.length > 0 && (
+          <LinkButton look="ghost" to={`/buying?need=${needText}`}>
+            Buy what's short · {count(sellers, 'supplier')}
+          </LinkButton>
+        )}
+        {isPlanned && <Faint>These builds are planned already.</Faint>}
+        {parted > 0 && possible && (
+          <Button look="ghost" busy={plan.isPending} onPress={() => planAll(true)}>
+            Plan what can start now, and the rest apart
+          </Button>
+        )}
+        <Button look="go" isDisabled={!possible} busy={plan.isPending} onPress={() => planAll(false)}>
           Plan {count(products.length, 'build')}
         </Button>
       </Foot>

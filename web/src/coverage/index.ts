@@ -1,1 +1,2 @@
+export { PegsOf } from './PegsOf.tsx';
 export { coverOf } from './want.ts';

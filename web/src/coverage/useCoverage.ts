@@ -1,40 +1,96 @@
-import type { Snapshot } from '@yosegi/contract';
-import type { Wanted } from '@yosegi/core/coverage';
-import { useEffect, useRef, useState } from 'react';
-import type { CoverAnswer } from '../workers/coverAnswer.ts';
-import type { FromWorker, ToWorker } from '../workers/coverage.worker.ts';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, type CoverItem } from '@yosegi/contract';
+import { startTransition, useEffect, useRef, useState } from 'react';
+import { bytesOf, useQuestion } from '../api/client.ts';
+import type { About, Asks } from '../workers/coverage.worker.ts';
+import { Crashed, NotReckoned, reckoner } from './reckoner.ts';
 
-/** An answer, or why there is none, in words; both null until the first has come. */
-export interface Covered {
-  readonly answer: CoverAnswer | null;
-  readonly refused: string | null;
+/** Has the worker know what the server knows. @returns the name of the moment it knows */
+export function useWorld() {
+  return useQuery({
+    queryKey: ['snapshot'],
+    queryFn: async ({ signal }) => {
+      const since = reckoner.version;
+      const known = await reckoner.load(await bytesOf(snapshotSince(since), signal));
+      return known ?? (await reckoner.load(await bytesOf(snapshotSince(null), signal)));
+    },
+    // The worker keeps what it has, also while no screen asks.
+    gcTime: Number.POSITIVE_INFINITY,
+    retry: (failures, error) => error instanceof Crashed && failures < 2,
+  });
 }
 
-/** Coverage of what is wanted, computed in a web worker at every change. */
-export function useCoverage(snapshot: Snapshot | undefined, wanted: readonly Wanted[]): Covered {
-  const worker = useRef<Worker | null>(null);
-  const asked = useRef(0);
-  const [covered, setCovered] = useState<Covered>({ answer: null, refused: null });
+const snapshotSince = (version: string | null) =>
+  version === null ? api.snapshot.path : `${api.snapshot.path}?${new URLSearchParams({ since: version })}`;
 
+/** An answer, or why there is none, in words; both null until the first has come. */
+export interface Reckoned<A extends About> {
+  readonly answer: Asks[A]['answer'] | null;
+  readonly refused: string | null;
+  /** The question and the moment that the answer is to. */
+  readonly to: Asks[A]['ask'] | null;
+  readonly version: string | null;
+  /** It could not be worked out for no reason that is known, also when tried again. */
+  readonly isBroken: boolean;
+}
+
+const NOTHING = { answer: null, refused: null, to: null, version: null, isBroken: false };
+/** How often a question is asked again of a new worker before it is given up. */
+const TRIES = 3;
+
+/** What is asked, worked out in a web worker at every change of the question and of what is known. */
+export function useReckoned<A extends About>(about: A, ask: Asks[A]['ask'] | null): Reckoned<A> {
+  const client = useQueryClient();
+  const version = useWorld().data ?? null;
+  const [reckoned, setReckoned] = useState<Reckoned<A>>(NOTHING);
+  const crashes = useRef(0);
+  const key = JSON.stringify(ask);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an equal question is the same question
   useEffect(() => {
-    const started = new Worker(new URL('../workers/coverage.worker.ts', import.meta.url), { type: 'module' });
-    started.onmessage = ({ data }: MessageEvent<FromWorker>) => {
-      if (data.id !== asked.current) return;
-      setCovered('answer' in data ? { answer: data.answer, refused: null } : { answer: null, refused: data.refused });
+    if (version === null || ask === null) return;
+    let isLatest = true;
+    const show = (next: Partial<Reckoned<A>>) => {
+      if (isLatest) startTransition(() => setReckoned({ ...NOTHING, to: ask, version, ...next }));
     };
-    worker.current = started;
-    return () => started.terminate();
-  }, []);
+    reckoner.ask(about, ask).then(
+      (answer) => {
+        crashes.current = 0;
+        show({ answer });
+      },
+      (error) => {
+        if (error instanceof NotReckoned) return show({ refused: error.message });
+        crashes.current += 1;
+        // A new worker knows nothing yet; the question is asked again once it does.
+        if (crashes.current < TRIES) void client.invalidateQueries({ queryKey: ['snapshot'] });
+        else show({ isBroken: true });
+      },
+    );
+    return () => {
+      isLatest = false;
+    };
+  }, [about, key, version]);
+  return reckoned;
+}
 
-  useEffect(() => {
-    if (snapshot) worker.current?.postMessage({ kind: 'snapshot', snapshot } satisfies ToWorker);
-  }, [snapshot]);
+const BATCH = 600;
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new snapshot asks the same question again
-  useEffect(() => {
-    asked.current += 1;
-    worker.current?.postMessage({ kind: 'ask', id: asked.current, wanted: [...wanted] } satisfies ToWorker);
-  }, [wanted, snapshot]);
-
-  return covered;
+/** Items by id with their names; those of a moment ago stay while others are fetched. */
+export function useCoverItems(ids: readonly number[]): {
+  readonly items: ReadonlyMap<number, CoverItem>;
+  /** Whether all of them that exist are there. */
+  readonly isWhole: boolean;
+} {
+  const wanted = [...new Set(ids)].sort((a, b) => a - b).slice(0, BATCH);
+  const { data, isPlaceholderData } = useQuestion(
+    'coverItems',
+    { query: { ids: wanted.join(',') } },
+    { enabled: wanted.length > 0, keep: true },
+  );
+  const known = useRef(new Map<number, CoverItem>());
+  const seen = useRef<typeof data>(undefined);
+  if (data && seen.current !== data) {
+    seen.current = data;
+    known.current = new Map([...known.current, ...data.map((item) => [item.id, item] as const)]);
+  }
+  return { items: known.current, isWhole: wanted.length === 0 || (data !== undefined && !isPlaceholderData) };
 }

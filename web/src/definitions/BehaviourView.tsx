@@ -24,7 +24,7 @@ const Happens = styled.dl`
   dt, dd { padding: 9px 4px; border-bottom: 1px solid var(--line-soft); margin: 0; } dt { font: 600 15px var(--display); }
 `;
 
-const SHOWN = ['made', 'onOrder', 'discount'];
+const SHOWN = ['made', 'onOrder', 'discount', 'benchDays'];
 
 /** The three switches of a kit and its price, and what they make happen with this very kit. */
 export function BehaviourView({
@@ -45,8 +45,15 @@ export function BehaviourView({
   );
   const form = useRecordForm({
     record: definition,
-    read: (record) => (record ?? definition).behaviour,
-    bodyOf: ({ discount, ...typed }) => ({ ...typed, discount: discount.trim() || '0' }),
+    read: (record) => {
+      const { benchDays, ...rest } = (record ?? definition).behaviour;
+      return { ...rest, benchDays: benchDays === null ? '' : String(benchDays) };
+    },
+    bodyOf: ({ discount, benchDays, ...typed }) => ({
+      ...typed,
+      discount: discount.trim() || '0',
+      benchDays: benchDays.trim() === '' ? null : Number(benchDays),
+    }),
     // What else it is saved with is not typed.
     schema: api.setBehaviour.body.omit({ version: true }),
     keptAs: `behaviour.${definition.id}`,
@@ -55,11 +62,11 @@ export function BehaviourView({
     command: save,
   });
   const { typed, dirty } = form;
-  const set = (part: Partial<Behaviour>) => {
+  const set = (part: Partial<typeof typed>) => {
     save.reset();
     form.set(part);
   };
-  const sentences = sentencesOf(definition, typed, draft, canMake, format);
+  const sentences = sentencesOf(definition, { ...typed, benchDays: null }, draft, canMake, format);
   const problem = problemOf(save.error);
   const { at } = form;
   return (
@@ -128,6 +135,18 @@ export function BehaviourView({
                 </Part>
               )}
             </Switch>
+            {typed.made === 'ahead' && (
+              <Part $width={190}>
+                <Field
+                  label="Days on the bench, at least"
+                  numeric
+                  placeholder="what its labour takes"
+                  value={typed.benchDays}
+                  onChange={(benchDays) => set({ benchDays })}
+                  error={at('benchDays') && 'Enter whole working days, 1 to 400, or nothing.'}
+                />
+              </Part>
+            )}
             <Button
               look="go"
               busy={save.isPending}

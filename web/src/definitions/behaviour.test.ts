@@ -56,6 +56,7 @@ const own: Behaviour = {
   swapFor: 'listed',
   price: 'own',
   discount: '0',
+  benchDays: null,
 };
 const say = (change: Partial<Behaviour>, purpose: 'build' | 'rework' | 'record' = 'build') =>
   sentencesOf(

@@ -3,6 +3,7 @@ import { readForText } from '@yosegi/core/number';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { BoughtForIt } from '../buying/index.ts';
+import { PegsOf } from '../coverage/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
@@ -85,6 +86,7 @@ export function OrderSheet({ order }: { order: Order }) {
         {doing === 'split' && <SplitPanel order={order} onDone={() => open(null)} />}
         {doing === 'end' && <EndForm order={order} onDone={() => open(null)} />}
         {doing === null && <Actions order={order} open={open} />}
+        {!isOver(order) && <PegsOf kind="order" id={order.id} />}
       </Sheet>
       <Facts order={order} />
     </SheetAndMargin>

@@ -8,6 +8,7 @@ import { CompanyContext, Format } from '../ui/format.ts';
 import { Form, Together, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
+import { Part } from '../ui/space.ts';
 import { TextArea } from '../ui/TextArea.tsx';
 import { Tick } from '../ui/Tick.tsx';
 import { Faint, Row } from '../ui/text.ts';
@@ -20,11 +21,16 @@ const readCompany = (company: Company | null) => ({
   currency: company?.currency ?? 'EUR',
   locale: company?.locale ?? 'en-GB',
   workDays: (company?.workDays ?? [1, 2, 3, 4, 5]) as readonly number[],
+  benchMinutes: String(company?.benchMinutes ?? 480),
 });
 type Typed = ReturnType<typeof readCompany>;
 const ASKED = api.updateCompany.body.omit({ version: true });
-const SHOWN = ['name', 'email', 'address', 'currency', 'locale', 'workDays'];
-const bodyOf = (typed: Typed) => ({ ...typed, workDays: [...typed.workDays] });
+const SHOWN = ['name', 'email', 'address', 'currency', 'locale', 'workDays', 'benchMinutes'];
+const bodyOf = (typed: Typed) => ({
+  ...typed,
+  workDays: [...typed.workDays],
+  benchMinutes: Number(typed.benchMinutes.trim() || 'none'),
+});
 
 const named = (type: 'currency' | 'language', code: string) => new Intl.DisplayNames('en', { type }).of(code) ?? code;
 const CURRENCIES = Intl.supportedValuesOf('currency').map((code): [string, string] => [
@@ -111,6 +117,16 @@ export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
           </Row>
           {form.at('workDays') && <Faint role="alert">Choose at least one.</Faint>}
         </Together>
+        <Part $top={10} $max={230}>
+          <Field
+            label="Bench minutes on each of them"
+            numeric
+            suffix="min"
+            value={typed.benchMinutes}
+            onChange={(benchMinutes) => set({ benchMinutes })}
+            error={form.at('benchMinutes') && 'Enter a whole number of minutes, like 480.'}
+          />
+        </Part>
       </Wide>
       <Wide>
         <SaveProblem

@@ -14,6 +14,8 @@ interface Notice {
   readonly text: string;
   /** The posting that can be undone from here. */
   readonly documentId?: number;
+  /** How what is no posting is taken back. */
+  readonly undo?: () => void;
   /** Where to see what it speaks of, and what the way there is called. */
   readonly to?: readonly [path: string, title: string];
 }
@@ -74,6 +76,17 @@ function Said({ notice, close }: { notice: Notice; close: () => void }) {
             Open
           </LinkButton>
         </>
+      )}
+      {notice.undo && (
+        <Button
+          look="ghost"
+          onPress={() => {
+            notice.undo?.();
+            close();
+          }}
+        >
+          Undo
+        </Button>
       )}
       {to && (
         <LinkButton look="ghost" to={to[0]} onClick={close}>

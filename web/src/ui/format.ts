@@ -11,6 +11,7 @@ export const CompanyContext = createContext<Company>({
   address: '',
   email: '',
   workDays: [1, 2, 3, 4, 5],
+  benchMinutes: 480,
   setupStep: null,
   papers: { size: 'A4', head: '', foot: '', columns: [], logo: null },
   version: 0,

@@ -20,7 +20,7 @@ globalThis.CSS ??= { escape: (text: string) => text } as typeof CSS;
 const company = (locale: string) => ({
   ...{ name: 'Hollowmere', currency: 'EUR', address: '', email: '', version: 0, locale },
   papers: { size: 'A4' as const, head: '', foot: '', columns: [], logo: null },
-  ...{ workDays: [1, 2, 3, 4, 5], setupStep: null },
+  ...{ workDays: [1, 2, 3, 4, 5], benchMinutes: 480, setupStep: null },
 });
 
 /** A part with its value, which the last of `seen` is. */

@@ -12,16 +12,16 @@ export function useAddress(name: string, otherwise = ''): [text: string, set: (t
 }
 
 /**
- * Changes some of what stands after the question mark and leaves the rest; null takes a name out. It starts from the
+ * Changes some of what stands after the question mark and leaves the rest; null takes a name out, a list says it often. It starts from the
  * address as it is at this moment: what React shows of it may still be the one before, and a quick hand is quicker.
  */
-export function useSearchChange(): (changes: Readonly<Record<string, string | null>>) => void {
+export function useSearchChange(): (changes: Readonly<Record<string, string | readonly string[] | null>>) => void {
   const [, setSearch] = useSearchParams();
   return (changes) => {
     const after = new URLSearchParams(window.location.search);
     for (const [name, value] of Object.entries(changes)) {
-      if (value === null) after.delete(name);
-      else after.set(name, value);
+      after.delete(name);
+      for (const one of value === null ? [] : typeof value === 'string' ? [value] : value) after.append(name, one);
     }
     setSearch(after, { replace: true });
   };

@@ -13,7 +13,7 @@ import { useRecordForm } from './useRecordForm.ts';
 const company = {
   ...{ name: 'Hollowmere', currency: 'EUR', address: '', email: '', version: 0, locale: 'en-GB' },
   papers: { size: 'A4' as const, head: '', foot: '', columns: [], logo: null },
-  ...{ workDays: [1, 2, 3, 4, 5], setupStep: null },
+  ...{ workDays: [1, 2, 3, 4, 5], benchMinutes: 480, setupStep: null },
 };
 interface Bin {
   readonly version: number;

@@ -1,22 +1,63 @@
 import type { Snapshot } from '@yosegi/contract';
-import { CoverageWorld } from '@yosegi/contract/coverage-input';
+import { CoverageRows } from '@yosegi/contract/coverage-input';
 import { wordsOf } from '@yosegi/contract/problems';
-import type { Wanted } from '@yosegi/core/coverage';
-import { type CoverAnswer, coverAnswer } from './coverAnswer.ts';
+import type { Aside, World } from '@yosegi/core/coverage';
+import { type CoverAnswer, type CoverAsk, coverAnswer } from './coverAnswer.ts';
+import { type TimeAnswer, type TimeAsk, timeAnswer } from './timeAnswer.ts';
 
-export type ToWorker = { kind: 'snapshot'; snapshot: Snapshot } | { kind: 'ask'; id: number; wanted: Wanted[] };
-export type FromWorker = { id: number; answer: CoverAnswer } | { id: number; refused: string };
+/** What can be asked, and what is answered. */
+export interface Asks {
+  readonly cover: { readonly ask: CoverAsk; readonly answer: CoverAnswer };
+  readonly time: { readonly ask: TimeAsk; readonly answer: TimeAnswer };
+}
+export type About = keyof Asks;
 
-let world: CoverageWorld | null = null;
+export type ToWorker =
+  | { readonly id: number; readonly load: ArrayBuffer }
+  | { readonly [A in About]: { readonly id: number; readonly about: A; readonly ask: Asks[A]['ask'] } }[About];
 
-/** Keeps the last snapshot and answers questions about it; the newest question is always the last one answered. */
+export type FromWorker =
+  | { readonly id: number; readonly answer: Asks[About]['answer'] }
+  /** What it has now; null where the changes are to something it does not have. */
+  | { readonly id: number; readonly version: string | null }
+  | { readonly id: number; readonly refused: string };
+
+let rows: CoverageRows | null = null;
+/** Worlds of what is known now, by whether drafts count and what is set aside. */
+const worlds = new Map<string, World>();
+
 addEventListener('message', ({ data }: MessageEvent<ToWorker>) => {
   try {
-    if (data.kind === 'snapshot') world = new CoverageWorld(data.snapshot);
-    else if (world) postMessage({ id: data.id, answer: coverAnswer(world, data.wanted) } satisfies FromWorker);
+    postMessage(answer(data));
   } catch (error) {
+    // What nobody foresaw ends the worker, and the page starts another.
     const refused = wordsOf(error);
-    if (refused === undefined || data.kind === 'snapshot') throw error;
+    if (refused === undefined) throw error;
     postMessage({ id: data.id, refused } satisfies FromWorker);
   }
 });
+
+function answer(data: ToWorker): FromWorker {
+  const { id } = data;
+  if ('load' in data) return { id, version: load(JSON.parse(new TextDecoder().decode(data.load)) as Snapshot) };
+  const world = worldFor(data.ask.drafts, data.ask.aside);
+  return { id, answer: data.about === 'time' ? timeAnswer(world, data.ask) : coverAnswer(world, data.ask) };
+}
+
+function load(snapshot: Snapshot): string | null {
+  if (snapshot.since !== null && snapshot.since !== rows?.version) return null;
+  if (snapshot.version === rows?.version) return rows.version;
+  rows = CoverageRows.of(snapshot, rows);
+  worlds.clear();
+  return rows.version;
+}
+
+function worldFor(drafts: boolean, aside: Aside | null): World {
+  if (!rows) throw new Error('asked before anything was loaded');
+  const key = `${drafts}${aside}`;
+  const known = worlds.get(key);
+  if (known) return known;
+  const world = aside ? worldFor(drafts, null).without(aside) : rows.world(drafts);
+  worlds.set(key, world);
+  return world;
+}

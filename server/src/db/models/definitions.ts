@@ -24,6 +24,7 @@ export const definition = {
   price_from: text<PriceFrom>('own'),
   discount: integer<Percent>(0),
   version: version(),
+  bench_days: maybe(integer()),
 };
 
 export const revision = {

@@ -16,6 +16,7 @@ export const company = {
   paper_columns: text('["tile","code","price","day"]'),
   work_days: text('[1,2,3,4,5]'),
   setup_step: maybe(integer()),
+  bench_minutes: integer(480),
 };
 
 export const logo = {

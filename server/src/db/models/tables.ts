@@ -3,6 +3,7 @@ import * as buying from './buying.ts';
 import type { RowOf } from './columns.ts';
 import * as command from './command.ts';
 import * as counts from './counts.ts';
+import * as coverage from './coverage.ts';
 import * as definitions from './definitions.ts';
 import * as devices from './devices.ts';
 import * as items from './items.ts';
@@ -42,6 +43,8 @@ export const tables = {
   finish_line: builds.finishLine,
   take_apart: takeapart.takeApart,
   take_apart_line: takeapart.takeApartLine,
+  priority: coverage.priority,
+  cover_question: coverage.coverQuestion,
   supplier: buying.supplier,
   purchase_order: buying.purchaseOrder,
   purchase_order_line: buying.purchaseOrderLine,

@@ -1,0 +1,159 @@
+import type { Demand, Source, WhenThere } from '../demand/index.ts';
+import { byDay, latest, type Pegged, peg, sourceKey } from '../demand/index.ts';
+import { groupBy } from '../lists/index.ts';
+import { minus, type Quantity } from '../number/index.ts';
+import { type Known, type KnownItem, type KnownSupply, World } from './world.ts';
+
+/** One thing that could be otherwise. */
+export type Change =
+  /** A supply comes on another day; null: nobody knows when. */
+  | { readonly what: 'day'; readonly kind: 'purchase' | 'build'; readonly id: number; readonly on: WhenThere }
+  /** It does not come at all. */
+  | { readonly what: 'gone'; readonly kind: 'purchase' | 'build'; readonly id: number }
+  /** Some of what the shelves should have is not there. */
+  | { readonly what: 'missing'; readonly itemId: number; readonly quantity: Quantity }
+  /** An alternate is used for so much of a part, by whoever is served last of those that list it. */
+  | { readonly what: 'instead'; readonly itemId: number; readonly other: number; readonly quantity: Quantity }
+  /** Somebody is served before all others that are not on the bench. */
+  | { readonly what: 'first'; readonly source: Source };
+
+/** The world as it would be, the changes made one after the other. What they speak of that is no more is left aside. */
+export function changed(world: World, changes: readonly Change[]): World {
+  let known: Known = world.known;
+  for (const change of changes) known = withChange(known, change);
+  return known === world.known ? world : new World(known, world.drafts);
+}
+
+function withChange(known: Known, change: Change): Known {
+  switch (change.what) {
+    case 'day':
+      return withSupplies(known, change, ({ bench: _, ...supply }) => ({ ...supply, on: change.on }));
+    case 'gone':
+      return withSupplies(known, change, () => null);
+    case 'missing':
+      return withMissing(known, change.itemId, change.quantity);
+    case 'instead':
+      return withInstead(known, change.itemId, change.other, change.quantity);
+    case 'first':
+      return withFirst(known, change.source);
+  }
+}
+
+function withSupplies(
+  known: Known,
+  { kind, id }: { readonly kind: string; readonly id: number },
+  edit: (supply: KnownSupply) => KnownSupply | null,
+): Known {
+  const supplies = new Map(known.supplies);
+  for (const [key, supply] of known.supplies) {
+    if (supply.from.kind !== kind || supply.from.id !== id) continue;
+    const next = edit(supply);
+    if (next) supplies.set(key, next);
+    else supplies.delete(key);
+  }
+  return { ...known, supplies };
+}
+
+/** Takes from the shelves, the fullest store first; what is not there cannot be missing. */
+function withMissing(known: Known, itemId: number, quantity: Quantity): Known {
+  const item = known.items.get(itemId);
+  if (!item) return known;
+  let open: number = quantity;
+  const stock = new Map(item.stock);
+  for (const [store, there] of [...item.stock].sort(([, a], [, b]) => b - a)) {
+    const taken = Math.min(open, Math.max(0, there));
+    stock.set(store, minus(there, taken as Quantity));
+    open -= taken;
+  }
+  return { ...known, items: new Map(known.items).set(itemId, { ...item, stock } satisfies KnownItem) };
+}
+
+/** Lets demands that list an alternate want that instead, the last in turn first, until so much of the part is replaced. */
+function withInstead(known: Known, itemId: number, other: number, quantity: Quantity): Known {
+  const demands = new Map(known.demands);
+  let open: number = quantity;
+  const last = [...known.demands]
+    .filter(([, demand]) => demand.itemId === itemId && demand.alternates.some((one) => one.itemId === other))
+    .reverse();
+  for (const [key, demand] of last) {
+    const alternate = demand.alternates.find((one) => one.itemId === other);
+    if (open <= 0 || !alternate) break;
+    const replaced = Math.min(open, demand.quantity) as Quantity;
+    open -= replaced;
+    const rest = minus(demand.quantity, replaced);
+    if (rest > 0) demands.set(key, { ...demand, quantity: rest });
+    else demands.delete(key);
+    const used = Number((BigInt(replaced) * BigInt(alternate.ratio) + 999_999n) / 1_000_000n) as Quantity;
+    const stead: Demand = {
+      ...demand,
+      itemId: other,
+      quantity: used,
+      decimals: alternate.decimals,
+      alternates: [],
+    };
+    demands.set(`${key}~${other}`, stead);
+  }
+  return { ...known, demands };
+}
+
+function withFirst(known: Known, source: Source): Known {
+  const demands = new Map(known.demands);
+  const key = sourceKey(source);
+  for (const [line, demand] of known.demands)
+    if (sourceKey(demand.source) === key) demands.set(line, { ...demand, turn: { ...demand.turn, priority: 0 } });
+  return { ...known, demands };
+}
+
+/** When somebody has everything, and by when it is wanted. */
+export interface Standing {
+  readonly source: Source;
+  readonly wholeOn: WhenThere;
+  /** The last day by which any of it is wanted; null where there is none. */
+  readonly wantedOn: string | null;
+}
+
+/** When every build that needs parts and every order has everything; a build is whole when it can be done. */
+export function standings(world: World): Standing[] {
+  const { pegged, doneOn } = peg(world.picture());
+  const named = pegged.filter(({ demand: { source } }) => source.kind === 'build' || source.kind === 'order');
+  return [...groupBy(named, ({ demand }) => sourceKey(demand.source)).values()].map((own) => standingOf(own, doneOn));
+}
+
+function standingOf(own: readonly Pegged[], doneOn: ReadonlyMap<number, WhenThere>): Standing {
+  const [first] = own;
+  if (!first) throw new Error('a group has at least one');
+  const { source } = first.demand;
+  const days = own.flatMap(({ demand }) => demand.turn.wantedOn ?? []);
+  const parts = latest(own.map(({ wholeOn }) => wholeOn));
+  const done = source.kind === 'build' ? doneOn.get(source.id) : undefined;
+  return { source, wholeOn: done === undefined ? parts : done, wantedOn: days.sort().at(-1) ?? null };
+}
+
+/** Whom a change moves, and from which day to which. */
+export interface Moved extends Standing {
+  readonly before: WhenThere;
+}
+
+/** Whether somebody has everything only after the day it was wanted. */
+export const isLate = ({ wholeOn, wantedOn }: Standing, today: string): boolean =>
+  wantedOn !== null && (wholeOn === null || (wholeOn || today) > wantedOn);
+
+export interface CaseOutcome {
+  /** Those who are whole on another day, the first wanted first. */
+  readonly moved: readonly Moved[];
+  /** Those who are late, in this case. */
+  readonly late: readonly Standing[];
+}
+
+/** What a case changes for everybody who was promised something. */
+export function outcomeOf(before: readonly Standing[], after: readonly Standing[], today: string): CaseOutcome {
+  const was = new Map(before.map((standing) => [sourceKey(standing.source), standing.wholeOn]));
+  const moved = after.flatMap((standing): Moved[] => {
+    const old = was.get(sourceKey(standing.source));
+    return old === undefined || old === standing.wholeOn ? [] : [{ ...standing, before: old }];
+  });
+  return {
+    moved: moved.sort((a, b) => byDay(a.wantedOn, b.wantedOn) || a.source.id - b.source.id),
+    late: after.filter((standing) => isLate(standing, today)),
+  };
+}

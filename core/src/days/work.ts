@@ -1,0 +1,45 @@
+/** Which days of the week a company works on, and the day it is. */
+export interface WorkCalendar {
+  /** ISO day. */
+  readonly today: string;
+  /** Monday is 1, Sunday 7; at least one. */
+  readonly workDays: ReadonlySet<number>;
+}
+
+const DAY = 86_400_000;
+
+/** Days since 1970 of an ISO day; quicker to reckon with than its text. */
+export const dayNumber = (iso: string): number => Date.parse(`${iso}T00:00:00Z`) / DAY;
+/** The ISO day of a number that {@link dayNumber} gives. */
+export const dayOfNumber = (day: number): string => new Date(day * DAY).toISOString().slice(0, 10);
+
+/** Monday is 1; the first of January 1970 was a Thursday. */
+const weekdayOf = (day: number) => ((day + 3) % 7) + 1;
+
+/**
+ * The day on which work is done that can begin on a day and takes so many working days, the first of them included: work
+ * that takes one is done on the day it begins, or on the next working day.
+ * @param from days since 1970
+ * @param days at least one
+ */
+export function workedOff(from: number, days: number, workDays: ReadonlySet<number>): number {
+  const perWeek = workDays.size;
+  let day = from;
+  while (!workDays.has(weekdayOf(day))) day += 1;
+  const rest = days - 1;
+  day += Math.floor(rest / perWeek) * 7;
+  for (let left = rest % perWeek; left > 0; left -= 1) {
+    do day += 1;
+    while (!workDays.has(weekdayOf(day)));
+  }
+  return day;
+}
+
+/**
+ * Working days that so much labour takes.
+ * @param minutes in millionths
+ * @param perDay bench minutes of a working day
+ * @param least as the definition says; null for one
+ */
+export const benchDays = (minutes: number, perDay: number, least: number | null): number =>
+  Math.max(1, least ?? 1, Math.ceil(minutes / 1_000_000 / perDay));

@@ -1,0 +1,128 @@
+import { expect, test } from '@playwright/test';
+import { Application, choose, dayIn, type Visit } from './harness.ts';
+
+/** Cover: the question, the answer, over time, cases beside it, and two people at once. */
+test.describe('cover', () => {
+  let application: Application;
+  let visit: Visit;
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
+    visit = await application.open();
+  });
+  test.afterAll(() => application.close());
+
+  test('is asked from open orders, by a day, from some stores, and the question is kept for everybody', async () => {
+    const { page } = visit;
+    await page.goto('/cover');
+    await page.getByRole('button', { name: 'Fill from' }).click();
+    await page.getByRole('menuitem', { name: /^Open orders/ }).click();
+    await page.getByText('What orders are promised is set aside').waitFor();
+    await expect(page.getByRole('list', { name: 'Components' }).getByRole('listitem').first()).toBeVisible();
+    const whole = await page.getByRole('heading', { level: 1 }).textContent();
+    await page.getByRole('button', { name: /from every store/ }).click();
+    await page.getByLabel('Wanted by').fill(dayIn(20));
+    await page.keyboard.press('Enter');
+    await page.getByText('Use finished ones first').click();
+    await expect(page.getByRole('heading', { level: 1 })).not.toHaveText(whole ?? '');
+    await page.getByText('all on the shelf').first().waitFor();
+    await expect(page).toHaveURL(/aside=orders/);
+    await expect(page).toHaveURL(/finished=1/);
+    await page.getByRole('button', { name: 'Questions' }).click();
+    await page.getByRole('menuitem', { name: 'Keep this question…' }).click();
+    await page.getByLabel('Name of the question').fill('Before the holidays');
+    await page.keyboard.press('Enter');
+    await visit.notice(/“Before the holidays” is kept, for everybody/);
+    const other = await application.open();
+    await other.page.goto('/cover');
+    await other.page.getByRole('button', { name: 'Questions' }).click();
+    await other.page.getByRole('menuitem', { name: /Before the holidays/ }).click();
+    await expect(other.page).toHaveURL(/finished=1/);
+    await other.context.close();
+    await choose(page.getByLabel('Grouping of the parts'), 'By supplier');
+    await page.getByRole('heading', { name: 'Combe Metalwares' }).waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('offers a build of what is made and missing, one level down, and counts it as coming', async () => {
+    const { page } = visit;
+    await page.goto('/cover?want=41x9');
+    await page.getByRole('heading', { name: /stuck on Wired frame, waxed/ }).waitFor();
+    await page.getByRole('button', { name: /^build .* too, of Wired frame, waxed$/ }).click();
+    await page.getByLabel('Quantity of Wired frame, waxed').waitFor();
+    const frames = page.getByRole('listitem').filter({ has: page.getByRole('link', { name: 'Wired frame, waxed' }) });
+    await frames.getByRole('button', { name: /coming, of Wired frame, waxed/ }).click();
+    await frames.getByText('From this question').waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('tells who took parts meanwhile, before planning and after', async () => {
+    const { page } = visit;
+    await page.goto('/cover?want=44x20');
+    await page.getByText('20 now').waitFor();
+    const other = await application.open();
+    await other.page.goto('/cover?want=44x110');
+    await other.page.getByRole('button', { name: 'Plan 1 build' }).click();
+    await other.page.getByRole('heading', { level: 1, name: /Honey tasting trio/ }).waitFor();
+    await page.getByText(/A moment ago 20 × .* could be made/).waitFor();
+    expect(visit.faults).toEqual([]);
+    await other.context.close();
+  });
+
+  test('shows an item over time, moves a delivery by keys and by typing, and takes the case over', async () => {
+    const { page } = visit;
+    await page.goto('/cover/time/24');
+    await page.getByRole('heading', { name: /^Never short/ }).waitFor();
+    const handle = page.getByRole('button', { name: /^PO-0027 brings .*The arrow keys move the day/ });
+    const before = await handle.textContent();
+    await handle.focus();
+    await page.keyboard.press('PageDown');
+    await expect(handle).not.toHaveText(before ?? '');
+    await expect(page).toHaveURL(/case=day\.purchase\./);
+    await page
+      .getByRole('group', { name: 'This case' })
+      .getByText(/^PO-0027 on/)
+      .waitFor();
+    await page.getByLabel('Some turns out missing').fill('25');
+    await page.keyboard.press('Enter');
+    await page.getByRole('heading', { name: /^Short by/ }).waitFor();
+    await page.getByRole('button', { name: /^Take back: 25/ }).click();
+    await page.getByRole('heading', { name: /^Never short/ }).waitFor();
+    await page.getByLabel('What if PO-0027 came on').fill(dayIn(30));
+    await page.keyboard.press('Enter');
+    await page.getByText('Taking it expects 1 delivery').waitFor();
+    await page.getByRole('button', { name: 'Take it' }).click();
+    await visit.notice(/1 delivery expected on another day/);
+    await page.getByRole('link', { name: 'PO-0027' }).click();
+    await visit.heading(/PO-0027|Waxworks/);
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('says what to do where there is nothing to say', async () => {
+    const { page } = visit;
+    await page.goto('/cover/time/99999');
+    await visit.heading('This item does not exist');
+    await page.goto('/cover?want=99999x1');
+    await page.getByText('This item does not exist.').waitFor();
+    await page.goto('/cover?want=1x5');
+    await page.getByRole('heading', { name: /has no bill of materials in use/ }).waitFor();
+    await page.goto('/cover?want=40x1&by=2020-01-01');
+    await page.getByRole('button', { name: /from every store/ }).click();
+    await page.getByText('This day has passed').waitFor();
+  });
+
+  test('starts its worker anew when that has crashed, and keeps the question', async () => {
+    const { page } = visit;
+    await page.goto('/cover?want=40x3');
+    await page.getByText('How the need is covered').waitFor();
+    const [worker] = page.workers();
+    await worker?.evaluate(() =>
+      setTimeout(() => {
+        throw new Error('crashed on purpose');
+      }),
+    );
+    await page.getByLabel('Quantity of', { exact: false }).first().fill('7');
+    await page.getByRole('button', { name: 'Plan 1 build' }).waitFor();
+    await expect(page).toHaveURL(/want=40x7/);
+    await page.getByRole('listitem').filter({ hasText: 'Brood box, cedar' }).getByText('7', { exact: true }).waitFor();
+  });
+});

@@ -1,0 +1,201 @@
+import type { CoverItem, PartItem } from '@yosegi/contract';
+import type { Aside } from '@yosegi/core/coverage';
+import { useState } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { matchPasted, type Pasted } from '../lines/matchPasted.ts';
+import { Button } from '../ui/Button.tsx';
+import { DayField } from '../ui/DayField.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { Ask } from '../ui/layout.ts';
+import { Menu } from '../ui/Menu.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Part, Stack } from '../ui/space.ts';
+import { Tick } from '../ui/Tick.tsx';
+import { Faint, Late, Row } from '../ui/text.ts';
+import { today } from '../ui/today.ts';
+import type { CoverAnswer } from '../workers/coverAnswer.ts';
+import { KeptQuestions } from './KeptQuestions.tsx';
+import { Wish } from './Wish.tsx';
+import type { ReadWant, Terms, Want } from './want.ts';
+
+const Sentence = styled(AriaButton)`
+  border: 0; background: none; padding: 2px 0; min-height: 24px; font: inherit; font-size: 13.5px; text-align: left; color: var(--ink-2); cursor: pointer;
+  &:hover { text-decoration: underline; }
+`;
+
+export interface AskDeeds {
+  readonly set: (itemId: number, quantity: string) => void;
+  readonly remove: (itemId: number) => void;
+  readonly add: (item: Pick<PartItem, 'id'>, quantity?: string) => void;
+  /** Asks for these instead of what was asked. */
+  readonly fill: (wants: readonly Want[], aside: Aside | null) => void;
+  /** Changes what stands in the address; null takes a name out. */
+  readonly change: (terms: Readonly<Record<string, string | null>>) => void;
+}
+
+interface Props {
+  readonly wants: readonly Want[];
+  readonly read: readonly ReadWant[];
+  readonly terms: Terms;
+  readonly answer: CoverAnswer | null;
+  readonly items: ReadonlyMap<number, CoverItem>;
+  readonly deeds: AskDeeds;
+}
+
+/** What is asked: products and quantities, by when, from which stores, and what counts. */
+export function AskPane({ wants, read, terms, answer, items, deeds }: Props) {
+  const [pasted, setPasted] = useState<Pasted['unknown']>([]);
+  const [pasteError, setPasteError] = useState<unknown>(null);
+  const paste = async (text: string) => {
+    setPasteError(null);
+    try {
+      const { found, unknown } = await matchPasted(text);
+      for (const { item, quantity } of found) deeds.add(item, quantity || '1');
+      setPasted(unknown);
+    } catch (error) {
+      setPasteError(error);
+    }
+  };
+  return (
+    <Ask aria-label="What do you want to make?">
+      <h2>What do you want to make?</h2>
+      <TermsOf terms={terms} deeds={deeds} />
+      <Part $top={10} $bottom={4}>
+        <ItemPicker
+          label="Add a product"
+          placeholder="Code, name or scan, or paste rows"
+          autoFocus={wants.length === 0}
+          onPick={(item) => deeds.add(item)}
+          onPasteRows={(text) => void paste(text)}
+        />
+      </Part>
+      <ProblemBox error={pasteError} />
+      {pasted.length > 0 && (
+        <Part $bottom={6} role="status">
+          <Late>
+            {count(pasted.length, 'row')} not known: {pasted.map(({ text }) => `“${text}”`).join(', ')}
+          </Late>{' '}
+          <Button look="ghost" onPress={() => setPasted([])}>
+            Leave out
+          </Button>
+        </Part>
+      )}
+      <Row $gap={6} $wrap $bottom={4}>
+        <FillFrom deeds={deeds} />
+        <KeptQuestions isEmpty={wants.length === 0} />
+      </Row>
+      {terms.aside && wants.length > 0 && (
+        <Part $bottom={4}>
+          <Faint>
+            {terms.aside === 'orders'
+              ? 'What orders are promised is set aside, since it is asked for here.'
+              : 'What planned builds are promised is set aside, since it is asked for here.'}
+          </Faint>
+        </Part>
+      )}
+      {wants.map((want, index) => (
+        <Wish
+          key={want.itemId}
+          want={want}
+          item={items.get(want.itemId)}
+          read={read[index]}
+          product={answer?.products.find(({ itemId }) => itemId === want.itemId)}
+          answer={answer}
+          items={items}
+          deeds={deeds}
+        />
+      ))}
+    </Ask>
+  );
+}
+
+/** By when, from where and what counts, in a sentence that opens to be changed. */
+function TermsOf({ terms, deeds }: Pick<Props, 'terms' | 'deeds'>) {
+  const format = useFormat();
+  const [isOpen, setOpen] = useState(false);
+  const stores = useQuestion('stores', {}).data ?? [];
+  const named = stores.filter(({ id }) => terms.stores?.includes(id)).map(({ name }) => name);
+  const sentence = [
+    terms.by === '' ? 'Whenever it is' : `By ${format.day(terms.by)}`,
+    terms.stores === null ? 'from every store' : `from ${named.join(' and ')}`,
+    terms.finishedFirst && 'finished ones first',
+    terms.drafts && 'with drafts',
+  ].filter((part) => part !== false);
+  return (
+    <>
+      <Sentence aria-expanded={isOpen} onPress={() => setOpen(!isOpen)}>
+        {sentence.join(', ')} <span aria-hidden>{isOpen ? '▴' : '▾'}</span>
+      </Sentence>
+      {isOpen && (
+        <Stack $gap={10} $top={6} $bottom={10}>
+          <Part $max={170}>
+            <DayField
+              label="Wanted by"
+              value={terms.by}
+              onChange={(by) => deeds.change({ by: by || null })}
+              error={terms.by !== '' && terms.by < today() ? 'This day has passed. Choose a later one.' : undefined}
+            />
+          </Part>
+          <Stores terms={terms} deeds={deeds} />
+          <Tick isOn={terms.finishedFirst} onChange={(isOn) => deeds.change({ finished: isOn ? '1' : null })}>
+            Use finished ones first
+          </Tick>
+          <Tick isOn={terms.drafts} onChange={(isOn) => deeds.change({ drafts: isOn ? '1' : null })}>
+            Count drafts of orders and definitions
+          </Tick>
+        </Stack>
+      )}
+    </>
+  );
+}
+
+function FillFrom({ deeds }: { deeds: AskDeeds }) {
+  const { data } = useQuestion('fillings', {});
+  const deed = (id: 'orders' | 'builds' | 'reorder', name: string, of: string, aside: Aside | null) => ({
+    id,
+    name,
+    hint: data ? (data[id].sources === 0 ? 'nothing there' : count(data[id].sources, of)) : '',
+    isDisabled: !data || data[id].sources === 0,
+    act: () => deeds.fill(data?.[id].wanted ?? [], aside),
+  });
+  return (
+    <Menu
+      label="Fill from"
+      look="ghost"
+      deeds={[
+        deed('orders', 'Open orders', 'order', 'orders'),
+        deed('builds', 'Planned builds', 'build', 'builds'),
+        deed('reorder', 'Reorder points', 'product', null),
+      ]}
+    />
+  );
+}
+
+/** The stores that parts may come from; not asked where there is one. */
+function Stores({ terms: { stores }, deeds }: Pick<Props, 'terms' | 'deeds'>) {
+  const all = useQuestion('stores', {}).data ?? [];
+  if (all.length < 2) return null;
+  const chosen = new Set(stores ?? all.map(({ id }) => id));
+  const choose = (id: number, isOn: boolean) => {
+    const next = all.map((store) => store.id).filter((one) => (one === id ? isOn : chosen.has(one)));
+    if (next.length > 0) deeds.change({ stores: next.length === all.length ? null : next.join(',') });
+  };
+  return (
+    <Stack $gap={4} role="group" aria-label="Parts from">
+      <Faint>Parts from</Faint>
+      {all.map((store) => (
+        <Tick
+          key={store.id}
+          isOn={chosen.has(store.id)}
+          isDisabled={chosen.size === 1 && chosen.has(store.id)}
+          onChange={(isOn) => choose(store.id, isOn)}
+        >
+          {store.name}
+        </Tick>
+      ))}
+    </Stack>
+  );
+}

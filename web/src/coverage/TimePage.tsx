@@ -1,0 +1,127 @@
+import type { Change } from '@yosegi/core/coverage';
+import { formatDecimal } from '@yosegi/core/number';
+import { useMemo } from 'react';
+import { useParams, useSearchParams } from 'react-router';
+import { LinkButton } from '../ui/Button.tsx';
+import { useFormat } from '../ui/format.ts';
+import { AnswerBody, AnswerPane, AskAnswer } from '../ui/layout.ts';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { useSearchChange } from '../ui/useAddress.ts';
+import { useStable } from '../ui/useStable.ts';
+import type { TimeAsk } from '../workers/timeAnswer.ts';
+import { CasesPane } from './CasesPane.tsx';
+import { caseOf, caseText, MOST_CASES, withChange } from './cases.ts';
+import { Moved } from './Moved.tsx';
+import { TakeCase } from './TakeCase.tsx';
+import { TimeSheet } from './TimeSheet.tsx';
+import { useCoverItems, useReckoned, useWorld } from './useCoverage.ts';
+import { useNames } from './useNames.ts';
+
+export interface CaseDeeds {
+  /** Another case beside what is, with a change or without. */
+  readonly another: (change?: Change) => void;
+  readonly select: (at: number) => void;
+  readonly forget: (at: number) => void;
+  /** Changes the case that is selected, or begins one. */
+  readonly change: (change: Change) => void;
+  readonly takeBack: (index: number) => void;
+}
+
+/** What is free of an item day by day, and what it would be if something were otherwise. */
+export function TimePage() {
+  const world = useWorld();
+  return <Answer of={world}>{() => <Time />}</Answer>;
+}
+
+function Time() {
+  const itemId = Number(useParams().id);
+  const [search] = useSearchParams();
+  const format = useFormat();
+  const { texts, cases, at } = useMemo(() => casesIn(search), [search]);
+  const deeds = useCaseDeeds();
+  const { items, isWhole } = useCoverItems([
+    itemId,
+    ...cases.flat().flatMap((one) => (one.what === 'instead' ? one.other : [])),
+  ]);
+  const item = items.get(itemId);
+  const ask: TimeAsk | null = item ? { itemId, cases, drafts: true, aside: null } : null;
+  const { answer, refused } = useReckoned('time', ask);
+  const names = useNames(itemId, answer);
+  if (!item) {
+    return isWhole ? (
+      <EmptyState isPage title="This item does not exist" action={<LinkButton to="/cover">Back to Cover</LinkButton>}>
+        It may have been taken away, or the address is not right.
+      </EmptyState>
+    ) : null;
+  }
+  const amount = (scaled: number) => format.quantity(formatDecimal(scaled), item.unit, item.decimals);
+  const shown = answer?.cases[at] ?? answer?.cases[0];
+  return (
+    <AskAnswer>
+      <CasesPane
+        item={item}
+        items={items}
+        answer={answer}
+        texts={texts}
+        cases={cases}
+        at={at}
+        names={names}
+        amount={amount}
+        deeds={deeds}
+      />
+      <AnswerPane>
+        <AnswerBody>
+          {refused !== null ? (
+            <EmptyState title="This cannot be worked out">{refused}</EmptyState>
+          ) : (
+            shown && (
+              <>
+                <TimeSheet
+                  answer={shown}
+                  changes={cases[at - 1] ?? []}
+                  names={names}
+                  amount={amount}
+                  onMove={deeds.change}
+                />
+                {at > 0 && <Moved outcome={shown.outcome} names={names} />}
+              </>
+            )
+          )}
+        </AnswerBody>
+        {at > 0 && shown && <TakeCase changes={cases[at - 1] ?? []} names={names} onTaken={() => deeds.forget(at)} />}
+      </AnswerPane>
+    </AskAnswer>
+  );
+}
+
+/** What stands in an address: the cases, and which of them is looked at; 0 is what is. */
+function casesIn(search: URLSearchParams) {
+  const texts = search.getAll('case').slice(0, MOST_CASES);
+  const cases = texts.map(caseOf);
+  const at = Number(search.get('at') ?? 0);
+  return { texts, cases, at: at >= 0 && at <= cases.length ? at : 0 };
+}
+
+function useCaseDeeds(): CaseDeeds {
+  const changeAddress = useSearchChange();
+  const edit = (to: (cases: Change[][], at: number) => [cases: readonly (readonly Change[])[], at: number]) => {
+    const { cases, at } = casesIn(new URLSearchParams(window.location.search));
+    const [next, selected] = to(cases, at);
+    changeAddress({ case: next.map(caseText), at: selected === 0 ? null : String(selected) });
+  };
+  return useStable({
+    another: (change?: Change) => edit((cases) => [[...cases, change ? [change] : []], cases.length + 1]),
+    select: (at: number) => edit((cases) => [cases, at]),
+    forget: (at: number) => edit((cases) => [cases.toSpliced(at - 1, 1), 0]),
+    change: (change: Change) =>
+      edit((cases, at) =>
+        at === 0
+          ? cases.length < MOST_CASES
+            ? [[...cases, [change]], cases.length + 1]
+            : [cases.with(-1, withChange(cases.at(-1) ?? [], change)), cases.length]
+          : [cases.with(at - 1, withChange(cases[at - 1] ?? [], change)), at],
+      ),
+    takeBack: (index: number) =>
+      edit((cases, at) => [cases.map((one, n) => (n === at - 1 ? one.toSpliced(index, 1) : one)), at]),
+  });
+}

@@ -1,0 +1,68 @@
+import type { Change } from '@yosegi/core/coverage';
+import { isDay } from '@yosegi/core/days';
+import { formatDecimal, parseDecimal, type Quantity } from '@yosegi/core/number';
+
+/** The most cases that stand beside what is. */
+export const MOST_CASES = 3;
+
+/** A case in the address, like "day.purchase.12.2026-12-09~gone.build.4~missing.31.5". */
+export const caseText = (changes: readonly Change[]): string => changes.map(changeText).join('~');
+
+function changeText(change: Change): string {
+  switch (change.what) {
+    case 'day':
+      return ['day', change.kind, change.id, change.on === null ? 'unknown' : change.on].join('.');
+    case 'gone':
+      return ['gone', change.kind, change.id].join('.');
+    case 'missing':
+      return ['missing', change.itemId, amountText(change.quantity)].join('.');
+    case 'instead':
+      return ['instead', change.itemId, change.other, amountText(change.quantity)].join('.');
+    case 'first':
+      return ['first', change.source.kind, change.source.id].join('.');
+  }
+}
+
+/** A point parts the words of a change, so an amount writes its own with a comma. */
+const amountText = (quantity: Quantity) => formatDecimal(quantity).replace('.', ',');
+
+/** What cannot be read is left out. */
+export const caseOf = (text: string): Change[] => text.split('~').flatMap((part) => changeOf(part) ?? []);
+
+function changeOf(text: string): Change | null {
+  const [what, a = '', b = '', c = ''] = text.split('.');
+  const kind = a === 'purchase' || a === 'build' ? a : null;
+  if (what === 'day' && kind && idOf(b) && (c === 'unknown' || isDay(c)))
+    return { what, kind, id: idOf(b), on: c === 'unknown' ? null : c };
+  if (what === 'gone' && kind && idOf(b)) return { what, kind, id: idOf(b) };
+  if (what === 'missing' && idOf(a)) return withAmount(b, (quantity) => ({ what, itemId: idOf(a), quantity }));
+  if (what === 'instead' && idOf(a) && idOf(b))
+    return withAmount(c, (quantity) => ({ what, itemId: idOf(a), other: idOf(b), quantity }));
+  if (what === 'first' && (a === 'build' || a === 'order') && idOf(b))
+    return { what, source: { kind: a, id: idOf(b) } };
+  return null;
+}
+
+const idOf = (text: string) => (/^\d{1,15}$/.test(text) ? Number(text) : 0);
+
+function withAmount(text: string, make: (quantity: Quantity) => Change): Change | null {
+  try {
+    const quantity = parseDecimal(text.replace(',', '.')) as Quantity;
+    return quantity > 0 ? make(quantity) : null;
+  } catch {
+    return null;
+  }
+}
+
+/** The changes with one more, in the place of one about the same thing. */
+export function withChange(changes: readonly Change[], change: Change): Change[] {
+  const key = aboutOf(change);
+  const at = changes.findIndex((one) => aboutOf(one) === key);
+  return at < 0 ? [...changes, change] : changes.with(at, change);
+}
+
+function aboutOf(change: Change): string {
+  if (change.what === 'day' || change.what === 'gone') return `supply ${change.kind} ${change.id}`;
+  if (change.what === 'first') return `first ${change.source.kind} ${change.source.id}`;
+  return `${change.what} ${change.itemId} ${change.what === 'instead' ? change.other : ''}`;
+}
