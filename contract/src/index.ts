@@ -17,6 +17,7 @@ import { pickRoutes } from './picking.ts';
 import { placeRoutes } from './places.ts';
 import { productRoutes } from './products.ts';
 import { receiptRoutes } from './receipts.ts';
+import { reorderRoutes } from './reorder.ts';
 import { shippingRoutes } from './shipping.ts';
 import { stockRoutes } from './stock.ts';
 import { supplierRoutes } from './suppliers.ts';
@@ -49,6 +50,7 @@ export * from './picking.ts';
 export * from './places.ts';
 export * from './products.ts';
 export * from './receipts.ts';
+export * from './reorder.ts';
 export * from './rights.ts';
 export * from './shipping.ts';
 export * from './stock.ts';
@@ -81,6 +83,7 @@ export const api = {
   ...stockRoutes,
   ...ledgerRoutes,
   ...receiptRoutes,
+  ...reorderRoutes,
   ...apartRoutes,
   ...todayRoutes,
   ...trackedRoutes,

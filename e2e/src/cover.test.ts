@@ -97,6 +97,30 @@ test.describe('cover', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  test('proposes when to order again, from use and deliveries, taken one by one and taken back', async () => {
+    const { page } = visit;
+    await page.goto('/buying/reorder');
+    await page.getByRole('heading', { name: /would run out during a slow delivery/ }).waitFor();
+    const bellows = page.getByRole('row').filter({ has: page.getByRole('link', { name: 'Smoker bellows' }) });
+    await bellows.getByRole('button', { name: 'Take it for Smoker bellows' }).click();
+    await visit.notice(/1 reorder point set/);
+    await expect(bellows.getByRole('button', { name: 'Take it for Smoker bellows' })).toBeHidden();
+    await visit.notices.first().getByRole('button', { name: 'Undo' }).click();
+    await bellows.getByRole('button', { name: 'Take it for Smoker bellows' }).waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('buys what is short for exactly what was asked', async () => {
+    const { page } = visit;
+    await page.goto('/cover?want=43x30');
+    await page.getByRole('link', { name: /^Buy what's short/ }).click();
+    await visit.heading(/would make your question whole/);
+    await page.getByLabel('Order of Smoker bellows').fill('48');
+    await page.getByRole('button', { name: /^Draft / }).click();
+    await visit.notice(/drafted/);
+    expect(visit.faults).toEqual([]);
+  });
+
   test('says what to do where there is nothing to say', async () => {
     const { page } = visit;
     await page.goto('/cover/time/99999');

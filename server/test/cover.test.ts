@@ -164,6 +164,49 @@ describe('what a question lacks', () => {
   });
 });
 
+describe('reorder points', () => {
+  it('are proposed by use and deliveries, taken, and taken back', async () => {
+    const felt = await shop.item('C-FELT', {
+      suppliers: [{ supplierId: supplier.id, code: '', minimum: '0', price: '1', pack: '1', leadDays: 14 }],
+    });
+    const pad = await shop.item('C-PAD', { source: 'made' });
+    await shop.receive(felt, '50', '1');
+    await shop.define(pad, [[felt, '2']]);
+    const use = async (day: string, good: string) => {
+      clock.at = `${day}T09:00:00`;
+      const { id } = await shop.start(pad, good);
+      await shop.pickAll(id);
+      const { version } = await server.call(api.build, { params: { id } });
+      const body = { version, good, outputBinId: shop.bin(2), lines: [] };
+      return server.posted(api.finish, { params: { id }, body });
+    };
+    const before = clock.at;
+    await use('2026-10-01', '3');
+    await use('2026-10-13', '4');
+    const undone = await use('2026-10-14', '5');
+    await server.posted(api.undoDocument, { params: { id: undone.id }, body: {} });
+    await use('2026-10-15', '1');
+    clock.at = before;
+    const row = async () => (await server.call(api.reorderProposals, {})).rows.find(({ itemId }) => itemId === felt.id);
+    const proposed = await row();
+    // Six and eight within fourteen days; the fifteenth day is beyond them.
+    expect(proposed).toMatchObject({ point: null, proposed: '14', from: '2026-10-01', days: 14, learnt: null });
+    expect(proposed?.perWeek).toBe('0.615385');
+    const version = proposed?.version ?? 0;
+    const points = [{ itemId: felt.id, point: '14', version }];
+    const { before: was } = await server.call(api.setReorderPoints, { body: { points } });
+    expect(await row()).toMatchObject({ point: '14', proposed: '14' });
+    expect(await server.refused(api.setReorderPoints, { body: { points } })).toMatchObject({ code: 'stale-save' });
+    await server.call(api.setReorderPoints, { body: { points: was } });
+    expect(await row()).toMatchObject({ point: null });
+    const late = [{ itemId: felt.id, point: '1.5', version: (await row())?.version ?? 0 }];
+    expect(await server.refused(api.setReorderPoints, { body: { points: late } })).toMatchObject({
+      code: 'too-many-decimals',
+      field: 'points.0.point',
+    });
+  });
+});
+
 describe('questions', () => {
   it('are kept for everybody under a name, over the one of the same name, and forgotten', async () => {
     const keep = (name: string, address: string) => server.call(api.keepQuestion, { body: { name, address } });

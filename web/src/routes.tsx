@@ -104,6 +104,7 @@ export const router = createBrowserRouter([
             lazy: part(() => import('./buying/BuyingPage.tsx'), 'BuyingPage'),
             children: [
               { index: true, lazy: part(() => import('./buying/BuyListPage.tsx'), 'BuyListPage') },
+              { path: 'reorder', lazy: part(() => import('./buying/ReorderPage.tsx'), 'ReorderPage') },
               {
                 path: 'orders/:id/receive',
                 lazy: part(() => import('./buying/ReceiveOrderPage.tsx'), 'ReceiveOrderPage'),

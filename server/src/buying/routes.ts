@@ -1,4 +1,4 @@
-import type { buyingRoutes, mailRoutes, receiptRoutes, supplierRoutes } from '@yosegi/contract';
+import type { buyingRoutes, mailRoutes, receiptRoutes, reorderRoutes, supplierRoutes } from '@yosegi/contract';
 import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import { comingOf } from './coming.ts';
@@ -9,13 +9,14 @@ import { cancelOrder, closeLines, confirmOrder, createOrders, saveOrder, sendOrd
 import { postPrices, receiptPrices } from './prices.ts';
 import { receive } from './receipts.ts';
 import { receiveOrder } from './receive.ts';
+import { reorderProposals, setReorderPoints } from './reorder.ts';
 import { countOrders, listMail, listOrders, readMail, readOrder } from './sql.ts';
 import { answerAsSupplier } from './standin.ts';
 import { listSuppliers } from './suppliers.sql.ts';
 import { createSupplier, readSupplier, updateSupplier } from './suppliers.ts';
 
 export const buyingHandlers: HandlersOf<
-  typeof buyingRoutes & typeof supplierRoutes & typeof mailRoutes & typeof receiptRoutes
+  typeof buyingRoutes & typeof supplierRoutes & typeof mailRoutes & typeof receiptRoutes & typeof reorderRoutes
 > = {
   coming: ({ db, params, now }) => comingOf(db, params.id, dayOf(now)),
   suppliers: ({ db }) => listSuppliers(db),
@@ -23,6 +24,8 @@ export const buyingHandlers: HandlersOf<
   createSupplier: (command) => createSupplier(command, command.body),
   updateSupplier: (command) => updateSupplier(command, command.params.id, command.body),
   buyList: ({ db, query, now }) => buyList(db, query, dayOf(now)),
+  reorderProposals: ({ db, now }) => reorderProposals(db, dayOf(now)),
+  setReorderPoints: (command) => setReorderPoints(command, command.body),
   purchaseCounts: ({ db, now }) => countOrders(db, dayOf(now)),
   purchases: ({ db, query, now }) => listOrders(db, query, dayOf(now)),
   purchase: ({ db, params, now }) => readOrder(db, params.id, now),

@@ -37,6 +37,7 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   shop: ['orders', 'items', 'stock'],
   lookAhead: ['orders', 'items', 'stock', 'builds', 'buying'],
   purchases: ['buying'],
+  reorderProposals: ['buying', 'items', 'stock'],
   purchaseCounts: ['buying'],
   purchase: ['buying', 'items', 'builds'],
   coming: ['buying', 'builds', 'stock', 'orders'],

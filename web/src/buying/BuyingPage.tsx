@@ -11,6 +11,7 @@ export function BuyingPage() {
         </NavLink>
         <NavLink to="/buying/orders">Orders</NavLink>
         <NavLink to="/buying/suppliers">Suppliers</NavLink>
+        <NavLink to="/buying/reorder">Reorder points</NavLink>
       </Tabs>
       <Outlet />
     </TabbedPage>

@@ -57,7 +57,12 @@ export function Conclusion({ answer, items, by }: Props) {
       </div>
     );
   }
-  const limit = first.limitedBy === null ? 'its parts' : items.get(first.limitedBy)?.name;
+  // Of several that stop it as much, one that nothing brings is what to see to.
+  const worst = components.find(
+    ({ short, stopsAt }) => short > 0 && stopsAt?.itemId === first.itemId && stopsAt.enough <= first.now,
+  );
+  const limitedBy = worst?.itemId ?? first.limitedBy;
+  const limit = limitedBy === null ? 'its parts' : items.get(limitedBy)?.name;
   const short = components.filter((component) => component.short > 0).length;
   return (
     <div>
