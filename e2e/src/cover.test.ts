@@ -134,6 +134,32 @@ test.describe('cover', () => {
     await page.getByText('This day has passed').waitFor();
   });
 
+  test('takes rows of a spreadsheet at once, and says which it does not know', async () => {
+    const { page } = visit;
+    await page.goto('/cover');
+    const box = page.getByRole('combobox', { name: 'Add a product' });
+    await box.focus();
+    await box.evaluate((field) => {
+      const rows = new DataTransfer();
+      rows.setData('text/plain', 'HIVE-10\t3\nFEED-2L\t4\nNO-SUCH\t1');
+      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: rows, bubbles: true, cancelable: true }));
+    });
+    await page.getByText('1 row not known: “NO-SUCH”').waitFor();
+    await expect(page.getByLabel('Quantity of Ten-frame hive, cedar')).toHaveValue('3');
+    await expect(page.getByLabel('Quantity of Feeder, 2 litre')).toHaveValue('4');
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('plans what was typed last, however quick the hand', async () => {
+    const { page } = visit;
+    await page.goto('/cover?want=39x3');
+    await page.getByRole('button', { name: 'Plan 1 build' }).waitFor();
+    await page.getByLabel('Quantity of Wired frame, waxed').fill('5');
+    await page.keyboard.press('Control+Enter');
+    await visit.heading(/^5 × Wired frame, waxed/);
+    expect(visit.faults).toEqual([]);
+  });
+
   test('starts its worker anew when that has crashed, and keeps the question', async () => {
     const { page } = visit;
     await page.goto('/cover?want=40x3');

@@ -1,4 +1,4 @@
-import type { CoverItem, PartItem } from '@yosegi/contract';
+import type { CoverItem } from '@yosegi/contract';
 import type { Aside } from '@yosegi/core/coverage';
 import { useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
@@ -29,7 +29,8 @@ const Sentence = styled(AriaButton)`
 export interface AskDeeds {
   readonly set: (itemId: number, quantity: string) => void;
   readonly remove: (itemId: number) => void;
-  readonly add: (item: Pick<PartItem, 'id'>, quantity?: string) => void;
+  /** Asks for more products, each of its quantity; of one that is asked for already so much more. */
+  readonly add: (wants: readonly Want[]) => void;
   /** Asks for these instead of what was asked. */
   readonly fill: (wants: readonly Want[], aside: Aside | null) => void;
   /** Changes what stands in the address; null takes a name out. */
@@ -53,7 +54,7 @@ export function AskPane({ wants, read, terms, answer, items, deeds }: Props) {
     setPasteError(null);
     try {
       const { found, unknown } = await matchPasted(text);
-      for (const { item, quantity } of found) deeds.add(item, quantity || '1');
+      deeds.add(found.map(({ item, quantity }) => ({ itemId: item.id, quantity: quantity || '1' })));
       setPasted(unknown);
     } catch (error) {
       setPasteError(error);
@@ -68,7 +69,7 @@ export function AskPane({ wants, read, terms, answer, items, deeds }: Props) {
           label="Add a product"
           placeholder="Code, name or scan, or paste rows"
           autoFocus={wants.length === 0}
-          onPick={(item) => deeds.add(item)}
+          onPick={(item) => deeds.add([{ itemId: item.id, quantity: '1' }])}
           onPasteRows={(text) => void paste(text)}
         />
       </Part>

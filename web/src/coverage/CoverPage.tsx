@@ -1,4 +1,3 @@
-import type { PartItem } from '@yosegi/contract';
 import { formatDecimal, parseDecimal, SCALE } from '@yosegi/core/number';
 import { useDeferredValue, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
@@ -35,19 +34,14 @@ function Cover() {
   // From the address as it is at this moment: the page follows what is typed when it has time.
   const change = (edit: (wants: readonly Want[]) => readonly Want[], more: Record<string, string | null> = {}) =>
     changeAddress({
-      want: wantText(edit(wantsOf(new URLSearchParams(window.location.search).get('want') ?? ''))) || null,
+      want: wantText(edit(wantsOf(searchNow().get('want') ?? ''))) || null,
       ...more,
     });
   const deeds: AskDeeds = useStable({
     set: (itemId: number, quantity: string) =>
       change((before) => before.map((want) => (want.itemId === itemId ? { ...want, quantity } : want))),
     remove: (itemId: number) => change((before) => before.filter((want) => want.itemId !== itemId)),
-    add: (item: Pick<PartItem, 'id'>, quantity = '1') =>
-      change((before) => {
-        const known = before.find(({ itemId }) => itemId === item.id);
-        if (!known) return [...before, { itemId: item.id, quantity }];
-        return before.map((want) => (want === known ? { ...want, quantity: moreOf(want.quantity, quantity) } : want));
-      }),
+    add: (more: readonly Want[]) => change((before) => more.reduce(withMore, before)),
     fill: (next: readonly Want[], aside: string | null) => change(() => next, { aside }),
     change: (named: Readonly<Record<string, string | null>>) => changeAddress(named),
   });
@@ -120,7 +114,7 @@ function Cover() {
                   by={terms.by}
                   group={group as GroupBy}
                   sort={sort}
-                  onBuild={(itemId, quantity) => deeds.add({ id: itemId }, quantity)}
+                  onBuild={(itemId, quantity) => deeds.add([{ itemId, quantity }])}
                 />
               </>
             )
@@ -131,6 +125,9 @@ function Cover() {
             answer={shown}
             items={items}
             terms={terms}
+            isCurrent={() =>
+              JSON.stringify(reckoned.to) === JSON.stringify(ask) && search.toString() === searchNow().toString()
+            }
             onPlanned={() => deeds.fill([], null)}
             blocked={read.some(({ error }) => error !== undefined)}
           />
@@ -141,6 +138,8 @@ function Cover() {
 }
 
 const NONE: readonly number[] = [];
+/** What stands in the address at this moment; what is drawn of it may be the one before. */
+const searchNow = () => new URLSearchParams(window.location.search);
 
 /** Every item that an answer speaks of. */
 const idsOf = ({
@@ -154,7 +153,13 @@ const idsOf = ({
   ...components.flatMap(({ itemId, alternates }) => [itemId, ...alternates.map((other) => other.itemId)]),
 ];
 
-/** One more, or so many more, of what is a plain number; what is not is replaced. */
+/** What is asked for, and one more product, or more of it. */
+function withMore(wants: readonly Want[], { itemId, quantity }: Want): readonly Want[] {
+  if (!wants.some((want) => want.itemId === itemId)) return [...wants, { itemId, quantity }];
+  return wants.map((want) => (want.itemId === itemId ? { itemId, quantity: moreOf(want.quantity, quantity) } : want));
+}
+
+/** So many more of what is a plain number; what is not is replaced. */
 function moreOf(quantity: string, more: string): string {
   try {
     return formatDecimal(parseDecimal(quantity) + (parseDecimal(more) || SCALE));

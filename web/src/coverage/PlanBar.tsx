@@ -1,5 +1,6 @@
 import type { CoverItem } from '@yosegi/contract';
 import { formatDecimal, minus, SCALE } from '@yosegi/core/number';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, refetch, useCommand } from '../api/client.ts';
@@ -22,11 +23,13 @@ interface Props {
   readonly terms: Terms;
   /** Something typed cannot be read. */
   readonly blocked: boolean;
+  /** Whether the answer is to what stands in the address at this moment. */
+  readonly isCurrent: () => boolean;
   readonly onPlanned: () => void;
 }
 
 /** What the answer comes to, and the steps from it. */
-export function PlanBar({ answer, items, terms, blocked, onPlanned }: Props) {
+export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }: Props) {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
@@ -46,8 +49,9 @@ export function PlanBar({ answer, items, terms, blocked, onPlanned }: Props) {
     products.length > 0 &&
     products.every((one) => one.hasDefinition && !one.isDraft);
   const isParted = ({ now, toMake }: (typeof products)[number]) => now > 0 && now < toMake;
+  // A hand may be quicker than the answer to what it typed last; the press waits for that.
+  const [pressed, setPressed] = useState<'whole' | 'parted' | null>(null);
   const planAll = (parted: boolean) => {
-    if (!possible || plan.isPending) return;
     plan.mutate(
       {
         body: {
@@ -74,7 +78,14 @@ export function PlanBar({ answer, items, terms, blocked, onPlanned }: Props) {
       { onError: (error) => problemOf(error)?.code === 'cover-changed' && refetch(['stock', 'builds']) },
     );
   };
-  useShortcut('Enter', () => planAll(false), { ctrl: true });
+  useEffect(() => {
+    if (pressed === null) return;
+    if (blocked) setPressed(null);
+    if (blocked || !isCurrent()) return;
+    setPressed(null);
+    if (possible && !plan.isPending) planAll(pressed === 'parted');
+  });
+  useShortcut('Enter', () => setPressed('whole'), { ctrl: true });
   const hours = Math.floor(minutes / SCALE / 60);
   const rest = Math.round((minutes / SCALE) % 60);
   const parted = products.filter(isParted).length;
@@ -101,11 +112,11 @@ export function PlanBar({ answer, items, terms, blocked, onPlanned }: Props) {
         )}
         {isPlanned && <Faint>These builds are planned already.</Faint>}
         {parted > 0 && possible && (
-          <Button look="ghost" busy={plan.isPending} onPress={() => planAll(true)}>
+          <Button look="ghost" busy={plan.isPending} onPress={() => setPressed('parted')}>
             Plan what can start now, and the rest apart
           </Button>
         )}
-        <Button look="go" isDisabled={!possible} busy={plan.isPending} onPress={() => planAll(false)}>
+        <Button look="go" isDisabled={!possible} busy={plan.isPending} onPress={() => setPressed('whole')}>
           Plan {count(products.length, 'build')}
         </Button>
       </Foot>

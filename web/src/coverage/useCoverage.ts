@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, type CoverItem } from '@yosegi/contract';
-import { startTransition, useEffect, useRef, useState } from 'react';
+import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
 import { bytesOf, useQuestion } from '../api/client.ts';
 import type { About, Asks } from '../workers/coverage.worker.ts';
 import { Crashed, NotReckoned, reckoner } from './reckoner.ts';
@@ -72,25 +72,34 @@ export function useReckoned<A extends About>(about: A, ask: Asks[A]['ask'] | nul
   return reckoned;
 }
 
+/** The most names that are asked for at once. */
 const BATCH = 600;
+const NONE: readonly CoverItem[] = [];
 
-/** Items by id with their names; those of a moment ago stay while others are fetched. */
+/** Items by id with their names, as many as three batches; those of a moment ago stay while others are fetched. */
 export function useCoverItems(ids: readonly number[]): {
   readonly items: ReadonlyMap<number, CoverItem>;
   /** Whether all of them that exist are there. */
   readonly isWhole: boolean;
 } {
-  const wanted = [...new Set(ids)].sort((a, b) => a - b).slice(0, BATCH);
+  const wanted = [...new Set(ids)].sort((a, b) => a - b);
+  const first = useBatch(wanted.slice(0, BATCH));
+  const second = useBatch(wanted.slice(BATCH, 2 * BATCH));
+  const third = useBatch(wanted.slice(2 * BATCH, 3 * BATCH));
+  const known = useRef<ReadonlyMap<number, CoverItem>>(new Map());
+  const items = useMemo(() => {
+    const all = [first.items, second.items, third.items].flat();
+    known.current = new Map([...known.current, ...all.map((item) => [item.id, item] as const)]);
+    return known.current;
+  }, [first.items, second.items, third.items]);
+  return { items, isWhole: first.isWhole && second.isWhole && third.isWhole };
+}
+
+function useBatch(ids: readonly number[]) {
   const { data, isPlaceholderData } = useQuestion(
     'coverItems',
-    { query: { ids: wanted.join(',') } },
-    { enabled: wanted.length > 0, keep: true },
+    { query: { ids: ids.join(',') } },
+    { enabled: ids.length > 0, keep: true },
   );
-  const known = useRef(new Map<number, CoverItem>());
-  const seen = useRef<typeof data>(undefined);
-  if (data && seen.current !== data) {
-    seen.current = data;
-    known.current = new Map([...known.current, ...data.map((item) => [item.id, item] as const)]);
-  }
-  return { items: known.current, isWhole: wanted.length === 0 || (data !== undefined && !isPlaceholderData) };
+  return { items: data ?? NONE, isWhole: ids.length === 0 || (data !== undefined && !isPlaceholderData) };
 }
