@@ -113,6 +113,12 @@ async function compareOrders(call: TestServer['call'], details: ReadonlyMap<numb
         wantedOn: row.wantedOn,
       },
     );
+    for (const line of order.lines) {
+      // The last of what comes for a line is what it waits for, where it waits and nothing is missing.
+      const coming = line.parts.flatMap(({ comes }) => comes.map(({ on }) => on));
+      if (line.wholeOn !== '' && line.wholeOn !== null)
+        same(`${row.number} line ${line.id}, its day and what comes for it`, line.wholeOn, coming.sort().at(-1));
+    }
     for (const { item, open, ready } of order.lines.flatMap((line) => line.parts))
       short.set(item.id, [...(short.get(item.id) ?? []), less(open, ready)]);
   }

@@ -171,7 +171,17 @@ describe('a build for orders', () => {
     expect(await order(sold.id)).toMatchObject({
       outlook: 'in-time',
       // It is wanted later, but with its parts there it can be done today.
-      lines: [{ wholeOn: '2026-11-23', parts: [{ builds: [{ number: planned.number, state: 'planned' }] }] }],
+      lines: [
+        {
+          wholeOn: '2026-11-23',
+          parts: [
+            {
+              builds: [{ number: planned.number, state: 'planned' }],
+              comes: [{ number: planned.number, quantity: '3', on: '2026-11-23' }],
+            },
+          ],
+        },
+      ],
     });
     // Nobody else is given what it makes, however early they want it.
     const sooner = await sell([{ itemId: hive.id, quantity: '3' }], { wantedOn: '2026-12-01' });

@@ -288,10 +288,10 @@ const shippable = (
 
 /** What brings the rest of a part, in the order it comes. */
 function comesFor(pegged: Pegged | undefined, names: ReadonlyMap<string, Brings>): OrderPart['comes'] {
-  return (pegged?.given ?? []).flatMap(({ supply, quantity }) => {
+  return (pegged?.given ?? []).flatMap(({ supply, on, quantity }) => {
     if (supply.from.kind === 'shelf') return [];
     const brings = names.get(`${supply.from.kind}:${supply.from.id}`);
-    return brings ? [{ ...brings, quantity: decimal(quantity), on: supply.on }] : [];
+    return brings ? [{ ...brings, quantity: decimal(quantity), on }] : [];
   });
 }
 
