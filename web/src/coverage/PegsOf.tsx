@@ -1,12 +1,16 @@
 import type { Pegs } from '@yosegi/contract';
 import { readForText } from '@yosegi/core/number';
 import { Link } from 'react-router';
+import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
+import { forFingers } from '../ui/box.ts';
 import { type Format, useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { H2 } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late } from '../ui/text.ts';
+
+const PartLink = styled(Link)`display: inline-flex; align-items: center; ${forFingers}`;
 
 interface Props {
   readonly kind: 'build' | 'order' | 'purchase';
@@ -49,7 +53,7 @@ function Needs({ needs }: Pick<Pegs, 'needs'>) {
                 <td>
                   <Cell>
                     <Tile code={item.code} size={24} />
-                    <Link to={`/cover/time/${item.id}`}>{item.name}</Link>
+                    <PartLink to={`/cover/time/${item.id}`}>{item.name}</PartLink>
                   </Cell>
                 </td>
                 <td className="num">{amount(quantity)}</td>
