@@ -169,6 +169,8 @@ export const buildRoutes = {
           stores: z.array(Id).max(100).nullable().default(null),
           finishedFirst: z.boolean().default(false),
           drafts: z.boolean().default(false),
+          /** What was set aside because it was asked for itself. */
+          aside: z.enum(['orders', 'builds']).nullable().default(null),
         })
         .optional(),
     }),

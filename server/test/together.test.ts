@@ -86,6 +86,13 @@ describe('several people at once', () => {
     expect(refused).toMatchObject({ status: 409, code: 'cover-changed' });
     expect(refused.detail).toContain(`2 × ${product.name} can be made now, not 8`);
     expect(refused.detail).toContain(`planned ${first.builds[0]?.number}, which takes 16 each of it`);
+    // Asked without what is planned, as many can be made as were there before.
+    const apart = { ...seen('8'), aside: 'builds' as const };
+    expect(await server.refused(api.planBuilds, { body: { builds, seen: { ...apart, aside: null } } })).toMatchObject({
+      code: 'cover-changed',
+    });
+    const { builds: again } = await server.call(api.planBuilds, { body: { builds, seen: apart } });
+    await server.call(api.cancelBuild, { params: { id: again[0]?.id ?? 0 }, body: { version: 0 } });
     // What became more than was seen is no reason to refuse.
     await server.call(api.planBuilds, { body: { builds, seen: seen('1') } });
   });

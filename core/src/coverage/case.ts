@@ -1,5 +1,5 @@
 import type { Demand, Source, WhenThere } from '../demand/index.ts';
-import { byDay, latest, type Pegged, peg, sourceKey } from '../demand/index.ts';
+import { byDay, byTurn, latest, type Pegged, peg, sourceKey, takenOf } from '../demand/index.ts';
 import { groupBy } from '../lists/index.ts';
 import { minus, type Quantity } from '../number/index.ts';
 import { type Known, type KnownItem, type KnownSupply, World } from './world.ts';
@@ -74,7 +74,7 @@ function withInstead(known: Known, itemId: number, other: number, quantity: Quan
   let open: number = quantity;
   const last = [...known.demands]
     .filter(([, demand]) => demand.itemId === itemId && demand.alternates.some((one) => one.itemId === other))
-    .reverse();
+    .sort(([, a], [, b]) => byTurn(b, a));
   for (const [key, demand] of last) {
     const alternate = demand.alternates.find((one) => one.itemId === other);
     if (open <= 0 || !alternate) break;
@@ -83,11 +83,10 @@ function withInstead(known: Known, itemId: number, other: number, quantity: Quan
     const rest = minus(demand.quantity, replaced);
     if (rest > 0) demands.set(key, { ...demand, quantity: rest });
     else demands.delete(key);
-    const used = Number((BigInt(replaced) * BigInt(alternate.ratio) + 999_999n) / 1_000_000n) as Quantity;
     const stead: Demand = {
       ...demand,
       itemId: other,
-      quantity: used,
+      quantity: takenOf(replaced, alternate.ratio, alternate.decimals),
       decimals: alternate.decimals,
       alternates: [],
     };

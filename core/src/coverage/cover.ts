@@ -116,8 +116,8 @@ export function cover(world: World, question: Question): Coverage {
       short: Math.max(0, need - there - coming) as Quantity,
       late: add(ZERO, ...parts.map(({ late }) => late)),
       stopsAt: stopsAt(world, itemId, there, uses),
-      // What nobody else wants is there now; what others could do without comes when they have theirs.
       alternates: [],
+      // What nobody else wants is there now; what others could do without comes when they have theirs.
       wholeOn: there >= need ? '' : orToday(latest(parts.map(({ wholeOn }) => wholeOn)), world),
     };
   });

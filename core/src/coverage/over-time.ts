@@ -38,10 +38,9 @@ export interface ItemOverTime {
 /** Free stock of an item day by day, as what is wanted and what comes lands on its days. */
 export function overTime(world: World, itemId: number): ItemOverTime {
   const { today } = world.known.calendar;
-  const done = world.doneOn();
   const brings = world.comingOf(itemId).map((supply) => {
-    const { from, quantity, isDraft, bench } = supply;
-    const on = bench === undefined ? supply.on : (done.get(from.id) ?? null);
+    const { from, quantity, isDraft } = supply;
+    const { on } = world.dated(supply);
     const kind: Bring['kind'] = from.kind === 'build' ? 'build' : 'purchase';
     return { on, bring: { kind, id: from.id, quantity, isDraft } };
   });

@@ -61,7 +61,8 @@ export function doesFor(
   return toExact((steps < wanted ? steps : wanted) * step) as Quantity;
 }
 
-function takenOf(standsFor: Quantity, ratio: Quantity, decimals: number): Quantity {
+/** How much of an alternate does for so much of a part, rounded up to its unit. */
+export function takenOf(standsFor: Quantity, ratio: Quantity, decimals: number): Quantity {
   const step = BigInt(stepOf(decimals));
   return toExact(divide(BigInt(standsFor) * BigInt(ratio), BigInt(SCALE) * step, 'up') * step) as Quantity;
 }

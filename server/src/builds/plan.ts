@@ -54,8 +54,9 @@ export async function planBuilds(doing: Doing, plans: readonly PlanInput[], seen
   return planned;
 }
 
-async function refuseChangedCover(tx: Writer, { wanted, stores, ...seen }: Seen, today: string): Promise<void> {
-  const world = worldOf(await readSnapshot(tx, today), seen.drafts);
+async function refuseChangedCover(tx: Writer, { wanted, stores, aside, ...seen }: Seen, today: string): Promise<void> {
+  const whole = worldOf(await readSnapshot(tx, today), seen.drafts);
+  const world = aside ? whole.without(aside) : whole;
   const answer = cover(world, { ...seen, wanted, stores: stores && new Set(stores) });
   for (const [index, { now, limitedBy, itemId }] of answer.products.entries()) {
     const was = wanted[index]?.now ?? ZERO;

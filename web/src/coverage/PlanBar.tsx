@@ -72,6 +72,8 @@ export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }:
             })),
             stores: terms.stores ? [...terms.stores] : null,
             finishedFirst: terms.finishedFirst,
+            drafts: terms.drafts,
+            aside: terms.aside,
           },
         },
       },
