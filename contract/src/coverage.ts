@@ -198,6 +198,35 @@ export const CoverQuestion = z.object({
 });
 export type CoverQuestion = z.infer<typeof CoverQuestion>;
 
+/** Before everybody else, or after them; null for in turn. */
+const Rank = z.union([z.literal(-1), z.literal(1)]).nullable();
+
+/** Who goes first or waits, and why. */
+export const Priority = z.object({
+  kind: z.enum(['order', 'build']),
+  id: Id,
+  number: z.string(),
+  /** The customer, or what is built. */
+  who: z.string(),
+  rank: Rank,
+  reason: z.string(),
+  by: z.string(),
+  at: z.string(),
+});
+export type Priority = z.infer<typeof Priority>;
+
+const SetPriority = z
+  .object({
+    kind: z.enum(['order', 'build']),
+    id: Id,
+    /** What the person saw; refused where it is something else by now. */
+    was: Rank,
+    rank: Rank,
+    /** Why; nothing is kept of it for what is in turn. */
+    reason: z.string().trim().max(200),
+  })
+  .refine(({ rank, reason }) => rank === null || reason !== '', { path: ['reason'], message: 'Say why.' });
+
 export const coverageRoutes = {
   snapshot: route({
     method: 'GET',
@@ -242,6 +271,23 @@ export const coverageRoutes = {
     right: 'look',
     summary: 'What open orders, planned builds and reorder points would ask Cover for',
     response: Fillings,
+  }),
+  priorities: route({
+    method: 'GET',
+    path: '/api/coverage/priorities',
+    tag: 'Cover',
+    right: 'look',
+    summary: 'Open orders and builds that go first, or wait until the others have theirs',
+    response: z.array(Priority),
+  }),
+  setPriorities: route({
+    method: 'POST',
+    path: '/api/coverage/priorities',
+    tag: 'Cover',
+    right: 'plan',
+    summary: 'Say who goes first, who waits, and who is in turn again; answers what it was before, to send back',
+    body: z.object({ lines: z.array(SetPriority).min(1).max(600) }),
+    response: z.object({ before: z.array(SetPriority) }),
   }),
   coverQuestions: route({
     method: 'GET',

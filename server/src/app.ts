@@ -194,10 +194,22 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   return app;
 }
 
+/** The worker that searches runs a solver in WebAssembly; nothing else may. */
+const SOLVER = /[\\/]solver\.worker-[\w-]+\.js$/;
+const SOLVER_POLICY = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'";
+
 /** The built files, and the one page for every address that is not a file or the API. */
 async function serveWeb(app: FastifyInstance, root: string): Promise<void> {
   const page = readFileSync(join(root, 'index.html'), 'utf8');
-  await app.register(staticFiles, { root: join(root, 'assets'), prefix: '/assets/', immutable: true, maxAge: '365d' });
+  await app.register(staticFiles, {
+    root: join(root, 'assets'),
+    prefix: '/assets/',
+    immutable: true,
+    maxAge: '365d',
+    setHeaders: (reply, path) => {
+      if (SOLVER.test(path)) reply.setHeader('content-security-policy', SOLVER_POLICY);
+    },
+  });
   app.setNotFoundHandler((request, reply) => {
     if (request.method !== 'GET' || /^\/(api|assets)\//.test(request.url)) throw new Refusal('not-found');
     reply.header('cache-control', 'no-store').type('text/html');

@@ -63,6 +63,55 @@ describe('what Cover loads', () => {
   });
 });
 
+describe('who goes first and who waits', () => {
+  it('is followed by everybody, says who and why, is taken back in one step, and tells of somebody quicker', async () => {
+    const [early, late] = [
+      await shop.plan(frame as Item, '2', '2026-12-01'),
+      await shop.plan(frame as Item, '2', '2026-12-02'),
+    ];
+    const lacks = async ({ id }: { id: number }) =>
+      (await server.call(api.pegs, { params: { kind: 'build', id } })).needs.map(({ short }) => short);
+    expect([await lacks(early), await lacks(late)]).toEqual([['0'], ['5']]);
+    const line = { kind: 'build' as const, id: early.id, was: null, rank: 1 as const, reason: 'The other is paid for' };
+    const { before } = await server.call(api.setPriorities, { body: { lines: [line] } });
+    expect([await lacks(early), await lacks(late)]).toEqual([['5'], ['0']]);
+    expect(await server.call(api.priorities, {})).toMatchObject([
+      {
+        kind: 'build',
+        id: early.id,
+        number: early.number,
+        who: 'The C-FRAME',
+        rank: 1,
+        reason: 'The other is paid for',
+        by: 'Mo Owner',
+      },
+    ]);
+    const refused = (lines: object[]) => server.refused(api.setPriorities, { body: { lines } } as never);
+    expect(await refused([{ ...line, rank: -1 }])).toMatchObject({
+      status: 409,
+      code: 'priority-changed',
+      detail: expect.stringContaining(`Mo Owner set when ${early.number} gets its parts`),
+      field: 'lines.0.was',
+    });
+    // None of several where one cannot be.
+    expect(
+      await refused([
+        { ...line, id: late.id },
+        { ...line, id: 99_999 },
+      ]),
+    ).toMatchObject({ field: 'lines.1.id' });
+    expect(await server.call(api.priorities, {})).toHaveLength(1);
+    expect(await refused([{ ...line, was: 1, reason: ' ' }])).toMatchObject({ status: 422, field: 'lines.0.reason' });
+    expect(await refused([{ ...line, rank: 2 }])).toMatchObject({ status: 422 });
+    await server.call(api.setPriorities, { body: { lines: before } });
+    expect([await lacks(early), await lacks(late)]).toEqual([['0'], ['5']]);
+    expect(await server.call(api.priorities, {})).toEqual([]);
+    for (const { id, version } of [early, late])
+      await server.call(api.cancelBuild, { params: { id }, body: { version } });
+    expect(await refused([line])).toMatchObject({ code: 'unknown-line' });
+  });
+});
+
 describe('pegging, seen', () => {
   it('says what feeds a build and whom it feeds, and whom an order of ours feeds', async () => {
     const purchase = await bought('20', '2026-12-03');

@@ -61,6 +61,7 @@ const world = fc.record({
         ),
         minutes: fc.constantFrom(0, 80, 200),
         least: fc.constantFrom(null, 2),
+        rank: fc.constantFrom(null, null, -1, 1),
       })
       // Only of items before its own, so that no ring of builds arises.
       .map((build) => ({ ...build, lines: build.lines.filter((line) => line.itemId < build.itemId) })),
@@ -101,6 +102,7 @@ async function write(tx: Writer, given: World): Promise<void> {
     'balance',
     'lot',
     'item_supplier',
+    'priority',
   ])
     await tx.run(`DELETE FROM ${table}`);
   await tx.run("UPDATE revision SET state = 'draft'");
@@ -151,6 +153,9 @@ async function write(tx: Writer, given: World): Promise<void> {
       planned_at: '',
       planned_by: 1,
     });
+    const said = { reason: 'so', set_at: '', set_by: 1 };
+    if (build.rank !== null)
+      await tx.driver.insertMany('priority', [{ kind: 'build', source_id: id, rank: build.rank, ...said }]);
     const labour = { position: 9, kind: 'labour', basis: 'per-output', amount: amount(build.minutes) };
     await tx.driver.insert('build_line', { id: id * 10 + 9, build_id: id, ...labour, rate_per_hour: 0 });
     for (const [position, line] of build.lines.entries()) {
@@ -261,6 +266,7 @@ function slowly(given: World, toBuy: boolean) {
     .sort(
       (a, b) =>
         Number(b.build.state === 'on-bench') - Number(a.build.state === 'on-bench') ||
+        (a.build.rank ?? 0) - (b.build.rank ?? 0) ||
         (a.build.due ?? '9').localeCompare(b.build.due ?? '9') ||
         a.lineId - b.lineId,
     );

@@ -32,6 +32,7 @@ export const router = createBrowserRouter([
           },
           { path: 'company', lazy: part(() => import('./people/CompanyPage.tsx'), 'CompanyPage') },
           { path: 'set-up', lazy: part(() => import('./people/SetUpPage.tsx'), 'SetUpPage') },
+          { path: 'cover/scarce', lazy: part(() => import('./coverage/ScarcePage.tsx'), 'ScarcePage') },
           { path: 'cover/time/:id', lazy: part(() => import('./coverage/TimePage.tsx'), 'TimePage') },
           { path: 'cover', lazy: part(() => import('./coverage/CoverPage.tsx'), 'CoverPage') },
           {

@@ -32,6 +32,12 @@ export const stockProblems = {
         part ? `: ${part} is what is missing` : ''
       }.${taken ? ` ${taken}.` : ''} The figures are up to date now; change the quantity, or plan it as it is.`,
   },
+  'priority-changed': {
+    status: 409,
+    title: 'Somebody was quicker',
+    detail: ({ number, by }) =>
+      `${by ?? 'Somebody'} ${by ? 'set' : 'changed'} when ${number} gets its parts since you looked. What you see is up to date now; choose again.`,
+  },
   'parts-short': {
     status: 409,
     title: 'Parts are short',

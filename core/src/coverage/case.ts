@@ -2,7 +2,7 @@ import type { Demand, Source, WhenThere } from '../demand/index.ts';
 import { byDay, byTurn, latest, type Pegged, peg, sourceKey, takenOf } from '../demand/index.ts';
 import { groupBy } from '../lists/index.ts';
 import { minus, type Quantity } from '../number/index.ts';
-import { type Known, type KnownItem, type KnownSupply, World } from './world.ts';
+import { type Known, type KnownItem, type KnownSupply, World, withPriority } from './world.ts';
 
 /** One thing that could be otherwise. */
 export type Change =
@@ -14,8 +14,8 @@ export type Change =
   | { readonly what: 'missing'; readonly itemId: number; readonly quantity: Quantity }
   /** An alternate is used for so much of a part, by whoever is served last of those that list it. */
   | { readonly what: 'instead'; readonly itemId: number; readonly other: number; readonly quantity: Quantity }
-  /** Somebody is served before all others that are not on the bench. */
-  | { readonly what: 'first'; readonly source: Source };
+  /** Somebody is served before, or after, all others that are not on the bench. */
+  | { readonly what: 'first' | 'last'; readonly source: Source };
 
 /** The world as it would be, the changes made one after the other. What they speak of that is no more is left aside. */
 export function changed(world: World, changes: readonly Change[]): World {
@@ -35,7 +35,9 @@ function withChange(known: Known, change: Change): Known {
     case 'instead':
       return withInstead(known, change.itemId, change.other, change.quantity);
     case 'first':
-      return withFirst(known, change.source);
+      return withPriority(known, [change.source], -1);
+    case 'last':
+      return withPriority(known, [change.source], 1);
   }
 }
 
@@ -92,14 +94,6 @@ function withInstead(known: Known, itemId: number, other: number, quantity: Quan
     };
     demands.set(`${key}~${other}`, stead);
   }
-  return { ...known, demands };
-}
-
-function withFirst(known: Known, source: Source): Known {
-  const demands = new Map(known.demands);
-  const key = sourceKey(source);
-  for (const [line, demand] of known.demands)
-    if (sourceKey(demand.source) === key) demands.set(line, { ...demand, turn: { ...demand.turn, priority: 0 } });
   return { ...known, demands };
 }
 

@@ -1,7 +1,10 @@
 export { canMakeWith } from './alternates.ts';
 export * from './case.ts';
+export { type Contest, contestOf } from './contest.ts';
 export * from './cover.ts';
 export * from './make.ts';
 export * from './over-time.ts';
+export { type Program, programOf, type Row } from './program.ts';
 export { type Asked, pegAsked, sourceOf } from './question.ts';
+export { byDateWay, settled, type Way, worldOfWay } from './way.ts';
 export * from './world.ts';

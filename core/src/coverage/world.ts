@@ -6,7 +6,9 @@ import {
   type Picture,
   type Plan,
   plan,
+  type Source,
   type Supply,
+  sourceKey,
   type WhenThere,
   whenOf,
 } from '../demand/index.ts';
@@ -199,7 +201,8 @@ export class World {
       : { ...unbenched(supply), on: this.doneOn().get(supply.from.id) ?? null };
   }
 
-  private plan(): Plan {
+  /** Who is served by what, as everything stands. */
+  plan(): Plan {
     this.planned ??= plan(compile(this.picture()));
     return this.planned;
   }
@@ -212,6 +215,15 @@ export class World {
     );
     return benchDays(minutes, this.known.benchMinutes, least);
   }
+}
+
+/** The same with a priority set, or taken away, for some. @param priority as a turn has it */
+export function withPriority(known: Known, sources: readonly Source[], priority: number | null): Known {
+  const named = new Set(sources.map(sourceKey));
+  const demands = new Map(known.demands);
+  for (const [line, demand] of known.demands)
+    if (named.has(sourceKey(demand.source))) demands.set(line, { ...demand, turn: { ...demand.turn, priority } });
+  return { ...known, demands };
 }
 
 const unbenched = ({ bench: _, ...supply }: Supply): Supply => supply;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { benchDays, dayNumber, dayOfNumber, workedOff } from './index.ts';
+import { begunBy, benchDays, dayNumber, dayOfNumber, workedOff } from './index.ts';
 
 const FIVE = new Set([1, 2, 3, 4, 5]);
 const after = (day: string, days: number, workDays: ReadonlySet<number> = FIVE) =>
@@ -29,6 +29,9 @@ describe('working days', () => {
           if (workDays.has(new Date(dayOfNumber(at)).getUTCDay() || 7)) done += 1;
         }
         expect(workedOff(from, days, workDays)).toBe(at);
+        // Begun a day later than that it is done later.
+        const last = begunBy(from, days, workDays);
+        expect(workedOff(last, days, workDays) <= from && workedOff(last + 1, days, workDays) > from).toBe(true);
       }),
     );
   });

@@ -43,3 +43,22 @@ export function workedOff(from: number, days: number, workDays: ReadonlySet<numb
  */
 export const benchDays = (minutes: number, perDay: number, least: number | null): number =>
   Math.max(1, least ?? 1, Math.ceil(minutes / 1_000_000 / perDay));
+
+/**
+ * The last day on which work that takes so many working days can begin to be done by a day: the other way round of
+ * {@link workedOff}.
+ * @param by days since 1970
+ * @param days at least one
+ */
+export function begunBy(by: number, days: number, workDays: ReadonlySet<number>): number {
+  const perWeek = workDays.size;
+  let day = by;
+  while (!workDays.has(weekdayOf(day))) day -= 1;
+  const rest = days - 1;
+  day -= Math.floor(rest / perWeek) * 7;
+  for (let left = rest % perWeek; left > 0; left -= 1) {
+    do day -= 1;
+    while (!workDays.has(weekdayOf(day)));
+  }
+  return day;
+}

@@ -15,7 +15,7 @@ export interface Source {
 export interface Turn {
   /** Whether some of it stands on a bench or in a parcel already. */
   readonly begun: boolean;
-  /** The smaller the sooner; null where the owner has set none. */
+  /** As the owner set it: below zero before everybody else, above zero after them, the smaller the sooner; null for none. */
   readonly priority: number | null;
   /** ISO day; null when none was set. */
   readonly wantedOn: string | null;
@@ -78,7 +78,7 @@ export function byTurn(a: Demand, b: Demand): number {
   return (
     rankOf(a) - rankOf(b) ||
     Number(second.begun) - Number(first.begun) ||
-    (first.priority ?? Number.MAX_SAFE_INTEGER) - (second.priority ?? Number.MAX_SAFE_INTEGER) ||
+    (first.priority ?? 0) - (second.priority ?? 0) ||
     byDay(first.wantedOn, second.wantedOn) ||
     first.age - second.age ||
     (a.lineId ?? 0) - (b.lineId ?? 0)

@@ -1,5 +1,5 @@
 export * from './alternates.ts';
-export { type Compiled, compile, type Picture } from './compile.ts';
+export { type Compiled, compile, NOW, type Picture } from './compile.ts';
 export * from './demand.ts';
 export * from './peg.ts';
 export { eachGift, type Plan, plan, whenOf } from './plan.ts';

@@ -70,11 +70,12 @@ describe('pegging', () => {
       demand(2, '1', turn(false, null, null, 1)),
       demand(3, '1', turn(false, null, '2026-12-02', 9)),
       demand(4, '1', turn(false, null, '2026-12-02', 3)),
-      demand(5, '1', turn(false, 2, null, 9)),
-      demand(6, '1', turn(false, 1, null, 9)),
+      demand(5, '1', turn(false, -1, null, 9)),
+      demand(6, '1', turn(false, -2, null, 9)),
       demand(7, '1', turn(true, null, null, 9)),
+      demand(8, '1', turn(false, 1, '2000-01-01', 0)),
     ];
-    expect([...demands].sort(byTurn).map(({ source }) => source.id)).toEqual([7, 6, 5, 4, 3, 2, 1]);
+    expect([...demands].sort(byTurn).map(({ source }) => source.id)).toEqual([7, 6, 5, 4, 3, 2, 8, 1]);
     expect(figures(peg(demands, [shelf('3')])).map(([name, now]) => [name, now])).toEqual([
       ['build 7', 1],
       ['build 6', 1],
@@ -82,6 +83,7 @@ describe('pegging', () => {
       ['build 4', 0],
       ['build 3', 0],
       ['build 2', 0],
+      ['build 8', 0],
       ['reorder 1', 0],
     ]);
   });
@@ -183,7 +185,7 @@ describe('pegging against the slowest reckoning', () => {
     kind: fc.constantFrom('build' as const, 'order' as const, 'reorder' as const),
     quantity: fc.integer({ min: 1, max: 9 }),
     begun: fc.boolean(),
-    priority: fc.constantFrom(null, 1, 2),
+    priority: fc.constantFrom(null, -2, -1, 1),
     wantedOn: fc.constantFrom(null, '2026-11-20', '2026-12-01'),
     stores: fc.constantFrom(null, [1], [2], [1, 2]),
     alternates: fc.uniqueArray(
@@ -262,7 +264,7 @@ describe('pegging against the slowest reckoning', () => {
       (a, b) =>
         Number(last(a)) - Number(last(b)) ||
         Number(b.turn.begun) - Number(a.turn.begun) ||
-        (a.turn.priority ?? 99) - (b.turn.priority ?? 99) ||
+        (a.turn.priority ?? 0) - (b.turn.priority ?? 0) ||
         (a.turn.wantedOn ?? '9').localeCompare(b.turn.wantedOn ?? '9') ||
         a.turn.age - b.turn.age,
     );

@@ -135,6 +135,8 @@ export const refusals = {
   'same-bin': NONE,
   /** What could be made of a product `was` told as more than it is `now`; a part that others took stops it. */
   'cover-changed': { name: 'text', was: 'amount', now: 'amount', part: 'text?', taken: 'text?' },
+  /** Somebody set who goes first meanwhile. */
+  'priority-changed': { number: 'text', by: 'text?' },
   'parts-short': { canStart: 'amount', lines: [SHORT_PART] },
   'more-than-open': { open: 'amount' },
   'more-than-planned': { left: 'amount' },

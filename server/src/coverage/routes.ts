@@ -3,8 +3,9 @@ import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import { readChanges } from './changes.ts';
 import { readPegs } from './pegs.ts';
+import { setPriorities } from './priorities.ts';
 import { forgetQuestion, keepQuestion } from './questions.ts';
-import { coverItems, coverQuestions, coverSources, fillings } from './sql.ts';
+import { coverItems, coverQuestions, coverSources, fillings, priorities } from './sql.ts';
 
 export const coverageHandlers: HandlersOf<typeof coverageRoutes> = {
   snapshot: ({ db, query, now }) => readChanges(db, dayOf(now), query.since),
@@ -12,6 +13,8 @@ export const coverageHandlers: HandlersOf<typeof coverageRoutes> = {
   coverSources: ({ db, query }) => coverSources(db, query.orders, query.builds),
   pegs: ({ db, params, now }) => readPegs(db, params.kind, params.id, dayOf(now)),
   fillings: ({ db }) => fillings(db),
+  priorities: ({ db }) => priorities(db),
+  setPriorities: (command) => setPriorities(command, command.body),
   coverQuestions: ({ db }) => coverQuestions(db),
   keepQuestion: (command) => keepQuestion(command, command.body),
   forgetQuestion: (command) => forgetQuestion(command, command.params.id),

@@ -1,4 +1,4 @@
-import type { CoverItem, CoverQuestion, CoverSource, Fillings, Snapshot } from '@yosegi/contract';
+import type { CoverItem, CoverQuestion, CoverSource, Fillings, Priority, Snapshot } from '@yosegi/contract';
 import type { Demand, Supply } from '@yosegi/core/demand';
 import { groupBy } from '@yosegi/core/lists';
 import { type Money, type Quantity, sumForText, worthForText } from '@yosegi/core/number';
@@ -217,6 +217,19 @@ export async function coverSources(
     decimal(sumForText((linesOf.get(id) ?? []).map(({ open, price }) => worthForText(open, price))));
   return [...named.values()].map((row) => ({ ...row, worth: row.kind === 'order' ? worthOf(row.id) : null }));
 }
+
+/** Open orders and builds that do not just go in turn. */
+export const priorities = (db: Reader) =>
+  db.all<Priority>(
+    `SELECT p.kind, p.source_id AS id, ifnull(o.number, b.number) AS number, ifnull(c.name, i.name) AS who, p.rank, p.reason,
+       w.name AS by, p.set_at AS at
+     FROM priority p JOIN person w ON w.id = p.set_by
+     LEFT JOIN sales_order o ON p.kind = 'order' AND o.id = p.source_id AND o.state = 'confirmed'
+     LEFT JOIN customer c ON c.id = o.customer_id
+     LEFT JOIN build b ON p.kind = 'build' AND b.id = p.source_id AND b.state IN ('planned', 'on-bench')
+     LEFT JOIN item i ON i.id = b.item_id
+     WHERE o.id IS NOT NULL OR b.id IS NOT NULL ORDER BY p.kind DESC, p.source_id`,
+  );
 
 /** Questions that are kept, by name. */
 export const coverQuestions = (db: Reader) =>

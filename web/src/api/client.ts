@@ -63,6 +63,7 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   snapshot: ['items', 'definitions', 'builds', 'stock', 'buying', 'orders', 'places'],
   coverItems: ['items', 'places', 'buying', 'definitions'],
   coverSources: ['orders', 'builds'],
+  priorities: ['orders', 'builds'],
   pegs: ['builds', 'stock', 'buying', 'orders', 'items'],
   fillings: ['items', 'definitions', 'builds', 'stock', 'buying', 'orders'],
   coverQuestions: ['definitions'],

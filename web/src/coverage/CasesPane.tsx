@@ -59,6 +59,11 @@ export function CasesPane({ item, items, answer, texts, cases, at, names, amount
           </Faint>
         </Para>
       )}
+      {is && is.short.length > 0 && (
+        <Para $top={6}>
+          <Link to={`/cover/scarce?items=${item.id}`}>Who gets what there is?</Link>
+        </Para>
+      )}
       <H2 $top={16} $bottom={8}>
         What if…
       </H2>
@@ -153,6 +158,8 @@ export function wordsOf(change: Change, names: Names, items: ReadonlyMap<number,
       return `${items.get(change.other)?.name ?? 'an alternate'} for ${amount(change.itemId, change.quantity)}`;
     case 'first':
       return `${names.source(change.source)?.number ?? '…'} goes first`;
+    case 'last':
+      return `${names.source(change.source)?.number ?? '…'} waits for the others`;
   }
 }
 

@@ -9,6 +9,7 @@ import { Cell, Grid } from '../ui/layout.ts';
 import { H2 } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late } from '../ui/text.ts';
+import { TurnOf } from './TurnOf.tsx';
 
 const PartLink = styled(Link)`display: inline-flex; align-items: center; ${forFingers}`;
 
@@ -23,6 +24,7 @@ export function PegsOf({ kind, id }: Props) {
   if (!data) return null;
   return (
     <>
+      {kind !== 'purchase' && <TurnOf kind={kind} id={id} />}
       {data.needs.length > 0 && <Needs needs={data.needs} />}
       {data.feeds.length > 0 && <Feeds feeds={data.feeds} />}
     </>

@@ -93,6 +93,8 @@ export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }:
   const parted = products.filter(isParted).length;
   const short = components.filter((one) => one.short > 0 && items.get(one.itemId)?.supplier);
   const needText = short.map((one) => `${one.itemId}x${formatDecimal(one.short)}`).join(',');
+  // Parts that others were promised and that this lacks.
+  const scarce = components.flatMap((one) => (one.promised > 0 && one.free < one.needed ? one.itemId : []));
   const sellers = new Set(short.map(({ itemId }) => items.get(itemId)?.supplier)).size;
   return (
     <div>
@@ -107,6 +109,11 @@ export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }:
           {rest} min of labour · <b>{format.money(formatDecimal(cost))}</b>
         </Muted>
         <Push />
+        {scarce.length > 0 && (
+          <LinkButton look="ghost" to={`/cover/scarce?items=${scarce.join(',')}`}>
+            Who gets the scarce parts?
+          </LinkButton>
+        )}
         {short.length > 0 && (
           <LinkButton look="ghost" to={`/buying?need=${needText}`}>
             Buy what's short · {count(sellers, 'supplier')}

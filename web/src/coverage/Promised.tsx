@@ -63,6 +63,12 @@ function All({ promises }: { promises: readonly Promise[] }) {
         </h1>
         <Lead>
           Every open build and order, the first wanted first. Add a product on the left to see what it would take.
+          {waiting > 0 && (
+            <>
+              {' '}
+              <Link to="/cover/scarce">Who gets the scarce parts?</Link>
+            </>
+          )}
         </Lead>
       </div>
       <Grid>

@@ -19,7 +19,8 @@ function changeText(change: Change): string {
     case 'instead':
       return ['instead', change.itemId, change.other, amountText(change.quantity)].join('.');
     case 'first':
-      return ['first', change.source.kind, change.source.id].join('.');
+    case 'last':
+      return [change.what, change.source.kind, change.source.id].join('.');
   }
 }
 
@@ -38,7 +39,7 @@ function changeOf(text: string): Change | null {
   if (what === 'missing' && idOf(a)) return withAmount(b, (quantity) => ({ what, itemId: idOf(a), quantity }));
   if (what === 'instead' && idOf(a) && idOf(b))
     return withAmount(c, (quantity) => ({ what, itemId: idOf(a), other: idOf(b), quantity }));
-  if (what === 'first' && (a === 'build' || a === 'order') && idOf(b))
+  if ((what === 'first' || what === 'last') && (a === 'build' || a === 'order') && idOf(b))
     return { what, source: { kind: a, id: idOf(b) } };
   return null;
 }
@@ -63,6 +64,6 @@ export function withChange(changes: readonly Change[], change: Change): Change[]
 
 function aboutOf(change: Change): string {
   if (change.what === 'day' || change.what === 'gone') return `supply ${change.kind} ${change.id}`;
-  if (change.what === 'first') return `first ${change.source.kind} ${change.source.id}`;
+  if ('source' in change) return `turn ${change.source.kind} ${change.source.id}`;
   return `${change.what} ${change.itemId} ${change.what === 'instead' ? change.other : ''}`;
 }

@@ -3,11 +3,13 @@ import { CoverageRows } from '@yosegi/contract/coverage-input';
 import { wordsOf } from '@yosegi/contract/problems';
 import type { Aside, World } from '@yosegi/core/coverage';
 import { type CoverAnswer, type CoverAsk, coverAnswer } from './coverAnswer.ts';
+import { type ScarceAnswer, type ScarceAsk, scarceAnswer } from './scarceAnswer.ts';
 import { type TimeAnswer, type TimeAsk, timeAnswer } from './timeAnswer.ts';
 
 /** What can be asked, and what is answered. */
 export interface Asks {
   readonly cover: { readonly ask: CoverAsk; readonly answer: CoverAnswer };
+  readonly scarce: { readonly ask: ScarceAsk; readonly answer: ScarceAnswer };
   readonly time: { readonly ask: TimeAsk; readonly answer: TimeAnswer };
 }
 export type About = keyof Asks;
@@ -41,7 +43,8 @@ function answer(data: ToWorker): FromWorker {
   const { id } = data;
   if ('load' in data) return { id, version: load(JSON.parse(new TextDecoder().decode(data.load)) as Snapshot) };
   const world = worldFor(data.ask.drafts, data.ask.aside);
-  return { id, answer: data.about === 'time' ? timeAnswer(world, data.ask) : coverAnswer(world, data.ask) };
+  if (data.about === 'time') return { id, answer: timeAnswer(world, data.ask) };
+  return { id, answer: data.about === 'scarce' ? scarceAnswer(world, data.ask) : coverAnswer(world, data.ask) };
 }
 
 function load(snapshot: Snapshot): string | null {

@@ -1,0 +1,223 @@
+import { byDateWay, contestOf, programOf, settled, World, worldOfWay } from '@yosegi/core/coverage';
+import { type Demand, peg, type Source, type Supply, sourceKey } from '@yosegi/core/demand';
+import { type Quantity, SCALE, ZERO } from '@yosegi/core/number';
+import fc from 'fast-check';
+import loadHighs from 'highs';
+import { describe, expect, it } from 'vitest';
+import { solve } from './solve.ts';
+
+const highs = await loadHighs();
+const TODAY = '2026-11-25';
+const q = (n: number) => (n * SCALE) as Quantity;
+const order = (id: number): Source => ({ kind: 'order', id });
+const build = (id: number): Source => ({ kind: 'build', id });
+let lines = 0;
+const wants = (source: Source, itemId: number, n: number, wantedOn: string | null, begun = false): Demand => {
+  lines += 1;
+  const turn = { begun, priority: null, wantedOn, age: source.id };
+  return { source, lineId: lines, itemId, quantity: q(n), decimals: 0, turn, stores: null, alternates: [] };
+};
+const bought = (id: number, itemId: number, n: number, on: string | null): Supply => ({
+  from: { kind: 'purchase', id },
+  itemId,
+  quantity: q(n),
+  on,
+  storeId: null,
+  only: null,
+});
+const made = (id: number, itemId: number, n: number, bench: number, only: Source | null = null): Supply => ({
+  from: { kind: 'build', id },
+  itemId,
+  quantity: q(n),
+  on: null,
+  bench,
+  storeId: null,
+  only,
+});
+const world = (stock: Record<number, number>, demands: Demand[], supplies: Supply[]) =>
+  new World({
+    calendar: { today: TODAY, workDays: new Set([1, 2, 3, 4, 5]) },
+    benchMinutes: 480,
+    items: new Map(
+      [1, 2, 3, 4, 5].map((id) => [
+        id,
+        { id, decimals: 0, averageCost: ZERO, stock: new Map([[1, q(stock[id] ?? 0)]]) },
+      ]),
+    ),
+    definitions: new Map(),
+    demands: new Map(demands.map((demand) => [String(demand.lineId), demand])),
+    supplies: new Map(supplies.map((supply, at) => [String(at), { ...supply, isDraft: false, isPlanned: false }])),
+  });
+
+/** Orders that have all their lines by the day wanted, or today where that has passed, told from what serves whom. */
+function wholeSlowly(some: World): Set<number> {
+  const [whole, late] = [new Set<number>(), new Set<number>()];
+  for (const { demand, wholeOn } of peg(some.picture()).pegged) {
+    if (demand.source.kind !== 'order') continue;
+    whole.add(demand.source.id);
+    const { wantedOn } = demand.turn;
+    const due = wantedOn === null ? '9999' : wantedOn < TODAY ? TODAY : wantedOn;
+    if (wholeOn === null || (wholeOn || TODAY) > due) late.add(demand.source.id);
+  }
+  return new Set([...whole].filter((id) => !late.has(id)));
+}
+
+type Worth = (source: Source) => number;
+function best(some: World, worthOf: Worth, only: ReadonlySet<number> | null = null) {
+  const contest = contestOf(some, only);
+  const program = programOf(contest, worthOf);
+  const found = solve(highs, program, 10, () => undefined);
+  const waits = contest.rivals.filter((_, at) => !found.yes?.[program.keeps[at] ?? -1]);
+  return { contest, found, way: settled(contest, waits, worthOf) };
+}
+const sum = (ids: Iterable<number>, worthOf: Worth) => [...ids].reduce((all, id) => all + worthOf(order(id)), 0);
+
+describe('who gets what is scarce', () => {
+  it('gives the ten that are there to two orders instead of half a large one, or to the one that is worth the most', () => {
+    const some = world(
+      { 1: 10 },
+      [
+        wants(order(1), 1, 14, '2026-11-30'),
+        wants(order(2), 1, 4, '2026-12-02'),
+        wants(order(3), 1, 6, '2026-12-03'),
+        wants(order(4), 1, 9, '2026-12-04'),
+      ],
+      [],
+    );
+    expect([...wholeSlowly(some)]).toEqual([]);
+    const most = best(some, () => 1);
+    expect(most.contest.parts).toEqual([1]);
+    expect(most.way.whole).toEqual([order(2), order(3)]);
+    // The last would have to wait anyway.
+    expect(most.way.waits).toEqual([order(1)]);
+    const worth = best(some, ({ id }) => (id === 4 ? 5000 : 1000));
+    expect(worth.way.whole).toEqual([order(4)]);
+    expect([...wholeSlowly(worldOfWay(worth.contest, worth.way.waits))]).toEqual([4]);
+  });
+
+  it('looks through builds: an order that is built for waits, so that another is built in time', () => {
+    const some = world(
+      { 1: 3 },
+      [
+        wants(order(1), 4, 3, '2026-11-30'),
+        wants(build(1), 1, 3, '2026-11-30'),
+        // Two other orders want as much together, and each is worth as much.
+        wants(order(2), 4, 1, '2026-12-01'),
+        wants(build(2), 1, 1, '2026-12-01'),
+        wants(order(3), 1, 2, '2026-12-02'),
+      ],
+      [made(1, 4, 3, 1, order(1)), made(2, 4, 1, 1, order(2))],
+    );
+    expect([...wholeSlowly(some)]).toEqual([1]);
+    const { way } = best(some, () => 1);
+    expect(way.whole).toEqual([order(2), order(3)]);
+    expect(way.waits).toEqual([build(1)]);
+  });
+
+  it('says nothing where nothing is scarce, and looks only at the parts asked for', () => {
+    expect(best(world({ 1: 9 }, [wants(order(1), 1, 4, TODAY)], []), () => 1).contest).toMatchObject({
+      parts: [],
+      rivals: [],
+    });
+    const two = world(
+      { 1: 1, 2: 1 },
+      [1, 2].flatMap((item) => [wants(order(item), item, 2, TODAY), wants(order(item + 2), item, 1, TODAY)]),
+      [],
+    );
+    const { contest, way } = best(two, () => 1, new Set([2]));
+    expect(contest.rivals).toEqual([order(2), order(4)]);
+    expect(way.waits).toEqual([order(2)]);
+  });
+
+  const day = fc.constantFrom(null, '2026-11-20', TODAY, '2026-11-27', '2026-12-01', '2026-12-04');
+  const some = fc.integer({ min: 1, max: 6 });
+  const raw = fc.integer({ min: 1, max: 3 });
+  const orders = fc.array(
+    fc.record({
+      on: day,
+      worth: fc.integer({ min: 1, max: 9 }),
+      wants: fc.array(
+        fc.record({ item: fc.integer({ min: 1, max: 5 }), n: some, begun: fc.constantFrom(false, false, false, true) }),
+        { minLength: 1, maxLength: 3 },
+      ),
+    }),
+    { minLength: 2, maxLength: 5 },
+  );
+  const builds = fc.array(
+    fc.record({
+      on: day,
+      product: fc.constantFrom(4, 4, 5),
+      n: some,
+      bench: fc.integer({ min: 1, max: 3 }),
+      forFirst: fc.boolean(),
+      needs: fc.array(fc.tuple(raw, some), { minLength: 1, maxLength: 2 }),
+      made: fc.boolean(),
+    }),
+    { maxLength: 3 },
+  );
+  const shelves = fc.array(fc.integer({ min: 0, max: 9 }), { minLength: 6, maxLength: 6 });
+  const purchases = fc.array(fc.record({ item: raw, n: some, on: day }), { maxLength: 4 });
+
+  it('is the best of all choices of who waits, tried one by one, and never worse than going by date', () => {
+    fc.assert(
+      fc.property(orders, builds, shelves, purchases, fc.boolean(), (asked, making, shelf, coming, byWorth) => {
+        const demands = [
+          ...asked.flatMap(({ on, wants: all }, at) =>
+            all.map(({ item, n, begun }) => wants(order(at + 1), item, n, on, begun)),
+          ),
+          ...making.flatMap(({ on, needs, product, made: ofMade }, at) => [
+            ...needs.map(([item, n]) => wants(build(at + 1), item, n, on)),
+            // What is made of what is made.
+            ...(product === 5 && ofMade ? [wants(build(at + 1), 4, 1, on)] : []),
+          ]),
+        ];
+        const supplies = [
+          ...coming.map(({ item, n, on }, at) => bought(at + 1, item, n, on)),
+          ...making.map(({ product, n, bench, forFirst }, at) =>
+            made(at + 1, product, n, bench, forFirst ? order(1) : null),
+          ),
+        ];
+        const here = world(Object.fromEntries(shelf.entries()), demands, supplies);
+        const worthOf: Worth = ({ id }) => (byWorth ? (asked[id - 1]?.worth ?? 0) : 1);
+        const { contest, way, found } = best(here, worthOf);
+        const counted = new Set(contest.orders.map(({ id }) => id));
+        const worthIn = (which: World) =>
+          sum(
+            [...wholeSlowly(which)].filter((id) => counted.has(id)),
+            worthOf,
+          );
+        let most = 0;
+        for (let choice = 0; choice < 2 ** contest.rivals.length; choice += 1)
+          most = Math.max(
+            most,
+            worthIn(
+              worldOfWay(
+                contest,
+                contest.rivals.filter((_, at) => choice & (1 << at)),
+              ),
+            ),
+          );
+        const reached = worthIn(worldOfWay(contest, way.waits));
+        expect(found.isBest).toBe(true);
+        expect(reached).toBe(most);
+        expect(
+          sum(
+            way.whole.map(({ id }) => id),
+            worthOf,
+          ),
+        ).toBe(reached);
+        expect(reached).toBeGreaterThanOrEqual(
+          sum(
+            byDateWay(contest).whole.map(({ id }) => id),
+            worthOf,
+          ),
+        );
+        // Whoever is not looked at keeps what they had.
+        const after = wholeSlowly(worldOfWay(contest, way.waits));
+        for (const id of wholeSlowly(here)) if (!counted.has(id)) expect(after.has(id)).toBe(true);
+        expect(new Set(way.waits.map(sourceKey)).size).toBe(way.waits.length);
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
