@@ -234,11 +234,11 @@ function makeSnapshot({ items, definitions, demands, supplies }: Size): Snapshot
           on: null,
           bench: 1,
         },
-        ...{ only: null, draft: false, planned: true },
+        ...{ only: null, draft: false, planned: true, supplier: null },
       })),
       ...Array.from({ length: supplies }, (_, n): Snapshot['supplies'][number] => ({
         ...{ kind: 'purchase', id: n + 1, itemId: partOf(n, n % LINES), quantity: '50', on: day(n), bench: null },
-        ...{ only: null, draft: false, planned: false },
+        ...{ only: null, draft: false, planned: false, supplier: 1 },
       })),
     ],
   };

@@ -9,7 +9,7 @@ const need = (lineId: number, itemId: number, quantity: string): Snapshot['deman
   ...{ kind: 'order', id: 1, lineId, itemId, quantity, wantedOn: null, begun: false, priority: null, alternates: [] },
 });
 const bought = (id: number, itemId: number, quantity: string, on: string | null): Snapshot['supplies'][number] => ({
-  ...{ kind: 'purchase', id, itemId, quantity, on, bench: null, only: null, draft: false, planned: false },
+  ...{ kind: 'purchase', id, itemId, quantity, on, bench: null, only: null, draft: false, planned: false, supplier: 1 },
 });
 const snapshot: Snapshot = {
   version: 'a',

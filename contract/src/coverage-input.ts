@@ -135,4 +135,5 @@ const supplyOf = (row: Snapshot['supplies'][number]): KnownSupply => ({
   only: row.only === null ? null : { kind: 'order', id: row.only },
   isDraft: row.draft,
   isPlanned: row.planned,
+  supplierId: row.supplier,
 });

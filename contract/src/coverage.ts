@@ -67,6 +67,8 @@ const KnownSupply = z.object({
   draft: z.boolean(),
   /** Of a build that is not on the bench yet. */
   planned: z.boolean(),
+  /** Who brings it; null for what is built. */
+  supplier: Id.nullable(),
 });
 
 /**
@@ -108,14 +110,14 @@ export const CoverItem = z.object({
 });
 export type CoverItem = z.infer<typeof CoverItem>;
 
-/** An order or a build named, as Cover shows whom a change moves. */
+/** An order, a build or a line of an order to a supplier, named, as Cover shows whom a change moves and by what. */
 export const CoverSource = z.object({
-  kind: z.enum(['order', 'build']),
+  kind: z.enum(['order', 'build', 'purchase']),
   id: Id,
   number: z.string(),
-  /** The customer, or what is built. */
+  /** The customer, what is built, or the supplier. */
   who: z.string(),
-  /** What an order is worth that has not left; null for a build. */
+  /** What an order is worth that has not left; null for all else. */
   worth: Decimal.nullable(),
 });
 export type CoverSource = z.infer<typeof CoverSource>;
@@ -251,8 +253,8 @@ export const coverageRoutes = {
     path: '/api/coverage/sources',
     tag: 'Cover',
     right: 'look',
-    summary: 'Orders and builds by id, as Cover names them',
-    query: z.object({ orders: Ids, builds: Ids }),
+    summary: 'Orders, builds and lines of purchase orders by id, as Cover names them',
+    query: z.object({ orders: Ids, builds: Ids, lines: Ids }),
     response: z.array(CoverSource),
   }),
   pegs: route({

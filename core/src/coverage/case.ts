@@ -1,8 +1,11 @@
+import { dayNumber, dayOfNumber } from '../days/index.ts';
 import type { Demand, Source, WhenThere } from '../demand/index.ts';
 import { byDay, byTurn, latest, type Pegged, peg, sourceKey, takenOf } from '../demand/index.ts';
 import { groupBy } from '../lists/index.ts';
 import { minus, type Quantity } from '../number/index.ts';
-import { type Known, type KnownItem, type KnownSupply, World, withPriority } from './world.ts';
+import { alternatesOf } from './alternates.ts';
+import { needsOf } from './make.ts';
+import { benchOf, type Known, type KnownItem, type KnownSupply, World, withPriority } from './world.ts';
 
 /** One thing that could be otherwise. */
 export type Change =
@@ -10,6 +13,10 @@ export type Change =
   | { readonly what: 'day'; readonly kind: 'purchase' | 'build'; readonly id: number; readonly on: WhenThere }
   /** It does not come at all. */
   | { readonly what: 'gone'; readonly kind: 'purchase' | 'build'; readonly id: number }
+  /** Everything of a supplier comes so many days later; null: nobody knows when. */
+  | { readonly what: 'late'; readonly supplierId: number; readonly days: number | null }
+  /** So many more of something are built, wanted by a day. */
+  | { readonly what: 'build'; readonly itemId: number; readonly quantity: Quantity; readonly on: string | null }
   /** Some of what the shelves should have is not there. */
   | { readonly what: 'missing'; readonly itemId: number; readonly quantity: Quantity }
   /** An alternate is used for so much of a part, by whoever is served last of those that list it. */
@@ -27,9 +34,13 @@ export function changed(world: World, changes: readonly Change[]): World {
 function withChange(known: Known, change: Change): Known {
   switch (change.what) {
     case 'day':
-      return withSupplies(known, change, ({ bench: _, ...supply }) => ({ ...supply, on: change.on }));
+      return withSupplies(known, isOf(change), ({ bench: _, ...supply }) => ({ ...supply, on: change.on }));
     case 'gone':
-      return withSupplies(known, change, () => null);
+      return withSupplies(known, isOf(change), () => null);
+    case 'late':
+      return withLate(known, change.supplierId, change.days);
+    case 'build':
+      return withBuild(known, change);
     case 'missing':
       return withMissing(known, change.itemId, change.quantity);
     case 'instead':
@@ -41,19 +52,81 @@ function withChange(known: Known, change: Change): Known {
   }
 }
 
+const isOf =
+  ({ kind, id }: { readonly kind: string; readonly id: number }) =>
+  ({ from }: KnownSupply) =>
+    from.kind === kind && from.id === id;
+
 function withSupplies(
   known: Known,
-  { kind, id }: { readonly kind: string; readonly id: number },
+  holds: (supply: KnownSupply) => boolean,
   edit: (supply: KnownSupply) => KnownSupply | null,
 ): Known {
   const supplies = new Map(known.supplies);
   for (const [key, supply] of known.supplies) {
-    if (supply.from.kind !== kind || supply.from.id !== id) continue;
+    if (!holds(supply)) continue;
     const next = edit(supply);
     if (next) supplies.set(key, next);
     else supplies.delete(key);
   }
   return { ...known, supplies };
+}
+
+const withLate = (known: Known, supplierId: number, days: number | null) =>
+  withSupplies(
+    known,
+    (supply) => supply.supplierId === supplierId,
+    (supply) => ({ ...supply, on: days === null || !supply.on ? null : dayOfNumber(dayNumber(supply.on) + days) }),
+  );
+
+/** Whether an id is of a build that is only in a case. */
+export const isOfCase = (id: number) => id <= FIRST_OF_CASE;
+/** Below what a question asks for, which a case may be looked at with. */
+const FIRST_OF_CASE = -1_000_000;
+/** It is the youngest of all. */
+const YOUNGEST = 1e11;
+
+/** Plans one more build; of what has no definition in use none can be. */
+function withBuild(known: Known, { itemId, quantity, on }: Extract<Change, { what: 'build' }>): Known {
+  const definition = known.definitions.get(itemId);
+  if (!definition) return known;
+  const before = [...known.supplies.values()].filter(({ from }) => from.kind === 'build' && isOfCase(from.id)).length;
+  const source: Source = { kind: 'build', id: FIRST_OF_CASE - before };
+  const demands = new Map(known.demands);
+  for (const [part, need] of needsOf(definition, quantity))
+    if (need > 0)
+      demands.set(`case ${source.id} ${part}`, {
+        source,
+        lineId: null,
+        itemId: part,
+        quantity: need,
+        decimals: known.items.get(part)?.decimals ?? 0,
+        turn: { begun: false, priority: null, wantedOn: on, age: YOUNGEST + before },
+        stores: null,
+        alternates: alternatesOf(definition.lines, part),
+      });
+  const supply: KnownSupply = {
+    from: { kind: 'build', id: source.id },
+    itemId,
+    quantity,
+    on: null,
+    bench: benchOf(known, definition, quantity),
+    storeId: null,
+    only: null,
+    isDraft: false,
+    isPlanned: true,
+    supplierId: null,
+  };
+  return { ...known, demands, supplies: new Map(known.supplies).set(`case ${source.id}`, supply) };
+}
+
+/** Lines of orders sent to suppliers that a case expects on another day than they are expected on. */
+export function deliveriesOf(world: World, other: World): { readonly lineId: number; readonly on: string }[] {
+  return [...other.known.supplies].flatMap(([key, { from, on, isDraft }]) =>
+    from.kind === 'purchase' && !isDraft && on && on !== world.known.supplies.get(key)?.on
+      ? [{ lineId: from.id, on }]
+      : [],
+  );
 }
 
 /** Takes from the shelves, the fullest store first; what is not there cannot be missing. */

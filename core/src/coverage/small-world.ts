@@ -58,7 +58,7 @@ export function smallWorld({ revisionOf, stockOf, comingOf, decimalsOf, items, m
     supplies: new Map(
       [...coming, ...(more?.supplies ?? [])].map((supply, at) => [
         String(at),
-        { ...supply, isDraft: false, isPlanned: supply.from.kind === 'build' },
+        { ...supply, isDraft: false, isPlanned: supply.from.kind === 'build', supplierId: null },
       ]),
     ),
   };

@@ -37,6 +37,8 @@ export interface KnownSupply extends Supply {
   readonly isDraft: boolean;
   /** Made by a build that is not on the bench yet. */
   readonly isPlanned: boolean;
+  /** Who brings it; null for what is built. */
+  readonly supplierId: number | null;
 }
 
 /** What is set aside because it is asked for itself. */
@@ -208,13 +210,22 @@ export class World {
   }
 
   /** Working days that a build of so many takes once its parts are there. */
-  benchOf({ lines, outputQuantity, benchDays: least }: KnownDefinition, quantity: Quantity): number {
-    const minutes = lines.reduce(
-      (sum, line) => sum + (line.kind === 'labour' ? scaled(line.basis, line.minutes, quantity, outputQuantity) : 0),
-      0,
-    );
-    return benchDays(minutes, this.known.benchMinutes, least);
+  benchOf(definition: KnownDefinition, quantity: Quantity): number {
+    return benchOf(this.known, definition, quantity);
   }
+}
+
+/** Working days that a build of so many takes once its parts are there. */
+export function benchOf(
+  { benchMinutes }: Known,
+  { lines, outputQuantity, benchDays: least }: KnownDefinition,
+  quantity: Quantity,
+): number {
+  const minutes = lines.reduce(
+    (sum, line) => sum + (line.kind === 'labour' ? scaled(line.basis, line.minutes, quantity, outputQuantity) : 0),
+    0,
+  );
+  return benchDays(minutes, benchMinutes, least);
 }
 
 /** The same with a priority set, or taken away, for some. @param priority as a turn has it */

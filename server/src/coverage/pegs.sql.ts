@@ -1,3 +1,4 @@
+import type { CoverSource } from '@yosegi/contract';
 import type { Pegged } from '@yosegi/core/demand';
 import type { Reader } from '../db/database.ts';
 
@@ -28,18 +29,21 @@ export async function suppliesOf(db: Reader, needing: readonly Pegged[]): Promis
   return new Map(rows.map(({ key, ...named }) => [key, named]));
 }
 
-/** Builds and orders, by kind and id. */
+/** Builds, orders and lines of orders to suppliers, by kind and id. */
 export async function sourcesOf(
   db: Reader,
   sources: readonly { readonly kind: string; readonly id: number }[],
-): Promise<Map<string, Named & { readonly kind: 'build' | 'order' }>> {
+): Promise<Map<string, Named & { readonly kind: CoverSource['kind'] }>> {
   const ids = (kind: string) => JSON.stringify(sources.flatMap((source) => (source.kind === kind ? source.id : [])));
-  const rows = await db.all<Named & { kind: 'build' | 'order' }>(
+  const rows = await db.all<Named & { kind: CoverSource['kind'] }>(
     `SELECT 'build' AS kind, b.id, b.number, i.name AS who FROM build b JOIN item i ON i.id = b.item_id
        WHERE b.id IN (SELECT value FROM json_each($1))
      UNION ALL SELECT 'order', o.id, o.number, c.name FROM sales_order o
-       JOIN customer c ON c.id = o.customer_id WHERE o.id IN (SELECT value FROM json_each($2))`,
-    ['build', 'order'].map(ids),
+       JOIN customer c ON c.id = o.customer_id WHERE o.id IN (SELECT value FROM json_each($2))
+     UNION ALL SELECT 'purchase', l.id, o.number, s.name FROM purchase_order_line l
+       JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+       WHERE l.id IN (SELECT value FROM json_each($3))`,
+    ['build', 'order', 'purchase'].map(ids),
   );
   return new Map(rows.map((row) => [`${row.kind}${row.id}`, row]));
 }

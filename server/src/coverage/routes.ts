@@ -10,7 +10,7 @@ import { coverItems, coverQuestions, coverSources, fillings, priorities } from '
 export const coverageHandlers: HandlersOf<typeof coverageRoutes> = {
   snapshot: ({ db, query, now }) => readChanges(db, dayOf(now), query.since),
   coverItems: ({ db, query }) => coverItems(db, query.ids),
-  coverSources: ({ db, query }) => coverSources(db, query.orders, query.builds),
+  coverSources: ({ db, query }) => coverSources(db, query),
   pegs: ({ db, params, now }) => readPegs(db, params.kind, params.id, dayOf(now)),
   fillings: ({ db }) => fillings(db),
   priorities: ({ db }) => priorities(db),

@@ -19,6 +19,7 @@ export async function readRows(db: Reader, today: string): Promise<Rows> {
   const planned = new Set(
     (await db.all<{ id: number }>("SELECT id FROM build WHERE state = 'planned'")).map(({ id }) => id),
   );
+  const bringers = await suppliersOfLines(db);
   const { bench_minutes } = required(await db.models.company.findByPk(1, { attributes: ['bench_minutes'] }));
   return {
     today,
@@ -28,10 +29,21 @@ export async function readRows(db: Reader, today: string): Promise<Rows> {
     definitions: await definitionsOf(db),
     demands: whole.demands.map(toDemand),
     supplies: [
-      ...whole.supplies.flatMap((supply) => (supply.from.kind === 'shelf' ? [] : toSupply(supply, false, planned))),
-      ...whole.drafts.map((supply) => toSupply(supply, true, planned)),
+      ...whole.supplies.flatMap((supply) =>
+        supply.from.kind === 'shelf' ? [] : toSupply(supply, false, planned, bringers),
+      ),
+      ...whole.drafts.map((supply) => toSupply(supply, true, planned, bringers)),
     ],
   };
+}
+
+/** Who brings what is still open of each order's line. */
+async function suppliersOfLines(db: Reader): Promise<ReadonlyMap<number, number>> {
+  const rows = await db.all<{ id: number; supplier_id: number }>(
+    `SELECT l.id, o.supplier_id FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
+     WHERE l.open > 0 OR o.state = 'draft'`,
+  );
+  return new Map(rows.map((row) => [row.id, row.supplier_id]));
 }
 
 /** A snapshot of this very moment, for reckoning on the server. */
@@ -139,6 +151,7 @@ const toSupply = (
   { from, itemId, quantity, on, bench, only }: Supply,
   draft: boolean,
   planned: ReadonlySet<number>,
+  bringers: ReadonlyMap<number, number>,
 ): Snapshot['supplies'][number] => ({
   kind: from.kind === 'build' ? 'build' : 'purchase',
   id: from.id,
@@ -149,6 +162,7 @@ const toSupply = (
   only: only?.id ?? null,
   draft,
   planned: from.kind === 'build' && planned.has(from.id),
+  supplier: from.kind === 'purchase' ? (bringers.get(from.id) ?? null) : null,
 });
 
 /** Items by id as Cover names them. */
@@ -197,15 +211,15 @@ export async function fillings(db: Reader): Promise<Fillings> {
   return { orders: filling(orders), builds: filling(builds), reorder: filling(reorder) };
 }
 
-/** Orders and builds by id, as Cover names them. */
+/** Orders, builds and lines of purchase orders by id, as Cover names them. */
 export async function coverSources(
   db: Reader,
-  orders: readonly number[],
-  builds: readonly number[],
+  { orders, builds, lines: purchases }: Readonly<Record<'orders' | 'builds' | 'lines', readonly number[]>>,
 ): Promise<CoverSource[]> {
   const named = await sourcesOf(db, [
     ...orders.map((id) => ({ kind: 'order', id })),
     ...builds.map((id) => ({ kind: 'build', id })),
+    ...purchases.map((id) => ({ kind: 'purchase', id })),
   ]);
   const lines = await db.all<{ order_id: number; open: Quantity; price: Money }>(
     `SELECT order_id, quantity - dropped - shipped AS open, price FROM order_line

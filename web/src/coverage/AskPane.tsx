@@ -18,6 +18,7 @@ import { Faint, Late, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
 import { KeptQuestions } from './KeptQuestions.tsx';
+import { Otherwise } from './Otherwise.tsx';
 import { Wish } from './Wish.tsx';
 import type { ReadWant, Terms, Want } from './want.ts';
 
@@ -41,13 +42,15 @@ interface Props {
   readonly wants: readonly Want[];
   readonly read: readonly ReadWant[];
   readonly terms: Terms;
+  /** Whether it stands beside others. */
+  readonly isCase: boolean;
   readonly answer: CoverAnswer | null;
   readonly items: ReadonlyMap<number, CoverItem>;
   readonly deeds: AskDeeds;
 }
 
 /** What is asked: products and quantities, by when, from which stores, and what counts. */
-export function AskPane({ wants, read, terms, answer, items, deeds }: Props) {
+export function AskPane({ wants, read, terms, isCase, answer, items, deeds }: Props) {
   const [pasted, setPasted] = useState<Pasted['unknown']>([]);
   const [pasteError, setPasteError] = useState<unknown>(null);
   const paste = async (text: string) => {
@@ -109,6 +112,14 @@ export function AskPane({ wants, read, terms, answer, items, deeds }: Props) {
           deeds={deeds}
         />
       ))}
+      {(isCase || terms.changes.length > 0) && wants.length > 0 && (
+        <Otherwise
+          changes={terms.changes}
+          answer={answer}
+          items={items}
+          onChange={(text) => deeds.change({ if: text })}
+        />
+      )}
     </Ask>
   );
 }

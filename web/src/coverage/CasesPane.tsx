@@ -1,21 +1,19 @@
-import type { CoverItem } from '@yosegi/contract';
+import type { CoverItem, Supplier } from '@yosegi/contract';
 import type { Change } from '@yosegi/core/coverage';
 import { byDay } from '@yosegi/core/demand';
-import { formatDecimal, positive } from '@yosegi/core/number';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
-import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
-import { type Format, useFormat } from '../ui/format.ts';
+import { useFormat } from '../ui/format.ts';
 import { Ask } from '../ui/layout.ts';
-import { readTyped } from '../ui/measuring.ts';
 import { H2, Para, Stack } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Row } from '../ui/text.ts';
 import type { CaseAnswer, TimeAnswer } from '../workers/timeAnswer.ts';
+import { CaseEditor } from './CaseEditor.tsx';
 import { MOST_CASES } from './cases.ts';
+import { wordsOf } from './caseWords.ts';
 import type { CaseDeeds } from './TimePage.tsx';
 import type { Names } from './useNames.ts';
 
@@ -23,6 +21,8 @@ const Card = styled.button<{ $isOn: boolean }>`
   display: block; width: 100%; text-align: left; font: inherit; color: var(--ink); background: var(--sheet); border: 1px solid var(--line); cursor: pointer; padding: 8px 12px; min-height: 44px;
   border-left: 5px solid ${({ $isOn }) => ($isOn ? 'var(--honey)' : 'var(--line)')}; b { display: block; }
 `;
+
+const NONE: readonly Supplier[] = [];
 
 interface Props {
   readonly item: CoverItem;
@@ -39,6 +39,7 @@ interface Props {
 /** What is, and up to three cases beside it; the one that is looked at is changed here. */
 export function CasesPane({ item, items, answer, texts, cases, at, names, amount, deeds }: Props) {
   const format = useFormat();
+  const suppliers = useQuestion('suppliers', {}).data ?? NONE;
   const [is] = answer?.cases ?? [];
   const coming = is ? [...is.time.days.flatMap(({ brings }) => brings), ...is.time.undated] : [];
   const total = (all: readonly { quantity: number }[]) => all.reduce((sum, { quantity }) => sum + quantity, 0);
@@ -84,7 +85,7 @@ export function CasesPane({ item, items, answer, texts, cases, at, names, amount
             <b>
               {changes.length === 0
                 ? 'Another case'
-                : changes.map((change) => wordsOf(change, names, items, format)).join('; ')}
+                : changes.map((change) => wordsOf(change, { names, items, suppliers, format })).join('; ')}
             </b>
             {texts[index] !== '' && changes.length === 0 ? (
               <Late>This case cannot be read any more.</Late>
@@ -100,14 +101,21 @@ export function CasesPane({ item, items, answer, texts, cases, at, names, amount
         )}
       </Stack>
       {at > 0 && (
-        <Editor
+        <CaseEditor
           item={item}
           changes={cases[at - 1] ?? []}
-          at={at}
           items={items}
           names={names}
-          coming={coming}
-          deeds={deeds}
+          suppliers={suppliers}
+          offers={{
+            coming,
+            takers: is?.time.days.flatMap(({ takes }) => takes.map(({ source }) => source)) ?? [],
+            alternates: answer?.alternates ?? [],
+            isMade: answer?.isMade ?? false,
+          }}
+          onChange={deeds.change}
+          onTakeBack={deeds.takeBack}
+          onForget={() => deeds.forget(at)}
         />
       )}
       <Para $top={14}>
@@ -136,103 +144,5 @@ function Outcome({ answer }: { answer: CaseAnswer | undefined }) {
         .filter(Boolean)
         .join(' · ')}
     </small>
-  );
-}
-
-/** A change as one says it. */
-export function wordsOf(change: Change, names: Names, items: ReadonlyMap<number, CoverItem>, format: Format): string {
-  const amount = (itemId: number, scaled: number) => {
-    const item = items.get(itemId);
-    return item ? format.quantity(formatDecimal(scaled), item.unit, item.decimals) : '';
-  };
-  switch (change.what) {
-    case 'day': {
-      const { number } = names.supply(change.kind, change.id);
-      return change.on ? `${number} on ${format.day(change.on)}` : `${number} on no known day`;
-    }
-    case 'gone':
-      return `${names.supply(change.kind, change.id).number} never comes`;
-    case 'missing':
-      return `${amount(change.itemId, change.quantity)} turn out missing`;
-    case 'instead':
-      return `${items.get(change.other)?.name ?? 'an alternate'} for ${amount(change.itemId, change.quantity)}`;
-    case 'first':
-      return `${names.source(change.source)?.number ?? '…'} goes first`;
-    case 'last':
-      return `${names.source(change.source)?.number ?? '…'} waits for the others`;
-  }
-}
-
-interface EditorProps extends Pick<Props, 'item' | 'items' | 'names' | 'deeds' | 'at'> {
-  readonly changes: readonly Change[];
-  readonly coming: readonly { readonly kind: 'purchase' | 'build'; readonly id: number }[];
-}
-
-/** The changes of the case that is looked at, and what else could be otherwise. */
-function Editor({ item, items, changes, at, names, coming, deeds }: EditorProps) {
-  const format = useFormat();
-  const [missing, setMissing] = useState('');
-  const [wrong, setWrong] = useState<string | undefined>();
-  const addMissing = () => {
-    try {
-      deeds.change({ what: 'missing', itemId: item.id, quantity: positive(readTyped(missing, item)) });
-      setMissing('');
-      setWrong(undefined);
-    } catch {
-      setWrong('Type how much is missing, like 5.');
-    }
-  };
-  const supplies = coming.filter(
-    (one, index) => coming.findIndex((other) => other.kind === one.kind && other.id === one.id) === index,
-  );
-  return (
-    <Stack $gap={8} $top={12} role="group" aria-label="This case">
-      {changes.map((change, index) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a change is its place in the case
-        <Row key={index} $gap={6}>
-          <span>{wordsOf(change, names, items, format)}</span>
-          <Button
-            look="ghost"
-            aria-label={`Take back: ${wordsOf(change, names, items, format)}`}
-            onPress={() => deeds.takeBack(index)}
-          >
-            ✕
-          </Button>
-        </Row>
-      ))}
-      {supplies.length > 0 && (
-        <Choice
-          label="Something never comes"
-          value=""
-          onChange={(key) => {
-            const [kind, id] = key.split('.');
-            if (kind === 'purchase' || kind === 'build') deeds.change({ what: 'gone', kind, id: Number(id) });
-          }}
-          options={[
-            ['', 'choose'],
-            ...supplies.map(({ kind, id }) => [`${kind}.${id}`, names.supply(kind, id).number] as const),
-          ]}
-        />
-      )}
-      <Row $gap={6} $end>
-        <Field
-          label="Some turns out missing"
-          numeric
-          value={missing}
-          suffix={item.unit}
-          onChange={setMissing}
-          error={wrong}
-          onKeyDown={(event) => event.key === 'Enter' && addMissing()}
-        />
-        <Button isDisabled={missing.trim() === ''} onPress={addMissing}>
-          Add
-        </Button>
-      </Row>
-      <div>
-        <Button look="ghost" onPress={() => deeds.forget(at)}>
-          Forget this case
-        </Button>
-      </div>
-    </Stack>
   );
 }

@@ -14,6 +14,7 @@ import type { CoverAsk } from '../workers/coverAnswer.ts';
 import { type AskDeeds, AskPane } from './AskPane.tsx';
 import { Components, type GroupBy } from './Components.tsx';
 import { Conclusion } from './Conclusion.tsx';
+import { AnotherCase, CoverCases } from './CoverCases.tsx';
 import { PlanBar } from './PlanBar.tsx';
 import { Promised } from './Promised.tsx';
 import { TakenMeanwhile } from './TakenMeanwhile.tsx';
@@ -60,7 +61,15 @@ function Cover() {
   const group = (['supplier', 'store'] as const).find((one) => one === search.get('group')) ?? '';
   return (
     <AskAnswer>
-      <AskPane wants={wants} read={read} terms={terms} answer={shown} items={items} deeds={deeds} />
+      <AskPane
+        wants={wants}
+        read={read}
+        terms={terms}
+        isCase={search.has('beside')}
+        answer={shown}
+        items={items}
+        deeds={deeds}
+      />
       <AnswerPane>
         <AnswerBody>
           {wants.length === 0 ? (
@@ -78,9 +87,10 @@ function Cover() {
                   <Push />
                   <StaveLegend />
                 </Row>
+                <CoverCases />
                 <TakenMeanwhile reckoned={reckoned as Reckoned<'cover'>} items={items} />
-                {shown.components.length > 1 && (
-                  <Row $gap={10}>
+                {shown.components.length > 0 && (
+                  <Row $gap={10} $wrap>
                     <Part $width={190}>
                       <Choice
                         label="Order of the parts"
@@ -106,6 +116,8 @@ function Cover() {
                         ]}
                       />
                     </Part>
+                    <Push />
+                    <AnotherCase />
                   </Row>
                 )}
                 <Components

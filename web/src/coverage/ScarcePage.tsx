@@ -41,7 +41,7 @@ function Scarce() {
   const isTooMuch = asked.orders.length > MOST || asked.builds.length > MOST;
   const named = useQuestion(
     'coverSources',
-    { query: { orders: asked.orders.join(','), builds: asked.builds.join(',') } },
+    { query: { orders: asked.orders.join(','), builds: asked.builds.join(','), lines: '' } },
     { enabled: first !== null && first.parts.length > 0 && !isTooMuch, keep: true },
   ).data;
   const worth = useMemo(

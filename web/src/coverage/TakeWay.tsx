@@ -100,7 +100,9 @@ export function TakeWay({ answer, aim, way, search, named }: Props) {
 /** What pressing it does. */
 function deedWords(waits: readonly Source[], named: readonly CoverSource[]): string {
   if (waits.length === 0) return 'Serve everybody in turn';
-  const names = waits.flatMap((source) => named.find((one) => sourceKey(one) === sourceKey(source))?.number ?? []);
+  const names = waits.flatMap(
+    (source) => named.find(({ kind, id }) => kind === source.kind && id === source.id)?.number ?? [],
+  );
   return names.length > 0 && names.length <= 2
     ? `Let ${names.join(' and ')} wait`
     : `Let ${count(waits.length, 'order or build', 'orders and builds')} wait`;

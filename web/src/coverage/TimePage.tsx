@@ -1,7 +1,9 @@
+import type { Supplier } from '@yosegi/contract';
 import type { Change } from '@yosegi/core/coverage';
 import { formatDecimal } from '@yosegi/core/number';
 import { useMemo } from 'react';
 import { useParams, useSearchParams } from 'react-router';
+import { useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, AskAnswer } from '../ui/layout.ts';
@@ -17,6 +19,8 @@ import { TimeSheet } from './TimeSheet.tsx';
 import { useCoverItems, useReckoned, useWorld } from './useCoverage.ts';
 import { useNames } from './useNames.ts';
 
+const NONE: readonly Supplier[] = [];
+
 export interface CaseDeeds {
   /** Another case beside what is, with a change or without. */
   readonly another: (change?: Change) => void;
@@ -25,6 +29,8 @@ export interface CaseDeeds {
   /** Changes the case that is selected, or begins one. */
   readonly change: (change: Change) => void;
   readonly takeBack: (index: number) => void;
+  /** Leaves only some changes of a case; without any it is gone. */
+  readonly leave: (at: number, changes: readonly Change[]) => void;
 }
 
 /** What is free of an item day by day, and what it would be if something were otherwise. */
@@ -39,14 +45,17 @@ function Time() {
   const format = useFormat();
   const { texts, cases, at } = useMemo(() => casesIn(search), [search]);
   const deeds = useCaseDeeds();
+  const changes = useMemo(() => cases.flat(), [cases]);
+  const ask: TimeAsk | null = itemId > 0 ? { itemId, cases, drafts: true, aside: null } : null;
+  const { answer, refused } = useReckoned('time', ask);
+  const suppliers = useQuestion('suppliers', {}).data ?? NONE;
   const { items, isWhole } = useCoverItems([
     itemId,
     ...cases.flat().flatMap((one) => (one.what === 'instead' ? one.other : [])),
+    ...(answer?.alternates ?? []),
   ]);
   const item = items.get(itemId);
-  const ask: TimeAsk | null = item ? { itemId, cases, drafts: true, aside: null } : null;
-  const { answer, refused } = useReckoned('time', ask);
-  const names = useNames(itemId, answer);
+  const names = useNames(itemId, answer, changes);
   if (!item) {
     return isWhole ? (
       <EmptyState isPage title="This item does not exist" action={<LinkButton to="/cover">Back to Cover</LinkButton>}>
@@ -88,7 +97,17 @@ function Time() {
             )
           )}
         </AnswerBody>
-        {at > 0 && shown && <TakeCase changes={cases[at - 1] ?? []} names={names} onTaken={() => deeds.forget(at)} />}
+        {at > 0 && shown && (
+          <TakeCase
+            changes={cases[at - 1] ?? []}
+            deliveries={shown.deliveries}
+            names={names}
+            items={items}
+            suppliers={suppliers}
+            format={format}
+            onTaken={(rest) => deeds.leave(at, rest)}
+          />
+        )}
       </AnswerPane>
     </AskAnswer>
   );
@@ -120,6 +139,10 @@ function useCaseDeeds(): CaseDeeds {
             ? [[...cases, [change]], cases.length + 1]
             : [cases.with(-1, withChange(cases.at(-1) ?? [], change)), cases.length]
           : [cases.with(at - 1, withChange(cases[at - 1] ?? [], change)), at],
+      ),
+    leave: (of: number, changes: readonly Change[]) =>
+      edit((cases) =>
+        changes.length === 0 ? [cases.toSpliced(of - 1, 1), 0] : [cases.with(of - 1, [...changes]), of],
       ),
     takeBack: (index: number) =>
       edit((cases, at) => [cases.map((one, n) => (n === at - 1 ? one.toSpliced(index, 1) : one)), at]),

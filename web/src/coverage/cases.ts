@@ -14,6 +14,10 @@ function changeText(change: Change): string {
       return ['day', change.kind, change.id, change.on === null ? 'unknown' : change.on].join('.');
     case 'gone':
       return ['gone', change.kind, change.id].join('.');
+    case 'late':
+      return ['late', change.supplierId, change.days ?? 'unknown'].join('.');
+    case 'build':
+      return ['build', change.itemId, amountText(change.quantity), change.on ?? ''].join('.');
     case 'missing':
       return ['missing', change.itemId, amountText(change.quantity)].join('.');
     case 'instead':
@@ -36,6 +40,10 @@ function changeOf(text: string): Change | null {
   if (what === 'day' && kind && idOf(b) && (c === 'unknown' || isDay(c)))
     return { what, kind, id: idOf(b), on: c === 'unknown' ? null : c };
   if (what === 'gone' && kind && idOf(b)) return { what, kind, id: idOf(b) };
+  if (what === 'late' && idOf(a) && (b === 'unknown' || daysOf(b)))
+    return { what, supplierId: idOf(a), days: b === 'unknown' ? null : daysOf(b) };
+  if (what === 'build' && idOf(a) && (c === '' || isDay(c)))
+    return withAmount(b, (quantity) => ({ what, itemId: idOf(a), quantity, on: c || null }));
   if (what === 'missing' && idOf(a)) return withAmount(b, (quantity) => ({ what, itemId: idOf(a), quantity }));
   if (what === 'instead' && idOf(a) && idOf(b))
     return withAmount(c, (quantity) => ({ what, itemId: idOf(a), other: idOf(b), quantity }));
@@ -45,6 +53,10 @@ function changeOf(text: string): Change | null {
 }
 
 const idOf = (text: string) => (/^\d{1,15}$/.test(text) ? Number(text) : 0);
+
+/** Days that something is late; 0 for what cannot be. */
+export const daysOf = (text: string) => (/^\d{1,3}$/.test(text) && Number(text) <= MOST_DAYS ? Number(text) : 0);
+export const MOST_DAYS = 366;
 
 function withAmount(text: string, make: (quantity: Quantity) => Change): Change | null {
   try {
@@ -65,5 +77,6 @@ export function withChange(changes: readonly Change[], change: Change): Change[]
 function aboutOf(change: Change): string {
   if (change.what === 'day' || change.what === 'gone') return `supply ${change.kind} ${change.id}`;
   if ('source' in change) return `turn ${change.source.kind} ${change.source.id}`;
+  if (change.what === 'late') return `late ${change.supplierId}`;
   return `${change.what} ${change.itemId} ${change.what === 'instead' ? change.other : ''}`;
 }

@@ -1,8 +1,9 @@
 import type { CoverItem } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import type { Aside, Wanted } from '@yosegi/core/coverage';
+import type { Aside, Change, Wanted } from '@yosegi/core/coverage';
 import { positive } from '@yosegi/core/number';
 import { readTyped } from '../ui/measuring.ts';
+import { caseOf } from './cases.ts';
 
 /** One line of the question as typed. */
 export interface Want {
@@ -53,6 +54,8 @@ export interface Terms {
   readonly finishedFirst: boolean;
   readonly drafts: boolean;
   readonly aside: Aside | null;
+  /** What is otherwise than it stands. */
+  readonly changes: readonly Change[];
 }
 
 /** What stands after the question mark, read. */
@@ -65,5 +68,6 @@ export function termsOf(search: URLSearchParams): Terms {
     finishedFirst: search.get('finished') === '1',
     drafts: search.get('drafts') === '1',
     aside: aside === 'orders' || aside === 'builds' ? aside : null,
+    changes: caseOf(search.get('if') ?? ''),
   };
 }

@@ -46,7 +46,9 @@ const world = (stock: Record<number, number>, demands: Demand[], supplies: Suppl
     ),
     definitions: new Map(),
     demands: new Map(demands.map((demand) => [String(demand.lineId), demand])),
-    supplies: new Map(supplies.map((supply, at) => [String(at), { ...supply, isDraft: false, isPlanned: false }])),
+    supplies: new Map(
+      supplies.map((supply, at) => [String(at), { ...supply, isDraft: false, isPlanned: false, supplierId: null }]),
+    ),
   });
 
 /** Orders that have all their lines by the day wanted, or today where that has passed, told from what serves whom. */

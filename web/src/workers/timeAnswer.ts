@@ -2,6 +2,7 @@ import {
   type CaseOutcome,
   type Change,
   changed,
+  deliveriesOf,
   type ItemOverTime,
   outcomeOf,
   overTime,
@@ -27,11 +28,17 @@ export interface CaseAnswer {
   /** When everybody who wants the item has it. */
   readonly wholeOn: WhenThere;
   readonly outcome: CaseOutcome;
+  /** Lines of orders to suppliers that it expects on other days. */
+  readonly deliveries: readonly { readonly lineId: number; readonly on: string }[];
 }
 
 export interface TimeAnswer {
   /** As it stands first, then the cases. */
   readonly cases: readonly CaseAnswer[];
+  /** What may stand in for the item somewhere. */
+  readonly alternates: readonly number[];
+  /** Whether it can be built. */
+  readonly isMade: boolean;
 }
 
 const known = new WeakMap<World, readonly Standing[]>();
@@ -47,7 +54,10 @@ function standingsOf(world: World): readonly Standing[] {
 export function timeAnswer(world: World, { itemId, cases }: TimeAsk): TimeAnswer {
   const before = standingsOf(world);
   const { today } = world.known.calendar;
+  const alternates = world.demandsFor(itemId).flatMap((demand) => demand.alternates.map((one) => one.itemId));
   return {
+    alternates: [...new Set(alternates)],
+    isMade: world.known.definitions.has(itemId),
     cases: [[], ...cases].map((changes): CaseAnswer => {
       const other = changed(world, changes);
       const time = overTime(other, itemId);
@@ -56,6 +66,7 @@ export function timeAnswer(world: World, { itemId, cases }: TimeAsk): TimeAnswer
         time,
         short: shortStretches(time),
         wholeOn: latest(own.map(({ wholeOn }) => wholeOn)),
+        deliveries: deliveriesOf(world, other),
         outcome: outcomeOf(before, other === world ? before : standings(other), today),
       };
     }),
