@@ -3,7 +3,7 @@ import { parseDecimal, type Quantity } from '@yosegi/core/number';
 import { z } from 'zod';
 import { Change, FromZero, Positive, Price } from './amounts.ts';
 import { Day, Decimal, Id, IdParams, Numbered, PageQuery, pageOf, Remark, route, Version } from './common.ts';
-import { Measure, Tracking } from './items.ts';
+import { Measure, PriceBreak, Tracking } from './items.ts';
 import { Posted } from './ledger.ts';
 import { Announced, Mail } from './mail.ts';
 import { LearntLead } from './suppliers.ts';
@@ -147,6 +147,8 @@ export const Offer = z.object({
   pack: Decimal,
   minimum: Decimal,
   leadDays: z.number().int().nullable(),
+  /** From so much on, one costs so much; the smallest quantity first. */
+  breaks: z.array(PriceBreak),
   learnt: LearntLead.nullable(),
 });
 export type Offer = z.infer<typeof Offer>;

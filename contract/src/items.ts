@@ -110,8 +110,16 @@ const ItemSupplier = z.object({
   pack: Positive.prefault('1'),
   minimum: FromZero.prefault('0'),
   leadDays: z.number().int().min(0).max(999).nullable().default(null),
+  /** From so much on, one costs so much; above the price for less. */
+  breaks: z
+    .array(z.object({ from: Positive, price: Price }))
+    .max(10)
+    .default([]),
 });
 const ItemField = z.object({ name: z.string().trim().min(1).max(60), value: z.string().trim().min(1).max(200) });
+
+/** From so much on, one costs so much. */
+export const PriceBreak = z.object({ from: Decimal, price: Decimal });
 
 /** Everything that is kept of an item itself. */
 export const ItemDetail = Item.extend({
@@ -121,6 +129,7 @@ export const ItemDetail = Item.extend({
       price: Decimal,
       pack: Decimal,
       minimum: Decimal,
+      breaks: z.array(PriceBreak),
       supplier: z.string(),
       name: z.string(),
     }),

@@ -317,6 +317,18 @@ it('learns lead times from what really came, beside what was stated', async () =
   now = start;
 });
 
+it('buys up to a price break where more costs less, and says what each offer asks', async () => {
+  const breaks = [{ from: '100', price: '1.5' }];
+  const peg = await shop.item('PEG', {
+    suppliers: [{ supplierId: supplier.id, code: '', price: '2', pack: '10', breaks }],
+  });
+  const rowFor = async (need: string) =>
+    (await server.call(api.buyList, { query: { need: `${peg.id}x${need}` as never } }))[0];
+  expect(await rowFor('60')).toMatchObject({ quantity: '60', offers: [{ price: '2', breaks }] });
+  // 80 cost 160.00, 100 cost 150.00.
+  expect(await rowFor('80')).toMatchObject({ needed: '80', quantity: '100' });
+});
+
 it('lists what to buy in whole packs, for whom, and not again once it is drafted', async () => {
   const seat = await shop.item('SEAT', { suppliers: [{ supplierId: supplier.id, code: 'S', price: '4', pack: '6' }] });
   const chair = await shop.item('CHAIR', { source: 'made' });

@@ -136,6 +136,17 @@ describe('pegging, seen', () => {
     expect((await of('build', hives.id)).needs).toMatchObject([
       { quantity: '8', by: [{ kind: 'build', id: frames.id, on: '2026-12-03' }], short: '2', wholeOn: null },
     ]);
+    const lines = await server
+      .call(api.snapshot, { query: {} })
+      .then(({ supplies }) => supplies.filter(({ kind }) => kind === 'purchase'));
+    expect(lines.map((one) => one.supplier)).toEqual([supplier.id]);
+    const named = await server.call(api.coverSources, {
+      query: { orders: '', builds: `${frames.id}`, lines: `${lines[0]?.id}` } as never,
+    });
+    expect(named.map(({ kind, number, who }) => [kind, number, who])).toEqual([
+      ['build', frames.number, 'The C-FRAME'],
+      ['purchase', purchase.number, 'Ironbridge'],
+    ]);
     expect((await of('purchase', purchase.id)).feeds).toMatchObject([{ id: frames.id, quantity: '13' }]);
     expect(await of('order', 99_999)).toEqual({ needs: [], feeds: [] });
     // Its benches take longer by the definition, and so does everybody after it.

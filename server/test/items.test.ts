@@ -36,8 +36,17 @@ describe('items', () => {
       barcode: '4 006381 333931',
       packs: [{ name: 'tray', one: '24' }],
       fields: [{ name: 'Colour', value: 'clear' }],
-      suppliers: [{ supplierId: supplier.id, code: 'G-7', price: '0.38', pack: '24', minimum: '48', leadDays: 10 }],
+      suppliers: [
+        {
+          ...{ supplierId: supplier.id, code: 'G-7', price: '0.38', pack: '24', minimum: '48', leadDays: 10 },
+          breaks: [
+            { from: '240', price: '0.35' },
+            { from: '480', price: '0.3' },
+          ],
+        },
+      ],
     };
+    const broken = (...breaks: object[]) => ({ suppliers: [{ ...more.suppliers[0], breaks }] });
     const change = (part: object) => ({ params: { id }, body: { ...plain(item), ...more, ...part } });
     const refusals = [
       [{ barcode: '4006381333932' }, 'barcode', 'barcode-check-digit'],
@@ -63,6 +72,9 @@ describe('items', () => {
         'twice',
       ],
       [{ suppliers: [{ ...more.suppliers[0], pack: '0' }] }, 'suppliers.0.pack', 'not-positive'],
+      [broken({ from: '0', price: '1' }), 'suppliers.0.breaks.0.from', 'not-positive'],
+      [broken({ from: '1.5', price: '1' }), 'suppliers.0.breaks.0.from', 'too-many-decimals'],
+      [broken({ from: '9', price: '1' }, { from: '9', price: '2' }), 'suppliers.0.breaks.1.from', 'twice'],
       [{ suppliers: [{ ...more.suppliers[0], supplierId: 99 }] }, 'suppliers.0.supplierId', 'unknown-choice'],
     ] as const;
     for (const [part, field, code] of refusals)

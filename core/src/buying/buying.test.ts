@@ -2,7 +2,17 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayAfter } from '../days/index.ts';
 import { type Money, parseDecimal, type Quantity } from '../number/index.ts';
-import { bestOffer, learnLead, type Offer, openOfLine, overOfLine, packUp, stateOfOrder } from './index.ts';
+import {
+  bestOffer,
+  bestQuantity,
+  learnLead,
+  type Offer,
+  openOfLine,
+  overOfLine,
+  packUp,
+  priceFor,
+  stateOfOrder,
+} from './index.ts';
 
 const q = (text: string) => parseDecimal(text) as Quantity;
 const line = (ordered: string, received: string, closed = false) => ({
@@ -15,6 +25,7 @@ const offer = (supplierId: number, price: string, pack = '1', minimum = '0', lea
   price: parseDecimal(price) as Money,
   pack: q(pack),
   minimum: q(minimum),
+  breaks: [],
   leadDays,
 });
 const quantity = fc.integer({ min: 0, max: 5e12 }).map((n) => n as Quantity);
@@ -68,6 +79,51 @@ describe('what to buy', () => {
     expect(bestOffer(offers, q('95'), 'cheapest')).toMatchObject({ offer: { supplierId: 1 }, quantity: q('100') });
     expect(bestOffer(offers, q('25'), 'fastest')).toMatchObject({ offer: { supplierId: 2 } });
     expect(bestOffer([], q('25'), 'fastest')).toBeNull();
+  });
+});
+
+describe('price breaks', () => {
+  const money = (text: string) => parseDecimal(text) as Money;
+  const broken = (breaks: [string, string][], pack = '1'): Offer => ({
+    ...offer(1, '2', pack),
+    breaks: breaks.map(([from, price]) => ({ from: q(from), price: money(price) })),
+  });
+
+  it('hold from their quantity on, whatever the order they are told in', () => {
+    const one = broken([
+      ['500', '1.5'],
+      ['100', '1.8'],
+    ]);
+    expect(['99', '100', '499', '500'].map((text) => priceFor(q(text), one))).toEqual(
+      ['2', '1.8', '1.8', '1.5'].map(money),
+    );
+  });
+
+  it('buy more where more costs less', () => {
+    const one = broken([['100', '1.5']], '8');
+    expect(bestQuantity(q('70'), one)).toBe(q('72'));
+    // 80 at 2.00 is 160.00, 104 at 1.50 is 156.00.
+    expect(bestQuantity(q('80'), one)).toBe(q('104'));
+    expect(bestQuantity(q('0'), one)).toBe(0);
+    expect(bestOffer([offer(2, '1.9'), one], q('90'), 'cheapest')).toMatchObject({ offer: { supplierId: 1 } });
+  });
+
+  it('never cost more than any other amount that is enough', () => {
+    const some = fc.integer({ min: 1, max: 40 });
+    const breaks = fc.uniqueArray(fc.tuple(some, some), { maxLength: 3, selector: ([from]) => from });
+    fc.assert(
+      fc.property(some, some, breaks, (needed, pack, raw) => {
+        const one = broken(
+          raw.map(([from, price]) => [String(from), String(price)]),
+          String(pack),
+        );
+        const cost = (units: number) => units * Number(priceFor(q(String(units)), one));
+        const bought = bestQuantity(q(String(needed)), one) / 1e6;
+        expect(bought).toBeGreaterThanOrEqual(needed);
+        for (let units = pack; units <= 120; units += pack)
+          if (units >= needed) expect(cost(bought)).toBeLessThanOrEqual(cost(units));
+      }),
+    );
   });
 });
 

@@ -1,8 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { PartLine } from '../definitions/index.ts';
 import type { Demand, Supply } from '../demand/index.ts';
-import { add, type Quantity, SCALE, ZERO } from '../number/index.ts';
-import { type Change, changed, isLate, outcomeOf, overTime, shortStretches, standings } from './index.ts';
+import { add, type Percent, type Quantity, SCALE, ZERO } from '../number/index.ts';
+import {
+  type Change,
+  changed,
+  deliveriesOf,
+  isLate,
+  outcomeOf,
+  overTime,
+  shortStretches,
+  standings,
+  World,
+} from './index.ts';
 import { calendar, type SmallWorld, smallWorld } from './small-world.ts';
 
 const q = (n: number) => (n * SCALE) as Quantity;
@@ -151,6 +162,63 @@ describe('a case', () => {
       ],
       late: [1],
     });
+  });
+
+  it('serves somebody last, and has a whole supplier late', () => {
+    expect(outcome({ what: 'last', source: { kind: 'build', id: 1 } }).moved).toEqual([
+      [1, '', '2026-12-03'],
+      [61, '2026-12-03', ''],
+    ]);
+    const ofTwo = changed(some, [{ what: 'late', supplierId: 3, days: 2 }]);
+    expect(ofTwo.known.supplies).toEqual(some.known.supplies);
+    const supplies = new Map([...some.known.supplies].map(([key, one]) => [key, { ...one, supplierId: 3 }]));
+    const known = new World({ ...some.known, supplies });
+    const late = (days: number | null) => changed(known, [{ what: 'late', supplierId: 3, days }]);
+    expect(
+      late(4)
+        .comingOf(1)
+        .map(({ on }) => on),
+    ).toEqual(['2026-12-07']);
+    expect(
+      late(null)
+        .comingOf(1)
+        .map(({ on }) => on),
+    ).toEqual([null]);
+    expect(deliveriesOf(known, late(4))).toEqual([{ lineId: 7, on: '2026-12-07' }]);
+    expect(deliveriesOf(known, late(null))).toEqual([]);
+    expect(deliveriesOf(known, known)).toEqual([]);
+  });
+
+  it('builds more of what has a definition in use, after everybody else', () => {
+    const part: PartLine = {
+      kind: 'part',
+      itemId: 1,
+      basis: 'per-output',
+      quantity: q(2),
+      waste: 0 as Percent,
+      taken: 'picked-first',
+      decimals: 0,
+    };
+    const made = smallWorld({
+      items: ITEMS,
+      revisionOf: (id) => (id === 3 ? { outputQuantity: q(1), lines: [part] } : undefined),
+      stockOf: (id) => ({ onHand: q(id === 1 ? 9 : 0), promised: ZERO }),
+      comingOf: () => [],
+      decimalsOf: () => 0,
+      more: { demands: [wants(61, 3, 2, '2026-12-04'), wants(62, 1, 5, null)], supplies: [] },
+    });
+    const more = (n: number) => changed(made, [{ what: 'build', itemId: 3, quantity: q(n), on: '2026-12-01' }]);
+    const whole = (some: World) =>
+      standings(some).map(({ source, wholeOn }) => [source.id < 0 ? 'case' : source.id, wholeOn]);
+    expect(whole(made)).toEqual([
+      [61, null],
+      [62, ''],
+    ]);
+    // Four of the nine parts make two of it today; who was promised five of them has them.
+    expect(new Map(whole(more(2)) as [unknown, string][])).toEqual(
+      new Map<unknown, string>([['case', calendar.today], [62, ''], [61, calendar.today]]), // biome-ignore format: as one reads it
+    );
+    expect(changed(made, [{ what: 'build', itemId: 2, quantity: q(1), on: null }]).known).toEqual(made.known);
   });
 
   it('is late where it is whole after the day it was wanted, or nobody knows', () => {

@@ -49,6 +49,8 @@ export interface ComponentCover {
   readonly wholeOn: WhenThere;
   /** The first product that it is not enough for now, whatever else is missing, and for how many it is; null where there is none. */
   readonly stopsAt: { readonly itemId: number; readonly enough: Quantity } | null;
+  /** What nobody was promised in stores that were not asked for, the fullest first; none where these have enough. */
+  readonly elsewhere: readonly { readonly storeId: number; readonly quantity: Quantity }[];
   /** What could stand in for what is not free now, in order; nothing of it is counted in the figures above. */
   readonly alternates: readonly StandIn[];
 }
@@ -116,6 +118,7 @@ export function cover(world: World, question: Question): Coverage {
       short: Math.max(0, need - there - coming) as Quantity,
       late: add(ZERO, ...parts.map(({ late }) => late)),
       stopsAt: stopsAt(world, itemId, there, uses),
+      elsewhere: there < need ? elsewhereOf(world, itemId, question.stores ?? null, there) : [],
       alternates: [],
       // What nobody else wants is there now; what others could do without comes when they have theirs.
       wholeOn: there >= need ? '' : orToday(latest(parts.map(({ wholeOn }) => wholeOn)), world),
@@ -151,6 +154,25 @@ function freeOf(world: World, stores: ReadonlySet<number> | null): (itemId: numb
     known.set(itemId, own);
     return own;
   };
+}
+
+/** Of what is free of an item in all, what stands in other stores than those asked for. */
+function elsewhereOf(
+  world: World,
+  itemId: number,
+  stores: ReadonlySet<number> | null,
+  here: Quantity,
+): ComponentCover['elsewhere'] {
+  if (stores === null) return [];
+  let left = minus(minus(world.usable(itemId), world.promised(itemId)), Math.max(0, here) as Quantity);
+  return [...(world.known.items.get(itemId)?.stock ?? [])]
+    .filter(([store, there]) => !stores.has(store) && there > 0)
+    .sort(([a, one], [b, other]) => other - one || a - b)
+    .flatMap(([storeId, there]) => {
+      const quantity = Math.max(0, Math.min(there, left)) as Quantity;
+      left = minus(left, quantity);
+      return quantity > 0 ? [{ storeId, quantity }] : [];
+    });
 }
 
 /** What is not free now, though shelves could give it, is there today at the soonest. */

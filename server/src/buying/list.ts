@@ -6,7 +6,7 @@ import { decimal, decimalOrNull, orNull } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { readPeggingToBuy } from '../demand/index.ts';
-import { toMeasures } from '../items/index.ts';
+import { breaksOf, toBreak, toMeasures } from '../items/index.ts';
 import { deliveriesOf } from './leads.sql.ts';
 import { buildNames, itemsToBuy, type OfferRow, offersFor, orderNames, usualSuppliers } from './list.sql.ts';
 
@@ -19,6 +19,10 @@ export async function buyList(db: Reader, { by, need }: QueryOf<'buyList'>, toda
   const missing = need ?? missingByItem(pegging);
   const items = await itemsToBuy(db, [...missing.keys()]);
   const offers = await offersFor(
+    db,
+    items.map(({ id }) => id),
+  );
+  const breaks = await breaksOf(
     db,
     items.map(({ id }) => id),
   );
@@ -37,7 +41,7 @@ export async function buyList(db: Reader, { by, need }: QueryOf<'buyList'>, toda
     const kept = need ? ZERO : add(ZERO, ...pegging.filter(isReorderOf(item.id)).map(({ short }) => short));
     const own = offers.filter((offer) => offer.item_id === item.id);
     // What really happened counts for more than what was stated.
-    const offered = own.map((row) => toCore(row, learntOf(row)?.usual ?? row.lead_days));
+    const offered = own.map((row) => toCore(row, learntOf(row)?.usual ?? row.lead_days, breaksIn(breaks, row)));
     // Packs so large that what they come to cannot be kept are no help in choosing.
     const best = orNull(() => bestOffer(offered, needed, by, usual.get(item.id) ?? null));
     return {
@@ -60,7 +64,7 @@ export async function buyList(db: Reader, { by, need }: QueryOf<'buyList'>, toda
         .sort(
           (a, b) => Number(b.supplier_id === best?.offer.supplierId) - Number(a.supplier_id === best?.offer.supplierId),
         )
-        .map((row) => toOffer(row, learntOf(row))),
+        .map((row) => toOffer(row, learntOf(row), breaksIn(breaks, row))),
       quantity: decimal(best?.quantity ?? needed),
     };
   });
@@ -107,14 +111,19 @@ async function ordersShortOf(db: Reader, pegging: readonly Pegged[]): Promise<Ma
   return new Map([...byItem].map(([itemId, orders]) => [itemId, [...orders].map(need)]));
 }
 
-const toCore = (row: OfferRow, leadDays: number | null) => ({
+type Breaks = Awaited<ReturnType<typeof breaksOf>>;
+
+const breaksIn = (breaks: Breaks, { item_id, supplier_id }: OfferRow) => breaks.get(`${item_id}:${supplier_id}`) ?? [];
+
+const toCore = (row: OfferRow, leadDays: number | null, breaks: ReturnType<typeof breaksIn>) => ({
   supplierId: row.supplier_id,
   price: row.price,
   pack: row.pack,
   minimum: row.minimum,
+  breaks: breaks.map(({ from_quantity, price }) => ({ from: from_quantity, price })),
   leadDays,
 });
-const toOffer = (row: OfferRow, learnt: Offer['learnt']): Offer => ({
+const toOffer = (row: OfferRow, learnt: Offer['learnt'], breaks: ReturnType<typeof breaksIn>): Offer => ({
   supplierId: row.supplier_id,
   supplierCode: row.supplier_code,
   supplier: row.supplier,
@@ -123,5 +132,6 @@ const toOffer = (row: OfferRow, learnt: Offer['learnt']): Offer => ({
   pack: decimal(row.pack),
   minimum: decimal(row.minimum),
   leadDays: row.lead_days,
+  breaks: breaks.map(toBreak),
   learnt,
 });

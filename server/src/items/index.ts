@@ -2,6 +2,7 @@ export { shrinkPicture } from './pictures.ts';
 export { refuseTwice } from './service.ts';
 export {
   averageCostOf,
+  breaksOf,
   freeOf,
   HAS_STOCK,
   HISTORY,
@@ -13,6 +14,7 @@ export {
   itemRows,
   knownCostOf,
   refuseTooMuch,
+  toBreak,
   toItem,
   toMeasures,
 } from './sql.ts';

@@ -5,6 +5,7 @@ import { Refusal } from '@yosegi/core/refusal';
 import { parsePattern } from '@yosegi/core/tracking';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { SqlRow, Writer } from '../db/database.ts';
+import type { Row } from '../db/models/index.ts';
 import { saved, updateVersioned } from '../db/versions.ts';
 import { requireShelf } from '../places/index.ts';
 import { aroundItem, hasHistory, type ItemRow, itemRow, readItem } from './sql.ts';
@@ -142,6 +143,7 @@ async function writeParts(tx: Writer, item_id: number, decimals: number, input: 
     (index) => `packs.${index}.name`,
   );
   const suppliers = [];
+  const breaks: Row<'item_supplier_break'>[] = [];
   for (const [index, supplier] of input.suppliers.entries()) {
     const at = (name: string) => `suppliers.${index}.${name}`;
     if (!(await tx.models.supplier.findByPk(supplier.supplierId)))
@@ -155,6 +157,15 @@ async function writeParts(tx: Writer, item_id: number, decimals: number, input: 
       minimum: countedIn(supplier.minimum, decimals, at('minimum')),
       lead_days: supplier.leadDays,
     });
+    const own = supplier.breaks.map(({ from, price }, nth) => ({
+      ...{ item_id, supplier_id: supplier.supplierId, price },
+      from_quantity: countedIn(from, decimals, at(`breaks.${nth}.from`)),
+    }));
+    refuseTwice(
+      own.map(({ from_quantity }) => String(from_quantity)),
+      (nth) => at(`breaks.${nth}.from`),
+    );
+    breaks.push(...own);
   }
   refuseTwice(
     input.suppliers.map((supplier) => String(supplier.supplierId)),
@@ -170,6 +181,7 @@ async function writeParts(tx: Writer, item_id: number, decimals: number, input: 
   await item_field.destroy({ where: { item_id } });
   await tx.insertMany('item_pack', packs);
   await tx.insertMany('item_supplier', suppliers);
+  await tx.insertMany('item_supplier_break', breaks);
   await tx.insertMany(
     'item_field',
     input.fields.map((field) => ({ item_id, ...field })),

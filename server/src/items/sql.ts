@@ -1,5 +1,6 @@
 import type { Item, ItemDetail, Measure } from '@yosegi/contract';
 import type { ItemAround } from '@yosegi/core/items';
+import { groupBy } from '@yosegi/core/lists';
 import { LARGEST_OF_ITEM, type Money, minus, type Quantity, stepOf, unitCostOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
@@ -161,6 +162,7 @@ export async function readItem(db: Reader, id: number): Promise<ItemDetail> {
      FROM item_supplier p JOIN supplier s ON s.id = p.supplier_id WHERE p.item_id = $1 ORDER BY p.price, s.code`,
     [id],
   );
+  const breaks = await breaksOf(db, [id]);
   const fields = await db.all<{ name: string; value: string }>(
     'SELECT name, value FROM item_field WHERE item_id = $1 ORDER BY name',
     [id],
@@ -175,11 +177,29 @@ export async function readItem(db: Reader, id: number): Promise<ItemDetail> {
       pack: decimal(pack),
       minimum: decimal(minimum),
       leadDays: lead_days,
+      breaks: (breaks.get(`${id}:${supplier_id}`) ?? []).map(toBreak),
     })),
     fields,
     hasHistory: await hasHistory(db, id),
   };
 }
+
+type BreakRow = Row<'item_supplier_break'>;
+
+/** Price breaks of items, by item and supplier, the smallest quantity first. */
+export async function breaksOf(db: Reader, itemIds: readonly number[]): Promise<Map<string, BreakRow[]>> {
+  const rows = await db.all<BreakRow>(
+    `SELECT item_id, supplier_id, from_quantity, price FROM item_supplier_break
+     WHERE item_id IN (SELECT value FROM json_each($1)) ORDER BY item_id, supplier_id, from_quantity`,
+    [JSON.stringify(itemIds)],
+  );
+  return groupBy(rows, ({ item_id, supplier_id }) => `${item_id}:${supplier_id}`);
+}
+
+export const toBreak = ({ from_quantity, price }: BreakRow) => ({
+  from: decimal(from_quantity),
+  price: decimal(price),
+});
 
 /** Finds anything that was counted, defined, planned or ordered of the item `i`. */
 export const HISTORY = `SELECT 1 FROM movement WHERE item_id = i.id UNION ALL SELECT 1 FROM revision_line WHERE item_id = i.id
@@ -234,6 +254,7 @@ const QUANTITIES = `
   UNION ALL SELECT item_id, quantity FROM item_pack
   UNION ALL SELECT item_id, pack FROM item_supplier
   UNION ALL SELECT item_id, minimum FROM item_supplier
+  UNION ALL SELECT item_id, from_quantity FROM item_supplier_break
   UNION ALL SELECT item_id, quantity FROM purchase_order_line
   UNION ALL SELECT item_id, confirmed_quantity FROM purchase_order_line WHERE confirmed_quantity IS NOT NULL
   UNION ALL SELECT l.item_id, n.quantity FROM purchase_need n JOIN purchase_order_line l ON l.id = n.line_id

@@ -1,6 +1,6 @@
 import type { BuyRow, Offer } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { packUp } from '@yosegi/core/buying';
+import { bestQuantity, priceFor } from '@yosegi/core/buying';
 import { formatDecimal, type Money, type Quantity, readExact, sumForText, worthForText } from '@yosegi/core/number';
 import { useMemo } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -92,7 +92,7 @@ function BuyList({ rows, by, setBy, need }: Props) {
           lines: group.lines.map(({ row, offer, quantity }) => ({
             itemId: row.itemId,
             quantity: formatDecimal(quantity),
-            price: offer.price,
+            price: formatDecimal(priceOf({ quantity, offer })),
             needs: row.needs.map(({ buildId, quantity: wanted }) => ({ buildId, quantity: wanted })),
             orders: row.orders.map(({ orderId, quantity: wanted }) => ({ orderId, quantity: wanted })),
           })),
@@ -231,7 +231,14 @@ function BuyList({ rows, by, setBy, need }: Props) {
   );
 }
 
-const worth = ({ quantity, offer }: Chosen): bigint => worthForText(quantity, readExact(offer.price) as Money);
+const toCore = ({ price, pack, minimum, breaks }: Offer) => ({
+  price: readExact(price) as Money,
+  pack: readExact(pack) as Quantity,
+  minimum: readExact(minimum) as Quantity,
+  breaks: breaks.map((one) => ({ from: readExact(one.from) as Quantity, price: readExact(one.price) as Money })),
+});
+const priceOf = ({ quantity, offer }: Pick<Chosen, 'quantity' | 'offer'>): Money => priceFor(quantity, toCore(offer));
+const worth = (line: Chosen): bigint => worthForText(line.quantity, priceOf(line));
 
 function bySupplier(rows: readonly BuyRow[], changes: ReadonlyMap<number, Change>) {
   const groups = new Map<number, { supplier: Offer; lines: Chosen[] }>();
@@ -250,11 +257,10 @@ function bySupplier(rows: readonly BuyRow[], changes: ReadonlyMap<number, Change
   };
 }
 
-/** Whole packs of what is needed; what is needed itself where packs are so large that they cannot be counted. */
+/** What costs the least of what is enough, in whole packs; what is needed itself where packs are so large that they cannot be counted. */
 function proposed(row: BuyRow, offer: Offer): string {
   try {
-    const [pack, minimum] = [readExact(offer.pack) as Quantity, readExact(offer.minimum) as Quantity];
-    return formatDecimal(packUp(readExact(row.needed) as Quantity, { pack, minimum }));
+    return formatDecimal(bestQuantity(readExact(row.needed) as Quantity, toCore(offer)));
   } catch {
     return row.needed;
   }
@@ -349,9 +355,17 @@ function BuyLine({ line, what, change }: LineProps) {
             ])}
           />
         ) : (
-          format.unitCost(offer.price)
+          format.unitCost(formatDecimal(priceOf(line)))
         )}
         <br />
+        {offer.breaks.length > 0 && (
+          <>
+            <Faint>
+              {offer.breaks.map((one) => `${format.unitCost(one.price)} from ${amount(one.from)}`).join(' · ')}
+            </Faint>
+            <br />
+          </>
+        )}
         <Faint>
           {offer.leadDays === null ? 'nothing stated' : `${count(offer.leadDays, 'day')} stated`}
           {offer.learnt && ` · ${offer.learnt.usual} learnt`}

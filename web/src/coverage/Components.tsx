@@ -1,10 +1,11 @@
 import type { CoverItem } from '@yosegi/contract';
 import type { ComponentCover } from '@yosegi/core/coverage';
-import { formatDecimal, minus } from '@yosegi/core/number';
-import { memo, useState } from 'react';
+import { formatDecimal, minus, type Quantity } from '@yosegi/core/number';
+import { memo, useMemo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
 import { type Format, useFormat } from '../ui/format.ts';
 import { Stave } from '../ui/Stave.tsx';
 import { H2 } from '../ui/space.ts';
@@ -42,12 +43,16 @@ interface Props {
   readonly group: GroupBy;
   /** The scarcest first, or by code. */
   readonly sort: '' | 'code';
+  /** The stores asked for; null for all. */
+  readonly stores: readonly number[] | null;
   /** Asks for a build of what is missing of something that is made. */
   readonly onBuild: (itemId: number, quantity: string) => void;
 }
 
 /** Every component's road to enough. */
-export function Components({ answer, items, by, group, sort, onBuild }: Props) {
+export function Components({ answer, items, by, group, sort, stores, onBuild }: Props) {
+  const known = useQuestion('stores', {}).data;
+  const storeNames = useMemo(() => new Map(known?.map(({ id, name }) => [id, name])), [known]);
   const limiting = new Set(answer.products.map((product) => product.limitedBy));
   const asked = new Set(answer.products.map((product) => product.itemId));
   const rows = answer.components.flatMap((component) => {
@@ -88,6 +93,8 @@ export function Components({ answer, items, by, group, sort, onBuild }: Props) {
                 isTight={component.short > 0 || limiting.has(component.itemId)}
                 mayBuild={component.short > 0 && item.definitionId !== null && !asked.has(item.id)}
                 by={by}
+                storeNames={storeNames}
+                toStore={stores?.[0] ?? 0}
                 onBuild={onBuild}
               />
             ))}
@@ -110,6 +117,9 @@ interface One {
   readonly isTight: boolean;
   readonly mayBuild: boolean;
   readonly by: string;
+  readonly storeNames: ReadonlyMap<number, string>;
+  /** The first of the stores asked for. */
+  readonly toStore: number;
   readonly onBuild: (itemId: number, quantity: string) => void;
 }
 
@@ -144,6 +154,20 @@ const Component = memo(function Component({ component, item, by, ...more }: One)
               <span aria-hidden> {isOpen ? '▴' : '▾'}</span>
             </Open>
           )}
+          {component.elsewhere.map(({ storeId, quantity }) => {
+            const wanted = Math.min(quantity, minus(component.needed, Math.max(0, component.free) as Quantity));
+            return (
+              <span key={storeId}>
+                <br />
+                {amount(quantity)} free in {more.storeNames.get(storeId)}:{' '}
+                <Link
+                  to={`/stock/move?item=${item.id}&quantity=${formatDecimal(wanted)}&from=${storeId}&to=${more.toStore}`}
+                >
+                  move {amount(wanted)}
+                </Link>
+              </span>
+            );
+          })}
           {component.alternates.map((other, at) => {
             const stand = more.standIns[at];
             return (
@@ -194,7 +218,7 @@ function spoken(component: ComponentCover, name: string, amount: (scaled: number
   return parts.join(', ');
 }
 
-interface VerdictProps extends Omit<One, 'standIns'> {
+interface VerdictProps extends Omit<One, 'standIns' | 'storeNames' | 'toStore'> {
   readonly amount: (scaled: number) => string;
 }
 

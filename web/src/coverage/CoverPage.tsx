@@ -126,6 +126,7 @@ function Cover() {
                   by={terms.by}
                   group={group as GroupBy}
                   sort={sort}
+                  stores={terms.stores}
                   onBuild={(itemId, quantity) => deeds.add([{ itemId, quantity }])}
                 />
               </>

@@ -40,6 +40,8 @@ const SHOWN = [
   'suppliers.*.pack',
   'suppliers.*.minimum',
   'suppliers.*.leadDays',
+  'suppliers.*.breaks.*.from',
+  'suppliers.*.breaks.*.price',
   'fields.*.name',
   'fields.*.value',
 ];
@@ -207,6 +209,7 @@ const supplierOf = (supplier: ItemDetail['suppliers'][number]): TypedSupplier =>
   pack: supplier.pack,
   minimum: supplier.minimum,
   leadDays: supplier.leadDays === null ? '' : String(supplier.leadDays),
+  breaks: supplier.breaks,
 });
 
 const optional = (text: string) => text.trim() || null;
@@ -224,13 +227,16 @@ const bodyOf = (typed: Typed) => ({
   packs: typed.packs
     .filter(({ name, one }) => name.trim() || one.trim())
     .map(({ name, one }) => ({ name, one: one || '0' })),
-  suppliers: typed.suppliers.map(({ supplierId, leadDays, price, pack, minimum, code }) => ({
+  suppliers: typed.suppliers.map(({ supplierId, leadDays, price, pack, minimum, code, breaks }) => ({
     supplierId: Number(supplierId),
     code,
     price: price.trim() || '0',
     pack: pack.trim() || '1',
     minimum: minimum.trim() || '0',
     leadDays: leadDays.trim() === '' ? null : Number(leadDays),
+    breaks: breaks
+      .filter((one) => one.from.trim() || one.price.trim())
+      .map((one) => ({ from: one.from.trim() || '0', price: one.price.trim() || '0' })),
   })),
   fields: typed.fields.filter(({ name, value }) => name.trim() || value.trim()),
 });

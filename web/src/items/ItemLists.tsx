@@ -18,6 +18,7 @@ export interface TypedSupplier {
   readonly pack: string;
   readonly minimum: string;
   readonly leadDays: string;
+  readonly breaks: readonly { readonly from: string; readonly price: string }[];
 }
 export interface TypedField {
   readonly name: string;
@@ -132,6 +133,7 @@ export function Suppliers({ rows, onChange, at, unit }: ListProps<TypedSupplier>
     pack: '1',
     minimum: '0',
     leadDays: '',
+    breaks: [],
   };
   return (
     <List
@@ -190,11 +192,66 @@ export function Suppliers({ rows, onChange, at, unit }: ListProps<TypedSupplier>
             onChange={(leadDays) => set({ leadDays })}
             error={at(`suppliers.${index}.leadDays`)}
           />
+          <Breaks row={row} index={index} at={at} unit={unit} onChange={(breaks) => set({ breaks })} />
         </>
       )}
     </List>
   );
 }
+
+interface BreaksProps {
+  readonly row: TypedSupplier;
+  readonly index: number;
+  readonly at: ListProps<TypedSupplier>['at'];
+  readonly unit: string;
+  readonly onChange: (breaks: TypedSupplier['breaks']) => void;
+}
+
+const Broken = styled.div`grid-column: 1 / -1; display: flex; gap: 8px; align-items: end; flex-wrap: wrap; > div { max-width: 150px; }`;
+
+/** From which quantities on it costs less. */
+function Breaks({ row, index, at, unit, onChange }: BreaksProps) {
+  const set = (nth: number, part: Partial<TypedSupplier['breaks'][number]>) =>
+    onChange(row.breaks.map((one, other) => (other === nth ? { ...one, ...part } : one)));
+  return (
+    <Broken>
+      {row.breaks.map((one, nth) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a row is nothing but what is typed at its place
+        <Together key={nth}>
+          <Field
+            label={`Price break ${nth + 1} from`}
+            numeric
+            suffix={unit}
+            value={one.from}
+            onChange={(from) => set(nth, { from })}
+            error={at(`suppliers.${index}.breaks.${nth}.from`)}
+          />
+          <Field
+            label="Price from there"
+            numeric
+            value={one.price}
+            onChange={(price) => set(nth, { price })}
+            error={at(`suppliers.${index}.breaks.${nth}.price`)}
+          />
+          <Button
+            look="icon"
+            aria-label={`Remove price break ${nth + 1} of line ${index + 1}`}
+            onPress={() => onChange(row.breaks.filter((_, other) => other !== nth))}
+          >
+            <X size={15} aria-hidden />
+          </Button>
+        </Together>
+      ))}
+      {row.breaks.length < MOST_BREAKS && (
+        <Button look="ghost" onPress={() => onChange([...row.breaks, { from: '', price: '' }])}>
+          + Price break
+        </Button>
+      )}
+    </Broken>
+  );
+}
+const MOST_BREAKS = 10;
+const Together = styled.span`display: flex; gap: 6px; align-items: end; > div { max-width: 150px; }`;
 
 /** Whatever else the owner wants to know of an item, or of whoever else it is asked for. */
 export function Fields({

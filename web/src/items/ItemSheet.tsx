@@ -184,7 +184,15 @@ function About({ item }: { item: ItemDetail }) {
             {supplier.name}
             {supplier.leadDays !== null && <Muted> · {supplier.leadDays} days</Muted>}
           </span>
-          <b>{format.unitCost(supplier.price)}</b>
+          <b>
+            {format.unitCost(supplier.price)}
+            {supplier.breaks.map((one) => (
+              <Muted key={one.from}>
+                {' '}
+                · {format.unitCost(one.price)} from {format.quantity(one.from, item.unit, item.decimals)}
+              </Muted>
+            ))}
+          </b>
         </KeyValue>
       ))}
       {fields.map((field) => (

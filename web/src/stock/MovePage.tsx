@@ -3,6 +3,7 @@ import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, positive, SCALE } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { useEffect, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { LineDocument } from '../lines/LineDocument.tsx';
 import { Beneath } from '../lines/LineTable.tsx';
@@ -79,6 +80,7 @@ function Move({ stores }: { stores: readonly Store[] }) {
     return true;
   };
   useScansInto(adder);
+  useMoveAsked(stores, (line) => append({ ...line, track: NOTHING_TYPED, isWaiting: false }));
   const faults = lines.map(faultOf);
   const ready =
     lines.length > 0 && faults.every((fault) => fault === undefined) && lines.every((line) => line.from && line.to);
@@ -177,6 +179,34 @@ function Move({ stores }: { stores: readonly Store[] }) {
       }
     />
   );
+}
+
+/** What an address asks to be moved: some of an item from one store to another; it becomes a line once, and leaves the address. */
+function useMoveAsked(
+  stores: readonly Store[],
+  add: (line: Pick<MoveLine, 'item' | 'from' | 'to' | 'quantity'>) => void,
+): void {
+  const [search, setSearch] = useSearchParams();
+  const id = Number(search.get('item')) || 0;
+  const item = useQuestion('item', { params: { id } }, { enabled: id > 0 }).data;
+  const bins = useQuestion('itemBins', { params: { id } }, { enabled: id > 0 }).data;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only the arrival of what is asked for matters
+  useEffect(() => {
+    if (!item || !bins) return;
+    const nameOf = (name: string) => stores.find((store) => store.id === Number(search.get(name)));
+    const [from] = bins
+      .filter(({ store, kind }) => store === nameOf('from')?.name && kind === 'shelf')
+      .sort((a, b) => Number(b.quantity) - Number(a.quantity));
+    const shelves = nameOf('to')?.bins.filter(({ kind }) => kind === 'shelf') ?? [];
+    const to = shelves.find((bin) => bin.id === item.homeBinId) ?? shelves[0];
+    add({
+      item,
+      from: from ? String(from.binId) : '',
+      to: to ? String(to.id) : '',
+      quantity: search.get('quantity') ?? '',
+    });
+    setSearch({}, { replace: true });
+  }, [item, bins]);
 }
 
 /** Whether a scan names no other lot than the line does. */

@@ -65,6 +65,13 @@ export const itemSupplier = {
   lead_days: maybe(integer()),
 };
 
+export const itemSupplierBreak = {
+  item_id: primary(integer()),
+  supplier_id: primary(integer()),
+  from_quantity: primary(integer<Quantity>()),
+  price: integer<Money>(),
+};
+
 export const picture = {
   item_id: primary(ref('item', 'CASCADE')),
   hash: text(),

@@ -29,6 +29,7 @@ export const tables = {
   item_pack: items.itemPack,
   item_field: items.itemField,
   item_supplier: items.itemSupplier,
+  item_supplier_break: items.itemSupplierBreak,
   picture: items.picture,
   saved_view: items.savedView,
   lot: tracking.lot,

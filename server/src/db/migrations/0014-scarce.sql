@@ -11,3 +11,13 @@ CREATE TABLE priority (
   set_by INTEGER NOT NULL REFERENCES person,
   PRIMARY KEY (kind, source_id)
 ) STRICT, WITHOUT ROWID;
+
+-- From so much on, a supplier asks less for one.
+CREATE TABLE item_supplier_break (
+  item_id INTEGER NOT NULL,
+  supplier_id INTEGER NOT NULL,
+  from_quantity INTEGER NOT NULL CHECK (from_quantity > 0),
+  price INTEGER NOT NULL CHECK (price >= 0),
+  PRIMARY KEY (item_id, supplier_id, from_quantity),
+  FOREIGN KEY (item_id, supplier_id) REFERENCES item_supplier ON DELETE CASCADE
+) STRICT, WITHOUT ROWID;
