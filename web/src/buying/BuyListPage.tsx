@@ -167,7 +167,7 @@ function BuyList({ rows, by, setBy, need }: Props) {
                   <Th className="num" $width={150}>
                     Order
                   </Th>
-                  <Th $width={190}>From</Th>
+                  <Th $width={240}>From</Th>
                   <Th className="num" $width={92}>
                     Amount
                   </Th>
@@ -355,9 +355,11 @@ function BuyLine({ line, what, change }: LineProps) {
             ])}
           />
         ) : (
-          format.unitCost(formatDecimal(priceOf(line)))
+          <>
+            {format.unitCost(formatDecimal(priceOf(line)))}
+            <br />
+          </>
         )}
-        <br />
         {offer.breaks.length > 0 && (
           <>
             <Faint>

@@ -10,7 +10,7 @@ import { H2, Part } from '../ui/space.ts';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
 import { CaseEditor } from './CaseEditor.tsx';
 import { caseText, withChange } from './cases.ts';
-import { Look, partsOf } from './TakeCase.tsx';
+import { Look, partsOf, takenOf } from './TakeCase.tsx';
 import { useNames } from './useNames.ts';
 
 interface Props {
@@ -62,7 +62,7 @@ export function Otherwise({ changes, answer, items, onChange }: Props) {
         onChange={(change) => set(withChange(changes, change))}
         onTakeBack={(index) => set(changes.toSpliced(index, 1))}
       />
-      {changes.length > taken.rest.length && (
+      {takenOf(taken) > 0 && (
         <Button look="ghost" isDisabled={!mayTake} onPress={() => setTaking(true)}>
           Take it over…
         </Button>

@@ -32,7 +32,7 @@ export function TakeCase({ changes, deliveries, onTaken, ...known }: Props) {
   const parts = partsOf(changes, deliveries);
   const mayPlan = useCan('plan');
   const mayBuy = useCan('buy');
-  const taken = changes.length - parts.rest.length;
+  const taken = takenOf(parts);
   const may = (mayPlan || parts.builds.length + parts.turns.length === 0) && (mayBuy || parts.deliveries.length === 0);
   return (
     <Foot>
@@ -53,6 +53,9 @@ export function TakeCase({ changes, deliveries, onTaken, ...known }: Props) {
   );
 }
 
+/** How much of a case can be taken over. */
+export const takenOf = ({ builds, turns, deliveries }: Parts) => builds.length + turns.length + deliveries.length;
+
 export interface Parts {
   readonly builds: readonly Extract<Change, { what: 'build' }>[];
   readonly turns: readonly Extract<Change, { what: 'first' | 'last' }>[];
@@ -67,7 +70,11 @@ export function partsOf(changes: readonly Change[], deliveries: CaseAnswer['deli
     builds: changes.filter((one) => one.what === 'build'),
     turns: changes.filter((one): one is Parts['turns'][number] => one.what === 'first' || one.what === 'last'),
     deliveries: deliveries.slice(0, MOST),
-    rest: changes.filter((one) => !isDay(one) && one.what !== 'build' && one.what !== 'first' && one.what !== 'last'),
+    // What moves no delivery is nothing to take over.
+    rest: changes.filter(
+      (one) =>
+        (!isDay(one) || deliveries.length === 0) && one.what !== 'build' && one.what !== 'first' && one.what !== 'last',
+    ),
   };
 }
 

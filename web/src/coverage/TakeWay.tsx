@@ -52,7 +52,7 @@ export function TakeWay({ answer, aim, way, search, named }: Props) {
   const needsReason = waits.size > 0;
   return (
     <div>
-      <ProblemBox error={take.error} />
+      <ProblemBox error={take.error ?? back.error} />
       <Foot>
         <Muted>{proofWords(search, way)}</Muted>
         <Push />

@@ -16,10 +16,10 @@ export function TurnOf({ kind, id }: { kind: 'order' | 'build'; id: number }) {
   const clear = useCommand('setPriorities', ({ before }) =>
     notify({ text: 'It gets its parts in turn again.', undo: () => back.mutate({ body: { lines: before } }) }),
   );
-  if (!set) return null;
+  if (!set) return back.error ? <ProblemBox error={back.error} /> : null;
   return (
     <Section $top={16} aria-label="When it gets its parts">
-      <ProblemBox error={clear.error} />
+      <ProblemBox error={clear.error ?? back.error} />
       <Row $gap={10} $wrap>
         <span>
           <b>{set.rank === -1 ? 'Gets its parts before all others.' : 'Gets its parts after all others.'}</b>{' '}

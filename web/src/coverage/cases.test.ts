@@ -26,9 +26,11 @@ it('a case in the address comes back as it went, and what nobody can read is lef
       expect(caseOf(caseText(changes))).toEqual(changes);
     }),
   );
-  expect(caseOf('day.purchase.1.never~gone.rabbit.4~missing.3.-2~missing.x.1~instead.1.2~first.task.9~late.3.0~late.3.999~build.0.4.~build.4.5.soon~~what')).toEqual(
-    [],
-  );
+  expect(
+    caseOf(
+      'day.purchase.1.never~gone.rabbit.4~missing.3.-2~missing.x.1~instead.1.2~first.task.9~late.3.0~late.3.999~build.0.4.~build.4.5.soon~~what',
+    ),
+  ).toEqual([]);
   fc.assert(fc.property(fc.string(), (text) => Array.isArray(caseOf(text))));
 });
 
