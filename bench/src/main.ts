@@ -4,6 +4,7 @@ import { listBench } from './lists.ts';
 import { keyBench, shippingBench } from './orders.ts';
 import { peggingBench } from './pegging.ts';
 import { postingBench } from './posting.ts';
+import { scarceBench } from './scarce.ts';
 import { screenBench } from './screens.ts';
 
 /** Every benchmark with its baseline of the same run. Fails when a promise is broken. */
@@ -12,6 +13,7 @@ const results = [
   await shippingBench(),
   await keyBench(),
   ...coverageBenches(),
+  ...(await scarceBench()),
   await peggingBench(),
   await importBench(),
   ...(await listBench()),

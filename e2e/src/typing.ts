@@ -17,7 +17,10 @@ export interface Typed {
   readonly worst: number;
 }
 
-/** Types into a draft of 40 lines, into Cover with 5 products, and into the list of 20,000 items, and counts what held it up. */
+/**
+ * Types into a draft of 40 lines, into Cover with 5 products, and into the list of 20,000 items, drags a delivery to other
+ * days and scrolls 200 components, and counts what held it up.
+ */
 export async function typeEverywhere(application: Application, { page }: Visit): Promise<Typed[]> {
   const call = <R extends Route>(route: R, input: Input<R>): Promise<Output<R>> =>
     send(
@@ -71,7 +74,50 @@ export async function typeEverywhere(application: Application, { page }: Visit):
     });
     results.push({ where: what, ...tasks });
   }
-  return results;
+  const large = await call(api.createItem, {
+    body: { code: 'LARGE', name: 'Large', unitId: 1, source: 'made', homeBinId: null, ...NOTHING },
+  });
+  const definition = await call(api.createDefinition, { body: { itemId: large.id } });
+  const many = (await call(api.items, { query: { q: 'BENCH-', limit: 200 } })).rows;
+  const parts = many.map(({ id }) => ({ kind: 'part' as const, itemId: id, quantity: '2', ...LINE }));
+  const saved = { params: { id: definition.id }, body: { version: 0, outputQuantity: '1', lines: parts } };
+  await call(api.saveRevision, saved);
+  return [...results, await dragDay(page), await scrollComponents(page, large.id, parts.length)];
+}
+
+async function dragDay(page: Page): Promise<Typed> {
+  await page.goto('/cover/time/24');
+  const handle = page.getByRole('button', { name: /The arrow keys move the day/ }).first();
+  await handle.waitFor();
+  await page.waitForLoadState('networkidle');
+  const box = await handle.boundingBox();
+  const [x, y] = [(box?.x ?? 0) + 20, (box?.y ?? 0) + 10];
+  const tasks = await longTasks(page, async () => {
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    for (let step = 1; step <= KEYS.length; step += 1) await page.mouse.move(x + step * 9, y);
+    await page.mouse.up();
+  });
+  return { where: 'a delivery being dragged to other days', ...tasks };
+}
+
+async function scrollComponents(page: Page, itemId: number, count: number): Promise<Typed> {
+  await page.goto(`/cover?want=${itemId}x3&drafts=1`);
+  const list = page.getByRole('list', { name: 'Components' });
+  await list
+    .getByRole('listitem')
+    .nth(count - 1)
+    .waitFor({ state: 'attached' });
+  await page.waitForLoadState('networkidle');
+  await list.hover();
+  const tasks = await longTasks(page, async () => {
+    for (let step = 0; step < KEYS.length; step += 1) await page.mouse.wheel(0, 420);
+    await list
+      .getByRole('listitem')
+      .nth(count - 1)
+      .waitFor();
+  });
+  return { where: `${count} components being scrolled`, ...tasks };
 }
 
 async function longTasks(page: Page, work: () => Promise<void>): Promise<{ long: number; worst: number }> {
