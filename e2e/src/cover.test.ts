@@ -82,7 +82,7 @@ test.describe('cover', () => {
       .getByRole('group', { name: 'This case' })
       .getByText(/^PO-0027 on/)
       .waitFor();
-    await page.getByLabel('Some turns out missing').fill('25');
+    await page.getByLabel('How much is missing').fill('25');
     await page.keyboard.press('Enter');
     await page.getByRole('heading', { name: /^Short by/ }).waitFor();
     await page.getByRole('button', { name: /^Take back: 25/ }).click();
@@ -90,8 +90,11 @@ test.describe('cover', () => {
     await page.getByLabel('What if PO-0027 came on').fill(dayIn(30));
     await page.keyboard.press('Enter');
     await page.getByText('Taking it expects 1 delivery').waitFor();
-    await page.getByRole('button', { name: 'Take it' }).click();
-    await visit.notice(/1 delivery expected on another day/);
+    await page.getByRole('button', { name: 'Take it…' }).click();
+    const look = page.getByRole('dialog', { name: 'Take this case over?' });
+    await look.getByText(/^Expect PO-0027 on/).waitFor();
+    await look.getByRole('button', { name: 'Take it', exact: true }).click();
+    await visit.notice(/The case is taken/);
     await page.getByRole('link', { name: 'PO-0027' }).click();
     await visit.heading(/PO-0027|Waxworks/);
     expect(visit.faults).toEqual([]);

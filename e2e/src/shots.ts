@@ -88,7 +88,12 @@ const shots: readonly Shot[] = [
   },
   { file: 'item', path: '/stock/items/12', ready: /Beeswax/ },
   { file: 'buy-list', path: '/buying', ready: /have to be bought/ },
-  { file: 'receive', path: '/buying/orders/27/receive', ready: /to receive/ },
+  {
+    file: 'scarce',
+    path: '/cover/scarce',
+    ready: /could have everything in time/,
+    before: ({ page }) => page.getByText(/^Best possible, proved/).waitFor(),
+  },
   {
     file: 'labels',
     path: '/stock/documents/1',

@@ -33,6 +33,7 @@ export interface Arrival {
 
 export interface ComponentCover {
   readonly itemId: number;
+  /** For what is to be made; of what is asked for itself also what is taken from its shelf. */
   readonly needed: Quantity;
   /** On hand less held and promised; below zero when more is promised than is there. Of chosen stores: what is left there. */
   readonly free: Quantity;
