@@ -4,11 +4,13 @@ import { useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { matchPasted, type Pasted } from '../lines/matchPasted.ts';
+import { persistently } from '../api/part.ts';
+import type { Pasted } from '../lines/matchPasted.ts';
 import { Button } from '../ui/Button.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { later } from '../ui/later.tsx';
 import { Ask } from '../ui/layout.ts';
 import { Menu } from '../ui/Menu.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -18,9 +20,11 @@ import { Faint, Late, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
 import { KeptQuestions } from './KeptQuestions.tsx';
-import { Otherwise } from './Otherwise.tsx';
+
 import { Wish } from './Wish.tsx';
 import type { ReadWant, Terms, Want } from './want.ts';
+
+const Otherwise = later(() => import('./Otherwise.tsx'), 'Otherwise');
 
 const Sentence = styled(AriaButton)`
   border: 0; background: none; padding: 2px 0; min-height: 24px; font: inherit; font-size: 13.5px; text-align: left; color: var(--ink-2); cursor: pointer;
@@ -56,6 +60,8 @@ export function AskPane({ wants, read, terms, isCase, answer, items, deeds }: Pr
   const paste = async (text: string) => {
     setPasteError(null);
     try {
+      // Few paste, so what reads it is fetched then.
+      const { matchPasted } = await persistently(() => import('../lines/matchPasted.ts'));
       const { found, unknown } = await matchPasted(text);
       deeds.add(found.map(({ item, quantity }) => ({ itemId: item.id, quantity: quantity || '1' })));
       setPasted(unknown);

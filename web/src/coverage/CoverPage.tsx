@@ -3,6 +3,7 @@ import { useDeferredValue, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
+import { later } from '../ui/later.tsx';
 import { AnswerBody, AnswerPane, AskAnswer } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StaveLegend } from '../ui/Stave.tsx';
@@ -11,15 +12,17 @@ import { Push, Row } from '../ui/text.ts';
 import { useSearchChange } from '../ui/useAddress.ts';
 import { useStable } from '../ui/useStable.ts';
 import type { CoverAsk } from '../workers/coverAnswer.ts';
+import { AnotherCase } from './AnotherCase.tsx';
 import { type AskDeeds, AskPane } from './AskPane.tsx';
 import { Components, type GroupBy } from './Components.tsx';
 import { Conclusion } from './Conclusion.tsx';
-import { AnotherCase, CoverCases } from './CoverCases.tsx';
 import { PlanBar } from './PlanBar.tsx';
 import { Promised } from './Promised.tsx';
 import { TakenMeanwhile } from './TakenMeanwhile.tsx';
 import { type Reckoned, useCoverItems, useReckoned, useWorld } from './useCoverage.ts';
 import { readWant, termsOf, type Want, wantsOf, wantText } from './want.ts';
+
+const CoverCases = later(() => import('./CoverCases.tsx'), 'CoverCases');
 
 /** Is there enough? Products and quantities on the left, the staves of their components on the right. */
 export function CoverPage() {
@@ -87,7 +90,7 @@ function Cover() {
                   <Push />
                   <StaveLegend />
                 </Row>
-                <CoverCases />
+                {search.has('beside') && <CoverCases />}
                 <TakenMeanwhile reckoned={reckoned as Reckoned<'cover'>} items={items} />
                 {shown.components.length > 0 && (
                   <Row $gap={10} $wrap>

@@ -3,7 +3,7 @@ import { CoverageRows } from '@yosegi/contract/coverage-input';
 import { wordsOf } from '@yosegi/contract/problems';
 import type { Aside, World } from '@yosegi/core/coverage';
 import { type CoverAnswer, type CoverAsk, coverAnswer } from './coverAnswer.ts';
-import { type ScarceAnswer, type ScarceAsk, scarceAnswer } from './scarceAnswer.ts';
+import type { ScarceAnswer, ScarceAsk } from './scarceAnswer.ts';
 import { type TimeAnswer, type TimeAsk, timeAnswer } from './timeAnswer.ts';
 
 /** What can be asked, and what is answered. */
@@ -28,23 +28,29 @@ let rows: CoverageRows | null = null;
 /** Worlds of what is known now, by whether drafts count and what is set aside. */
 const worlds = new Map<string, World>();
 
-addEventListener('message', ({ data }: MessageEvent<ToWorker>) => {
+addEventListener('message', async ({ data }: MessageEvent<ToWorker>) => {
   try {
-    postMessage(answer(data));
+    postMessage(await answer(data));
   } catch (error) {
-    // What nobody foresaw ends the worker, and the page starts another.
     const refused = wordsOf(error);
-    if (refused === undefined) throw error;
-    postMessage({ id: data.id, refused } satisfies FromWorker);
+    if (refused !== undefined) postMessage({ id: data.id, refused } satisfies FromWorker);
+    // What nobody foresaw ends the worker, and the page starts another.
+    else
+      setTimeout(() => {
+        throw error;
+      });
   }
 });
 
-function answer(data: ToWorker): FromWorker {
+async function answer(data: ToWorker): Promise<FromWorker> {
   const { id } = data;
   if ('load' in data) return { id, version: load(JSON.parse(new TextDecoder().decode(data.load)) as Snapshot) };
   const world = worldFor(data.ask.drafts, data.ask.aside);
   if (data.about === 'time') return { id, answer: timeAnswer(world, data.ask) };
-  return { id, answer: data.about === 'scarce' ? scarceAnswer(world, data.ask) : coverAnswer(world, data.ask) };
+  if (data.about === 'cover') return { id, answer: coverAnswer(world, data.ask) };
+  // Asked seldom, so it is fetched then.
+  const { scarceAnswer } = await import('./scarceAnswer.ts');
+  return { id, answer: scarceAnswer(world, data.ask) };
 }
 
 function load(snapshot: Snapshot): string | null {
