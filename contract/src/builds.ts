@@ -7,6 +7,7 @@ import { Day, Decimal, Id, IdParams, Numbered, PageQuery, pageOf, Remark, route,
 import { Basis, PartItem, Taken } from './definitions.ts';
 import { Tracking } from './items.ts';
 import { Posted } from './ledger.ts';
+import { Task } from './tasks.ts';
 import { BinQuantity, Piece, Tracked, TrackedIn } from './tracking.ts';
 
 export const BuildState = z.enum(buildStates);
@@ -104,6 +105,9 @@ export const BuildDetail = BuildRow.extend({
   related: z.array(z.object({ id: Id, number: z.string() })),
   /** What was bought for it. */
   purchases: z.array(BoughtFor),
+  tasks: z.array(Task),
+  /** It is finished only once its tasks are done. */
+  tasksFirst: z.boolean(),
 });
 export type BuildDetail = z.infer<typeof BuildDetail>;
 

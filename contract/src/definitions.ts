@@ -120,6 +120,8 @@ export const Behaviour = z.object({
   discount: Decimal,
   /** The fewest working days a build of it takes; null for what its labour takes. */
   benchDays: z.number().int().nullable(),
+  /** A build is finished only once its tasks are done. */
+  tasksFirst: z.boolean(),
 });
 export type Behaviour = z.infer<typeof Behaviour>;
 
@@ -332,6 +334,7 @@ export const definitionRoutes = {
       discount: percentUpTo(100),
       // What is left out stays as it is.
       benchDays: z.number().int().min(1).max(400).nullable().optional(),
+      tasksFirst: z.boolean().optional(),
       version: Version,
     }),
     response: Saved,

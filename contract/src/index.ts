@@ -22,6 +22,7 @@ import { shippingRoutes } from './shipping.ts';
 import { stockRoutes } from './stock.ts';
 import { supplierRoutes } from './suppliers.ts';
 import { apartRoutes } from './takeapart.ts';
+import { taskRoutes } from './tasks.ts';
 import { todayRoutes } from './today.ts';
 import { trackedRoutes } from './tracking.ts';
 
@@ -56,6 +57,7 @@ export * from './shipping.ts';
 export * from './stock.ts';
 export * from './suppliers.ts';
 export * from './takeapart.ts';
+export * from './tasks.ts';
 export * from './today.ts';
 export * from './tracking.ts';
 
@@ -76,6 +78,7 @@ export const api = {
   ...messageRoutes,
   ...buildRoutes,
   ...pickRoutes,
+  ...taskRoutes,
   ...buyingRoutes,
   ...supplierRoutes,
   ...mailRoutes,

@@ -97,6 +97,22 @@ export class Bench {
     await this.client.call(api.finish, { params: { id }, body });
   }
 
+  /** Who does what of what is open, and what of it was begun. */
+  async shareTasks(): Promise<void> {
+    await this.client.as(MO);
+    const { rows } = await this.client.call(api.tasks, { query: { limit: 50 } });
+    for (const [index, personId] of [TOM, ADA, TOM, null, ADA, TOM].entries()) {
+      const task = rows[index];
+      if (!task) continue;
+      const change = { personId };
+      await this.client.call(api.changeTasks, { body: { tasks: [{ id: task.id, version: task.version }], change } });
+    }
+    const begun = rows.find(({ isOnBench, kind }) => isOnBench && kind === 'labour');
+    if (!begun) return;
+    const body = { minutes: '20', day: new Date(this.time.at).toISOString().slice(0, 10), personId: ADA };
+    await this.client.call(api.addTime, { params: { id: begun.id }, body });
+  }
+
   /** Takes one of a product apart, with one part damaged. */
   async takeApart(code: string): Promise<void> {
     await this.client.as(ADA);

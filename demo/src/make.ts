@@ -95,6 +95,7 @@ class Demo {
     await this.buying.corrections(this.lastOrder);
     await this.selling.orders(this.end.getTime());
     await this.range.today();
+    await this.bench.shareTasks();
   }
 
   private async places(): Promise<void> {

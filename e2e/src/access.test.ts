@@ -69,6 +69,7 @@ test.describe('every main view', () => {
     ['a customer', '/orders/customers/1', 'Alder Vale Apiaries'],
     ['a new customer', '/orders/customers?new=1', 'A new customer'],
     ['Build', '/build/120', '24 × Ten-frame hive'],
+    ['all tasks', '/build/tasks', 'tasks'],
     ['finishing', '/build/116/finish', 'What was really used'],
     ['Pick', '/pick/115', 'to pick for'],
     ['Take apart', '/take-apart?item=48', 'of parts come back'],

@@ -54,6 +54,7 @@ import { shippingHandlers } from './shipping/routes.ts';
 import { stockLedger } from './stock/ledger.ts';
 import { stockHandlers } from './stock/routes.ts';
 import { apartHandlers } from './takeapart/routes.ts';
+import { taskHandlers } from './tasks/routes.ts';
 import { todayHandlers } from './today/routes.ts';
 import { holdPassed, trackedHandlers } from './tracking/lots.ts';
 
@@ -75,6 +76,7 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...definitionHandlers,
   ...countHandlers,
   ...coverageHandlers,
+  ...taskHandlers,
   ...buildHandlers,
   ...buyingHandlers,
   ...orderHandlers,

@@ -38,6 +38,40 @@ export const stockProblems = {
     detail: ({ number, by }) =>
       `${by ?? 'Somebody'} ${by ? 'set' : 'changed'} when ${number} gets its parts since you looked. What you see is up to date now; choose again.`,
   },
+  'minutes-of-day': {
+    status: 422,
+    title: 'More than a day',
+    detail: ({ left }) =>
+      left > 0
+        ? `A day has 24 hours; ${formatDecimal(left)} minutes of it are left for this person. Put the rest on another day.`
+        : 'This day is full for this person: all its 24 hours are written down already. Choose another day.',
+  },
+  'minutes-booked': {
+    status: 409,
+    title: 'Booked already',
+    detail: () => 'What was finished has booked these minutes. Undo that first, or add what is missing.',
+  },
+  'clock-over-night': {
+    status: 409,
+    title: 'It ran over night',
+    detail: ({ since }) => `This clock runs since ${since}. Type how many minutes it really was, or zero for none.`,
+  },
+  'no-clock': {
+    status: 409,
+    title: 'No clock runs',
+    detail: () => 'Your clock does not run any more. Nothing was changed.',
+  },
+  'task-over': {
+    status: 409,
+    title: 'It is over',
+    detail: () => 'This task is done or was skipped, or its build is over. Open it again to work on it.',
+  },
+  'tasks-open': {
+    status: 409,
+    title: 'Tasks are open',
+    detail: ({ tasks }) =>
+      `It is finished only once its tasks are done. Still open: ${list(tasks)}. Do them, or skip them with a reason.`,
+  },
   'parts-short': {
     status: 409,
     title: 'Parts are short',

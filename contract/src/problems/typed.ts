@@ -67,5 +67,10 @@ export const typedProblems = {
     detail: ({ most }) => `No more than ${most} can be kept. Delete one first.`,
   },
   'no-change': { status: 422, title: 'Nothing to change', detail: () => 'Type what is found or gone, like 3 or -2.' },
+  'day-ahead': {
+    status: 422,
+    title: 'Day ahead',
+    detail: () => 'This day has not come yet. Choose today or a day before.',
+  },
   'day-passed': { status: 422, title: 'Day passed', detail: () => 'Choose today or a later day.' },
 } satisfies Partial<ProblemKinds>;

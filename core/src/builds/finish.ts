@@ -2,6 +2,7 @@ import type { Need } from '../definitions/index.ts';
 import { type Basis, labourCost, scaled } from '../definitions/index.ts';
 import { add, type Money, type Quantity, unitCostOf, worthOf } from '../number/index.ts';
 import { Refusal } from '../refusal/index.ts';
+import { portionOf, type Spent } from '../tasks/index.ts';
 import { type Progress, plannedUse } from './needs.ts';
 
 /** A part line of a build with what was really used. */
@@ -30,6 +31,8 @@ export interface UsedCharge {
   readonly lineId: number;
   readonly basis: Basis;
   readonly amount: Money;
+  /** What it costs where that is not as planned. */
+  readonly spent?: Spent<number> | undefined;
 }
 
 export type UsedLine = UsedPart | UsedLabour | UsedCharge;
@@ -58,8 +61,13 @@ export interface FinishCost {
  * What finishing `good` units costs as planned and as really used: the figures shown while a person types. Posting uses
  * the ledger's own values, which are the same but for the last millionth of a rounded average.
  */
-export function finishCost(lines: readonly UsedLine[], progress: Progress, good: Quantity): FinishCost {
-  const uses = lines.map((line) => useOf(line, progress, good));
+export function finishCost(
+  lines: readonly UsedLine[],
+  progress: Progress,
+  good: Quantity,
+  closes = isLast(progress, good),
+): FinishCost {
+  const uses = lines.map((line) => useOf(line, progress, good, closes));
   const planned = add(0 as Money, ...uses.map((use) => use.plannedCost));
   const actual = add(0 as Money, ...uses.map((use) => use.cost));
   return {
@@ -77,6 +85,28 @@ export function plannedPortion<T extends number>(basis: Basis, amount: T, progre
   return (after - scaled(basis, amount, progress.finished, progress.outputQuantity)) as T;
 }
 
+const isLast = ({ quantity, finished }: Progress, now: Quantity) => finished + now === quantity;
+
+/** Minutes that a finish books of a line of labour: what was written down on its task, else as planned. */
+export const labourPortion = (
+  {
+    basis,
+    minutes,
+    spent,
+  }: { readonly basis: Basis; readonly minutes: Quantity; readonly spent: Spent<number> | undefined },
+  progress: Progress,
+  now: Quantity,
+  closes = isLast(progress, now),
+): Quantity => portionOf(plannedPortion(basis, minutes, progress, now), spent, { ...progress, now, closes });
+
+/** What a finish books of a charge: its share of what it costs, else as planned. */
+export const chargePortion = (
+  { basis, amount, spent }: Pick<UsedCharge, 'basis' | 'amount' | 'spent'>,
+  progress: Progress,
+  now: Quantity,
+  closes = isLast(progress, now),
+): Money => portionOf(plannedPortion(basis, amount, progress, now), spent, { ...progress, now, closes });
+
 /**
  * Refuses a portion that a build cannot take.
  * @throws Refusal `not-positive`, or `more-than-planned` with what is `left`
@@ -87,7 +117,7 @@ export function checkPortion(progress: Progress, good: Quantity): void {
   if (good > left) throw new Refusal('more-than-planned', { left }, 'good');
 }
 
-function useOf(line: UsedLine, progress: Progress, good: Quantity): LineUse {
+function useOf(line: UsedLine, progress: Progress, good: Quantity, closes: boolean): LineUse {
   if (line.kind === 'part') {
     const planned = plannedUse(line, progress, good);
     return use(line, planned, line.actual, worthOf(planned, line.unitCost), worthOf(line.actual, line.unitCost));
@@ -98,7 +128,7 @@ function useOf(line: UsedLine, progress: Progress, good: Quantity): LineUse {
     return use(line, planned, line.actual, labourCost(planned, line.ratePerHour), cost);
   }
   const amount = plannedPortion(line.basis, line.amount, progress, good);
-  return use(line, 0 as Quantity, 0 as Quantity, amount, amount);
+  return use(line, 0 as Quantity, 0 as Quantity, amount, chargePortion(line, progress, good, closes));
 }
 
 function use(line: UsedLine, planned: Quantity, actual: Quantity, plannedCost: Money, cost: Money): LineUse {

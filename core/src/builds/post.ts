@@ -1,7 +1,7 @@
-import { type Basis, labourCost, type Need } from '../definitions/index.ts';
+import { labourCost, type Need } from '../definitions/index.ts';
 import { bringInAt, type Heap, type Posting, type Spot, takeFrom } from '../ledger/index.ts';
 import { add, type Money, type Quantity } from '../number/index.ts';
-import { plannedPortion } from './finish.ts';
+import { chargePortion, type UsedCharge } from './finish.ts';
 import type { Progress } from './needs.ts';
 
 /** A part line of a build at the moment of finishing. */
@@ -27,19 +27,14 @@ export interface FinishingLabour {
   readonly ratePerHour: Money;
 }
 
-export interface FinishingCharge {
-  readonly kind: 'charge';
-  readonly lineId: number;
-  readonly basis: Basis;
-  readonly amount: Money;
-}
-
 export interface Finishing {
   /** Where the good units go, by lot or serial; in all `good`. */
   readonly output: readonly Heap[];
   readonly good: Quantity;
   readonly progress: Progress;
-  readonly lines: readonly (FinishingPart | FinishingLabour | FinishingCharge)[];
+  /** Nothing more of the build is finished after it; where left out, once all of it is. */
+  readonly closes?: boolean;
+  readonly lines: readonly (FinishingPart | FinishingLabour | UsedCharge)[];
 }
 
 export interface Finished {
@@ -66,7 +61,7 @@ export function postFinish(posting: Posting, finishing: Finishing): Finished {
       const cost =
         line.kind === 'labour'
           ? labourCost(line.actual, line.ratePerHour)
-          : plannedPortion(line.basis, line.amount, finishing.progress, finishing.good);
+          : chargePortion(line, finishing.progress, finishing.good, finishing.closes);
       posting.addValue(line.kind, cost, { lineId: line.lineId });
       costs.set(line.lineId, cost);
     }

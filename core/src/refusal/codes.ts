@@ -59,6 +59,7 @@ export const refusals = {
   'too-many': MOST,
   'no-change': NONE,
   'day-passed': NONE,
+  'day-ahead': NONE,
 
   // What is meant
   'unknown-item': NONE,
@@ -137,6 +138,13 @@ export const refusals = {
   'cover-changed': { name: 'text', was: 'amount', now: 'amount', part: 'text?', taken: 'text?' },
   /** Somebody set who goes first meanwhile. */
   'priority-changed': { number: 'text', by: 'text?' },
+  /** A day has only so many minutes `left` for a person. */
+  'minutes-of-day': { left: 'amount' },
+  'minutes-booked': NONE,
+  'clock-over-night': { since: 'text' },
+  'no-clock': NONE,
+  'task-over': NONE,
+  'tasks-open': { tasks: ['text'] },
   'parts-short': { canStart: 'amount', lines: [SHORT_PART] },
   'more-than-open': { open: 'amount' },
   'more-than-planned': { left: 'amount' },

@@ -6,6 +6,7 @@ import { type Doing, found } from '../command/doing.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
 import { readStock, writeDocument } from '../ledger/index.ts';
 import { endBuilt } from '../orders/index.ts';
+import { stopClocks } from '../tasks/index.ts';
 import { keepLines, type LineChange } from './keep.ts';
 import { leftoversOf } from './leftovers.ts';
 import { buildLines, buildRecord, isOpen, readBuild } from './sql.ts';
@@ -45,6 +46,7 @@ export async function cancelBuild(doing: Doing, id: number, version: number) {
   await updateVersioned(tx, 'build', id, version, values, () => readBuild(tx, id, today));
   await keepLines(tx, { ...build, state }, lines, changes);
   await settleStartOverride(doing, id);
+  await stopClocks(tx, id);
   await endBuilt(tx, id);
   doing.changed('builds', 'stock', 'items', 'orders');
   return { ...(await numbered(tx, 'build', id)), state };

@@ -10,6 +10,7 @@ import { itemRow } from '../items/index.ts';
 import { mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index.ts';
 import { endBuilt, keepForOrders } from '../orders/index.ts';
 import { requireShelf } from '../places/index.ts';
+import { endTasks } from '../tasks/index.ts';
 import { heapsIn } from '../tracking/index.ts';
 import { settleStartOverride } from './cancel.ts';
 import { keepLines, type LineChange } from './keep.ts';
@@ -34,15 +35,16 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   checkPortion(progressOf(build), good);
   const bin = await requireShelf(tx, input.outputBinId, 'outputBinId');
 
-  const actuals = actualsOf(bench, good, input.lines);
-  const used = finishingLines(bench, actuals, input);
-  const planned = finishCost(usedLines(bench, actuals), progressOf(build), good).lines;
-  const output = await outputOf(doing, bench, good, input, used);
   const closes = input.close || build.finished + good === build.quantity;
+  if (closes) await endTasks(doing, id, bench.tasksFirst);
+  const actuals = actualsOf(bench, good, input.lines, closes);
+  const used = finishingLines(bench, actuals, input);
+  const planned = finishCost(usedLines(bench, actuals), progressOf(build), good, closes).lines;
+  const output = await outputOf(doing, bench, good, input, used);
 
   const stock = await readStock(tx, [build.item_id, ...bench.items.keys()]);
   const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
-  const done = postFinish(posting, { output, good, progress: progressOf(build), lines: used });
+  const done = postFinish(posting, { output, good, progress: progressOf(build), closes, lines: used });
   const changes = new Map<number, LineChange>(
     lines.map((line) => [
       line.id,

@@ -16,6 +16,7 @@ import { type ItemRow, itemRow, refuseTooMuch } from '../items/index.ts';
 import { nextNumber } from '../ledger/index.ts';
 import { builtFor, partBuilt } from '../orders/index.ts';
 import { requireShelf, usualBin } from '../places/index.ts';
+import { makeTasks } from '../tasks/index.ts';
 import { keepLines } from './keep.ts';
 import {
   type BuildLineRecord,
@@ -102,8 +103,10 @@ async function insertBuild(doing: Doing, item: ItemRow, quantity: Quantity, plan
 
 /** Gives a build the lines of a revision as its own, so that no later change of the definition reaches it. */
 export async function takeLines(tx: Writer, buildId: number, revisionId: number): Promise<void> {
-  await tx.models.build_line.destroy({ where: { build_id: buildId } });
+  // What was added on the build stays.
+  await tx.models.build_line.destroy({ where: { build_id: buildId, added_by: null } });
   await copyRevisionLines(tx, buildId, revisionId);
+  await makeTasks(tx, buildId);
   const [build, lines] = [found(await buildRecord(tx, buildId)), await buildLines(tx, buildId)];
   refuseBeyondReckoning(build, lines);
   await keepLines(tx, build, lines);
@@ -134,6 +137,7 @@ export async function splitBuild(doing: Doing, build: BuildRecord, quantity: Qua
   const ended = { started_at: null, ended_at: null, override_reason: null, split_from_id: from };
   const { id } = await tx.models.build.create({ ...whole, ...rest, ...ended });
   await copyBuildLines(tx, id, build.id);
+  await makeTasks(tx, id);
   await partBuilt(tx, build.id, id, minus(build.quantity, quantity));
   await keepLines(tx, found(await buildRecord(tx, id)), await buildLines(tx, id));
 }

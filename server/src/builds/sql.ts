@@ -16,6 +16,7 @@ import { readPegging } from '../demand/index.ts';
 import { itemRows, toItem } from '../items/index.ts';
 import { byBin, heldFor, toPiece, usableOf } from '../ledger/index.ts';
 import { builtFor, toBuiltFor, wantingMore } from '../orders/index.ts';
+import { tasksOfBuild, toTask } from '../tasks/index.ts';
 
 /** A build joined with its item and unit. */
 export interface BuildRecord
@@ -188,9 +189,10 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
   const shelves = await usableOf(db, itemIds);
   const bench = await heldFor(db, { kind: 'build', id });
   const about = found(
-    await db.one<{ output_bin: string; revision: number; definition_id: number }>(
-      `SELECT n.code AS output_bin, r.number AS revision, r.definition_id FROM build b
-       JOIN bin n ON n.id = b.output_bin_id JOIN revision r ON r.id = b.revision_id WHERE b.id = $1`,
+    await db.one<{ output_bin: string; revision: number; definition_id: number; tasks_first: number }>(
+      `SELECT n.code AS output_bin, r.number AS revision, r.definition_id, d.tasks_first FROM build b
+       JOIN bin n ON n.id = b.output_bin_id JOIN revision r ON r.id = b.revision_id
+       JOIN definition d ON d.id = r.definition_id WHERE b.id = $1`,
       [id],
     ),
   );
@@ -227,6 +229,8 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
       : [],
     related,
     purchases: await boughtFor(db, 'build', id),
+    tasksFirst: about.tasks_first === 1,
+    tasks: (await tasksOfBuild(db, id)).map((task) => toTask(task, today)),
     lines: lines.map((line): BuildLine => {
       const isPart = line.item_id !== null;
       return {
@@ -254,6 +258,15 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
   };
 }
 
+/** Whether what a revision makes is finished only once its tasks are done. */
+export const hasTasksFirst = async (db: Reader, revisionId: number): Promise<boolean> =>
+  (
+    await db.one<{ tasks_first: number }>(
+      'SELECT d.tasks_first FROM revision r JOIN definition d ON d.id = r.definition_id WHERE r.id = $1',
+      [revisionId],
+    )
+  )?.tasks_first === 1;
+
 /** Gives a build the lines of a revision, at the rates of today. */
 export async function copyRevisionLines(tx: Writer, buildId: number, revisionId: number): Promise<void> {
   await tx.run(
@@ -269,7 +282,7 @@ export async function copyBuildLines(tx: Writer, buildId: number, from: number):
   await tx.run(
     `INSERT INTO build_line (build_id, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back)
      SELECT $1, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back
-     FROM build_line WHERE build_id = $2`,
+     FROM build_line WHERE build_id = $2 AND added_by IS NULL`,
     [buildId, from],
   );
 }

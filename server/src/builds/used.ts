@@ -1,14 +1,31 @@
-import { type Finishing, type FinishingPart, plannedPortion, plannedUse, type UsedLine } from '@yosegi/core/builds';
+import {
+  type Finishing,
+  type FinishingPart,
+  labourPortion,
+  plannedUse,
+  type UsedCharge,
+  type UsedLine,
+} from '@yosegi/core/builds';
 import { spotOf } from '@yosegi/core/ledger';
 import { countedIn, type Money, type Quantity, SCALE, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
+import type { Spent } from '@yosegi/core/tasks';
 import { type BodyOf, found } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { averageCostOf, type ItemRow, itemRows } from '../items/index.ts';
 import { type BalanceRow, heldFor, usableOf } from '../ledger/index.ts';
 import { benchBinOf, usualBin } from '../places/index.ts';
+import { spentByLine, tasksOfBuild } from '../tasks/index.ts';
 import { choosePieces, inOrder } from '../tracking/index.ts';
-import { type BuildLineRecord, type BuildRecord, buildLines, buildRecord, needOf, progressOf } from './sql.ts';
+import {
+  type BuildLineRecord,
+  type BuildRecord,
+  buildLines,
+  buildRecord,
+  hasTasksFirst,
+  needOf,
+  progressOf,
+} from './sql.ts';
 
 /** A build with everything that decides what is used for it. */
 export interface Bench {
@@ -21,6 +38,10 @@ export interface Bench {
   readonly binId: number;
   /** Where a shortage of a line is noted, by line. */
   readonly usual: ReadonlyMap<number, number>;
+  /** What was spent on its tasks, by line. */
+  readonly spent: ReadonlyMap<number, Spent<number>>;
+  /** It is finished only once its tasks are done. */
+  readonly tasksFirst: boolean;
 }
 
 export async function benchOf(db: Reader, buildId: number): Promise<Bench> {
@@ -41,6 +62,8 @@ export async function benchOf(db: Reader, buildId: number): Promise<Bench> {
     shelves: await usableOf(db, [...items.keys()]),
     binId: await benchBinOf(db, build.output_bin_id),
     usual,
+    spent: spentByLine(await tasksOfBuild(db, buildId)),
+    tasksFirst: await hasTasksFirst(db, build.revision_id),
   };
 }
 
@@ -53,15 +76,18 @@ type Typed = BodyOf<'finish'>;
  * @throws Refusal `unknown-line`, `too-precise`
  */
 export function actualsOf(
-  { build, lines }: Bench,
+  { build, lines, spent }: Bench,
   good: Quantity,
   typed: Typed['lines'],
+  closes: boolean,
 ): ReadonlyMap<number, Quantity> {
   const actuals = new Map<number, Quantity>();
   for (const line of lines) {
     if (line.kind === 'part') actuals.set(line.id, plannedUse(needOf(line), progressOf(build), good));
-    if (line.kind === 'labour')
-      actuals.set(line.id, plannedPortion(line.basis, line.amount as Quantity, progressOf(build), good));
+    if (line.kind === 'labour') {
+      const labour = { basis: line.basis, minutes: line.amount as Quantity, spent: spent.get(line.id) };
+      actuals.set(line.id, labourPortion(labour, progressOf(build), good, closes));
+    }
   }
   const known = new Map(lines.map((line) => [line.id, line]));
   for (const [index, { lineId, actual }] of typed.entries()) {
@@ -84,9 +110,7 @@ export function finishingLines(
     if (line.kind === 'part') return [finishingPart(bench, line, actual, typed)];
     if (line.kind === 'labour')
       return [{ kind: 'labour', lineId: line.id, actual, ratePerHour: line.rate_per_hour ?? ZERO }];
-    return line.kind === 'charge'
-      ? [{ kind: 'charge', lineId: line.id, basis: line.basis, amount: line.amount as Money }]
-      : [];
+    return line.kind === 'charge' ? [chargeOf(line, bench)] : [];
   });
 }
 
@@ -131,7 +155,7 @@ function finishingPart(
 }
 
 /** The lines as the plan for a portion reckons them, at the averages before posting. */
-export function usedLines({ lines, items }: Bench, actuals: ReadonlyMap<number, Quantity>): UsedLine[] {
+export function usedLines({ lines, items, spent }: Bench, actuals: ReadonlyMap<number, Quantity>): UsedLine[] {
   return lines.flatMap((line): UsedLine[] => {
     const actual = actuals.get(line.id) ?? ZERO;
     const lineId = line.id;
@@ -143,6 +167,14 @@ export function usedLines({ lines, items }: Bench, actuals: ReadonlyMap<number, 
       const ratePerHour = line.rate_per_hour ?? ZERO;
       return [{ kind: 'labour', lineId, basis: line.basis, minutes: line.amount as Quantity, ratePerHour, actual }];
     }
-    return line.kind === 'charge' ? [{ kind: 'charge', lineId, basis: line.basis, amount: line.amount as Money }] : [];
+    return line.kind === 'charge' ? [chargeOf(line, { spent })] : [];
   });
 }
+
+const chargeOf = (line: BuildLineRecord, { spent }: Pick<Bench, 'spent'>): UsedCharge => ({
+  kind: 'charge',
+  lineId: line.id,
+  basis: line.basis,
+  amount: line.amount as Money,
+  spent: spent.get(line.id),
+});

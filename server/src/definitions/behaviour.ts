@@ -20,6 +20,7 @@ export async function setBehaviour(doing: Doing, id: number, input: BodyOf<'setB
     price_from: input.price,
     discount: input.discount,
     ...(input.benchDays === undefined ? {} : { bench_days: input.benchDays }),
+    ...(input.tasksFirst === undefined ? {} : { tasks_first: input.tasksFirst ? 1 : 0 }),
   };
   await updateVersioned(tx, 'definition', id, input.version, values, () => readDefinition(tx, id));
   doing.changed('definitions', 'items');

@@ -172,6 +172,7 @@ const toBehaviour = (row: DefinitionRecord): Behaviour => ({
   price: row.price_from,
   discount: decimal(row.discount),
   benchDays: row.bench_days,
+  tasksFirst: row.tasks_first === 1,
 });
 
 /** Builds that are not over, with the revision each took. */

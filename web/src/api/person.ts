@@ -6,3 +6,6 @@ export const PersonProvider = PersonContext.Provider;
 
 /** Whether the person here may do something; the server decides, this only spares them a refusal. */
 export const useCan = (right: Right) => can(useContext(PersonContext), right);
+
+/** Who works here; null before anybody signed in. */
+export const usePerson = (): Person | null => useContext(PersonContext);

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { BoughtForIt } from '../buying/index.ts';
 import { PegsOf } from '../coverage/index.ts';
+import { TasksOfBuild } from '../tasks/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
@@ -64,6 +65,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
         )}
         <ProblemBox error={cancel.error} />
         <BuildLines build={build} />
+        {build.tasks.length > 0 || isOpen ? <TasksOfBuild build={build} isOpen={isOpen} /> : null}
         <Row $top={16} $wrap>
           <LinkButton look="ghost" to={`/print/bench/${build.id}`}>
             Print bench sheet

@@ -66,7 +66,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
   const [track, setTrack] = useTyped<TypedTrack>(screen, 'track', () => givenBack(build));
   const [tracks, setTracks] = useTyped<ReadonlyMap<number, TypedTrack>>(screen, 'tracks', new Map());
   const form = useRef<HTMLDivElement>(null);
-  const reckoning = useMemo(() => reckonUse(build, good, typed), [build, good, typed]);
+  const reckoning = useMemo(() => reckonUse(build, good, typed, closing), [build, good, typed, closing]);
   const finish = useCommand(
     'finish',
     ({ id: documentId, number, unitCost }) => {

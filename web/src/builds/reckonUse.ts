@@ -1,6 +1,6 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { finishCost, plannedPortion, plannedUse, type UsedLine } from '@yosegi/core/builds';
+import { finishCost, labourPortion, plannedUse, type UsedLine } from '@yosegi/core/builds';
 import {
   formatDecimal,
   fromZero,
@@ -10,10 +10,18 @@ import {
   type Quantity,
   readExact,
 } from '@yosegi/core/number';
+import { type Spent, spentOn } from '@yosegi/core/tasks';
 import { readTyped } from '../ui/measuring.ts';
 
-/** Cost and differences of what is typed; what was not typed is as planned for the good quantity. */
-export function reckonUse(build: BuildDetail, goodText: string, typed: ReadonlyMap<number, string>) {
+/**
+ * Cost and differences of what is typed; what was not typed is as its task says, else as planned for the good quantity.
+ */
+export function reckonUse(
+  build: BuildDetail,
+  goodText: string,
+  typed: ReadonlyMap<number, string>,
+  isClosing: boolean,
+) {
   const faults = new Map<string, string>();
   const read = <T extends number>(field: string, parse: () => T): T => {
     try {
@@ -32,6 +40,8 @@ export function reckonUse(build: BuildDetail, goodText: string, typed: ReadonlyM
     finished: readExact(build.finished) as Quantity,
     outputQuantity: readExact(build.outputQuantity) as Quantity,
   };
+  const closes = isClosing || good === left;
+  const spent = spentByTask(build);
   const actuals = new Map<number, Quantity>();
   const lines = build.lines.flatMap((line): UsedLine[] => {
     const { id: lineId, basis } = line;
@@ -60,19 +70,31 @@ export function reckonUse(build: BuildDetail, goodText: string, typed: ReadonlyM
     }
     if (line.kind === 'labour') {
       const minutes = readExact(line.amount) as Quantity;
-      const planned = plannedPortion(basis, minutes, progress, good);
-      const actual = said === undefined ? planned : read(`line${lineId}`, () => parseQuantity(said || '0', 2));
+      const expected = labourPortion({ basis, minutes, spent: spent.get(lineId) }, progress, good, closes);
+      const actual = said === undefined ? expected : read(`line${lineId}`, () => parseQuantity(said || '0', 2));
       actuals.set(lineId, actual);
       return [
         { kind: 'labour', lineId, basis, minutes, ratePerHour: readExact(line.ratePerHour ?? '0') as Money, actual },
       ];
     }
-    return line.kind === 'charge' ? [{ kind: 'charge', lineId, basis, amount: readExact(line.amount) as Money }] : [];
+    return line.kind === 'charge'
+      ? [{ kind: 'charge', lineId, basis, amount: readExact(line.amount) as Money, spent: spent.get(lineId) }]
+      : [];
   });
   try {
-    return { faults, actuals, cost: finishCost(lines, progress, good) };
+    return { faults, actuals, cost: finishCost(lines, progress, good, closes) };
   } catch (error) {
     faults.set('good', wordsOf(error) ?? 'What this costs cannot be worked out.');
     return { faults, actuals, cost: finishCost([], progress, good) };
   }
 }
+
+/** What was spent on each task; those that are as planned are left out. */
+const spentByTask = ({ tasks }: BuildDetail): ReadonlyMap<number, Spent<number>> =>
+  new Map(
+    tasks.flatMap(({ id, kind, state, taken, price, booked }) => {
+      const facts = { kind, state, taken: readExact(taken) as Quantity, booked: readExact(booked) };
+      const spent = spentOn({ ...facts, price: price === null ? null : (readExact(price) as Money) });
+      return spent ? [[id, spent] as const] : [];
+    }),
+  );

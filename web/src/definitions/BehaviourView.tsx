@@ -9,6 +9,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Radios } from '../ui/Radios.tsx';
 import { H2, Part } from '../ui/space.ts';
+import { Tick } from '../ui/Tick.tsx';
 import { Late, Lead, Row } from '../ui/text.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';
 import { sentencesOf } from './behaviour.ts';
@@ -146,6 +147,11 @@ export function BehaviourView({
                   error={at('benchDays') && 'Enter whole working days, 1 to 400, or nothing.'}
                 />
               </Part>
+            )}
+            {typed.made === 'ahead' && (
+              <Tick isOn={typed.tasksFirst} onChange={(tasksFirst) => set({ tasksFirst })}>
+                Finished only once its tasks are done
+              </Tick>
             )}
             <Button
               look="go"

@@ -57,6 +57,7 @@ const own: Behaviour = {
   price: 'own',
   discount: '0',
   benchDays: null,
+  tasksFirst: false,
 };
 const say = (change: Partial<Behaviour>, purpose: 'build' | 'rework' | 'record' = 'build') =>
   sentencesOf(

@@ -48,7 +48,7 @@ function Finished({ build, finishing, onChange, refused }: Props & { build: Buil
     track: NOTHING_TYPED,
     tracks: new Map(),
   });
-  const reckoning = reckonUse(build, typed.good, typed.actuals);
+  const reckoning = reckonUse(build, typed.good, typed.actuals, false);
   const isOn = finishing !== undefined;
   const set = (part: Partial<Typed>) => {
     const next = { ...typed, ...part };
@@ -116,7 +116,7 @@ function Finished({ build, finishing, onChange, refused }: Props & { build: Buil
 const idsOf = ({ actuals, tracks }: Typed) => [...new Set([...actuals.keys(), ...tracks.keys()])];
 
 function bodyOf(build: BuildDetail, typed: Typed): Finishing {
-  const { faults, actuals } = reckonUse(build, typed.good, typed.actuals);
+  const { faults, actuals } = reckonUse(build, typed.good, typed.actuals, false);
   if (faults.size > 0) return null;
   return {
     buildId: build.id,

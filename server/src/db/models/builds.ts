@@ -43,6 +43,8 @@ export const buildLine = {
   used: integer<Quantity>(0),
   open: integer<Quantity>(0),
   from_bin_id: maybe(ref('bin')),
+  added_by: maybe(ref('person')),
+  added_because: maybe(text()),
 };
 
 export const finish = {

@@ -25,6 +25,7 @@ export const definition = {
   discount: integer<Percent>(0),
   version: version(),
   bench_days: maybe(integer()),
+  tasks_first: flag(0),
 };
 
 export const revision = {

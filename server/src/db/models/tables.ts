@@ -13,6 +13,7 @@ import * as people from './people.ts';
 import * as places from './places.ts';
 import * as stock from './stock.ts';
 import * as takeapart from './takeapart.ts';
+import * as tasks from './tasks.ts';
 import * as tracking from './tracking.ts';
 
 /** Every table of the schema but the migrations' own. */
@@ -40,6 +41,9 @@ export const tables = {
   revision_line_alternate: definitions.revisionLineAlternate,
   build: builds.build,
   build_line: builds.buildLine,
+  task: tasks.task,
+  task_time: tasks.taskTime,
+  clock: tasks.clock,
   finish: builds.finish,
   finish_line: builds.finishLine,
   take_apart: takeapart.takeApart,

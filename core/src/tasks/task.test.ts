@@ -1,0 +1,62 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { parseDecimal, type Quantity, SCALE } from '../number/index.ts';
+import { checkMinutes, clockedMinutes, portionOf } from './index.ts';
+
+const q = (text: string) => parseDecimal(text) as Quantity;
+
+describe('minutes', () => {
+  it('of a clock are whole ones, at least one', () => {
+    const from = new Date('2026-11-25T09:00:00Z');
+    const after = (seconds: number) => clockedMinutes(from, new Date(from.getTime() + seconds * 1000));
+    expect([0, 29, 89, 90, 3600].map(after)).toEqual(['1', '1', '1', '2', '60'].map(q));
+  });
+
+  it('are no more than a day has, nor none', () => {
+    expect(() => checkMinutes(q('0'), q('0'), 'minutes')).toThrowError(/not-positive/);
+    checkMinutes(q('1440'), q('0'), 'minutes');
+    expect(() => checkMinutes(q('41'), q('1400'), 'minutes')).toThrowError(/minutes-of-day/);
+  });
+});
+
+describe('what a finish books of a task', () => {
+  const share = (finished: string, now: string, closes = false) => ({
+    finished: q(finished),
+    now: q(now),
+    quantity: q('10'),
+    closes,
+  });
+
+  it('is as planned while nothing was spent, and nothing where it was skipped', () => {
+    expect(portionOf(q('30'), undefined, share('0', '5'))).toBe(q('30'));
+    expect(portionOf(q('30'), { total: q('0'), booked: q('0'), isOver: false }, share('0', '5'))).toBe(q('30'));
+    expect(portionOf(q('30'), { total: q('0'), booked: q('0'), isOver: true }, share('0', '5'))).toBe(0);
+  });
+
+  it('is its share by what is finished then, and all of it with the last', () => {
+    const spent = (booked: string) => ({ total: q('90'), booked: q(booked), isOver: true });
+    expect(portionOf(q('30'), spent('0'), share('0', '4'))).toBe(q('36'));
+    expect(portionOf(q('30'), spent('36'), share('4', '2', true))).toBe(q('54'));
+  });
+
+  it('adds up to what was spent, in however many portions, and is never booked twice', () => {
+    const minutes = fc.integer({ min: 1, max: 5000 }).map((n) => (n * 100_000) as Quantity);
+    const portions = fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 1, maxLength: 6 });
+    fc.assert(
+      fc.property(minutes, portions, fc.boolean(), (total, parts, early) => {
+        const quantity = (parts.reduce((sum, one) => sum + one, early ? 3 : 0) * SCALE) as Quantity;
+        let [booked, finished] = [0, 0];
+        for (const [index, part] of parts.entries()) {
+          const closes = index === parts.length - 1;
+          const now = (part * SCALE) as Quantity;
+          const spent = { total, booked: booked as Quantity, isOver: true };
+          const portion = portionOf(q('1'), spent, { finished: finished as Quantity, now, quantity, closes });
+          expect(portion).toBeGreaterThanOrEqual(0);
+          booked += portion;
+          finished += now;
+        }
+        expect(booked).toBe(total);
+      }),
+    );
+  });
+});

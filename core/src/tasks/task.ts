@@ -1,0 +1,70 @@
+import { type Money, type Quantity, SCALE } from '../number/index.ts';
+import { Refusal } from '../refusal/index.ts';
+
+/** How far a task has come. */
+export const taskStates = ['open', 'doing', 'done', 'skipped'] as const;
+export type TaskState = (typeof taskStates)[number];
+
+/** Whether nothing more of it is to be done. */
+export const isOver = (state: TaskState) => state === 'done' || state === 'skipped';
+
+const MINUTE = 60_000;
+/** A day has so many minutes, for whoever works through it. */
+export const MINUTES_OF_DAY = (24 * 60 * SCALE) as Quantity;
+
+/** Minutes of a clock that ran from one moment to another: whole ones, at least one. */
+export const clockedMinutes = (from: Date, to: Date): Quantity =>
+  (Math.max(1, Math.round((to.getTime() - from.getTime()) / MINUTE)) * SCALE) as Quantity;
+
+/**
+ * Refuses minutes that nobody can have worked on one day.
+ * @param before what the person worked on that day already
+ * @throws Refusal `not-positive`, `minutes-of-day` with what is `left` of the day
+ */
+export function checkMinutes(minutes: Quantity, before: Quantity, field: string): void {
+  if (minutes <= 0) throw new Refusal('not-positive', {}, field);
+  const left = Math.max(0, MINUTES_OF_DAY - before) as Quantity;
+  if (minutes > left) throw new Refusal('minutes-of-day', { left }, field);
+}
+
+/** What was spent on a task, minutes or money, and what of it is booked. */
+export interface Spent<T extends number> {
+  readonly total: T;
+  readonly booked: T;
+  /** Nothing more is spent on it: it is done, or was skipped. */
+  readonly isOver: boolean;
+}
+
+/** What is known of a task: minutes of labour, the price of a charge as agreed or invoiced. */
+export interface TaskFacts {
+  readonly kind: 'labour' | 'charge';
+  readonly state: TaskState;
+  readonly taken: Quantity;
+  readonly price: Money | null;
+  /** Of its minutes or its price, what was finished has booked. */
+  readonly booked: number;
+}
+
+/** What was spent on a task; undefined where it is as planned: done without a minute written down, at no other price. */
+export function spentOn({ kind, state, taken, price, booked }: TaskFacts): Spent<number> | undefined {
+  if (state === 'skipped') return { total: 0, booked, isOver: true };
+  if (kind === 'charge') return price === null ? undefined : { total: price, booked, isOver: true };
+  return taken > 0 ? { total: taken, booked, isOver: isOver(state) } : undefined;
+}
+
+/**
+ * What a finish books of a task: as planned while nothing is known of it; else its share of what was spent by what is
+ * finished then, and all of it with the last.
+ * @param planned what the plan has for this portion
+ * @param share finished before and now, of how many
+ */
+export function portionOf<T extends number>(
+  planned: T,
+  spent: Spent<number> | undefined,
+  share: { readonly finished: Quantity; readonly now: Quantity; readonly quantity: Quantity; readonly closes: boolean },
+): T {
+  if (!spent || (spent.total === 0 && !spent.isOver)) return planned;
+  const after = BigInt(share.finished) + BigInt(share.now);
+  const due = share.closes ? BigInt(spent.total) : (BigInt(spent.total) * after) / BigInt(share.quantity);
+  return Math.max(0, Number(due) - spent.booked) as T;
+}

@@ -1,0 +1,67 @@
+import { expect, test } from '@playwright/test';
+import { Application, choose, type Visit } from './harness.ts';
+
+/** Tasks: on a build's sheet and in the list of all of them. */
+test.describe('tasks', () => {
+  let application: Application;
+  let visit: Visit;
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
+    visit = await application.open();
+  });
+  test.afterAll(() => application.close());
+
+  test('are clocked, written down, added and skipped on a build, and finishing it books them', async () => {
+    const { page } = visit;
+    await page.goto('/build/115');
+    const tasks = page.getByRole('region', { name: 'Tasks' });
+    await tasks.getByText('Drill and fit').waitFor();
+    await tasks.getByRole('button', { name: 'Start the clock' }).click();
+    await tasks.getByRole('button', { name: 'Stop the clock' }).click();
+    await tasks.getByText(/^1 of 56 min/).waitFor();
+    await tasks.getByRole('button', { name: 'Minutes…' }).click();
+    await page.getByLabel('Minutes worked today').fill('2000');
+    await page.keyboard.press('Enter');
+    await tasks.getByText(/^A day has 24 hours/).waitFor();
+    await page.getByLabel('Minutes worked today').fill('41');
+    await page.keyboard.press('Enter');
+    await tasks.getByText(/^42 of 56 min/).waitFor();
+    await tasks.getByRole('button', { name: 'Add a task' }).click();
+    await choose(tasks.getByLabel('What it takes'), 'A service that costs');
+    await tasks.getByLabel('What is to be done').fill('Engraving next door');
+    await tasks.getByLabel('Price planned').fill('14');
+    await tasks.getByLabel('Why', { exact: true }).fill('The customer asked');
+    await tasks.getByRole('button', { name: 'Add it' }).click();
+    await tasks.getByText(/added by Mo Okafor: The customer asked/).waitFor();
+    await tasks.getByText('Drill and fit').click();
+    await expect(tasks.getByText('1 task open')).toBeVisible();
+    await page.goto('/build/115/finish');
+    await expect(page.getByLabel(/Drill and fit/)).toHaveValue('42');
+    await page.getByText('€14.00').first().waitFor();
+    await page.goto('/build/115');
+    await tasks.getByRole('button', { name: 'Skip…' }).click();
+    await page.getByLabel('Why it is skipped').fill('They changed their mind');
+    await page.keyboard.press('Enter');
+    await tasks.getByText('all done').waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('are found by whose they are, and given to somebody many at once', async () => {
+    const { page } = visit;
+    await page.goto('/build');
+    await page.getByRole('link', { name: 'All tasks' }).click();
+    await visit.heading(/tasks/);
+    await choose(page.getByLabel('Whose tasks'), "Nobody's yet");
+    await expect(page).toHaveURL(/who=nobody/);
+    const rows = page.getByRole('row').filter({ hasText: 'nobody yet' });
+    const count = await rows.count();
+    expect(count).toBeGreaterThan(2);
+    for (const at of [0, 1]) await rows.nth(at).locator('label').first().click();
+    await page.getByText('2 tasks chosen').waitFor();
+    await choose(page.getByLabel('Who does them'), 'Tom Birch');
+    await expect(rows).toHaveCount(count - 2);
+    await choose(page.getByLabel('Whose tasks'), 'Tom Birch');
+    await page.getByRole('row').filter({ hasText: 'Tom Birch' }).first().waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+});

@@ -1,0 +1,180 @@
+import { api, type Item, type Task } from '@yosegi/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { partLine, TestServer, Workshop } from './harness.ts';
+
+/** A Wednesday, in the morning. */
+const clock = { at: '2026-11-25T09:00:00', now: () => new Date(clock.at) };
+let server: TestServer;
+let shop: Workshop;
+let [board, shelf]: Item[] = [];
+let rateId = 0;
+beforeAll(async () => {
+  server = await TestServer.start(undefined, clock);
+  shop = await Workshop.open(server);
+  board = await shop.item('T-BOARD');
+  shelf = await shop.item('T-SHELF', { source: 'made' });
+  await shop.receive(board, '100', '2');
+  rateId = (await server.call(api.rates, {}))[0]?.id ?? 0;
+  await define(shelf, '30');
+});
+afterAll(async () => {
+  expect(await server.verify()).toEqual([]);
+  await server.close();
+});
+
+/** One board, 30 minutes at a rate and a service for 12.00 a run make a shelf. */
+async function define(item: Item, minutes: string) {
+  const { revisions } = await server.did('definition', api.createDefinition, { body: { itemId: item.id } });
+  const params = { id: revisions[0]?.id ?? 0 };
+  const lines = [
+    partLine(board as Item, '1'),
+    { kind: 'labour' as const, text: 'Sanding', basis: 'per-output' as const, minutes, rateId },
+    { kind: 'charge' as const, text: 'Varnishing', basis: 'per-run' as const, amount: '12' },
+  ];
+  const body = { version: revisions[0]?.version ?? 0, outputQuantity: '1', lines };
+  const saved = await server.did('definition', api.saveRevision, { params, body });
+  await server.call(api.putInUse, { params, body: { version: saved.revisions[0]?.version ?? 0 } });
+}
+
+const detail = (id: number) => server.call(api.build, { params: { id } });
+const taskOf = async (id: number, kind: 'labour' | 'charge') =>
+  (await detail(id)).tasks.find((one) => one.kind === kind) as Task;
+const onBench = async (quantity: string) => {
+  const { id } = await shop.plan(shelf as Item, quantity);
+  const build = await detail(id);
+  await server.call(api.startBuild, { params: { id }, body: { version: build.version } } as never);
+  return id;
+};
+const finish = async (id: number, good: string, more: object = {}) => {
+  const { version, outputBinId } = await detail(id);
+  return { params: { id }, body: { version, good, outputBinId, lines: [], serials: [], ...more } } as never;
+};
+const change = (task: Task, part: object) =>
+  server.call(api.changeTasks, { body: { tasks: [{ id: task.id, version: task.version }], change: part } } as never);
+const labourCostOf = async (documentId: number) =>
+  (await server.call(api.document, { params: { id: documentId } })).values.filter(({ kind }) => kind === 'labour');
+
+describe('tasks', () => {
+  it('come with a build from its labour and charges, are listed by day, and changed many at once or none', async () => {
+    const { id } = await shop.plan(shelf as Item, '4', '2026-11-24');
+    expect((await detail(id)).tasks).toMatchObject([
+      { kind: 'labour', text: 'Sanding', planned: '120', taken: '0', state: 'open', due: '2026-11-24', late: true },
+      { kind: 'charge', text: 'Varnishing', planned: '12', price: null, state: 'open' },
+    ]);
+    const late = await server.call(api.tasks, { query: { show: 'late', buildId: id } } as never);
+    expect(late.rows).toHaveLength(2);
+    const [sand, varnish] = late.rows as [Task, Task];
+    const both = [sand, varnish].map((one) => ({ id: one.id, version: one.version }));
+    await server.call(api.changeTasks, { body: { tasks: both, change: { personId: 1, due: '2026-12-01' } } });
+    const mine = await server.call(api.tasks, { query: { personId: 1, buildId: id } } as never);
+    expect(mine.rows.map(({ person, ownDue, late: isLate }) => [person, ownDue, isLate])).toEqual([
+      ['Mo Owner', '2026-12-01', false],
+      ['Mo Owner', '2026-12-01', false],
+    ]);
+    // A stale one among them keeps all as they were.
+    const stale = [
+      { id: varnish.id, version: varnish.version + 1 },
+      { id: sand.id, version: sand.version },
+    ];
+    expect(
+      await server.refused(api.changeTasks, { body: { tasks: stale, change: { due: null } } } as never),
+    ).toMatchObject({ status: 409, code: 'stale-save' });
+    expect((await taskOf(id, 'charge')).ownDue).toBe('2026-12-01');
+    const refused = (part: object) =>
+      server.refused(api.changeTasks, {
+        body: { tasks: [{ id: sand.id, version: sand.version + 1 }], change: part },
+      } as never);
+    expect(await refused({ state: 'skipped' })).toMatchObject({ status: 422, field: 'change.because' });
+    expect(await refused({ personId: 99 })).toMatchObject({ field: 'change.personId', code: 'unknown-choice' });
+    expect(await refused({ supplierId: 99 })).toMatchObject({ field: 'change.supplierId', code: 'unknown-choice' });
+    const { version } = await detail(id);
+    await server.call(api.cancelBuild, { params: { id }, body: { version } });
+    expect(await refused({ due: null })).toMatchObject({ code: 'task-over' });
+  });
+
+  it('take minutes by hand and by one clock for a person, at most a day’s, and ask about a clock left over night', async () => {
+    const id = await onBench('2');
+    const task = await taskOf(id, 'labour');
+    const add = (body: object) => ({ params: { id: task.id }, body: { day: '2026-11-25', ...body } }) as never;
+    expect(await server.refused(api.addTime, add({ minutes: '0' }))).toMatchObject({ field: 'minutes' });
+    expect(await server.refused(api.addTime, add({ minutes: '-5' }))).toMatchObject({ field: 'minutes' });
+    expect(await server.refused(api.addTime, add({ minutes: '1441' }))).toMatchObject({ code: 'minutes-of-day' });
+    expect(await server.refused(api.addTime, add({ minutes: '5', day: '2026-11-26' }))).toMatchObject({
+      code: 'day-ahead',
+    });
+    await server.call(api.addTime, add({ minutes: '1400', day: '2026-11-24' }));
+    expect(await server.refused(api.addTime, add({ minutes: '41', day: '2026-11-24' }))).toMatchObject({
+      code: 'minutes-of-day',
+      detail: expect.stringContaining('40 minutes'),
+    });
+    const [time] = await server.call(api.taskTimes, { params: { id } });
+    await server.call(api.removeTime, { params: { id: time?.id ?? 0 } });
+    expect(await taskOf(id, 'labour')).toMatchObject({ taken: '0', state: 'doing' });
+    await server.call(api.startClock, { params: { id: task.id } });
+    clock.at = '2026-11-25T09:25:00';
+    // Starting it on another task keeps what it ran on the first; starting it twice is starting it once.
+    const other = await onBench('1');
+    const second = await taskOf(other, 'labour');
+    await server.call(api.startClock, { params: { id: second.id } });
+    await server.call(api.startClock, { params: { id: second.id } });
+    expect(await taskOf(id, 'labour')).toMatchObject({ taken: '25', clocks: [] });
+    clock.at = '2026-11-26T08:00:00';
+    expect((await server.call(api.clock, {})).clock).toMatchObject({ taskId: second.id, isOverNight: true });
+    expect(await server.refused(api.stopClock, { body: {} })).toMatchObject({ code: 'clock-over-night' });
+    await server.call(api.stopClock, { body: { minutes: '40', done: true } });
+    expect(await taskOf(other, 'labour')).toMatchObject({ taken: '40', state: 'done', clocks: [] });
+    expect(await server.refused(api.stopClock, { body: {} })).toMatchObject({ code: 'no-clock' });
+    expect(await server.refused(api.startClock, { params: { id: second.id } })).toMatchObject({ code: 'task-over' });
+    clock.at = '2026-11-25T09:00:00';
+  });
+
+  it('are booked once, by portions, with what was added on the bench, and again after an undo', async () => {
+    const id = await onBench('4');
+    const [labour, charge] = [await taskOf(id, 'labour'), await taskOf(id, 'charge')];
+    await server.call(api.addTime, { params: { id: labour.id }, body: { minutes: '90', day: '2026-11-23' } } as never);
+    await change(charge, { price: '20', state: 'done' });
+    const glue = await server.call(api.addTask, {
+      params: { id },
+      body: { kind: 'charge', text: 'Glue from next door', amount: '3', because: 'Ours was dry' },
+    } as never);
+    expect(glue).toMatchObject({ planned: '3', added: { by: 'Mo Owner', because: 'Ours was dry' } });
+    // A quarter is a quarter of the minutes and of the price; what is added once falls to the first.
+    const first = await server.call(api.finish, await finish(id, '1'));
+    expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['22.5', '5', '3']);
+    expect(await labourCostOf(first.id)).toHaveLength(1);
+    const last = await server.call(api.finish, await finish(id, '3'));
+    expect((await detail(id)).tasks.map(({ booked, state }) => [booked, state])).toEqual([
+      ['90', 'done'],
+      ['20', 'done'],
+      ['3', 'done'],
+    ]);
+    const times = await server.call(api.taskTimes, { params: { id } });
+    expect(await server.refused(api.removeTime, { params: { id: times[0]?.id ?? 0 } })).toMatchObject({
+      code: 'minutes-booked',
+    });
+    await server.call(api.undoDocument, { params: { id: last.id }, body: {} });
+    expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['22.5', '5', '3']);
+    await server.call(api.finish, await finish(id, '3'));
+    expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['90', '20', '3']);
+  });
+
+  it('that a definition demands are done before it is finished, or skipped at no cost', async () => {
+    const strict = await shop.item('T-STRICT', { source: 'made' });
+    await define(strict, '10');
+    await shop.behave(strict, { tasksFirst: true });
+    const planned = await shop.plan(strict, '1');
+    const { version } = await detail(planned.id);
+    await server.call(api.startBuild, { params: { id: planned.id }, body: { version } } as never);
+    const { id } = planned;
+    expect(await server.refused(api.finish, await finish(id, '1'))).toMatchObject({
+      status: 409,
+      code: 'tasks-open',
+      detail: expect.stringContaining('Still open: Sanding, Varnishing.'),
+    });
+    await change(await taskOf(id, 'labour'), { state: 'done' });
+    await change(await taskOf(id, 'charge'), { state: 'skipped', because: 'Sold raw' });
+    await server.call(api.finish, await finish(id, '1'));
+    // Done without a minute written down is done as planned.
+    expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['10', '0']);
+  });
+});

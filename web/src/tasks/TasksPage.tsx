@@ -1,0 +1,212 @@
+import type { Task } from '@yosegi/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useCommand, useQuestion } from '../api/client.ts';
+import { useCan, usePerson } from '../api/person.ts';
+import { Button } from '../ui/Button.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { DayField } from '../ui/DayField.tsx';
+import { Finder, useSought } from '../ui/Finder.tsx';
+import { count } from '../ui/format.ts';
+import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { Part } from '../ui/space.ts';
+import { Tick } from '../ui/Tick.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useAddress } from '../ui/useAddress.ts';
+import { DueOf, TaskRow } from './TaskRow.tsx';
+
+type Show = 'open' | 'late' | 'over' | 'all';
+
+/** Everything that is to be done on the bench, mine first. */
+export function TasksPage() {
+  const me = usePerson();
+  const people = useQuestion('people', {}).data ?? [];
+  const [show, setShow] = useAddress('show', 'open');
+  const [who, setWho] = useAddress('who', '');
+  const q = useSought();
+  const personId = who === 'me' ? me?.id : Number(who) || undefined;
+  const tasks = useQuestion(
+    'tasks',
+    {
+      query: {
+        show: show as Show,
+        limit: 200,
+        q,
+        ...(personId ? { personId } : {}),
+        ...(who === 'nobody' ? { unassigned: true } : {}),
+      } as never,
+    },
+    { keep: true },
+  );
+  return (
+    <AnswerPane>
+      <Answer of={tasks}>
+        {({ rows, next }) => (
+          <Tasks rows={mineFirst(rows, me?.id)} isMore={next !== null} people={people}>
+            <Row $gap={10} $wrap>
+              <Part $width={200}>
+                <Finder label="Find a task" placeholder="Find a task" />
+              </Part>
+              <Part $width={170}>
+                <Choice
+                  label="Which tasks"
+                  hideLabel
+                  value={show}
+                  onChange={setShow}
+                  options={[
+                    ['open', 'To do'],
+                    ['late', 'Late'],
+                    ['over', 'Done or skipped'],
+                    ['all', 'All'],
+                  ]}
+                />
+              </Part>
+              <Part $width={170}>
+                <Choice
+                  label="Whose tasks"
+                  hideLabel
+                  value={who}
+                  onChange={setWho}
+                  options={[
+                    ['', "Everybody's"],
+                    ['me', 'Mine'],
+                    ['nobody', "Nobody's yet"],
+                    ...people.map(({ id, name }) => [String(id), name] as const),
+                  ]}
+                />
+              </Part>
+            </Row>
+          </Tasks>
+        )}
+      </Answer>
+    </AnswerPane>
+  );
+}
+
+const mineFirst = (rows: readonly Task[], id: number | undefined) =>
+  rows.toSorted((a, b) => Number(b.personId === id) - Number(a.personId === id));
+
+interface Props {
+  readonly rows: readonly Task[];
+  readonly isMore: boolean;
+  readonly people: readonly { readonly id: number; readonly name: string }[];
+  readonly children: React.ReactNode;
+}
+
+function Tasks({ rows, isMore, people, children }: Props) {
+  const mayWork = useCan('build');
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const picked = rows.filter(({ id }) => chosen.has(id));
+  const late = rows.filter((task) => task.late).length;
+  return (
+    <>
+      <AnswerBody>
+        <div>
+          <h1>
+            {rows.length === 0
+              ? 'Nothing is to be done.'
+              : `${count(rows.length, 'task')}${isMore ? ' and more' : ''}${late > 0 ? `, ${late} late` : ''}.`}
+          </h1>
+          <Lead>Every line of labour and every charge of a build is a task; more are added on its sheet.</Lead>
+        </div>
+        {children}
+        {rows.length === 0 ? (
+          <EmptyState title="No task is like that">
+            Plan a build, or look at others: done ones, or those of somebody else.
+          </EmptyState>
+        ) : (
+          <Grid $full>
+            <thead>
+              <tr>
+                <th aria-label="Choose" />
+                <th>For</th>
+                <th>Task</th>
+                <th>Due</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((task) => (
+                <tr key={task.id}>
+                  <td>
+                    <Tick
+                      label={`Choose ${task.text} of ${task.build}`}
+                      isOn={chosen.has(task.id)}
+                      onChange={(isOn) => setChosen(withOne(chosen, task.id, isOn))}
+                    />
+                  </td>
+                  <td>
+                    <Cell>
+                      <Tile code={task.code} size={28} />
+                      <span>
+                        <Link to={`/build/${task.buildId}`}>{task.build}</Link>
+                        <br />
+                        <Muted>{task.product}</Muted>
+                      </span>
+                    </Cell>
+                  </td>
+                  <td>
+                    <TaskRow task={task} isInList isOpen={mayWork} />
+                  </td>
+                  <td className="one-line">
+                    <DueOf task={task} />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Grid>
+        )}
+      </AnswerBody>
+      {picked.length > 0 && <Many picked={picked} people={people} onDone={() => setChosen(new Set())} />}
+    </>
+  );
+}
+
+function withOne(all: ReadonlySet<number>, id: number, isOn: boolean): ReadonlySet<number> {
+  const next = new Set(all);
+  if (isOn) next.add(id);
+  else next.delete(id);
+  return next;
+}
+
+interface ManyProps extends Pick<Props, 'people'> {
+  readonly picked: readonly Task[];
+  readonly onDone: () => void;
+}
+
+/** What is done to several tasks at once. */
+function Many({ picked, people, onDone }: ManyProps) {
+  const change = useCommand('changeTasks', onDone);
+  const set = (part: Parameters<typeof change.mutate>[0]['body']['change']) =>
+    change.mutate({ body: { tasks: picked.map(({ id, version }) => ({ id, version })), change: part } });
+  return (
+    <div>
+      <ProblemBox error={change.error} />
+      <Foot>
+        <Muted>{count(picked.length, 'task')} chosen</Muted>
+        <Push />
+        <Part $width={180}>
+          <Choice
+            label="Who does them"
+            hideLabel
+            value=""
+            onChange={(id) => id !== '' && set({ personId: id === 'nobody' ? null : Number(id) })}
+            options={[
+              ['', 'Give them to…'],
+              ['nobody', 'nobody'],
+              ...people.map(({ id, name }) => [String(id), name] as const),
+            ]}
+          />
+        </Part>
+        <Part $width={150}>
+          <DayField label="Due on" hideLabel value="" onChange={(due) => due !== '' && set({ due })} />
+        </Part>
+        <Button look="go" busy={change.isPending} onPress={() => set({ state: 'done' })}>
+          They are done
+        </Button>
+      </Foot>
+    </div>
+  );
+}

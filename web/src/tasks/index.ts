@@ -1,0 +1,1 @@
+export { TasksOfBuild } from './TasksOfBuild.tsx';
