@@ -176,6 +176,7 @@ export const taskRoutes = {
     path: '/api/tasks/:id/clock',
     summary: 'Start one’s clock on a task; a clock that runs elsewhere is stopped and kept',
     params: IdParams,
+    body: z.object({}),
     response: Task,
   }),
   stopClock: route({

@@ -110,13 +110,13 @@ describe('tasks', () => {
     const [time] = await server.call(api.taskTimes, { params: { id } });
     await server.call(api.removeTime, { params: { id: time?.id ?? 0 } });
     expect(await taskOf(id, 'labour')).toMatchObject({ taken: '0', state: 'doing' });
-    await server.call(api.startClock, { params: { id: task.id } });
+    await server.call(api.startClock, { params: { id: task.id }, body: {} });
     clock.at = '2026-11-25T09:25:00';
     // Starting it on another task keeps what it ran on the first; starting it twice is starting it once.
     const other = await onBench('1');
     const second = await taskOf(other, 'labour');
-    await server.call(api.startClock, { params: { id: second.id } });
-    await server.call(api.startClock, { params: { id: second.id } });
+    await server.call(api.startClock, { params: { id: second.id }, body: {} });
+    await server.call(api.startClock, { params: { id: second.id }, body: {} });
     expect(await taskOf(id, 'labour')).toMatchObject({ taken: '25', clocks: [] });
     clock.at = '2026-11-26T08:00:00';
     expect((await server.call(api.clock, {})).clock).toMatchObject({ taskId: second.id, isOverNight: true });
@@ -124,7 +124,9 @@ describe('tasks', () => {
     await server.call(api.stopClock, { body: { minutes: '40', done: true } });
     expect(await taskOf(other, 'labour')).toMatchObject({ taken: '40', state: 'done', clocks: [] });
     expect(await server.refused(api.stopClock, { body: {} })).toMatchObject({ code: 'no-clock' });
-    expect(await server.refused(api.startClock, { params: { id: second.id } })).toMatchObject({ code: 'task-over' });
+    expect(await server.refused(api.startClock, { params: { id: second.id }, body: {} })).toMatchObject({
+      code: 'task-over',
+    });
     clock.at = '2026-11-25T09:00:00';
   });
 

@@ -53,7 +53,7 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
               (mine ? (
                 <StopClock since={mine.since} />
               ) : (
-                <Button busy={start.isPending} onPress={() => start.mutate({ params: { id: task.id } })}>
+                <Button busy={start.isPending} onPress={() => start.mutate({ params: { id: task.id }, body: {} })}>
                   Start the clock
                 </Button>
               ))}
