@@ -178,5 +178,10 @@ describe('tasks', () => {
     await server.call(api.finish, await finish(id, '1'));
     // Done without a minute written down is done as planned.
     expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['10', '0']);
+    // What is over is listed the newest first, page by page.
+    const over = (cursor?: string) => server.call(api.tasks, { query: { show: 'over', limit: 1, cursor } } as never);
+    const newest = await over();
+    expect(newest.rows).toMatchObject([{ buildId: id, text: 'Varnishing', skippedBecause: 'Sold raw' }]);
+    expect((await over(newest.next ?? '')).rows).toMatchObject([{ buildId: id, text: 'Sanding' }]);
   });
 });

@@ -48,14 +48,17 @@ const SHOWN = {
   all: "(b.state <> 'cancelled')",
 } as const;
 
+/** What is to be done the first due first, what is over the newest first. */
 export async function listTasks(db: Reader, query: QueryOf<'tasks'>, today: string) {
+  const isOverList = query.show === 'over';
   const [due, id] = (query.cursor ?? '').split('|');
+  const after = isOverList ? '(t.id < $7 AND $6 = $6)' : `(${DUE} > $6 OR (${DUE} = $6 AND t.id > $7))`;
   const records = await db.all<TaskRecord>(
     `${SQL} WHERE ${SHOWN[query.show]} AND $1 = $1 AND ($2 IS NULL OR t.person_id = $2)
        AND ($3 = 0 OR t.person_id IS NULL) AND ($4 IS NULL OR l.build_id = $4)
        AND (l.text LIKE $5 ESCAPE '\\' OR i.name LIKE $5 ESCAPE '\\' OR i.code LIKE $5 ESCAPE '\\' OR b.number LIKE $5 ESCAPE '\\')
-       AND (${DUE} > $6 OR (${DUE} = $6 AND t.id > $7))
-     ORDER BY ${DUE}, t.id LIMIT $8`,
+       AND ${after}
+     ORDER BY ${isOverList ? 't.id DESC' : `${DUE}, t.id`} LIMIT $8`,
     [
       today,
       query.personId ?? null,
@@ -63,7 +66,7 @@ export async function listTasks(db: Reader, query: QueryOf<'tasks'>, today: stri
       query.buildId ?? null,
       containing(query.q ?? ''),
       due ?? '',
-      Number(id ?? 0) || 0,
+      Number(id ?? 0) || (isOverList ? Number.MAX_SAFE_INTEGER : 0),
       query.limit + 1,
     ],
   );
