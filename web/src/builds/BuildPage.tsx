@@ -1,5 +1,5 @@
 import type { BuildRow } from '@yosegi/contract';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -44,7 +44,9 @@ export function BuildPage() {
             ]}
           />
           <LinkButton to="/build?plan=new">Plan a build</LinkButton>
-          <Link to="/build/tasks">All tasks</Link>
+          <LinkButton look="ghost" to="/build/tasks">
+            All tasks
+          </LinkButton>
         </StripHead>
         <StripList aria-label="Builds">
           <Answer of={list}>
