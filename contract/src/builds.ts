@@ -1,4 +1,4 @@
-import { buildStates } from '@yosegi/core/builds';
+import { buildStates, rejectCosts } from '@yosegi/core/builds';
 import { lineKinds } from '@yosegi/core/definitions';
 import { z } from 'zod';
 import { FromZero, Positive } from './amounts.ts';
@@ -47,6 +47,8 @@ export const BuildRow = z.object({
   unit: z.string(),
   quantity: Decimal,
   finished: Decimal,
+  /** Made, and no good. */
+  rejected: Decimal,
   state: BuildState,
   due: z.string().nullable(),
   late: z.boolean(),
@@ -117,7 +119,11 @@ export const Override = z.object({ reason: z.string().trim().min(3).max(500) });
 /** What was really used to finish some or all of a build. */
 export const FinishInput = z.object({
   version: Version,
-  good: Positive,
+  good: FromZero,
+  /** Made, and no good; with a reason, and who bears what they cost. */
+  rejected: FromZero.prefault('0'),
+  rejectReasonId: Id.nullable().default(null),
+  rejectCost: z.enum(rejectCosts).default('carried'),
   outputBinId: Id,
   /** The lot or the serials of the good units. */
   ...TrackedIn,

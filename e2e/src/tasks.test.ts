@@ -46,6 +46,31 @@ test.describe('tasks', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  test('are booked too where some are rejected: carried by the good ones, or written off as planned', async () => {
+    const { page } = visit;
+    await page.goto('/build/115/finish');
+    await page.getByLabel('Good units').fill('5');
+    await page.getByLabel('Rejected').fill('1');
+    await page.getByText('Filled in from the plan for 6.').waitFor();
+    await page.getByRole('button', { name: /^Finish 5/ }).click();
+    await page.getByText('Say why some are rejected.').first().waitFor();
+    await choose(page.getByLabel('Why are they no good?'), 'Faulty part');
+    await page.getByRole('button', { name: /^Finish 5/ }).click();
+    await visit.notice(/5 × Feeder, 2 litre at/);
+    await page.getByText('5 of 14, 1 rejected').waitFor();
+    await page.goto('/build/115/finish');
+    await page.getByText('8 left to finish').waitFor();
+    await page.getByLabel('Good units').fill('0');
+    await page.getByLabel('Rejected').fill('1');
+    await page.getByText('None is good, so none can carry what they cost. Write it off.').waitFor();
+    await choose(page.getByLabel('What they cost'), 'is written off as planned');
+    await page.getByText(/€[\d.]+ written off/).waitFor();
+    await choose(page.getByLabel('Why are they no good?'), 'Broken on the bench');
+    await page.getByRole('button', { name: /^Finish 0/ }).click();
+    await page.getByText('5 of 14, 2 rejected').waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
   test('are found by whose they are, and given to somebody many at once', async () => {
     const { page } = visit;
     await page.goto('/build');

@@ -185,3 +185,79 @@ describe('tasks', () => {
     expect((await over(newest.next ?? '')).rows).toMatchObject([{ buildId: id, text: 'Sanding' }]);
   });
 });
+
+describe('rejects', () => {
+  const valuesOf = async (documentId: number, kind: string) =>
+    (await server.call(api.document, { params: { id: documentId } })).values
+      .filter((one) => one.kind === kind)
+      .map(({ amount }) => amount);
+  const reasonId = async () =>
+    (await server.call(api.reasons, {})).find(({ usedFor }) => usedFor === 'reject')?.id ?? 0;
+
+  it('use up their parts, take a reason, and are carried by the good ones or written off as planned', async () => {
+    const id = await onBench('5');
+    const rejected = async (good: string, more: object) => finish(id, good, { rejected: '1', ...more });
+    expect(await server.refused(api.finish, await rejected('1', {}))).toMatchObject({
+      status: 422,
+      code: 'reject-reason',
+      field: 'rejectReasonId',
+    });
+    const wrong = (await server.call(api.reasons, {})).find(({ usedFor }) => usedFor === 'hold')?.id;
+    expect(await server.refused(api.finish, await rejected('1', { rejectReasonId: wrong }))).toMatchObject({
+      code: 'reject-reason',
+    });
+    const why = { rejectReasonId: await reasonId() };
+    expect(await server.refused(api.finish, await rejected('5', why))).toMatchObject({
+      code: 'more-than-planned',
+      field: 'rejected',
+    });
+    expect(await server.refused(api.finish, await rejected('0', why))).toMatchObject({ code: 'rejects-need-good' });
+    expect(await server.refused(api.finish, await finish(id, '0'))).toMatchObject({ code: 'not-positive' });
+    expect(await server.refused(api.finish, await rejected('1', { rejected: '0.5', ...why }))).toMatchObject({
+      field: 'rejected',
+    });
+    // Two boards, an hour at 24.00 and the service: 4 + 24 + 12, all on the good one.
+    const rate = Number((await server.call(api.rates, {}))[0]?.perHour);
+    const cost = 4 + rate + 12;
+    const carried = await server.call(api.finish, await rejected('1', why));
+    expect(Number(carried.unitCost)).toBeCloseTo(cost, 6);
+    expect(await valuesOf(carried.id, 'written-off')).toEqual([]);
+    expect(await detail(id)).toMatchObject({ finished: '1', rejected: '1', state: 'on-bench' });
+    // The same again, half of it written off: the service was booked with the first.
+    const written = await server.call(api.finish, await rejected('1', { ...why, rejectCost: 'written-off' }));
+    expect(Number(written.unitCost)).toBeCloseTo((4 + rate) / 2, 6);
+    expect((await valuesOf(written.id, 'written-off')).map(Number)).toEqual([-(4 + rate) / 2]);
+    // The last is no good either: everything it took is written off, and the build is over.
+    const last = await server.call(api.finish, await rejected('0', { ...why, rejectCost: 'written-off' }));
+    expect(Number(last.unitCost)).toBe(0);
+    expect((await valuesOf(last.id, 'written-off')).map(Number)).toEqual([-(2 + rate / 2)]);
+    expect(await detail(id)).toMatchObject({ finished: '2', rejected: '3', state: 'finished' });
+    await server.call(api.undoDocument, { params: { id: last.id }, body: {} });
+    expect(await detail(id)).toMatchObject({ finished: '2', rejected: '2', state: 'on-bench' });
+    expect(await server.verify()).toEqual([]);
+  });
+
+  it('come to nobody: less is coming, and who is last in turn for what is built gets less', async () => {
+    const { id } = await shop.plan(shelf as Item, '3', '2026-12-01');
+    const coming = async () =>
+      (await server.call(api.coming, { params: { id: (shelf as Item).id } })).find(
+        (row) => row.source === 'build' && row.id === id,
+      )?.quantity;
+    expect(await coming()).toBe('3');
+    const { version } = await detail(id);
+    await server.call(api.startBuild, { params: { id }, body: { version } } as never);
+    const customer = await shop.customer('REJ');
+    const sold = await shop.sell(customer, [{ itemId: (shelf as Item).id, quantity: '3', price: '90' }] as never);
+    const [want] = (await detail(id)).wanting;
+    if (want)
+      await server.call(api.setBuildFor, {
+        params: { id },
+        body: { version: (await detail(id)).version, orders: [{ partId: want.partId, quantity: '3' }] },
+      } as never);
+    await server.call(api.finish, await finish(id, '1', { rejected: '1', rejectReasonId: await reasonId() }));
+    expect(await coming()).toBe('1');
+    const built = (await detail(id)).orders.filter(({ orderId }) => orderId === sold.id);
+    if (want) expect(built.map(({ quantity, kept }) => [quantity, kept])).toEqual([['2', '1']]);
+    expect(await server.verify()).toEqual([]);
+  });
+});

@@ -46,6 +46,12 @@ export const stockProblems = {
         ? `A day has 24 hours; ${formatDecimal(left)} minutes of it are left for this person. Put the rest on another day.`
         : 'This day is full for this person: all its 24 hours are written down already. Choose another day.',
   },
+  'rejects-need-good': {
+    status: 422,
+    title: 'Nothing carries it',
+    detail: () => 'None is good, so none can carry what the rejected ones cost. Write it off instead.',
+  },
+  'reject-reason': { status: 422, title: 'No reason', detail: () => 'Say why some are rejected.' },
   'minutes-booked': {
     status: 409,
     title: 'Booked already',

@@ -1,6 +1,6 @@
 import type { Need } from '../definitions/index.ts';
 import { type Basis, labourCost, scaled } from '../definitions/index.ts';
-import { add, type Money, type Quantity, unitCostOf, worthOf } from '../number/index.ts';
+import { add, type Money, type Quantity, unitCostOf, worthOf, ZERO } from '../number/index.ts';
 import { Refusal } from '../refusal/index.ts';
 import { portionOf, type Spent } from '../tasks/index.ts';
 import { type Progress, plannedUse } from './needs.ts';
@@ -107,14 +107,32 @@ export const chargePortion = (
   closes = isLast(progress, now),
 ): Money => portionOf(plannedPortion(basis, amount, progress, now), spent, { ...progress, now, closes });
 
+/** Whether the cost of what is rejected is carried by the good ones, or written off as far as it was planned. */
+export const rejectCosts = ['carried', 'written-off'] as const;
+export type RejectCost = (typeof rejectCosts)[number];
+
+/**
+ * What of the planned cost of a portion is written off with the rejected of it: their share, rounded down. With none that
+ * is good there is nobody to carry anything.
+ */
+export const rejectedCost = (planned: Money, rejected: Quantity, good: Quantity): Money =>
+  rejected === 0 ? ZERO : (Number((BigInt(planned) * BigInt(rejected)) / (BigInt(rejected) + BigInt(good))) as Money);
+
 /**
  * Refuses a portion that a build cannot take.
- * @throws Refusal `not-positive`, or `more-than-planned` with what is `left`
+ * @throws Refusal `not-positive`, `more-than-planned` with what is `left`, `rejects-need-good` where nothing good could
+ *   carry what the rejected ones cost
  */
-export function checkPortion(progress: Progress, good: Quantity): void {
+export function checkPortion(
+  progress: Progress,
+  good: Quantity,
+  rejected: Quantity = ZERO,
+  cost: RejectCost = 'carried',
+): void {
   const left = (progress.quantity - progress.finished) as Quantity;
-  if (good <= 0) throw new Refusal('not-positive', {}, 'good');
-  if (good > left) throw new Refusal('more-than-planned', { left }, 'good');
+  if (good + rejected <= 0) throw new Refusal('not-positive', {}, 'good');
+  if (good + rejected > left) throw new Refusal('more-than-planned', { left }, good > left ? 'good' : 'rejected');
+  if (good === 0 && cost === 'carried') throw new Refusal('rejects-need-good', {}, 'rejectCost');
 }
 
 function useOf(line: UsedLine, progress: Progress, good: Quantity, closes: boolean): LineUse {

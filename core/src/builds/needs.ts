@@ -5,7 +5,7 @@ import type { Quantity } from '../number/index.ts';
 export interface Progress {
   /** Planned in all. */
   readonly quantity: Quantity;
-  /** Good units finished so far. */
+  /** Units finished so far, good and rejected ones. */
   readonly finished: Quantity;
   readonly outputQuantity: Quantity;
 }

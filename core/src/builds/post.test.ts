@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Posting, type Spot, spotKey, spotOf } from '../ledger/index.ts';
 import { type Money, type Percent, parseDecimal, type Quantity, SCALE } from '../number/index.ts';
@@ -67,6 +68,42 @@ describe('posting a finish', () => {
     ]);
     expect([...done.fromBench]).toEqual([[1, q('3')]]);
     expect(done.total).toBe(money('53'));
+  });
+
+  it('leaves out of the good units what is written off with the rejected ones, and never a cent of value', () => {
+    const amount = fc.integer({ min: 0, max: 4 });
+    const cents = fc.integer({ min: 0, max: 99_999 }).map((n) => (n * 10_000) as Money);
+    fc.assert(
+      fc.property(
+        amount,
+        amount,
+        cents,
+        fc.option(cents, { nil: null }),
+        (goodUnits, rejectedUnits, charge, writeOff) => {
+          fc.pre(goodUnits + rejectedUnits > 0);
+          const [good, rejected] = [q(String(goodUnits)), q(String(rejectedUnits))];
+          const posting = stand([spotOf(1, 2), '9']);
+          const lines = [
+            part(1, 1, String(goodUnits + rejectedUnits), { shelves: [spotOf(1, 2)] }),
+            { kind: 'charge' as const, lineId: 3, basis: 'per-run' as const, amount: charge },
+          ];
+          const done = postFinish(posting, {
+            output: goodUnits > 0 ? [{ spot: spotOf(PRODUCT, 5), quantity: good }] : [],
+            good,
+            rejected,
+            writeOff: writeOff ?? (0 as Money),
+            progress: { ...progress, quantity: q('8') },
+            lines,
+          });
+          const { movements, values } = posting.close();
+          const made = movements.filter(({ itemId }) => itemId === PRODUCT).reduce((sum, { value }) => sum + value, 0);
+          expect(made + done.writtenOff).toBe(done.total);
+          expect(done.writtenOff).toBe(goodUnits === 0 ? done.total : Math.min(done.total, writeOff ?? 0));
+          const added = values.reduce((sum, one) => sum + one.amount, 0);
+          expect(movements.reduce((sum, { value }) => sum + value, 0)).toBe(added);
+        },
+      ),
+    );
   });
 
   it('notes what no place has where it usually stands, on the bench where it was to be', () => {

@@ -1,6 +1,6 @@
 import { labourCost, type Need } from '../definitions/index.ts';
 import { bringInAt, type Heap, type Posting, type Spot, takeFrom } from '../ledger/index.ts';
-import { add, type Money, type Quantity } from '../number/index.ts';
+import { add, type Money, minus, negated, type Quantity, ZERO } from '../number/index.ts';
 import { chargePortion, type UsedCharge } from './finish.ts';
 import type { Progress } from './needs.ts';
 
@@ -28,9 +28,13 @@ export interface FinishingLabour {
 }
 
 export interface Finishing {
-  /** Where the good units go, by lot or serial; in all `good`. */
+  /** Where the good units go, by lot or serial; in all `good`, which may be none. */
   readonly output: readonly Heap[];
   readonly good: Quantity;
+  /** What was made and is no good; its parts are used up like those of the good ones. */
+  readonly rejected?: Quantity;
+  /** The most that is written off with them; nothing where the good ones carry it. */
+  readonly writeOff?: Money;
   readonly progress: Progress;
   /** Nothing more of the build is finished after it; where left out, once all of it is. */
   readonly closes?: boolean;
@@ -43,6 +47,8 @@ export interface Finished {
   /** What is taken from the bench, by line. */
   readonly fromBench: ReadonlyMap<number, Quantity>;
   readonly total: Money;
+  /** Of it, what does not go into the good ones. */
+  readonly writtenOff: Money;
 }
 
 /**
@@ -50,6 +56,7 @@ export interface Finished {
  * good units arrive with exactly what was consumed.
  */
 export function postFinish(posting: Posting, finishing: Finishing): Finished {
+  const portion = add(finishing.good, finishing.rejected ?? ZERO);
   const costs = new Map<number, Money>();
   const fromBench = new Map<number, Quantity>();
   for (const line of finishing.lines) {
@@ -61,14 +68,16 @@ export function postFinish(posting: Posting, finishing: Finishing): Finished {
       const cost =
         line.kind === 'labour'
           ? labourCost(line.actual, line.ratePerHour)
-          : chargePortion(line, finishing.progress, finishing.good, finishing.closes);
+          : chargePortion(line, finishing.progress, portion, finishing.closes);
       posting.addValue(line.kind, cost, { lineId: line.lineId });
       costs.set(line.lineId, cost);
     }
   }
   const total = add(0 as Money, ...costs.values());
-  bringInAt(posting, finishing.output, total);
-  return { costs, fromBench, total };
+  const writtenOff = finishing.good === 0 ? total : (Math.min(total, finishing.writeOff ?? ZERO) as Money);
+  posting.addValue('written-off', negated(writtenOff));
+  if (finishing.good > 0) bringInAt(posting, finishing.output, minus(total, writtenOff));
+  return { costs, fromBench, total, writtenOff };
 }
 
 function consume(posting: Posting, line: FinishingPart, fromBench: Quantity): Money {

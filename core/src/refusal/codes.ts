@@ -141,6 +141,8 @@ export const refusals = {
   /** A day has only so many minutes `left` for a person. */
   'minutes-of-day': { left: 'amount' },
   'minutes-booked': NONE,
+  'rejects-need-good': NONE,
+  'reject-reason': NONE,
   'clock-over-night': { since: 'text' },
   'no-clock': NONE,
   'task-over': NONE,

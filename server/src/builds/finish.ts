@@ -1,14 +1,24 @@
-import { checkPortion, type Finished, type Finishing, finishCost, type LineUse, postFinish } from '@yosegi/core/builds';
+import {
+  checkPortion,
+  type Finished,
+  type Finishing,
+  finishCost,
+  type LineUse,
+  postFinish,
+  rejectedCost,
+} from '@yosegi/core/builds';
 import { Posting } from '@yosegi/core/ledger';
 import { add, countedIn, minus, negated, type Quantity, unitCostOf, ZERO } from '@yosegi/core/number';
+import { Refusal } from '@yosegi/core/refusal';
 import { decimal } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
+import type { Row } from '../db/models/index.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { itemRow } from '../items/index.ts';
 import { mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index.ts';
-import { endBuilt, keepForOrders } from '../orders/index.ts';
+import { endBuilt, keepForOrders, rejectBuilt } from '../orders/index.ts';
 import { requireShelf } from '../places/index.ts';
 import { endTasks } from '../tasks/index.ts';
 import { heapsIn } from '../tracking/index.ts';
@@ -32,19 +42,24 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const { build, lines } = bench;
   requireState(build, 'on-bench');
   const good = countedIn(input.good, build.decimals, 'good');
-  checkPortion(progressOf(build), good);
+  const rejected = countedIn(input.rejected, build.decimals, 'rejected');
+  checkPortion(progressOf(build), good, rejected, input.rejectCost);
+  await requireReason(tx, rejected, input.rejectReasonId);
+  const portion = add(good, rejected);
   const bin = await requireShelf(tx, input.outputBinId, 'outputBinId');
 
-  const closes = input.close || build.finished + good === build.quantity;
+  const closes = input.close || progressOf(build).finished + portion === build.quantity;
   if (closes) await endTasks(doing, id, bench.tasksFirst);
-  const actuals = actualsOf(bench, good, input.lines, closes);
+  const actuals = actualsOf(bench, portion, input.lines, closes);
   const used = finishingLines(bench, actuals, input);
-  const planned = finishCost(usedLines(bench, actuals), progressOf(build), good, closes).lines;
+  const plan = finishCost(usedLines(bench, actuals), progressOf(build), portion, closes);
+  const writeOff = input.rejectCost === 'carried' ? ZERO : rejectedCost(plan.planned, rejected, good);
   const output = await outputOf(doing, bench, good, input, used);
 
   const stock = await readStock(tx, [build.item_id, ...bench.items.keys()]);
   const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
-  const done = postFinish(posting, { output, good, progress: progressOf(build), closes, lines: used });
+  const finishing = { output, good, rejected, writeOff, progress: progressOf(build), closes, lines: used };
+  const done = postFinish(posting, finishing);
   const changes = new Map<number, LineChange>(
     lines.map((line) => [
       line.id,
@@ -56,16 +71,28 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const subject = { kind: 'finish', for: { kind: 'build', id }, override: input.override } as const;
   const document = await writeDocument(doing, subject, posted);
 
-  await keepFinish(tx, document.id, id, good, planned, done);
-  const after = { ...build, finished: add(build.finished, good), state: closes ? ('finished' as const) : build.state };
-  const values = { finished: after.finished, state: after.state, ended_at: closes ? doing.now.toISOString() : null };
+  const finish = { document_id: document.id, build_id: id, good, rejected, written_off: done.writtenOff };
+  await keepFinish(tx, { ...finish, reject_reason_id: rejected > 0 ? input.rejectReasonId : null }, plan.lines, done);
+  const after = {
+    ...build,
+    finished: add(build.finished, good),
+    rejected: add(build.rejected, rejected),
+    state: closes ? ('finished' as const) : build.state,
+  };
+  const values = {
+    finished: after.finished,
+    rejected: after.rejected,
+    state: after.state,
+    ended_at: closes ? doing.now.toISOString() : null,
+  };
   await updateVersioned(tx, 'build', id, input.version, values, () => readBuild(tx, id, dayOf(doing.now)));
   await keepLines(tx, after, lines, changes);
   if (closes) await settleStartOverride(doing, id);
   if (bin.kind === 'shelf') await keepForOrders(doing, id, output, document.id);
   if (closes) await endBuilt(tx, id);
+  else if (rejected > 0) await rejectBuilt(tx, id, minus(after.quantity, progressOf(after).finished));
   doing.changed('builds');
-  return { ...document, unitCost: decimal(unitCostOf(done.total, good)) };
+  return { ...document, unitCost: decimal(good === 0 ? ZERO : unitCostOf(minus(done.total, done.writtenOff), good)) };
 }
 
 /** Where the good units go. A rework gives back the very units that it took in. */
@@ -82,16 +109,22 @@ async function outputOf(
   return heapsIn(doing, item, input.outputBinId, good, input, (name) => name, { mayReturn: false, takenOut });
 }
 
+/** @throws Refusal `reject-reason` where some are rejected and nobody says why */
+async function requireReason(tx: Writer, rejected: Quantity, reasonId: number | null): Promise<void> {
+  if (rejected === 0) return;
+  const reason = reasonId === null ? null : await tx.models.reason.findByPk(reasonId);
+  if (reason?.used_for !== 'reject') throw new Refusal('reject-reason', {}, 'rejectReasonId');
+}
+
 /** Keeps with the document what was planned for this portion and what it really took. */
 async function keepFinish(
   tx: Writer,
-  document_id: number,
-  build_id: number,
-  good: Quantity,
+  finish: Row<'finish'>,
   planned: readonly LineUse[],
   { costs }: Finished,
 ): Promise<void> {
-  await tx.insert('finish', { document_id, build_id, good });
+  const { document_id } = finish;
+  await tx.insert('finish', finish);
   await tx.insertMany(
     'finish_line',
     planned.map((line) => ({

@@ -26,8 +26,9 @@ async function setBuildBack(doing: Doing, document: PostedDocument): Promise<voi
   for (const use of finish?.lines ?? []) change(use.build_line_id, ZERO, negated(use.actual));
   const finished = minus(build.finished, finish?.good ?? ZERO);
   const state = build.state === 'finished' && finish ? 'on-bench' : build.state;
-  const values = { finished, state, ...(state === 'on-bench' ? { ended_at: null } : {}) };
+  const rejected = minus(build.rejected, finish?.rejected ?? ZERO);
+  const values = { finished, rejected, state, ...(state === 'on-bench' ? { ended_at: null } : {}) };
   await saveAnew<'build'>(required(await tx.models.build.findByPk(build.id)), values);
-  await keepLines(tx, { ...build, finished, state }, await buildLines(tx, build.id), changes);
+  await keepLines(tx, { ...build, finished, rejected, state }, await buildLines(tx, build.id), changes);
   doing.changed('builds');
 }

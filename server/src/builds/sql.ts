@@ -4,7 +4,7 @@ import { canMake } from '@yosegi/core/coverage';
 import { isPast } from '@yosegi/core/days';
 import { type Need, required } from '@yosegi/core/definitions';
 import { type Pegged, type Share, type Shortage, sharesOf, sourceKey, type WhenThere } from '@yosegi/core/demand';
-import { type Percent, type Quantity, ZERO } from '@yosegi/core/number';
+import { add, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
 import { boughtFor } from '../buying/index.ts';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
@@ -29,6 +29,7 @@ export interface BuildRecord
       | 'output_quantity'
       | 'quantity'
       | 'finished'
+      | 'rejected'
       | 'state'
       | 'due'
       | 'output_bin_id'
@@ -47,7 +48,7 @@ export type BuildLineRecord = Row<'build_line'> & Pick<Row<'unit'>, 'decimals'>;
 
 export const BUILD_SQL = `
   SELECT b.id, b.number, b.item_id, i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.sell_price, b.revision_id,
-    b.output_quantity, b.quantity, b.finished, b.state, b.due, b.output_bin_id, b.remark, b.split_from_id,
+    b.output_quantity, b.quantity, b.finished, b.rejected, b.state, b.due, b.output_bin_id, b.remark, b.split_from_id,
     b.override_reason, b.version
   FROM build b JOIN item i ON i.id = b.item_id JOIN unit u ON u.id = i.unit_id`;
 
@@ -80,9 +81,11 @@ export const promisedLast = (db: Reader, itemId: number) =>
 
 export const isOpen = (state: BuildRow['state']) => state === 'planned' || state === 'on-bench';
 
-export const progressOf = (build: Pick<BuildRecord, 'quantity' | 'finished' | 'output_quantity'>): Progress => ({
+export const progressOf = (
+  build: Pick<BuildRecord, 'quantity' | 'finished' | 'rejected' | 'output_quantity'>,
+): Progress => ({
   quantity: build.quantity,
-  finished: build.finished,
+  finished: add(build.finished, build.rejected),
   outputQuantity: build.output_quantity,
 });
 
@@ -160,6 +163,7 @@ export async function toBuildRows(
       unit: build.unit,
       quantity: decimal(build.quantity),
       finished: decimal(build.finished),
+      rejected: decimal(build.rejected),
       state: build.state,
       due: build.due,
       late: isOpen(build.state) && isPast(build.due, today),

@@ -86,7 +86,7 @@ const checks: Record<string, string> = {
   'no more is built for orders than they need and builds make': `
     SELECT f.part_id AS id, sum(f.quantity) AS built, p.open AS most FROM built_for f JOIN order_part p ON p.id = f.part_id
     GROUP BY f.part_id HAVING built > most
-    UNION ALL SELECT f.build_id, sum(f.quantity) AS built, b.quantity - b.finished AS most FROM built_for f
+    UNION ALL SELECT f.build_id, sum(f.quantity) AS built, b.quantity - b.finished - b.rejected AS most FROM built_for f
     JOIN build b ON b.id = f.build_id GROUP BY f.build_id HAVING built > most`,
   'shipments cost what left': `
     SELECT s.document_id, (SELECT sum(cost) FROM shipment_line WHERE document_id = s.document_id) AS cost,

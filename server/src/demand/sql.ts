@@ -198,7 +198,7 @@ async function benchOfBuilds(db: Reader): Promise<Map<number, number>> {
     basis: Basis | null;
     amount: Quantity | null;
   }>(
-    `SELECT b.id, b.quantity - b.finished AS open, b.output_quantity, d.bench_days, l.basis, l.amount
+    `SELECT b.id, b.quantity - b.finished - b.rejected AS open, b.output_quantity, d.bench_days, l.basis, l.amount
      FROM build b JOIN revision r ON r.id = b.revision_id JOIN definition d ON d.id = r.definition_id
      LEFT JOIN build_line l ON l.build_id = b.id AND l.kind = 'labour'
      WHERE b.state IN ('planned', 'on-bench')`,

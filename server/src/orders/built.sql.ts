@@ -135,6 +135,21 @@ export async function partBuilt(tx: Writer, from: number, to: number, ahead: Qua
   );
 }
 
+/** What is rejected is made for nobody: whoever is last in turn gets less of what is left to make. */
+export async function rejectBuilt(tx: Writer, buildId: number, left: Quantity): Promise<void> {
+  const rows = await builtFor(tx, [buildId]);
+  const parted = partKept(left, rows);
+  await setBuilt(
+    tx,
+    rows.map(({ build_id, part_id, quantity, kept }, index) => ({
+      build_id,
+      part_id,
+      quantity: parted[index]?.stays ?? quantity,
+      kept,
+    })),
+  );
+}
+
 const builtRows = (tx: Writer, buildId: number) =>
   tx.all<Row<'build_for'>>('SELECT * FROM build_for WHERE build_id = $1', [buildId]);
 

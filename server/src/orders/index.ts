@@ -1,5 +1,14 @@
 export { lookAhead } from './ahead.ts';
-export { beingBuilt, builtFor, endBuilt, partBuilt, setBuilt, toBuiltFor, wantingMore } from './built.sql.ts';
+export {
+  beingBuilt,
+  builtFor,
+  endBuilt,
+  partBuilt,
+  rejectBuilt,
+  setBuilt,
+  toBuiltFor,
+  wantingMore,
+} from './built.sql.ts';
 export { createCustomer } from './customers.ts';
 export { type HeldUp, ordersHeldUp } from './held.ts';
 export { openParcels, parcelOf, sendParcels, standingFor } from './parcels.sql.ts';

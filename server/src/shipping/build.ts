@@ -239,7 +239,7 @@ export async function setBuildFor(doing: Doing, id: number, input: BodyOf<'setBu
     if (quantity > needed) throw new Refusal('more-than-needed', { name: part.name, needed }, at('quantity'));
     return { build_id: id, part_id: partId, quantity: add(kept, quantity), kept };
   });
-  const left = minus(build.quantity, build.finished);
+  const left = minus(build.quantity, add(build.finished, build.rejected));
   if (add(ZERO, ...rows.map(({ quantity, kept }) => minus(quantity, kept))) > left)
     throw new Refusal('more-than-planned', { left }, 'orders');
   const gone = before

@@ -62,7 +62,7 @@ function holdUpsOf(
   const parts = new Map<number, Today['holdUps'][number] & { shortSum: bigint; worth: bigint }>();
   for (const [index, build] of builds.entries()) {
     const record = records[index];
-    const left = ((record?.quantity ?? 0) - (record?.finished ?? 0)) as Quantity;
+    const left = ((record?.quantity ?? 0) - (record?.finished ?? 0) - (record?.rejected ?? 0)) as Quantity;
     const worth = worthForText(left, (record?.sell_price ?? 0) as Money);
     for (const part of build.waiting) {
       const known = parts.get(part.itemId);

@@ -1,5 +1,5 @@
 import type { BuildDetail } from '@yosegi/contract';
-import { formatDecimal, readForText } from '@yosegi/core/number';
+import { formatDecimal } from '@yosegi/core/number';
 import { Link } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { BoughtForIt } from '../buying/index.ts';
@@ -17,6 +17,7 @@ import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
 import { BuildLines } from './BuildLines.tsx';
 import { ForOrders } from './ForOrders.tsx';
+import { leftOf } from './reckonUse.ts';
 import { StartPanel } from './StartPanel.tsx';
 import { StateChip } from './StateChip.tsx';
 
@@ -30,7 +31,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
     notify({ text: `${after.number} is ${after.state}; its parts are free again.` }),
   );
   const isOpen = build.state === 'planned' || build.state === 'on-bench';
-  const left = formatDecimal(readForText(build.quantity) - readForText(build.finished));
+  const left = formatDecimal(leftOf(build));
   return (
     <SheetAndMargin>
       <Sheet>
@@ -128,7 +129,8 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
 
 function conclusion(build: BuildDetail, left: string): string {
   const open = build.pickLines - build.pickedLines;
-  if (build.state === 'finished') return `Finished: ${build.finished} of ${build.quantity} made.`;
+  if (build.state === 'finished')
+    return `Finished: ${build.finished} of ${build.quantity} made${Number(build.rejected) > 0 ? `, ${build.rejected} rejected` : ''}.`;
   if (build.state === 'cancelled') return 'Cancelled. Its parts are free again.';
   if (build.state === 'planned') {
     return build.waiting.length === 0

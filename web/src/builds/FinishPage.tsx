@@ -1,11 +1,12 @@
 import type { BuildDetail } from '@yosegi/contract';
-import { formatDecimal, parseDecimal, readExact } from '@yosegi/core/number';
+import { formatDecimal, parseDecimal } from '@yosegi/core/number';
 import { writeSerials } from '@yosegi/core/tracking';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { InFields } from '../lines/InFields.tsx';
+import { ReasonChoice } from '../lines/ReasonChoice.tsx';
 import { Refusal } from '../lines/Refusal.tsx';
 import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../lines/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
@@ -21,10 +22,10 @@ import { shelfOptions } from '../ui/shelves.ts';
 import { H2, Part, Stack } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Lead, Muted, Push } from '../ui/text.ts';
+import { Late, Lead, Muted, Push } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
-import { reckonUse } from './reckonUse.ts';
+import { leftOf, reckonUse } from './reckonUse.ts';
 import { UseGrid } from './UseGrid.tsx';
 
 /** Lot or serials of what was made, in a narrow column. */
@@ -57,16 +58,28 @@ function FinishForm({ build }: { build: BuildDetail }) {
   const go = useNavigate();
   const notify = useNotify();
   const stores = useQuestion('stores', {});
-  const left = formatDecimal(readExact(build.quantity) - readExact(build.finished));
+  const left = formatDecimal(leftOf(build));
   const screen = useTypedScreen(`finish.${build.id}`);
   const [good, setGood] = useTyped(screen, 'good', left);
   const [binId, setBinId] = useTyped(screen, 'binId', String(build.outputBinId));
   const [closing, setClosing] = useState(false);
+  const [rejected, setRejected] = useTyped(screen, 'rejected', '');
+  const [reasonId, setReasonId] = useTyped(screen, 'reasonId', '');
+  const [rejectCost, setRejectCost] = useTyped<'carried' | 'written-off'>(screen, 'rejectCost', 'carried');
+  const isRejecting = parseOr(rejected) > 0;
   const [typed, setTyped] = useTyped<ReadonlyMap<number, string>>(screen, 'typed', new Map());
   const [track, setTrack] = useTyped<TypedTrack>(screen, 'track', () => givenBack(build));
   const [tracks, setTracks] = useTyped<ReadonlyMap<number, TypedTrack>>(screen, 'tracks', new Map());
   const form = useRef<HTMLDivElement>(null);
-  const reckoning = useMemo(() => reckonUse(build, good, typed, closing), [build, good, typed, closing]);
+  const reckoning = useMemo(
+    () =>
+      reckonUse(build, good, typed, {
+        isClosing: closing,
+        rejectedText: rejected,
+        isWrittenOff: rejectCost === 'written-off',
+      }),
+    [build, good, typed, closing, rejected, rejectCost],
+  );
   const finish = useCommand(
     'finish',
     ({ id: documentId, number, unitCost }) => {
@@ -86,7 +99,8 @@ function FinishForm({ build }: { build: BuildDetail }) {
       params: { id: build.id },
       body: {
         version: build.version,
-        good: good.trim(),
+        good: good.trim() || '0',
+        ...(isRejecting ? { rejected: rejected.trim(), rejectReasonId: Number(reasonId) || null, rejectCost } : {}),
         outputBinId: Number(binId),
         ...namedInOf(made, track),
         lines: usedIds.map((lineId) => {
@@ -104,7 +118,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
   useShortcut('Enter', () => post(), { ctrl: true });
   const { cost } = reckoning;
   const difference = cost.actual - cost.planned;
-  const portion = parseOr(good) < parseDecimal(left);
+  const portion = parseOr(good) + parseOr(rejected) < parseDecimal(left);
   const short = problemOf(finish.error)?.code === 'stock-short';
   const money = (amount: number) => format.money(formatDecimal(amount));
   const each = (amount: number) => format.unitCost(formatDecimal(amount));
@@ -126,6 +140,36 @@ function FinishForm({ build }: { build: BuildDetail }) {
             suffix={build.unit}
             error={reckoning.faults.get('good') ?? problemAt(finish.error, 'good')}
           />
+          <Field
+            label="Rejected"
+            numeric
+            value={rejected}
+            onChange={setRejected}
+            suffix={build.unit}
+            error={reckoning.faults.get('rejected') ?? problemAt(finish.error, 'rejected')}
+          />
+          {isRejecting && (
+            <>
+              <ReasonChoice
+                usedFor="reject"
+                label="Why are they no good?"
+                hideLabel={false}
+                value={reasonId}
+                onChange={setReasonId}
+              />
+              {problemAt(finish.error, 'rejectReasonId') && <Late>{problemAt(finish.error, 'rejectReasonId')}</Late>}
+              <Choice
+                label="What they cost"
+                value={rejectCost}
+                onChange={(next) => setRejectCost(next as 'carried' | 'written-off')}
+                options={[
+                  ['carried', 'is carried by the good ones'],
+                  ['written-off', 'is written off as planned'],
+                ]}
+                error={reckoning.faults.get('rejectCost') ?? problemAt(finish.error, 'rejectCost')}
+              />
+            </>
+          )}
           <Choice label="Into bin" value={binId} onChange={setBinId} options={shelfOptions(stores.data ?? [])} />
           {build.tracking !== 'none' && (
             <Made>
@@ -145,10 +189,16 @@ function FinishForm({ build }: { build: BuildDetail }) {
             That's all: close the build here
           </Tick>
         )}
-        <BigNumber $top={26}>{each(cost.unitCost)}</BigNumber>
+        <BigNumber $top={26}>{each(reckoning.unitCost)}</BigNumber>
         <Muted>
           each, {each(cost.plannedUnitCost)} as planned
           <br />
+          {reckoning.writtenOff > 0 && (
+            <>
+              {money(reckoning.writtenOff)} written off
+              <br />
+            </>
+          )}
           {difference === 0 ? (
             <Chip $tone="ok">as planned</Chip>
           ) : (
@@ -163,7 +213,10 @@ function FinishForm({ build }: { build: BuildDetail }) {
         <AnswerBody>
           <div>
             <h1>What was really used?</h1>
-            <Lead>Filled in from the plan for {good || '0'}. Change what was different; cost follows.</Lead>
+            <Lead>
+              Filled in from the plan for {formatDecimal(parseOr(good) + parseOr(rejected))}. Change what was different;
+              cost follows.
+            </Lead>
           </div>
           <UseGrid
             build={build}
@@ -181,7 +234,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
         <Part $bottom={12}>
           <Refusal
             error={finish.error}
-            shownAt={['good', 'lot', 'bestBefore', 'serials']}
+            shownAt={['good', 'rejected', 'rejectReasonId', 'rejectCost', 'lot', 'bestBefore', 'serials']}
             ways={
               short && (
                 <>

@@ -9,6 +9,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { H2, Para } from '../ui/space.ts';
 import { Faint, Muted } from '../ui/text.ts';
+import { leftOf } from './reckonUse.ts';
 
 /** For which orders a build makes how many, and which others could have some of it. */
 export function ForOrders({ build }: { build: BuildDetail }) {
@@ -17,7 +18,7 @@ export function ForOrders({ build }: { build: BuildDetail }) {
   const set = useCommand('setBuildFor', ({ number }) => notify({ text: `Saved who ${number} is for.` }));
   const isOpen = build.state === 'planned' || build.state === 'on-bench';
   const still = build.orders.filter(({ quantity, kept }) => quantity !== kept);
-  const left = readForText(build.quantity) - readForText(build.finished);
+  const left = BigInt(leftOf(build));
   const given = still.reduce((sum, { quantity, kept }) => sum + readForText(quantity) - readForText(kept), 0n);
   const spare = left - given;
   const offered =

@@ -58,6 +58,7 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
           <span>Finished</span>
           <b>
             {format.number(build.finished)} of {format.number(build.quantity)}
+            {Number(build.rejected) > 0 && `, ${format.number(build.rejected)} rejected`}
           </b>
         </KeyValue>
         <KeyValue>

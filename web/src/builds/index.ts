@@ -1,4 +1,4 @@
 export { comes, Job, JobLane, Lane } from './JobLane.tsx';
-export { reckonUse } from './reckonUse.ts';
+export { leftOf, reckonUse } from './reckonUse.ts';
 export { StartButton } from './StartButton.tsx';
 export { UseGrid } from './UseGrid.tsx';

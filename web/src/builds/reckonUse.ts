@@ -1,17 +1,32 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { finishCost, labourPortion, plannedUse, type UsedLine } from '@yosegi/core/builds';
+import { finishCost, labourPortion, plannedUse, rejectedCost, type UsedLine } from '@yosegi/core/builds';
 import {
+  add,
   formatDecimal,
   fromZero,
   type Money,
+  minus,
   type Percent,
   parseQuantity,
   type Quantity,
   readExact,
+  unitCostOf,
+  ZERO,
 } from '@yosegi/core/number';
 import { type Spent, spentOn } from '@yosegi/core/tasks';
 import { readTyped } from '../ui/measuring.ts';
+
+/** What is finished besides the good ones. */
+interface Portion {
+  readonly isClosing?: boolean;
+  readonly rejectedText?: string;
+  readonly isWrittenOff?: boolean;
+}
+
+/** What of a build is neither finished nor rejected. */
+export const leftOf = ({ quantity, finished, rejected }: Pick<BuildDetail, 'quantity' | 'finished' | 'rejected'>) =>
+  (readExact(quantity) - readExact(finished) - readExact(rejected)) as Quantity;
 
 /**
  * Cost and differences of what is typed; what was not typed is as its task says, else as planned for the good quantity.
@@ -20,7 +35,7 @@ export function reckonUse(
   build: BuildDetail,
   goodText: string,
   typed: ReadonlyMap<number, string>,
-  isClosing: boolean,
+  { isClosing = false, rejectedText = '', isWrittenOff = false }: Portion = {},
 ) {
   const faults = new Map<string, string>();
   const read = <T extends number>(field: string, parse: () => T): T => {
@@ -32,15 +47,21 @@ export function reckonUse(
     }
   };
   const good = read('good', () => parseQuantity(goodText, build.decimals));
-  const left = readExact(build.quantity) - readExact(build.finished);
-  if (good === 0 && !faults.has('good')) faults.set('good', 'Type how many are good.');
+  const rejected =
+    rejectedText.trim() === '' ? ZERO : read('rejected', () => parseQuantity(rejectedText, build.decimals));
+  const portion = add(good, rejected);
+  const left = leftOf(build);
+  if (portion === 0 && !faults.has('good')) faults.set('good', 'Type how many are good.');
+  if (good === 0 && rejected > 0 && !isWrittenOff)
+    faults.set('rejectCost', 'None is good, so none can carry what they cost. Write it off.');
+  if (portion > left && good <= left) faults.set('rejected', `Only ${formatDecimal(left)} left in all.`);
   if (good > left) faults.set('good', `Only ${formatDecimal(left)} left. Plan another build for more.`);
   const progress = {
     quantity: readExact(build.quantity) as Quantity,
-    finished: readExact(build.finished) as Quantity,
+    finished: add(readExact(build.finished) as Quantity, readExact(build.rejected) as Quantity),
     outputQuantity: readExact(build.outputQuantity) as Quantity,
   };
-  const closes = isClosing || good === left;
+  const closes = isClosing || portion === left;
   const spent = spentByTask(build);
   const actuals = new Map<number, Quantity>();
   const lines = build.lines.flatMap((line): UsedLine[] => {
@@ -55,7 +76,7 @@ export function reckonUse(
         decimals: item.decimals,
       };
       const actual =
-        said === undefined ? plannedUse(need, progress, good) : read(`line${lineId}`, () => readTyped(said, item));
+        said === undefined ? plannedUse(need, progress, portion) : read(`line${lineId}`, () => readTyped(said, item));
       actuals.set(lineId, actual);
       return [
         {
@@ -70,7 +91,7 @@ export function reckonUse(
     }
     if (line.kind === 'labour') {
       const minutes = readExact(line.amount) as Quantity;
-      const expected = labourPortion({ basis, minutes, spent: spent.get(lineId) }, progress, good, closes);
+      const expected = labourPortion({ basis, minutes, spent: spent.get(lineId) }, progress, portion, closes);
       const actual = said === undefined ? expected : read(`line${lineId}`, () => parseQuantity(said || '0', 2));
       actuals.set(lineId, actual);
       return [
@@ -82,10 +103,19 @@ export function reckonUse(
       : [];
   });
   try {
-    return { faults, actuals, cost: finishCost(lines, progress, good, closes) };
+    const cost = finishCost(lines, progress, portion, closes);
+    const most = good === 0 ? cost.actual : isWrittenOff ? rejectedCost(cost.planned, rejected, good) : ZERO;
+    const writtenOff = Math.min(cost.actual, most) as Money;
+    return { faults, actuals, cost, writtenOff, unitCost: unitCostOf(minus(cost.actual, writtenOff), good) };
   } catch (error) {
     faults.set('good', wordsOf(error) ?? 'What this costs cannot be worked out.');
-    return { faults, actuals, cost: finishCost([], progress, good) };
+    return {
+      faults,
+      actuals,
+      cost: finishCost([], progress, portion),
+      writtenOff: ZERO as Money,
+      unitCost: ZERO as Money,
+    };
   }
 }
 

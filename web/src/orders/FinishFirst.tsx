@@ -1,9 +1,9 @@
 import type { api, BuildDetail, Problem } from '@yosegi/contract';
 import type { Input } from '@yosegi/contract/client';
-import { formatDecimal, readExact } from '@yosegi/core/number';
+import { formatDecimal } from '@yosegi/core/number';
 import { useState } from 'react';
 import { useQuestion } from '../api/client.ts';
-import { reckonUse, UseGrid } from '../builds/index.ts';
+import { leftOf, reckonUse, UseGrid } from '../builds/index.ts';
 import { InFields } from '../lines/InFields.tsx';
 import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../lines/typed.ts';
 import { Button } from '../ui/Button.tsx';
@@ -41,14 +41,14 @@ interface Typed {
 
 function Finished({ build, finishing, onChange, refused }: Props & { build: BuildDetail }) {
   const format = useFormat();
-  const left = formatDecimal(readExact(build.quantity) - readExact(build.finished));
+  const left = formatDecimal(leftOf(build));
   const [typed, setTyped] = useState<Typed>({
     good: left,
     actuals: new Map(),
     track: NOTHING_TYPED,
     tracks: new Map(),
   });
-  const reckoning = reckonUse(build, typed.good, typed.actuals, false);
+  const reckoning = reckonUse(build, typed.good, typed.actuals);
   const isOn = finishing !== undefined;
   const set = (part: Partial<Typed>) => {
     const next = { ...typed, ...part };
@@ -116,7 +116,7 @@ function Finished({ build, finishing, onChange, refused }: Props & { build: Buil
 const idsOf = ({ actuals, tracks }: Typed) => [...new Set([...actuals.keys(), ...tracks.keys()])];
 
 function bodyOf(build: BuildDetail, typed: Typed): Finishing {
-  const { faults, actuals } = reckonUse(build, typed.good, typed.actuals, false);
+  const { faults, actuals } = reckonUse(build, typed.good, typed.actuals);
   if (faults.size > 0) return null;
   return {
     buildId: build.id,

@@ -52,6 +52,8 @@ export const finish = {
   build_id: ref('build'),
   good: integer<Quantity>(),
   rejected: integer<Quantity>(0),
+  reject_reason_id: maybe(ref('reason')),
+  written_off: integer<Money>(0),
 };
 
 export const finishLine = {
