@@ -1,7 +1,5 @@
-import type { BuyRow, Offer } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
-import { bestQuantity, priceFor } from '@yosegi/core/buying';
-import { formatDecimal, type Money, type Quantity, readExact, sumForText, worthForText } from '@yosegi/core/number';
+import type { BuyRow } from '@yosegi/contract';
+import { formatDecimal, sumForText } from '@yosegi/core/number';
 import { useMemo } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
@@ -11,7 +9,7 @@ import { QuantityCell } from '../ui/Cells.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid, LineGrid } from '../ui/layout.ts';
-import { plainTyped, readTyped } from '../ui/measuring.ts';
+import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
@@ -22,21 +20,7 @@ import { Faint, KeyHint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
-
-/** What a person changed of a row: left out, another quantity, another supplier. */
-interface Change {
-  readonly out?: boolean;
-  readonly quantity?: string;
-  readonly supplierId?: number;
-}
-interface Chosen {
-  readonly row: BuyRow;
-  readonly offer: Offer;
-  readonly typed: string;
-  readonly quantity: Quantity;
-  readonly error?: string;
-  readonly out: boolean;
-}
+import { bySupplier, type Change, type Chosen, priceOf, worth } from './buyChoice.ts';
 
 const Evenly = styled(LineGrid)`
   table-layout: fixed;
@@ -229,52 +213,6 @@ function BuyList({ rows, by, setBy, need }: Props) {
       )}
     </AnswerPane>
   );
-}
-
-const toCore = ({ price, pack, minimum, breaks }: Offer) => ({
-  price: readExact(price) as Money,
-  pack: readExact(pack) as Quantity,
-  minimum: readExact(minimum) as Quantity,
-  breaks: breaks.map((one) => ({ from: readExact(one.from) as Quantity, price: readExact(one.price) as Money })),
-});
-const priceOf = ({ quantity, offer }: Pick<Chosen, 'quantity' | 'offer'>): Money => priceFor(quantity, toCore(offer));
-const worth = (line: Chosen): bigint => worthForText(line.quantity, priceOf(line));
-
-function bySupplier(rows: readonly BuyRow[], changes: ReadonlyMap<number, Change>) {
-  const groups = new Map<number, { supplier: Offer; lines: Chosen[] }>();
-  for (const row of rows) {
-    const own = changes.get(row.itemId) ?? {};
-    const offer = row.offers.find(({ supplierId }) => supplierId === own.supplierId) ?? row.offers[0];
-    if (!offer) continue;
-    const group = groups.get(offer.supplierId) ?? { supplier: offer, lines: [] };
-    groups.set(offer.supplierId, group);
-    const typed = own.quantity ?? proposed(row, offer);
-    group.lines.push({ row, offer, typed, out: own.out ?? false, ...read(row, typed) });
-  }
-  return {
-    groups: [...groups.values()].sort((a, b) => a.supplier.supplier.localeCompare(b.supplier.supplier)),
-    nobody: rows.filter((row) => row.offers.length === 0),
-  };
-}
-
-/** What costs the least of what is enough, in whole packs; what is needed itself where packs are so large that they cannot be counted. */
-function proposed(row: BuyRow, offer: Offer): string {
-  try {
-    return formatDecimal(bestQuantity(readExact(row.needed) as Quantity, toCore(offer)));
-  } catch {
-    return row.needed;
-  }
-}
-
-function read(row: BuyRow, typed: string): { quantity: Quantity; error?: string } {
-  try {
-    const quantity = readTyped(typed, row);
-    return quantity > 0
-      ? { quantity }
-      : { quantity: 0 as Quantity, error: 'Type an amount above zero, or leave it out.' };
-  } catch (error) {
-    return { quantity: 0 as Quantity, error: wordsOf(error) ?? 'This cannot be read.' };
-  }
 }
 
 function ItemCell({ row }: { row: BuyRow }) {
