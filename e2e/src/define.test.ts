@@ -123,17 +123,17 @@ test.describe('defining', () => {
     await page.getByRole('dialog').getByLabel('What one costs').fill('2.4');
     await page.getByRole('button', { name: 'Add and use it' }).click();
     await page.getByLabel('Amount of Wooden thing').waitFor();
-    expect(await page.getByText('could not be matched').count()).toBe(0);
+    await expect(page.getByText('could not be matched')).toHaveCount(0);
     const whole = await components();
     await page.getByLabel('Amount of Wooden thing').fill('7');
     await page.keyboard.press('Control+z');
-    expect(await page.getByLabel('Amount of Wooden thing').inputValue()).toBe('3');
+    await expect(page.getByLabel('Amount of Wooden thing')).toHaveValue('3');
     await page.getByLabel('Amount of Wooden thing').focus();
     for (let step = 0; step < 2; step += 1) await page.keyboard.press('Control+z');
     await page.getByText('2 pasted rows could not be matched').waitFor();
     await page.getByLabel('Amount of Smoker hook').first().focus();
     for (let step = 0; step < 2; step += 1) await page.keyboard.press('Control+y');
-    expect(await components()).toEqual(whole);
+    await expect.poll(components).toEqual(whole);
     expect(visit.faults).toEqual([]);
   });
 
