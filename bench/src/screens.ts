@@ -61,7 +61,7 @@ async function clicks(page: Page): Promise<Result> {
 
 async function typing(application: Application, visit: Visit): Promise<Result[]> {
   return (await typeEverywhere(application, visit)).map(({ where, long, worst }) => ({
-    name: `typing ${KEYS.length} keys into ${where}`,
+    name: `${KEYS.length} keys, moves or turns of the wheel on ${where}`,
     measured: `${long} tasks over 50 ms, the longest ${ms(worst)}`,
     baseline: 'none while nothing is typed',
     ratio: `${(long / KEYS.length).toFixed(2)} a key`,
