@@ -86,6 +86,8 @@ export const BuildLine = z.object({
   bins: z.array(BinQuantity),
   /** Which lots or serials of it stand on the bench. */
   pieces: z.array(Piece),
+  /** Added on the bench: by whom and why; null for what the definition says. */
+  added: z.object({ by: z.string(), because: z.string() }).nullable(),
 });
 export type BuildLine = z.infer<typeof BuildLine>;
 

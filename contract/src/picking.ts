@@ -5,7 +5,37 @@ import { Id, IdParams, route } from './common.ts';
 import { Posted } from './ledger.ts';
 import { Tracked } from './tracking.ts';
 
+const Because = z.string().trim().min(1).max(200);
+
 export const pickRoutes = {
+  addPart: route({
+    method: 'POST',
+    path: '/api/builds/:id/parts',
+    tag: 'Pick',
+    right: 'build',
+    summary: 'Add a part to a build, and bring it to the bench at once where a bin is named',
+    params: IdParams,
+    body: z.object({
+      itemId: Id,
+      quantity: Positive,
+      because: Because,
+      /** Where it is taken from; null leaves it to be picked. */
+      binId: Id.nullable().default(null),
+      ...Tracked,
+      override: Override.optional(),
+    }),
+    response: z.object({ lineId: Id, document: Posted.nullable() }),
+  }),
+  takeBack: route({
+    method: 'POST',
+    path: '/api/builds/:id/parts/back',
+    tag: 'Pick',
+    right: 'build',
+    summary: 'Take a part back from the bench to the bin it came from; what was added is needed no more',
+    params: IdParams,
+    body: z.object({ lineId: Id, quantity: Positive, serials: Tracked.serials }),
+    response: z.object({ document: Posted.nullable() }),
+  }),
   pick: route({
     method: 'POST',
     path: '/api/builds/:id/picks',

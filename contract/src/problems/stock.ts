@@ -99,6 +99,20 @@ export const stockProblems = {
     title: 'More than planned',
     detail: ({ left }) => `Only ${formatDecimal(left)} of this build is left to finish. Plan another build for more.`,
   },
+  'more-than-bench': {
+    status: 422,
+    title: 'Not so much there',
+    detail: ({ left }) =>
+      left > 0
+        ? `Only ${formatDecimal(left)} of it can be taken back; the rest is used or was never brought.`
+        : 'None of it is left on the bench: it is used, or was never brought.',
+  },
+  'part-of-itself': {
+    status: 422,
+    title: 'This is what is made here',
+    detail: ({ name }) =>
+      `${name ?? 'This'} is what comes off this bench; it cannot be a part of itself. Plan a rework for it.`,
+  },
   'more-than-expected': {
     status: 422,
     title: 'More than went in',

@@ -1,12 +1,11 @@
-import type { Need } from '../definitions/index.ts';
 import { type Basis, labourCost, scaled } from '../definitions/index.ts';
 import { add, type Money, type Quantity, unitCostOf, worthOf, ZERO } from '../number/index.ts';
 import { Refusal } from '../refusal/index.ts';
 import { portionOf, type Spent } from '../tasks/index.ts';
-import { type Progress, plannedUse } from './needs.ts';
+import { type BuildNeed, type Progress, plannedUse } from './needs.ts';
 
 /** A part line of a build with what was really used. */
-export interface UsedPart extends Need {
+export interface UsedPart extends BuildNeed {
   readonly kind: 'part';
   readonly lineId: number;
   readonly itemId: number;

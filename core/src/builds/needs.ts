@@ -10,14 +10,27 @@ export interface Progress {
   readonly outputQuantity: Quantity;
 }
 
+/** What a build's own line needs. */
+export interface BuildNeed extends Need {
+  /**
+   * Of a part added on the bench, what is not used yet: it goes with whatever is finished next, for it is there because of
+   * what lies on the bench now. Left out for what the definition says.
+   */
+  readonly extra?: Quantity | undefined;
+}
+
 /** What finishing `now` more units is planned to use of a line: the parts' total need never depends on the portions. */
-export function plannedUse(line: Need, progress: Progress, now: Quantity): Quantity {
+export function plannedUse(line: BuildNeed, progress: Progress, now: Quantity): Quantity {
+  if (line.extra !== undefined) return now > 0 ? line.extra : (0 as Quantity);
   const after = required(line, (progress.finished + now) as Quantity, progress.outputQuantity);
   return (after - required(line, progress.finished, progress.outputQuantity)) as Quantity;
 }
 
 /** What a line still needs to have brought: the plan for what is left, less what stands on the bench for it. */
-export function openToPick(line: Need, progress: Progress, onBench: Quantity): Quantity {
+export function openToPick(line: BuildNeed, progress: Progress, onBench: Quantity): Quantity {
   const left = (progress.quantity - progress.finished) as Quantity;
   return Math.max(0, plannedUse(line, progress, left) - onBench) as Quantity;
 }
+
+/** What is left to use of a part that was added: none where more was used than it was added for. */
+export const extraLeft = (amount: Quantity, used: Quantity): Quantity => Math.max(0, amount - used) as Quantity;

@@ -1,11 +1,11 @@
-import { labourCost, type Need } from '../definitions/index.ts';
+import { labourCost } from '../definitions/index.ts';
 import { bringInAt, type Heap, type Posting, type Spot, takeFrom } from '../ledger/index.ts';
 import { add, type Money, minus, negated, type Quantity, ZERO } from '../number/index.ts';
 import { chargePortion, type UsedCharge } from './finish.ts';
-import type { Progress } from './needs.ts';
+import type { BuildNeed, Progress } from './needs.ts';
 
 /** A part line of a build at the moment of finishing. */
-export interface FinishingPart extends Need {
+export interface FinishingPart extends BuildNeed {
   readonly kind: 'part';
   readonly lineId: number;
   readonly itemId: number;

@@ -150,6 +150,8 @@ export const refusals = {
   'parts-short': { canStart: 'amount', lines: [SHORT_PART] },
   'more-than-open': { open: 'amount' },
   'more-than-planned': { left: 'amount' },
+  'more-than-bench': { left: 'amount' },
+  'part-of-itself': NAME,
   'more-than-expected': { expected: 'amount' },
   'not-made-by': NAME,
   'made-otherwise': { build: 'text', revision: 'number' },

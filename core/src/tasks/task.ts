@@ -43,13 +43,19 @@ export interface TaskFacts {
   readonly price: Money | null;
   /** Of its minutes or its price, what was finished has booked. */
   readonly booked: number;
+  /**
+   * Of a task that was added on the bench, the minutes or the money planned for it: it may come after portions that were
+   * finished without it, so that no plan for a portion knows of it. Null for what the definition says.
+   */
+  readonly added: number | null;
 }
 
 /** What was spent on a task; undefined where it is as planned: done without a minute written down, at no other price. */
-export function spentOn({ kind, state, taken, price, booked }: TaskFacts): Spent<number> | undefined {
+export function spentOn({ kind, state, taken, price, booked, added }: TaskFacts): Spent<number> | undefined {
   if (state === 'skipped') return { total: 0, booked, isOver: true };
-  if (kind === 'charge') return price === null ? undefined : { total: price, booked, isOver: true };
-  return taken > 0 ? { total: taken, booked, isOver: isOver(state) } : undefined;
+  const spent = kind === 'charge' ? price : taken > 0 ? taken : null;
+  if (spent !== null) return { total: spent, booked, isOver: kind === 'charge' || isOver(state) };
+  return added === null ? undefined : { total: added, booked, isOver: true };
 }
 
 /**

@@ -1,5 +1,6 @@
 export { finishBuild } from './finish.ts';
 export { keepLines, type LineChange } from './keep.ts';
+export { leftoversOf } from './leftovers.ts';
 export { planBuilds } from './plan.ts';
 export {
   type BuildRecord,

@@ -1,7 +1,7 @@
 import { type Posting, spotOf, takeFrom } from '@yosegi/core/ledger';
 import type { Quantity } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
-import { heldFor, spotIn } from '../ledger/index.ts';
+import { type BalanceRow, heldFor, spotIn } from '../ledger/index.ts';
 import { benchBinOf } from '../places/index.ts';
 import { type BuildLineRecord, type BuildRecord, lastPickedFrom } from './sql.ts';
 
@@ -12,9 +12,17 @@ export async function leftoversOf(db: Reader, build: Pick<BuildRecord, 'id' | 'o
   const standing = await heldFor(db, holder);
   const cameFrom = await lastPickedFrom(db, build.id);
   return {
-    putBack(posting: Posting, line: Pick<BuildLineRecord, 'id' | 'item_id'>, quantity: Quantity): void {
+    /** @param serials which ones, where that matters */
+    putBack(
+      posting: Posting,
+      line: Pick<BuildLineRecord, 'id' | 'item_id'>,
+      quantity: Quantity,
+      serials: readonly string[] = [],
+    ): void {
       const itemId = line.item_id ?? 0;
-      const spots = standing.filter((row) => row.item_id === itemId).map(spotIn);
+      const named = new Set(serials.map((code) => code.toLowerCase()));
+      const isMeant = (row: BalanceRow) => named.size === 0 || named.has(row.serial?.toLowerCase() ?? '');
+      const spots = standing.filter((row) => row.item_id === itemId && isMeant(row)).map(spotIn);
       const now = spots.map((spot) => ({ spot, quantity: posting.at(spot) }));
       const back = cameFrom.get(line.id) ?? build.output_bin_id;
       for (const taken of takeFrom(now, quantity, spotOf(itemId, bench, holder)))

@@ -1,8 +1,8 @@
 import type { BuildDetail, BuildLine, BuildRow, StockDocument } from '@yosegi/contract';
-import { openToPick, type Progress } from '@yosegi/core/builds';
+import { type BuildNeed, extraLeft, openToPick, type Progress } from '@yosegi/core/builds';
 import { canMake } from '@yosegi/core/coverage';
 import { isPast } from '@yosegi/core/days';
-import { type Need, required } from '@yosegi/core/definitions';
+import { required } from '@yosegi/core/definitions';
 import { type Pegged, type Share, type Shortage, sharesOf, sourceKey, type WhenThere } from '@yosegi/core/demand';
 import { add, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
 import { boughtFor } from '../buying/index.ts';
@@ -43,8 +43,8 @@ export interface BuildRecord
   unit: string;
 }
 
-/** A line of a build with the decimals of its part's unit. */
-export type BuildLineRecord = Row<'build_line'> & Pick<Row<'unit'>, 'decimals'>;
+/** A line of a build with the decimals of its part's unit, and by whom it was added. */
+export type BuildLineRecord = Row<'build_line'> & Pick<Row<'unit'>, 'decimals'> & { adder: string | null };
 
 export const BUILD_SQL = `
   SELECT b.id, b.number, b.item_id, i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.sell_price, b.revision_id,
@@ -53,8 +53,9 @@ export const BUILD_SQL = `
   FROM build b JOIN item i ON i.id = b.item_id JOIN unit u ON u.id = i.unit_id`;
 
 const LINE_SQL = `
-  SELECT l.*, ifnull(u.decimals, 0) AS decimals
-  FROM build_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN unit u ON u.id = i.unit_id`;
+  SELECT l.*, ifnull(u.decimals, 0) AS decimals, w.name AS adder
+  FROM build_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN unit u ON u.id = i.unit_id
+  LEFT JOIN person w ON w.id = l.added_by`;
 
 /** Builds that are not over, by due day, the most that are looked at at once. */
 export const openBuilds = (db: Reader) =>
@@ -89,11 +90,14 @@ export const progressOf = (
   outputQuantity: build.output_quantity,
 });
 
-export const needOf = (line: Pick<BuildLineRecord, 'basis' | 'amount' | 'waste' | 'decimals'>): Need => ({
+export const needOf = (
+  line: Pick<BuildLineRecord, 'basis' | 'amount' | 'waste' | 'decimals' | 'used' | 'added_by'>,
+): BuildNeed => ({
   basis: line.basis,
   quantity: line.amount as Quantity,
   waste: line.waste as Percent,
   decimals: line.decimals,
+  extra: line.added_by === null ? undefined : extraLeft(line.amount as Quantity, line.used),
 });
 
 /** What a part line still needs from the shelves: nothing once its build is over. */
@@ -235,32 +239,39 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
     purchases: await boughtFor(db, 'build', id),
     tasksFirst: about.tasks_first === 1,
     tasks: (await tasksOfBuild(db, id)).map((task) => toTask(task, today)),
-    lines: lines.map((line): BuildLine => {
-      const isPart = line.item_id !== null;
-      return {
-        id: line.id,
-        kind: line.kind,
-        text: line.text,
-        item: isPart ? toItem(found(items.get(line.item_id ?? 0))) : null,
-        basis: line.basis,
-        amount: decimal(line.amount),
-        waste: decimal(line.waste),
-        taken: line.taken,
-        ratePerHour: decimalOrNull(line.rate_per_hour),
-        required: decimal(isPart ? required(needOf(line), build.quantity, build.output_quantity) : 0),
-        onBench: decimal(line.on_bench),
-        used: decimal(line.used),
-        open: decimal(line.open),
-        bins: byBin(shelves.filter((shelf) => shelf.item_id === line.item_id)).sort(
-          (a, b) => Number(b.binId === line.from_bin_id) - Number(a.binId === line.from_bin_id),
-        ),
-        pieces: bench
-          .filter((row) => row.item_id === line.item_id && (row.lot_id ?? row.serial_id) !== null)
-          .map(toPiece),
-      };
-    }),
+    lines: lines
+      .filter((line) => !isTakenBack(line))
+      .map((line): BuildLine => {
+        const isPart = line.item_id !== null;
+        return {
+          id: line.id,
+          kind: line.kind,
+          text: line.text,
+          item: isPart ? toItem(found(items.get(line.item_id ?? 0))) : null,
+          basis: line.basis,
+          amount: decimal(line.amount),
+          waste: decimal(line.waste),
+          taken: line.taken,
+          ratePerHour: decimalOrNull(line.rate_per_hour),
+          required: decimal(isPart ? required(needOf(line), build.quantity, build.output_quantity) : 0),
+          onBench: decimal(line.on_bench),
+          used: decimal(line.used),
+          open: decimal(line.open),
+          bins: byBin(shelves.filter((shelf) => shelf.item_id === line.item_id)).sort(
+            (a, b) => Number(b.binId === line.from_bin_id) - Number(a.binId === line.from_bin_id),
+          ),
+          pieces: bench
+            .filter((row) => row.item_id === line.item_id && (row.lot_id ?? row.serial_id) !== null)
+            .map(toPiece),
+          added: line.adder === null ? null : { by: line.adder, because: line.added_because ?? '' },
+        };
+      }),
   };
 }
+
+/** What was added on the bench and taken back is not spoken of any more. */
+const isTakenBack = (line: BuildLineRecord) =>
+  line.added_by !== null && line.kind === 'part' && line.amount === 0 && line.used === 0 && line.on_bench === 0;
 
 /** Whether what a revision makes is finished only once its tasks are done. */
 export const hasTasksFirst = async (db: Reader, revisionId: number): Promise<boolean> =>

@@ -1,2 +1,2 @@
-export { makeTasks, spentByLine, tasksOfBuild, toTask } from './sql.ts';
+export { makeTasks, nextPosition, spentByLine, tasksOfBuild, toTask } from './sql.ts';
 export { endTasks, stopClocks } from './times.ts';

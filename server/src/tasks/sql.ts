@@ -120,7 +120,11 @@ export function toTask(record: TaskRecord, today: string): Task {
 export const spentByLine = (tasks: readonly TaskRecord[]): ReadonlyMap<number, Spent<number>> =>
   new Map(
     tasks.flatMap((task) => {
-      const spent = spentOn({ ...task, booked: task.kind === 'labour' ? task.used : task.booked_cost });
+      const spent = spentOn({
+        ...task,
+        booked: task.kind === 'labour' ? task.used : task.booked_cost,
+        added: task.added_by === null ? null : task.amount,
+      });
       return spent ? [[task.id, spent] as const] : [];
     }),
   );

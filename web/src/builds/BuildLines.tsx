@@ -1,12 +1,16 @@
 import type { BuildDetail, BuildLine } from '@yosegi/contract';
 import { formatDecimal, readExact } from '@yosegi/core/number';
 import { Check, Clock, StickyNote, Tag } from 'lucide-react';
+import { useState } from 'react';
+import { useCan } from '../api/person.ts';
+import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { Stave } from '../ui/Stave.tsx';
 import { Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Muted } from '../ui/text.ts';
+import { canComeBack, TakeBack } from './TakeBack.tsx';
 
 /** What a build needs, what stands on its bench and what is still open. */
 export function BuildLines({ build }: { build: BuildDetail }) {
@@ -26,12 +30,7 @@ export function BuildLines({ build }: { build: BuildDetail }) {
       <tbody>
         {build.lines.map((line) =>
           line.item ? (
-            <PartRow
-              key={line.id}
-              line={line}
-              item={line.item}
-              open={build.state !== 'finished' && build.state !== 'cancelled'}
-            />
+            <PartRow key={line.id} line={line} item={line.item} build={build} />
           ) : (
             <OtherRow key={line.id} line={line} build={build} />
           ),
@@ -41,8 +40,18 @@ export function BuildLines({ build }: { build: BuildDetail }) {
   );
 }
 
-function PartRow({ line, item, open }: { line: BuildLine; item: NonNullable<BuildLine['item']>; open: boolean }) {
+interface PartRowProps {
+  readonly line: BuildLine;
+  readonly item: NonNullable<BuildLine['item']>;
+  readonly build: BuildDetail;
+}
+
+function PartRow({ line, item, build }: PartRowProps) {
   const format = useFormat();
+  const mayWork = useCan('build');
+  const [isBack, setBack] = useState(false);
+  const open = build.state !== 'finished' && build.state !== 'cancelled';
+  const canGoBack = mayWork && build.state === 'on-bench' && canComeBack(line) > 0;
   const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
   const done = line.open === '0' && line.taken === 'picked-first';
   const shelf = line.bins.reduce((sum, bin) => sum + readExact(bin.quantity), 0);
@@ -55,9 +64,18 @@ function PartRow({ line, item, open }: { line: BuildLine; item: NonNullable<Buil
           <span>
             <b>{item.name}</b>
             <br />
-            <Faint>{item.code}</Faint>
+            <Faint>
+              {item.code}
+              {line.added && ` · added by ${line.added.by}: ${line.added.because}`}
+            </Faint>
           </span>
+          {canGoBack && !isBack && (
+            <Button look="ghost" aria-label={`Take ${item.name} back`} onPress={() => setBack(true)}>
+              Take back…
+            </Button>
+          )}
         </Cell>
+        {isBack && <TakeBack build={build} line={line} item={item} onDone={() => setBack(false)} />}
       </td>
       <td className="one-line">{line.taken?.replace('-', ' ')}</td>
       <td className="num">{amount(line.required)}</td>

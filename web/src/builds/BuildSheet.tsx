@@ -1,7 +1,9 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { formatDecimal } from '@yosegi/core/number';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCommand } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
 import { BoughtForIt } from '../buying/index.ts';
 import { PegsOf } from '../coverage/index.ts';
 import { TasksOfBuild } from '../tasks/index.ts';
@@ -21,12 +23,15 @@ import { leftOf } from './reckonUse.ts';
 import { StartPanel } from './StartPanel.tsx';
 import { StateChip } from './StateChip.tsx';
 
+const AddPart = later(() => import('./AddPart.tsx'), 'AddPart');
 const PlanDetails = later(() => import('./PlanDetails.tsx'), 'PlanDetails');
 
 /** One build: where it stands, its lines, and the next step. */
 export function BuildSheet({ build }: { build: BuildDetail }) {
   const format = useFormat();
   const notify = useNotify();
+  const mayWork = useCan('build');
+  const [isAdding, setAdding] = useState(false);
   const cancel = useCommand('cancelBuild', (after) =>
     notify({ text: `${after.number} is ${after.state}; its parts are free again.` }),
   );
@@ -66,6 +71,15 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
         )}
         <ProblemBox error={cancel.error} />
         <BuildLines build={build} />
+        {isOpen &&
+          mayWork &&
+          (isAdding ? (
+            <AddPart build={build} onDone={() => setAdding(false)} />
+          ) : (
+            <Button look="ghost" onPress={() => setAdding(true)}>
+              Add a part
+            </Button>
+          ))}
         {build.tasks.length > 0 || isOpen ? <TasksOfBuild build={build} isOpen={isOpen} /> : null}
         <Row $top={16} $wrap>
           <LinkButton look="ghost" to={`/print/bench/${build.id}`}>

@@ -1,6 +1,6 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { finishCost, labourPortion, plannedUse, rejectedCost, type UsedLine } from '@yosegi/core/builds';
+import { extraLeft, finishCost, labourPortion, plannedUse, rejectedCost, type UsedLine } from '@yosegi/core/builds';
 import {
   add,
   formatDecimal,
@@ -74,6 +74,7 @@ export function reckonUse(
         quantity: readExact(line.amount) as Quantity,
         waste: readExact(line.waste) as Percent,
         decimals: item.decimals,
+        extra: line.added ? extraLeft(readExact(line.amount) as Quantity, readExact(line.used) as Quantity) : undefined,
       };
       const actual =
         said === undefined ? plannedUse(need, progress, portion) : read(`line${lineId}`, () => readTyped(said, item));
@@ -122,8 +123,14 @@ export function reckonUse(
 /** What was spent on each task; those that are as planned are left out. */
 const spentByTask = ({ tasks }: BuildDetail): ReadonlyMap<number, Spent<number>> =>
   new Map(
-    tasks.flatMap(({ id, kind, state, taken, price, booked }) => {
-      const facts = { kind, state, taken: readExact(taken) as Quantity, booked: readExact(booked) };
+    tasks.flatMap(({ id, kind, state, taken, price, booked, added, planned }) => {
+      const facts = {
+        kind,
+        state,
+        taken: readExact(taken) as Quantity,
+        booked: readExact(booked),
+        added: added && readExact(planned),
+      };
       const spent = spentOn({ ...facts, price: price === null ? null : (readExact(price) as Money) });
       return spent ? [[id, spent] as const] : [];
     }),
