@@ -1,7 +1,9 @@
-import { buildStates, rejectCosts } from '@yosegi/core/builds';
+import { buildStates, outWays, rejectCosts } from '@yosegi/core/builds';
 import { lineKinds } from '@yosegi/core/definitions';
+import { ZERO } from '@yosegi/core/number';
+import { repairStates } from '@yosegi/core/repairs';
 import { z } from 'zod';
-import { FromZero, Positive } from './amounts.ts';
+import { FromZero, Positive, percentUpTo } from './amounts.ts';
 import { BoughtFor } from './buying.ts';
 import { Day, Decimal, Id, IdParams, Numbered, PageQuery, pageOf, Remark, route, Version } from './common.ts';
 import { Basis, PartItem, Taken } from './definitions.ts';
@@ -59,6 +61,16 @@ export const BuildRow = z.object({
   pickLines: z.number().int(),
   pickedLines: z.number().int(),
   remark: z.string(),
+  /** The customer's goods that are mended, where it is no build of ours. */
+  repair: z
+    .object({
+      id: Id,
+      customer: z.string(),
+      serial: z.string().nullable(),
+      fault: z.string(),
+      state: z.enum(repairStates),
+    })
+    .nullable(),
   /** Whom it is built for, first in turn first; empty where it is for stock. */
   orders: z.array(BuiltFor),
   version: Version,
@@ -86,6 +98,8 @@ export const BuildLine = z.object({
   bins: z.array(BinQuantity),
   /** Which lots or serials of it stand on the bench. */
   pieces: z.array(Piece),
+  /** Percent off the plan beyond which a finish says why; null for any. */
+  tolerance: Decimal.nullable(),
   /** Added on the bench: by whom and why; null for what the definition says. */
   added: z.object({ by: z.string(), because: z.string() }).nullable(),
 });
@@ -97,9 +111,8 @@ export const BuildDetail = BuildRow.extend({
   outputBinId: Id,
   outputBin: z.string(),
   tracking: Tracking,
-  revision: z.number().int(),
-  revisionId: Id,
-  definitionId: Id,
+  /** What it follows; null for a repair. */
+  definition: z.object({ id: Id, revision: z.number().int(), revisionId: Id }).nullable(),
   lines: z.array(BuildLine),
   documents: z.array(z.object({ id: Id, number: z.string(), kind: z.string(), at: z.string(), person: z.string() })),
   overrideReason: z.string().nullable(),
@@ -112,6 +125,13 @@ export const BuildDetail = BuildRow.extend({
   tasks: z.array(Task),
   /** It is finished only once its tasks are done. */
   tasksFirst: z.boolean(),
+  /** It takes in the very thing that it gives back. */
+  isRework: z.boolean(),
+  /** Who builds it, and when it is taken up; null for nobody yet, and for when it is due. */
+  personId: Id.nullable(),
+  person: z.string().nullable(),
+  benchDay: z.string().nullable(),
+  jobTag: z.string(),
 });
 export type BuildDetail = z.infer<typeof BuildDetail>;
 
@@ -129,7 +149,29 @@ export const FinishInput = z.object({
   outputBinId: Id,
   /** The lot or the serials of the good units. */
   ...TrackedIn,
-  lines: z.array(z.object({ lineId: Id, actual: FromZero, ...Tracked })).max(200),
+  /** `because` where more or less was used than the definition lets pass. */
+  lines: z
+    .array(z.object({ lineId: Id, actual: FromZero, because: z.string().trim().max(200).default(''), ...Tracked }))
+    .max(200),
+  /** The day it was made; null for today. */
+  madeOn: Day.nullable().default(null),
+  /** Of what a rework took in and gives back, in a person's words. */
+  conditionBefore: z.string().trim().max(100).default(''),
+  conditionAfter: z.string().trim().max(100).default(''),
+  /** What a rework took out of its unit, with its share in percent of what the unit was worth. */
+  out: z
+    .array(
+      z.object({
+        itemId: Id,
+        quantity: Positive,
+        went: z.enum(outWays),
+        share: percentUpTo(100).default(ZERO),
+        binId: Id.nullable().default(null),
+        ...TrackedIn,
+      }),
+    )
+    .max(50)
+    .default([]),
   /** Close the build even though fewer than planned were made. */
   close: z.boolean().default(false),
   override: Override.optional(),

@@ -30,6 +30,8 @@ const PartInput = z.object({
   /** Take-apart share in percent as typed; null lets it follow cost. */
   share: percentUpTo(100).nullable(),
   comesBack: z.boolean(),
+  /** Percent that a finish may use more or less than planned without saying why; null for any. */
+  tolerance: percentUpTo(1000).nullable().default(null),
   /** The bin it is taken from before all others; null leaves the choice to whoever picks. */
   fromBinId: Id.nullable().default(null),
   /** What may stand in for it, the best first; `ratio` is how much of it does for one of the part. */
@@ -85,6 +87,7 @@ export const Line = z.discriminatedUnion('kind', [
     quantity: Decimal,
     waste: Decimal,
     share: Decimal.nullable(),
+    tolerance: Decimal.nullable(),
     item: PartItem,
     alternates: z.array(z.object({ itemId: Id, ratio: Decimal, item: PartItem })),
   }),

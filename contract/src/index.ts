@@ -18,6 +18,7 @@ import { placeRoutes } from './places.ts';
 import { productRoutes } from './products.ts';
 import { receiptRoutes } from './receipts.ts';
 import { reorderRoutes } from './reorder.ts';
+import { repairRoutes } from './repairs.ts';
 import { shippingRoutes } from './shipping.ts';
 import { stockRoutes } from './stock.ts';
 import { supplierRoutes } from './suppliers.ts';
@@ -52,6 +53,7 @@ export * from './places.ts';
 export * from './products.ts';
 export * from './receipts.ts';
 export * from './reorder.ts';
+export * from './repairs.ts';
 export * from './rights.ts';
 export * from './shipping.ts';
 export * from './stock.ts';
@@ -79,6 +81,7 @@ export const api = {
   ...buildRoutes,
   ...pickRoutes,
   ...taskRoutes,
+  ...repairRoutes,
   ...buyingRoutes,
   ...supplierRoutes,
   ...mailRoutes,

@@ -17,7 +17,7 @@ export type Bin = z.infer<typeof Bin>;
 export const Store = z.object({ id: Id, code: z.string(), name: z.string(), version: Version, bins: z.array(Bin) });
 export type Store = z.infer<typeof Store>;
 
-const ShelfKind = BinKind.exclude(['bench']);
+const ShelfKind = BinKind.exclude(['bench', 'customers']);
 /** A store with its bins in walking order; one without an id is new. Bins that are not named stay, behind the others. */
 export const StoreInput = z.object({
   code: Code,

@@ -50,6 +50,7 @@ import { mountLogo } from './people/logo.ts';
 import { peopleHandlers } from './people/routes.ts';
 import { pickHandlers } from './picking/routes.ts';
 import { placeHandlers } from './places/routes.ts';
+import { repairHandlers } from './repairs/routes.ts';
 import { shippingHandlers } from './shipping/routes.ts';
 import { stockLedger } from './stock/ledger.ts';
 import { stockHandlers } from './stock/routes.ts';
@@ -77,6 +78,7 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...countHandlers,
   ...coverageHandlers,
   ...taskHandlers,
+  ...repairHandlers,
   ...buildHandlers,
   ...buyingHandlers,
   ...orderHandlers,

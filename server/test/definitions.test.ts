@@ -81,7 +81,7 @@ describe('definitions', () => {
     const after = await use(await save(draft, [partLine(part, '1')]));
     expect(after.revisions.map(({ state }) => state)).toEqual(['in-use', 'retired']);
     expect((await server.call(api.build, { params: { id: before.id } })).lines).toHaveLength(5);
-    expect(await shop.plan(product, '4')).toMatchObject({ revision: 2, lines: [{ required: '4' }] });
+    expect(await shop.plan(product, '4')).toMatchObject({ definition: { revision: 2 }, lines: [{ required: '4' }] });
   });
 
   it('are listed with how many can be made from what nobody else needs', async () => {

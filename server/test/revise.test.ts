@@ -91,12 +91,12 @@ describe('revisions', () => {
     const held = await server.did('definition', api.holdBack, { params: { id }, body: { version } });
     expect(newest(held).inUseFrom).toBeNull();
     await server.call(api.putInUse, putInUse(held, '2026-11-26'));
-    expect(await shop.plan(product, '1')).toMatchObject({ revision: 1 });
+    expect(await shop.plan(product, '1')).toMatchObject({ definition: { revision: 1 } });
     clock.at = '2026-11-25T23:59:00';
     expect(states(await read(first))).toEqual(['2 draft', '1 in-use']);
     clock.at = '2026-11-26T00:01:00';
     expect(states(await read(first))).toEqual(['2 in-use', '1 retired']);
-    expect(await shop.plan(product, '1')).toMatchObject({ revision: 2, lines: [{ required: '2' }] });
+    expect(await shop.plan(product, '1')).toMatchObject({ definition: { revision: 2 }, lines: [{ required: '2' }] });
     const audit = await server.database.reader.one("SELECT 1 FROM audit WHERE action = 'takeDueRevisions'");
     expect(audit).toBeDefined();
   });
@@ -120,10 +120,10 @@ describe('revisions', () => {
       code: 'wrong-state',
       field: 'buildIds.1',
     });
-    expect((await server.call(api.build, { params: { id: planned.id } })).revision).toBe(1);
+    expect((await server.call(api.build, { params: { id: planned.id } })).definition?.revision).toBe(1);
     await server.call(api.moveBuilds, move([planned.id]));
     expect(await server.call(api.build, { params: { id: planned.id } })).toMatchObject({
-      revision: 2,
+      definition: { revision: 2 },
       lines: [{ required: '6' }, { required: '0.3' }],
     });
     expect(await server.call(api.build, { params: { id: started.id } })).toMatchObject({

@@ -99,6 +99,42 @@ export const stockProblems = {
     title: 'More than planned',
     detail: ({ left }) => `Only ${formatDecimal(left)} of this build is left to finish. Plan another build for more.`,
   },
+  'beyond-tolerance': {
+    status: 422,
+    title: 'Say why',
+    detail: ({ name, tolerance }) =>
+      `${name} was used more than ${formatDecimal(tolerance)} % off the plan. Say why, or check what was typed.`,
+  },
+  'rework-needs-unit': {
+    status: 422,
+    title: 'Nothing to rework',
+    detail: ({ name }) =>
+      `A rework needs its unit: bring the ${name ?? 'unit'} to the bench, or say which one is used.`,
+  },
+  'not-a-rework': {
+    status: 422,
+    title: 'Not a rework',
+    detail: ({ name }) =>
+      `${name ?? 'This'} is built, not reworked, so nothing can come out of it. Take one apart instead.`,
+  },
+  'repair-whole': {
+    status: 422,
+    title: 'One unit',
+    detail: () =>
+      'A repair is finished as a whole, and nothing of it is rejected. If it cannot be mended, let it go back as it came.',
+  },
+  'is-a-repair': {
+    status: 409,
+    title: 'This is a repair',
+    detail: () =>
+      'This is the work on a customer’s goods. Change it, or let it go back as it came, on the repair’s own page.',
+  },
+  'warranty-is-free': {
+    status: 422,
+    title: 'Under warranty',
+    detail: () =>
+      'A repair under warranty brings nothing. Charge nothing, or say on the repair that it is not under warranty.',
+  },
   'more-than-bench': {
     status: 422,
     title: 'Not so much there',

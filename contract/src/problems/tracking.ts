@@ -78,6 +78,17 @@ export const trackingProblems = {
     detail: ({ code, says, free }) =>
       `${code} ${says}.${free ? ` ${free} is free.` : ''} A serial number belongs to one unit, for good.`,
   },
+  'unit-in-repair': {
+    status: 409,
+    title: 'Not ours',
+    detail: ({ code, says }) => `${code} ${says}. It goes back to its owner and nowhere else.`,
+  },
+  'unit-is-ours': {
+    status: 409,
+    title: 'Still in stock',
+    detail: ({ code, says }) =>
+      `${code} ${says}. What is in stock is ours: check the number, or plan a rework to refresh it.`,
+  },
   'serial-not-there': {
     status: 409,
     title: 'Not there',

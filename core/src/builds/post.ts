@@ -1,6 +1,7 @@
 import { labourCost } from '../definitions/index.ts';
 import { bringInAt, type Heap, type Posting, type Spot, takeFrom } from '../ledger/index.ts';
 import { add, type Money, minus, negated, type Quantity, ZERO } from '../number/index.ts';
+import { type CameOut, worthOut } from './came-out.ts';
 import { chargePortion, type UsedCharge } from './finish.ts';
 import type { BuildNeed, Progress } from './needs.ts';
 
@@ -27,6 +28,12 @@ export interface FinishingLabour {
   readonly ratePerHour: Money;
 }
 
+/** A part that a rework took out of its unit. */
+export interface PartOut extends CameOut {
+  /** Where it goes, by lot or serial; none unless it goes to stock. */
+  readonly standing: readonly Heap[];
+}
+
 export interface Finishing {
   /** Where the good units go, by lot or serial; in all `good`, which may be none. */
   readonly output: readonly Heap[];
@@ -39,6 +46,10 @@ export interface Finishing {
   /** Nothing more of the build is finished after it; where left out, once all of it is. */
   readonly closes?: boolean;
   readonly lines: readonly (FinishingPart | FinishingLabour | UsedCharge)[];
+  /** What a rework took out of the unit that is the item of `itself`. */
+  readonly out?: { readonly itself: number; readonly parts: readonly PartOut[] };
+  /** What is made is not ours and goes into no stock: all it took is what its repair cost. */
+  readonly isRepair?: boolean;
 }
 
 export interface Finished {
@@ -49,6 +60,8 @@ export interface Finished {
   readonly total: Money;
   /** Of it, what does not go into the good ones. */
   readonly writtenOff: Money;
+  /** What the parts that came out are worth, one by one. */
+  readonly out: readonly Money[];
 }
 
 /**
@@ -74,10 +87,29 @@ export function postFinish(posting: Posting, finishing: Finishing): Finished {
     }
   }
   const total = add(0 as Money, ...costs.values());
-  const writtenOff = finishing.good === 0 ? total : (Math.min(total, finishing.writeOff ?? ZERO) as Money);
+  if (finishing.isRepair) {
+    posting.addValue('repaired', negated(total));
+    return { costs, fromBench, total, writtenOff: ZERO, out: [] };
+  }
+  const { out, scrapped, kept } = postOut(posting, finishing, costs);
+  const left = minus(total, add(scrapped, kept));
+  const lost = finishing.good === 0 ? left : (Math.min(left, finishing.writeOff ?? ZERO) as Money);
+  const writtenOff = add(lost, scrapped);
   posting.addValue('written-off', negated(writtenOff));
-  if (finishing.good > 0) bringInAt(posting, finishing.output, minus(total, writtenOff));
-  return { costs, fromBench, total, writtenOff };
+  if (finishing.good > 0) bringInAt(posting, finishing.output, minus(left, lost));
+  return { costs, fromBench, total, writtenOff, out };
+}
+
+/** Brings what came out of a unit to stock at its share of what the unit was worth, and tells what the scrap took with it. */
+function postOut(posting: Posting, { out, lines }: Finishing, costs: ReadonlyMap<number, Money>) {
+  const own = lines.filter((line) => line.kind === 'part' && line.itemId === out?.itself);
+  const unit = add<Money>(ZERO, ...own.map(({ lineId }) => costs.get(lineId) ?? ZERO));
+  const parts = out?.parts ?? [];
+  const worth = worthOut(unit, parts);
+  const sumOf = (way: CameOut['went']) => add<Money>(ZERO, ...worth.filter((_, index) => parts[index]?.went === way));
+  for (const [index, part] of parts.entries())
+    if (part.went === 'stock') bringInAt(posting, part.standing, worth[index] ?? ZERO);
+  return { out: worth, scrapped: sumOf('scrap'), kept: sumOf('stock') };
 }
 
 function consume(posting: Posting, line: FinishingPart, fromBench: Quantity): Money {

@@ -115,6 +115,7 @@ export const definitionFile: FileKind<ImportWorld> = {
     { key: 'from', title: 'From bin', aliases: ['bin', 'location', 'from', 'issue from'] },
     { key: 'share', title: 'Take-apart share %', amount: true, aliases: ['share', 'take apart share', 'share %'] },
     { key: 'comesBack', title: 'Comes back', aliases: ['recoverable', 'returns', 'comes back on take-apart'] },
+    { key: 'tolerance', title: 'Tolerance %', amount: true, aliases: ['allowed difference', 'tolerance'] },
     { key: 'alternates', title: 'Alternates', aliases: ['alternatives', 'substitutes', 'replacement'] },
     { key: 'rate', title: 'Rate', aliases: ['labour rate', 'labor rate', 'work centre', 'hourly rate'] },
   ],
@@ -145,6 +146,7 @@ export const definitionFile: FileKind<ImportWorld> = {
     from: '',
     share: '',
     comesBack: '',
+    tolerance: '',
     alternates: '',
     rate: '',
   },
@@ -169,6 +171,7 @@ export const definitionFile: FileKind<ImportWorld> = {
     from: (cell, { world }) => (cell === '' ? '' : readBin(cell, world)),
     share: (cell, { sign }) => (cell === '' ? '' : readPercent(cell, 100, sign)),
     comesBack: (cell) => (cell === '' ? '' : readYesNo(cell)),
+    tolerance: (cell, { sign }) => (cell === '' ? '' : readPercent(cell, 1000, sign)),
     alternates: readAlternates,
     rate(cell, { world }) {
       if (cell === '') return '';
@@ -198,7 +201,17 @@ function settleLine(row: FileRecord, { world, sign }: Pick<Reading<ImportWorld>,
   const needs = (column: string) => {
     if (!row[column]) throw new Refusal('cell-missing', {}, column);
   };
-  const none = { component: '', rate: '', waste: '0', taken: '', from: '', share: '', comesBack: '', alternates: '' };
+  const none = {
+    component: '',
+    rate: '',
+    waste: '0',
+    taken: '',
+    from: '',
+    share: '',
+    comesBack: '',
+    tolerance: '',
+    alternates: '',
+  };
   if (kind === 'note') {
     needs('text');
     return { ...row, ...none, kind, quantity: '', counted: 'per output' };

@@ -34,7 +34,8 @@ export type ValueKind =
   | 'cost-difference'
   | 'adjusted'
   | 'revalued'
-  | 'shipped';
+  | 'shipped'
+  | 'repaired';
 
 export interface ValueLine {
   readonly kind: ValueKind;

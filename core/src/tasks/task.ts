@@ -33,6 +33,8 @@ export interface Spent<T extends number> {
   readonly booked: T;
   /** Nothing more is spent on it: it is done, or was skipped. */
   readonly isOver: boolean;
+  /** All of it goes with what is finished next, for it came up with what is on the bench now. */
+  readonly isDue?: boolean;
 }
 
 /** What is known of a task: minutes of labour, the price of a charge as agreed or invoiced. */
@@ -55,7 +57,7 @@ export function spentOn({ kind, state, taken, price, booked, added }: TaskFacts)
   if (state === 'skipped') return { total: 0, booked, isOver: true };
   const spent = kind === 'charge' ? price : taken > 0 ? taken : null;
   if (spent !== null) return { total: spent, booked, isOver: kind === 'charge' || isOver(state) };
-  return added === null ? undefined : { total: added, booked, isOver: true };
+  return added === null ? undefined : { total: added, booked, isOver: true, isDue: true };
 }
 
 /**
@@ -71,6 +73,7 @@ export function portionOf<T extends number>(
 ): T {
   if (!spent || (spent.total === 0 && !spent.isOver)) return planned;
   const after = BigInt(share.finished) + BigInt(share.now);
-  const due = share.closes ? BigInt(spent.total) : (BigInt(spent.total) * after) / BigInt(share.quantity);
+  const due =
+    share.closes || spent.isDue ? BigInt(spent.total) : (BigInt(spent.total) * after) / BigInt(share.quantity);
   return Math.max(0, Number(due) - spent.booked) as T;
 }

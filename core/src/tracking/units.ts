@@ -1,5 +1,17 @@
 /** Where one unit is in its life with us. */
-export const unitStates = ['in stock', 'in work', 'in a parcel', 'sold', 'gone'] as const;
+export const unitStates = [
+  /** Here to be repaired, and not ours. */
+  'customer’s',
+  'in stock',
+  'in work',
+  'in a parcel',
+  'sold',
+  /** Used up in something else that was built. */
+  'built in',
+  'scrapped',
+  /** Never ours: it was repaired and went back. */
+  'given back',
+] as const;
 export type UnitState = (typeof unitStates)[number];
 
 /**

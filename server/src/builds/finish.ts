@@ -8,7 +8,7 @@ import {
   rejectedCost,
 } from '@yosegi/core/builds';
 import { Posting } from '@yosegi/core/ledger';
-import { add, countedIn, minus, negated, type Quantity, unitCostOf, ZERO } from '@yosegi/core/number';
+import { add, countedIn, type Money, minus, negated, type Quantity, unitCostOf, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { decimal } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
@@ -22,12 +22,14 @@ import { endBuilt, keepForOrders, rejectBuilt } from '../orders/index.ts';
 import { requireShelf } from '../places/index.ts';
 import { endTasks } from '../tasks/index.ts';
 import { heapsIn } from '../tracking/index.ts';
+import { keepOut, partsOut, type TakenOut } from './came-out.ts';
 import { settleStartOverride } from './cancel.ts';
 import { keepLines, type LineChange } from './keep.ts';
 import { leftoversOf } from './leftovers.ts';
-import { progressOf, readBuild } from './sql.ts';
+import { tellRepair } from './of-repair.ts';
+import { type BuildRecord, progressOf, readBuild } from './sql.ts';
 import { requireState } from './state.ts';
-import { actualsOf, type Bench, benchOf, finishingLines, usedLines } from './used.ts';
+import { actualsOf, type Bench, benchOf, finishingLines, requireUnit, usedLines } from './used.ts';
 
 type FinishInput = BodyOf<'finish'>;
 
@@ -44,6 +46,8 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const good = countedIn(input.good, build.decimals, 'good');
   const rejected = countedIn(input.rejected, build.decimals, 'rejected');
   checkPortion(progressOf(build), good, rejected, input.rejectCost);
+  refuseForRepair(build, rejected);
+  if (input.madeOn !== null && input.madeOn > dayOf(doing.now)) throw new Refusal('day-ahead', {}, 'madeOn');
   await requireReason(tx, rejected, input.rejectReasonId);
   const portion = add(good, rejected);
   const bin = await requireShelf(tx, input.outputBinId, 'outputBinId');
@@ -51,15 +55,20 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const closes = input.close || progressOf(build).finished + portion === build.quantity;
   if (closes) await endTasks(doing, id, bench.tasksFirst);
   const actuals = actualsOf(bench, portion, input.lines, closes);
+  if (bench.isRework) requireUnit(bench, actuals, portion);
+  else if (input.out.length > 0) throw new Refusal('not-a-rework', { name: build.name }, 'out');
   const used = finishingLines(bench, actuals, input);
   const plan = finishCost(usedLines(bench, actuals), progressOf(build), portion, closes);
   const writeOff = input.rejectCost === 'carried' ? ZERO : rejectedCost(plan.planned, rejected, good);
-  const output = await outputOf(doing, bench, good, input, used);
+  const output = build.repair_id === null ? await outputOf(doing, bench, good, input, used) : [];
+  const out = await partsOut(doing, input.out);
 
-  const stock = await readStock(tx, [build.item_id, ...bench.items.keys()]);
+  const itemIds = [build.item_id, ...bench.items.keys(), ...out.map(({ itemId }) => itemId)];
+  const stock = await readStock(tx, itemIds);
   const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
-  const finishing = { output, good, rejected, writeOff, progress: progressOf(build), closes, lines: used };
-  const done = postFinish(posting, finishing);
+  const portionOf = { output, good, rejected, writeOff, progress: progressOf(build), closes, lines: used };
+  const isRepair = build.repair_id !== null;
+  const done = postFinish(posting, { ...portionOf, out: { itself: build.item_id, parts: out }, isRepair });
   const changes = new Map<number, LineChange>(
     lines.map((line) => [
       line.id,
@@ -71,8 +80,20 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const subject = { kind: 'finish', for: { kind: 'build', id }, override: input.override } as const;
   const document = await writeDocument(doing, subject, posted);
 
-  const finish = { document_id: document.id, build_id: id, good, rejected, written_off: done.writtenOff };
-  await keepFinish(tx, { ...finish, reject_reason_id: rejected > 0 ? input.rejectReasonId : null }, plan.lines, done);
+  const finish = {
+    document_id: document.id,
+    build_id: id,
+    good,
+    rejected,
+    written_off: done.writtenOff,
+    reject_reason_id: rejected > 0 ? input.rejectReasonId : null,
+    made_on: input.madeOn,
+    condition_before: input.conditionBefore || null,
+    condition_after: input.conditionAfter || null,
+  };
+  const why = new Map(input.lines.map(({ lineId, because }) => [lineId, because]));
+  await keepFinish(tx, finish, plan.lines, done, why);
+  await keepOut(tx, document.id, out, done.out);
   const after = {
     ...build,
     finished: add(build.finished, good),
@@ -89,16 +110,18 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   await keepLines(tx, after, lines, changes);
   if (closes) await settleStartOverride(doing, id);
   if (bin.kind === 'shelf') await keepForOrders(doing, id, output, document.id);
+  await tellRepair(doing, build, 'finish', `Finished with ${document.number}`);
   if (closes) await endBuilt(tx, id);
   else if (rejected > 0) await rejectBuilt(tx, id, minus(after.quantity, progressOf(after).finished));
   doing.changed('builds');
-  return { ...document, unitCost: decimal(good === 0 ? ZERO : unitCostOf(minus(done.total, done.writtenOff), good)) };
+  const kept = minus(done.total, add(done.writtenOff, worthKept(out, done.out)));
+  return { ...document, unitCost: decimal(good === 0 ? ZERO : unitCostOf(kept, good)) };
 }
 
 /** Where the good units go. A rework gives back the very units that it took in. */
 async function outputOf(
   doing: Doing,
-  { build }: Bench,
+  { build, isRework }: Bench,
   good: Quantity,
   input: FinishInput,
   used: Finishing['lines'],
@@ -106,7 +129,20 @@ async function outputOf(
   const taken = used.flatMap((line) => (line.kind === 'part' ? [...line.bench, ...line.shelves] : []));
   const takenOut = new Set(taken.flatMap((spot) => spot.serialId ?? []));
   const item = found(await itemRow(doing.tx, build.item_id));
-  return heapsIn(doing, item, input.outputBinId, good, input, (name) => name, { mayReturn: false, takenOut });
+  const arriving = { mayReturn: false, takenOut };
+  const output = await heapsIn(doing, item, input.outputBinId, good, input, (name) => name, arriving);
+  if (isRework && output.some(({ spot }) => spot.serialId !== null && !takenOut.has(spot.serialId)))
+    throw new Refusal('rework-needs-unit', { name: item.name }, 'serials');
+  return output;
+}
+
+/** What the parts that came out took to stock with them. */
+const worthKept = (out: readonly TakenOut[], worth: readonly Money[]): Money =>
+  add<Money>(ZERO, ...worth.filter((_, index) => out[index]?.went === 'stock'));
+
+/** @throws Refusal `repair-whole` where some of a repair would be rejected */
+function refuseForRepair({ repair_id }: BuildRecord, rejected: Quantity): void {
+  if (repair_id !== null && rejected > 0) throw new Refusal('repair-whole', {}, 'rejected');
 }
 
 /** @throws Refusal `reject-reason` where some are rejected and nobody says why */
@@ -122,6 +158,7 @@ async function keepFinish(
   finish: Row<'finish'>,
   planned: readonly LineUse[],
   { costs }: Finished,
+  why: ReadonlyMap<number, string>,
 ): Promise<void> {
   const { document_id } = finish;
   await tx.insert('finish', finish);
@@ -134,6 +171,7 @@ async function keepFinish(
       actual: line.actual,
       planned_cost: line.plannedCost,
       cost: costs.get(line.lineId) ?? ZERO,
+      because: why.get(line.lineId) || null,
     })),
   );
 }

@@ -1,6 +1,7 @@
 import { add, type Quantity, ZERO } from '@yosegi/core/number';
 import type { Writer } from '../db/database.ts';
-import { type BuildLineRecord, type BuildRecord, openOf, setLines } from './sql.ts';
+import { setLines } from './lines.sql.ts';
+import { type BuildLineRecord, type BuildRecord, openOf } from './sql.ts';
 
 /** What a posting changed on one line of a build. */
 export interface LineChange {

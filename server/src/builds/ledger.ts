@@ -3,7 +3,9 @@ import { type Doing, found, required } from '../command/doing.ts';
 import { saveAnew } from '../db/versions.ts';
 import type { LedgerFeature, PostedDocument } from '../ledger/index.ts';
 import { keepLines, type LineChange } from './keep.ts';
-import { buildLines, buildRecord, describeUses } from './sql.ts';
+import { describeUses } from './lines.sql.ts';
+import { tellRepair } from './of-repair.ts';
+import { buildLines, buildRecord } from './sql.ts';
 
 export const buildLedger: LedgerFeature = {
   undone: { pick: setBuildBack, finish: setBuildBack },
@@ -30,5 +32,6 @@ async function setBuildBack(doing: Doing, document: PostedDocument): Promise<voi
   const values = { finished, rejected, state, ...(state === 'on-bench' ? { ended_at: null } : {}) };
   await saveAnew<'build'>(required(await tx.models.build.findByPk(build.id)), values);
   await keepLines(tx, { ...build, finished, rejected, state }, await buildLines(tx, build.id), changes);
+  if (finish) await tellRepair(doing, build, 'unfinish', `${document.number} was undone`);
   doing.changed('builds');
 }

@@ -3,7 +3,8 @@ import type { Quantity } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
 import { type BalanceRow, heldFor, spotIn } from '../ledger/index.ts';
 import { benchBinOf } from '../places/index.ts';
-import { type BuildLineRecord, type BuildRecord, lastPickedFrom } from './sql.ts';
+import { lastPickedFrom } from './lines.sql.ts';
+import type { BuildLineRecord, BuildRecord } from './sql.ts';
 
 /** What is left on the bench of a build and goes back to where it came from, lot by lot and serial by serial. */
 export async function leftoversOf(db: Reader, build: Pick<BuildRecord, 'id' | 'output_bin_id'>) {

@@ -14,7 +14,7 @@ export async function moveBuilds(doing: Doing, definitionId: number, buildIds: r
   const moved: Numbered[] = [];
   for (const [index, id] of buildIds.entries()) {
     const build = await buildRecord(tx, id);
-    const taken = build && (await revisionRow(tx, build.revision_id));
+    const taken = build?.revision_id ? await revisionRow(tx, build.revision_id) : undefined;
     if (!build || taken?.definition_id !== definitionId) throw new Refusal('unknown-line', {}, `buildIds.${index}`);
     if (build.state !== 'planned')
       throw new Refusal('wrong-state', { is: build.state.replace('-', ' '), must: 'planned' }, `buildIds.${index}`);

@@ -18,13 +18,12 @@ import { builtFor, partBuilt } from '../orders/index.ts';
 import { requireShelf, usualBin } from '../places/index.ts';
 import { makeTasks } from '../tasks/index.ts';
 import { keepLines } from './keep.ts';
+import { copyBuildLines, copyRevisionLines } from './lines.sql.ts';
 import {
   type BuildLineRecord,
   type BuildRecord,
   buildLines,
   buildRecord,
-  copyBuildLines,
-  copyRevisionLines,
   needOf,
   promisedLast,
   readBuild,
@@ -149,6 +148,7 @@ export async function updateBuild(doing: Doing, id: number, input: BodyOf<'updat
   const build = found(await buildRecord(tx, id));
   if (build.state !== 'planned')
     throw new Refusal('wrong-state', { is: build.state.replace('-', ' '), must: 'planned' });
+  if (build.repair_id !== null) throw new Refusal('is-a-repair');
   const quantity = countedIn(input.quantity, build.decimals, 'quantity');
   refuseTooManySerials(build.tracking, quantity, 'quantity');
   await requireShelf(tx, input.outputBinId, 'outputBinId');

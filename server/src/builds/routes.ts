@@ -4,6 +4,7 @@ import type { HandlersOf } from '../command/doing.ts';
 import { cancelBuild } from './cancel.ts';
 import { finishBuild } from './finish.ts';
 import { moveBuilds } from './move.ts';
+import { refuseRepair } from './of-repair.ts';
 import { planBuilds, updateBuild } from './plan.ts';
 import { listBuilds, readBuild } from './sql.ts';
 import { startBuild } from './start.ts';
@@ -14,7 +15,10 @@ export const buildHandlers: HandlersOf<typeof buildRoutes> = {
   planBuilds: async (command) => ({ builds: await planBuilds(command, command.body.builds, command.body.seen) }),
   updateBuild: (command) => updateBuild(command, command.params.id, command.body),
   startBuild: (command) => startBuild(command, command.params.id, command.body),
-  cancelBuild: (command) => cancelBuild(command, command.params.id, command.body.version),
+  cancelBuild: async (command) => {
+    await refuseRepair(command.tx, command.params.id);
+    return cancelBuild(command, command.params.id, command.body.version);
+  },
   moveBuilds: async (command) => ({ builds: await moveBuilds(command, command.params.id, command.body.buildIds) }),
   finish: (command) => finishBuild(command, command.params.id, command.body),
 };

@@ -1,14 +1,14 @@
-import type { BuildDetail, BuildLine, BuildRow, StockDocument } from '@yosegi/contract';
+import type { BuildDetail, BuildLine, BuildRow } from '@yosegi/contract';
 import { type BuildNeed, extraLeft, openToPick, type Progress } from '@yosegi/core/builds';
 import { canMake } from '@yosegi/core/coverage';
 import { isPast } from '@yosegi/core/days';
 import { required } from '@yosegi/core/definitions';
 import { type Pegged, type Share, type Shortage, sharesOf, sourceKey, type WhenThere } from '@yosegi/core/demand';
-import { add, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
+import { add, type Quantity, ZERO } from '@yosegi/core/number';
 import { boughtFor } from '../buying/index.ts';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
-import type { Reader, Writer } from '../db/database.ts';
+import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { containing, page } from '../db/pages.ts';
 import { toCoreLine } from '../definitions/index.ts';
@@ -37,6 +37,10 @@ export interface BuildRecord
       | 'split_from_id'
       | 'override_reason'
       | 'version'
+      | 'person_id'
+      | 'bench_day'
+      | 'job_tag'
+      | 'repair_id'
     >,
     Pick<Row<'item'>, 'code' | 'name' | 'tracking' | 'sell_price'>,
     Pick<Row<'unit'>, 'decimals'> {
@@ -49,7 +53,7 @@ export type BuildLineRecord = Row<'build_line'> & Pick<Row<'unit'>, 'decimals'> 
 export const BUILD_SQL = `
   SELECT b.id, b.number, b.item_id, i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.sell_price, b.revision_id,
     b.output_quantity, b.quantity, b.finished, b.rejected, b.state, b.due, b.output_bin_id, b.remark, b.split_from_id,
-    b.override_reason, b.version
+    b.override_reason, b.version, b.person_id, b.bench_day, b.job_tag, b.repair_id
   FROM build b JOIN item i ON i.id = b.item_id JOIN unit u ON u.id = i.unit_id`;
 
 const LINE_SQL = `
@@ -95,7 +99,7 @@ export const needOf = (
 ): BuildNeed => ({
   basis: line.basis,
   quantity: line.amount as Quantity,
-  waste: line.waste as Percent,
+  waste: line.waste,
   decimals: line.decimals,
   extra: line.added_by === null ? undefined : extraLeft(line.amount as Quantity, line.used),
 });
@@ -137,7 +141,7 @@ export const shareOf = ({ shares }: Shares, buildId: number): Share | undefined 
 export function canStart(build: BuildRecord, shares: Shares): Quantity {
   const got = shareOf(shares, build.id)?.got;
   const lines = (shares.lines.get(build.id) ?? []).map((line) => toCoreLine(line, line.decimals));
-  const revision = { outputQuantity: build.output_quantity as Quantity, lines };
+  const revision = { outputQuantity: build.output_quantity, lines };
   const can = canMake(revision, (itemId) => got?.get(itemId) ?? ZERO, build.decimals);
   return Math.min(build.quantity, can.quantity ?? build.quantity) as Quantity;
 }
@@ -154,6 +158,10 @@ export async function toBuildRows(
   const orders = await builtFor(
     db,
     builds.map(({ id }) => id),
+  );
+  const repairs = await repairsOf(
+    db,
+    builds.flatMap(({ repair_id }) => repair_id ?? []),
   );
   return builds.map((build) => {
     const lines = (shares.lines.get(build.id) ?? []).filter((line) => line.taken === 'picked-first');
@@ -181,10 +189,24 @@ export async function toBuildRows(
       pickLines: lines.length,
       pickedLines: lines.filter((line) => line.open === 0).length,
       remark: build.remark,
+      repair: repairs.get(build.repair_id ?? 0) ?? null,
       orders: orders.filter(({ build_id }) => build_id === build.id).map(toBuiltFor),
       version: build.version,
     };
   });
+}
+
+/** Whose goods are repaired, by repair. */
+async function repairsOf(db: Reader, ids: readonly number[]): Promise<ReadonlyMap<number, BuildRow['repair']>> {
+  if (ids.length === 0) return new Map();
+  const rows = await db.all<
+    Pick<Row<'repair'>, 'id' | 'state' | 'fault'> & { customer: string; serial: string | null }
+  >(
+    `SELECT r.id, r.state, r.fault, c.name AS customer, s.code AS serial FROM repair r JOIN customer c ON c.id = r.customer_id
+     LEFT JOIN serial s ON s.id = r.serial_id WHERE r.id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(ids)],
+  );
+  return new Map(rows.map((row) => [row.id, row]));
 }
 
 export async function readBuild(db: Reader, id: number, today: string): Promise<BuildDetail> {
@@ -197,10 +219,10 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
   const shelves = await usableOf(db, itemIds);
   const bench = await heldFor(db, { kind: 'build', id });
   const about = found(
-    await db.one<{ output_bin: string; revision: number; definition_id: number; tasks_first: number }>(
-      `SELECT n.code AS output_bin, r.number AS revision, r.definition_id, d.tasks_first FROM build b
-       JOIN bin n ON n.id = b.output_bin_id JOIN revision r ON r.id = b.revision_id
-       JOIN definition d ON d.id = r.definition_id WHERE b.id = $1`,
+    await db.one<{ output_bin: string; revision: number | null; definition_id: number | null; person: string | null }>(
+      `SELECT n.code AS output_bin, r.number AS revision, r.definition_id, p.name AS person FROM build b
+       JOIN bin n ON n.id = b.output_bin_id LEFT JOIN revision r ON r.id = b.revision_id
+       LEFT JOIN person p ON p.id = b.person_id WHERE b.id = $1`,
       [id],
     ),
   );
@@ -220,9 +242,10 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
     outputQuantity: decimal(build.output_quantity),
     outputBinId: build.output_bin_id,
     outputBin: about.output_bin,
-    revision: about.revision,
-    revisionId: build.revision_id,
-    definitionId: about.definition_id,
+    definition:
+      about.definition_id === null || about.revision === null || build.revision_id === null
+        ? null
+        : { id: about.definition_id, revision: about.revision, revisionId: build.revision_id },
     overrideReason: build.override_reason,
     documents,
     wanting: isOpen(build.state)
@@ -237,7 +260,11 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
       : [],
     related,
     purchases: await boughtFor(db, 'build', id),
-    tasksFirst: about.tasks_first === 1,
+    ...(await finishRule(db, build.revision_id)),
+    personId: build.person_id,
+    person: about.person,
+    benchDay: build.bench_day,
+    jobTag: build.job_tag,
     tasks: (await tasksOfBuild(db, id)).map((task) => toTask(task, today)),
     lines: lines
       .filter((line) => !isTakenBack(line))
@@ -263,6 +290,7 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
           pieces: bench
             .filter((row) => row.item_id === line.item_id && (row.lot_id ?? row.serial_id) !== null)
             .map(toPiece),
+          tolerance: decimalOrNull(line.tolerance),
           added: line.adder === null ? null : { by: line.adder, because: line.added_because ?? '' },
         };
       }),
@@ -273,71 +301,16 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
 const isTakenBack = (line: BuildLineRecord) =>
   line.added_by !== null && line.kind === 'part' && line.amount === 0 && line.used === 0 && line.on_bench === 0;
 
-/** Whether what a revision makes is finished only once its tasks are done. */
-export const hasTasksFirst = async (db: Reader, revisionId: number): Promise<boolean> =>
-  (
-    await db.one<{ tasks_first: number }>(
-      'SELECT d.tasks_first FROM revision r JOIN definition d ON d.id = r.definition_id WHERE r.id = $1',
-      [revisionId],
-    )
-  )?.tasks_first === 1;
-
-/** Gives a build the lines of a revision, at the rates of today. */
-export async function copyRevisionLines(tx: Writer, buildId: number, revisionId: number): Promise<void> {
-  await tx.run(
-    `INSERT INTO build_line (build_id, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back)
-     SELECT $1, l.position, l.kind, l.text, l.item_id, l.from_bin_id, l.basis, l.amount, l.waste, l.taken, t.per_hour, l.share, l.comes_back
-     FROM revision_line l LEFT JOIN rate t ON t.id = l.rate_id WHERE l.revision_id = $2`,
-    [buildId, revisionId],
-  );
-}
-
-/** Gives a build the lines of another. */
-export async function copyBuildLines(tx: Writer, buildId: number, from: number): Promise<void> {
-  await tx.run(
-    `INSERT INTO build_line (build_id, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back)
-     SELECT $1, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, rate_per_hour, share, comes_back
-     FROM build_line WHERE build_id = $2 AND added_by IS NULL`,
-    [buildId, from],
-  );
-}
-
-/** The bin that each line of a build was last picked from: where what is left over goes back to. */
-export async function lastPickedFrom(db: Reader, buildId: number): Promise<Map<number, number>> {
-  const rows = await db.all<{ line_id: number; bin_id: number }>(
-    `SELECT m.line_id, m.bin_id FROM movement m JOIN document d ON d.id = m.document_id
-     WHERE d.for_kind = 'build' AND d.for_id = $1 AND d.kind = 'pick' AND m.quantity < 0 ORDER BY m.id`,
-    [buildId],
-  );
-  return new Map(rows.map((row) => [row.line_id, row.bin_id]));
-}
-
-/** What a finish was planned to use and what it did. */
-export async function describeUses(db: Reader, id: number): Promise<Pick<StockDocument, 'uses'>> {
-  const uses = await db.all<{
-    text: string;
-    unit: string;
-    planned: number;
-    actual: number;
-    cost: number;
-    planned_cost: number;
-  }>(
-    `SELECT ifnull(i.name, nullif(l.text, '')) AS text, ifnull(u.code, CASE l.kind WHEN 'labour' THEN 'min' ELSE '' END) AS unit,
-       f.planned, f.actual, f.cost, f.planned_cost
-     FROM finish_line f JOIN build_line l ON l.id = f.build_line_id LEFT JOIN item i ON i.id = l.item_id
-     LEFT JOIN unit u ON u.id = i.unit_id WHERE f.document_id = $1 ORDER BY l.position`,
-    [id],
-  );
-  return {
-    uses: uses.map((row) => ({
-      text: row.text ?? 'Labour',
-      unit: row.unit,
-      planned: decimal(row.planned),
-      actual: decimal(row.actual),
-      cost: decimal(row.cost),
-      plannedCost: decimal(row.planned_cost),
-    })),
-  };
+/** How a definition wants what it makes to be finished; a repair has none and asks nothing. */
+export async function finishRule(db: Reader, revisionId: number | null) {
+  const rule =
+    revisionId === null
+      ? undefined
+      : await db.one<Pick<Row<'definition'>, 'tasks_first' | 'purpose'>>(
+          'SELECT d.tasks_first, d.purpose FROM revision r JOIN definition d ON d.id = r.definition_id WHERE r.id = $1',
+          [revisionId],
+        );
+  return { tasksFirst: rule?.tasks_first === 1, isRework: rule?.purpose === 'rework' };
 }
 
 /** Open builds by due day, the ones without a day last; ended ones with the newest first. */
@@ -363,14 +336,3 @@ export async function listBuilds(db: Reader, query: QueryOf<'builds'>, today: st
   const shown = page(records, query.limit, (row) => `${row.due ?? '9999'}|${row.id}`);
   return { rows: await toBuildRows(db, shown.rows, await readShares(db, today), today), next: shown.next };
 }
-
-/** Keeps the figures of lines that have changed. */
-export const setLines = (
-  tx: Writer,
-  kept: readonly (readonly [lineId: number, onBench: Quantity, used: Quantity, open: Quantity])[],
-) =>
-  tx.run(
-    `UPDATE build_line SET on_bench = v.value ->> 1, used = v.value ->> 2, open = v.value ->> 3
-     FROM json_each($1) v WHERE build_line.id = v.value ->> 0`,
-    [JSON.stringify(kept)],
-  );

@@ -6,6 +6,7 @@ import { type BodyOf, type Doing, found, requireRight } from '../command/doing.t
 import { numbered, updateVersioned } from '../db/versions.ts';
 import { itemRows } from '../items/index.ts';
 import { keepLines } from './keep.ts';
+import { tellRepair } from './of-repair.ts';
 import { splitBuild } from './plan.ts';
 import { type BuildRecord, buildLines, buildRecord, canStart, readBuild, readShares, shareOf } from './sql.ts';
 import { requireState } from './state.ts';
@@ -26,6 +27,7 @@ export async function startBuild(doing: Doing, id: number, input: StartInput): P
   if (quantity > planned.quantity) throw new Refusal('more-than-planned', { left: planned.quantity }, 'quantity');
   if (input.override) requireRight(doing.person, 'override');
   const build = { ...planned, quantity };
+  if (planned.repair_id !== null && quantity < planned.quantity) throw new Refusal('repair-whole', {}, 'quantity');
   const short = await shortFor(doing, build);
   if (short && !input.override) throw short;
   if (quantity < planned.quantity) await splitBuild(doing, planned, minus(planned.quantity, quantity));
@@ -42,6 +44,7 @@ export async function startBuild(doing: Doing, id: number, input: StartInput): P
     const at = doing.now.toISOString();
     await tx.insert('put_right', { for_kind: 'build', for_id: id, reason: overridden, person_id: doing.person.id, at });
   }
+  await tellRepair(doing, planned, 'start', 'Work began on the bench');
   doing.changed('builds', 'stock', 'items');
   return numbered(tx, 'build', id);
 }

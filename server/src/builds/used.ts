@@ -1,13 +1,16 @@
 import {
+  type FinishCost,
   type Finishing,
   type FinishingPart,
+  finishCost,
+  isBeyond,
   labourPortion,
   plannedUse,
   type UsedCharge,
   type UsedLine,
 } from '@yosegi/core/builds';
 import { spotOf } from '@yosegi/core/ledger';
-import { countedIn, type Money, type Quantity, SCALE, ZERO } from '@yosegi/core/number';
+import { add, countedIn, type Money, minus, type Quantity, SCALE, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Spent } from '@yosegi/core/tasks';
 import { type BodyOf, found } from '../command/doing.ts';
@@ -22,7 +25,7 @@ import {
   type BuildRecord,
   buildLines,
   buildRecord,
-  hasTasksFirst,
+  finishRule,
   needOf,
   progressOf,
 } from './sql.ts';
@@ -42,6 +45,8 @@ export interface Bench {
   readonly spent: ReadonlyMap<number, Spent<number>>;
   /** It is finished only once its tasks are done. */
   readonly tasksFirst: boolean;
+  /** It takes in the very thing that it gives back. */
+  readonly isRework: boolean;
 }
 
 export async function benchOf(db: Reader, buildId: number): Promise<Bench> {
@@ -63,7 +68,7 @@ export async function benchOf(db: Reader, buildId: number): Promise<Bench> {
     binId: await benchBinOf(db, build.output_bin_id),
     usual,
     spent: spentByLine(await tasksOfBuild(db, buildId)),
-    tasksFirst: await hasTasksFirst(db, build.revision_id),
+    ...(await finishRule(db, build.revision_id)),
   };
 }
 
@@ -73,10 +78,10 @@ type Typed = BodyOf<'finish'>;
 
 /**
  * What was really used by line, parts and minutes: as typed, or as planned for the finished quantity.
- * @throws Refusal `unknown-line`, `too-precise`
+ * @throws Refusal `unknown-line`, `too-precise`, `beyond-tolerance`
  */
 export function actualsOf(
-  { build, lines, spent }: Bench,
+  { build, lines, spent, items }: Bench,
   good: Quantity,
   typed: Typed['lines'],
   closes: boolean,
@@ -90,13 +95,27 @@ export function actualsOf(
     }
   }
   const known = new Map(lines.map((line) => [line.id, line]));
-  for (const [index, { lineId, actual }] of typed.entries()) {
+  for (const [index, { lineId, actual, because }] of typed.entries()) {
     const line = known.get(lineId);
-    if (!line || !actuals.has(lineId)) throw new Refusal('unknown-line', {}, `lines.${index}.lineId`);
+    const planned = actuals.get(lineId);
+    if (!line || planned === undefined) throw new Refusal('unknown-line', {}, `lines.${index}.lineId`);
     const decimals = line.kind === 'labour' ? 6 : line.decimals;
-    actuals.set(lineId, countedIn(actual, decimals, `lines.${index}.actual`));
+    const used = countedIn(actual, decimals, `lines.${index}.actual`);
+    const { tolerance } = line;
+    if (tolerance !== null && because === '' && isBeyond(planned, used, tolerance)) {
+      const { name } = found(items.get(line.item_id ?? 0));
+      throw new Refusal('beyond-tolerance', { name, tolerance }, `lines.${index}.because`);
+    }
+    actuals.set(lineId, used);
   }
   return actuals;
+}
+
+/** @throws Refusal `rework-needs-unit` where less of the thing itself goes in than comes out */
+export function requireUnit({ build, lines }: Bench, actuals: ReadonlyMap<number, Quantity>, portion: Quantity): void {
+  const own = lines.filter((line) => line.item_id === build.item_id);
+  const goingIn = add(ZERO, ...own.map(({ id }) => actuals.get(id) ?? ZERO));
+  if (goingIn < portion) throw new Refusal('rework-needs-unit', { name: build.name }, 'good');
 }
 
 /** Where each part comes from and what else adds value. @throws Refusal as {@link choosePieces} */
@@ -169,6 +188,14 @@ export function usedLines({ lines, items, spent }: Bench, actuals: ReadonlyMap<n
     }
     return line.kind === 'charge' ? [chargeOf(line, { spent })] : [];
   });
+}
+
+/** What finishing all that is left of a build costs with what is known of it now: the plan where nothing else is. */
+export async function costNow(db: Reader, buildId: number): Promise<FinishCost> {
+  const bench = await benchOf(db, buildId);
+  const progress = progressOf(bench.build);
+  const left = minus(progress.quantity, progress.finished);
+  return finishCost(usedLines(bench, actualsOf(bench, left, [], true)), progress, left, true);
 }
 
 const chargeOf = (line: BuildLineRecord, { spent }: Pick<Bench, 'spent'>): UsedCharge => ({

@@ -6,7 +6,7 @@ import { Op } from 'sequelize';
 import { type BodyOf, type Doing, required as recordOf, found as required } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
-import { itemRow } from '../items/index.ts';
+import { type ItemRow, itemRow } from '../items/index.ts';
 import { balancesOf, nextNumber, ownCostsOf, readStock, spotIn, withNames, writeDocument } from '../ledger/index.ts';
 import { requireShelf } from '../places/index.ts';
 import { clashesOf, lotFor } from '../tracking/index.ts';
@@ -73,7 +73,7 @@ export async function countLine(
   const item = required(await itemRow(tx, line.item_id));
   const there = await bookedAt(tx, line);
   const bySerial = item.tracking === 'serial';
-  if (bySerial) refuseSerialTwice(serials);
+  if (bySerial) await refuseSeen(tx, item, serials);
   const found = bySerial ? pieces(serials.length) : countedIn(counted ?? ZERO, item.decimals, 'counted');
   const nothing = { counted: null, expected: null, counted_at: null, counted_by: null, seen: null, booked: null };
   const values = {
@@ -191,6 +191,13 @@ async function postSeen(tx: Writer, posting: Posting, spot: Spot, line: CountLin
     if (!seen.has(id) && !moved.has(id) && posting.at(here) > 0)
       postAdjustment(posting, { spot: here, change: negated(ONE), unitCost: null });
   }
+}
+
+/** @throws Refusal `serial-twice`, `unit-in-repair` for what a customer left here */
+async function refuseSeen(tx: Writer, item: Pick<ItemRow, 'id'>, codes: readonly string[]): Promise<void> {
+  refuseSerialTwice(codes);
+  const theirs = (await clashesOf(tx, item.id, codes)).find(({ inRepair }) => inRepair);
+  if (theirs) throw new Refusal('unit-in-repair', { code: theirs.code, says: theirs.says }, 'serials');
 }
 
 function refuseSerialTwice(codes: readonly string[]): void {

@@ -163,6 +163,7 @@ function lineRow(
     share: null,
     comes_back: 0,
     rate_id: null,
+    tolerance: null,
   } as const;
   if (line.kind === 'note') return { ...none, position, kind: 'note', basis: 'per-output', amount: 0, text: line.text };
   const { kind, basis } = line;
@@ -187,6 +188,7 @@ function lineRow(
     taken: line.taken,
     share: line.comesBack ? line.share : null,
     comes_back: line.comesBack ? 1 : 0,
+    tolerance: line.tolerance,
   };
 }
 

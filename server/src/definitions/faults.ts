@@ -1,6 +1,6 @@
 import type { FaultRow } from '@yosegi/contract';
 import { type DefinitionFault, faultsOf, priceFromParts } from '@yosegi/core/definitions';
-import type { Money, Percent, Quantity } from '@yosegi/core/number';
+import type { Money, Quantity } from '@yosegi/core/number';
 import { decimalOrNull, orNull } from '../command/amounts.ts';
 import { found } from '../command/doing.ts';
 import { currencyDecimals } from '../command/money.ts';
@@ -78,5 +78,5 @@ function priceOf(
       ? []
       : { quantity: line.amount as Quantity, price: found(parts.get(line.item_id)).sell_price as Money | null },
   );
-  return priceFromParts(priced, revision.output_quantity as Quantity, record.discount as Percent, decimals);
+  return priceFromParts(priced, revision.output_quantity, record.discount, decimals);
 }

@@ -1,6 +1,6 @@
 import type { Behaviour, Definition, Line, SavedRevision } from '@yosegi/contract';
 import type { Behaviour as CoreBehaviour, Line as CoreLine, Revision as CoreRevision } from '@yosegi/core/definitions';
-import { type Money, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
+import { type Money, type Quantity, ZERO } from '@yosegi/core/number';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { found } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
@@ -18,7 +18,7 @@ export const REVISION_SQL = `
   FROM revision r JOIN definition d ON d.id = r.definition_id`;
 export const LINE_SQL = `
   SELECT l.id, l.revision_id, l.position, l.kind, l.text, l.item_id, l.from_bin_id, l.basis, l.amount, l.waste, l.taken,
-    l.share, l.comes_back, l.rate_id, t.per_hour AS rate_per_hour
+    l.share, l.comes_back, l.rate_id, l.tolerance, t.per_hour AS rate_per_hour
   FROM revision_line l LEFT JOIN rate t ON t.id = l.rate_id`;
 
 export const definitionRecord = (db: Reader, id: number) =>
@@ -62,8 +62,8 @@ export async function copyLines(tx: Writer, from: number, to: number): Promise<v
     [from, to],
   );
   await tx.run(
-    `INSERT INTO revision_line (revision_id, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, share, comes_back, rate_id)
-     SELECT $2, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, share, comes_back, rate_id
+    `INSERT INTO revision_line (revision_id, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, share, comes_back, rate_id, tolerance)
+     SELECT $2, position, kind, text, item_id, from_bin_id, basis, amount, waste, taken, share, comes_back, rate_id, tolerance
      FROM revision_line WHERE revision_id = $1`,
     [from, to],
   );
@@ -88,7 +88,7 @@ export function toCoreLine(
       basis,
       itemId: line.item_id ?? 0,
       quantity: line.amount as Quantity,
-      waste: line.waste as Percent,
+      waste: line.waste,
       taken: line.taken ?? 'picked-first',
       decimals,
     };
@@ -212,6 +212,7 @@ function toLine(line: LineRow, alternates: readonly AlternateRow[], parts: Reado
       share: decimalOrNull(line.share),
       comesBack: line.comes_back === 1,
       fromBinId: line.from_bin_id,
+      tolerance: decimalOrNull(line.tolerance),
       alternates: alternates.map(({ item_id, ratio }) => ({
         itemId: item_id,
         ratio: decimal(ratio),

@@ -199,7 +199,7 @@ async function benchOfBuilds(db: Reader): Promise<Map<number, number>> {
     amount: Quantity | null;
   }>(
     `SELECT b.id, b.quantity - b.finished - b.rejected AS open, b.output_quantity, d.bench_days, l.basis, l.amount
-     FROM build b JOIN revision r ON r.id = b.revision_id JOIN definition d ON d.id = r.definition_id
+     FROM build b LEFT JOIN revision r ON r.id = b.revision_id LEFT JOIN definition d ON d.id = r.definition_id
      LEFT JOIN build_line l ON l.build_id = b.id AND l.kind = 'labour'
      WHERE b.state IN ('planned', 'on-bench')`,
   );

@@ -296,6 +296,7 @@ function lineColumns(
     taken: isPart ? (row.taken === 'when finished' ? 'when-finished' : 'picked-first') : null,
     share: amount(row.share),
     comes_back: flag(row.comesBack),
+    tolerance: amount(row.tolerance),
     rate_id: row.kind === 'labour' ? found(ids.rates.get((row.rate ?? '').toLowerCase())) : null,
   };
 }

@@ -207,7 +207,7 @@ const readers: Record<FileKindName, (db: Reader) => Promise<Records>> = {
     const lines = await db.all<DefinitionLine>(
       `SELECT i.code AS product, d.purpose, r.output_quantity, r.state, d.made, d.paperwork, d.on_order, d.swap_for,
          d.price_from, d.discount, l.id, l.kind, c.code AS component, l.text, l.amount, l.basis, l.waste, l.taken,
-         s.code || '/' || b.code AS from_bin, l.share, l.comes_back, t.name AS rate
+         s.code || '/' || b.code AS from_bin, l.share, l.comes_back, l.tolerance, t.name AS rate
        FROM revision r JOIN definition d ON d.id = r.definition_id JOIN item i ON i.id = d.item_id
        JOIN revision_line l ON l.revision_id = r.id
        LEFT JOIN item c ON c.id = l.item_id LEFT JOIN bin b ON b.id = l.from_bin_id LEFT JOIN store s ON s.id = b.store_id
@@ -257,6 +257,7 @@ interface DefinitionLine {
   taken: string | null;
   from_bin: string | null;
   share: number | null;
+  tolerance: number | null;
   comes_back: number;
   rate: string | null;
 }
@@ -282,6 +283,7 @@ function lineRecord(line: DefinitionLine, alternates: string): FileRecord {
     from: line.from_bin ?? '',
     share: text(line.share),
     comesBack: isPart ? yesNo(line.comes_back) : '',
+    tolerance: text(line.tolerance),
     alternates,
     rate: line.rate ?? '',
   };

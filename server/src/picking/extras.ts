@@ -1,8 +1,7 @@
-import { extraLeft } from '@yosegi/core/builds';
 import { Posting } from '@yosegi/core/ledger';
-import { countedIn, minus, negated, type Quantity, ZERO } from '@yosegi/core/number';
+import { add, countedIn, minus, negated, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { buildLines, buildRecord, isOpen, keepLines, leftoversOf, requireState } from '../builds/index.ts';
+import { buildLines, buildRecord, isOpen, keepLines, leftoversOf, needOf, requireState } from '../builds/index.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { itemRow, refuseTooMuch } from '../items/index.ts';
 import { readStock, withNames, writeDocument } from '../ledger/index.ts';
@@ -67,13 +66,13 @@ export async function takeBack(doing: Doing, buildId: number, input: BodyOf<'tak
   const line = lines.find((one) => one.id === input.lineId && one.kind === 'part');
   if (!line) throw new Refusal('unknown-line', {}, 'lineId');
   const quantity = countedIn(input.quantity, line.decimals, 'quantity');
-  const unused = line.added_by === null ? line.on_bench : extraLeft(line.amount as Quantity, line.used);
+  const unused = needOf(line).extra ?? line.on_bench;
   if (quantity > unused) throw new Refusal('more-than-bench', { left: unused }, 'quantity');
   // What was added and not brought yet needs no way back.
   const back = line.added_by === null ? quantity : extraOnBench(minus(unused, quantity), line.on_bench);
   const document = back > 0 ? await post(doing, build, line, back, input.serials) : null;
   if (line.added_by !== null) {
-    const values = { amount: minus(line.amount as Quantity, quantity) };
+    const values = { amount: add(line.used, minus(unused, quantity)) };
     await tx.models.build_line.update(values, { where: { id: line.id } });
   }
   const changes = new Map([[line.id, { onBench: negated(back), used: ZERO }]]);

@@ -1,4 +1,5 @@
 import type { Bin, Store } from '@yosegi/contract';
+import { isForGoods } from '@yosegi/core/places';
 import { Refusal } from '@yosegi/core/refusal';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { saveAnew, updateVersioned } from '../db/versions.ts';
@@ -33,7 +34,7 @@ export async function updateStore(doing: Doing, id: number, input: BodyOf<'updat
 type BinInput = BodyOf<'updateStore'>['bins'][number];
 
 async function saveBins(doing: Doing, store: Store, bins: readonly BinInput[]): Promise<void> {
-  const known = store.bins.filter(({ kind }) => kind !== 'bench');
+  const known = store.bins.filter(({ kind }) => isForGoods(kind));
   const named = new Set(bins.map(({ id }) => id));
   const kept = known.filter(({ id }) => !named.has(id));
   for (const [index, bin] of bins.entries()) {
@@ -41,7 +42,7 @@ async function saveBins(doing: Doing, store: Store, bins: readonly BinInput[]): 
       throw new Refusal('unknown-bin', {}, `bins.${index}.id`);
     // Those named here may swap their codes; one that stays as it is keeps its own.
     const other = store.bins.find(
-      ({ id, kind, code }) => isSame(code, bin.code) && (kind === 'bench' || !named.has(id)),
+      ({ id, kind, code }) => isSame(code, bin.code) && (!isForGoods(kind) || !named.has(id)),
     );
     if (other) throw new Refusal('code-taken', { code: bin.code, by: other.code }, `bins.${index}.code`);
   }

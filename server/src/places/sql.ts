@@ -1,4 +1,5 @@
 import type { Bin, Store } from '@yosegi/contract';
+import { isForGoods } from '@yosegi/core/places';
 import { Refusal } from '@yosegi/core/refusal';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
@@ -32,7 +33,7 @@ export const binRow = async (db: Reader, id: number): Promise<BinRow | undefined
 /** A bin that goods can be kept in, also to wait for a decision. @throws Refusal `unknown-bin` naming `field` */
 export async function requireShelf(db: Reader, id: number, field: string): Promise<BinRow> {
   const bin = await binRow(db, id);
-  if (!bin || bin.kind === 'bench') throw new Refusal('unknown-bin', {}, field);
+  if (!bin || !isForGoods(bin.kind)) throw new Refusal('unknown-bin', {}, field);
   return bin;
 }
 

@@ -171,5 +171,5 @@ const expectedOf = ({ line, part }: BackLine, quantity: Quantity, revision: Revi
   expectedBack(
     { basis: line.basis, quantity: line.amount as Quantity, decimals: part.decimals },
     quantity,
-    revision.output_quantity as Quantity,
+    revision.output_quantity,
   );

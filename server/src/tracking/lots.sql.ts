@@ -84,10 +84,13 @@ const shareOfValue = (quantity: Quantity, item: ItemRow): number | bigint =>
     : worthForText(quantity, averageCostOf(item));
 
 /** Where a serial is in its life: told by what it stands for, else by what it left with. */
-const STATE = `CASE (SELECT ifnull(holder_kind, 'shelf') FROM balance WHERE serial_id = s.id LIMIT 1)
-    WHEN 'shelf' THEN 'in stock' WHEN 'build' THEN 'in work' WHEN 'parcel' THEN 'in a parcel'
-    ELSE iif((SELECT d.kind FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
-      ORDER BY m.id DESC LIMIT 1) = 'shipment', 'sold', 'gone') END`;
+export const STATE = `CASE WHEN EXISTS (SELECT 1 FROM repair WHERE serial_id = s.id AND state <> 'given-back') THEN 'customer’s'
+    ELSE CASE (SELECT ifnull(holder_kind, 'shelf') FROM balance WHERE serial_id = s.id LIMIT 1)
+      WHEN 'shelf' THEN 'in stock' WHEN 'build' THEN 'in work' WHEN 'parcel' THEN 'in a parcel'
+      ELSE CASE (SELECT d.kind FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
+          AND d.kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) ORDER BY m.id DESC LIMIT 1)
+        WHEN 'shipment' THEN 'sold' WHEN 'finish' THEN 'built in'
+        ELSE iif(EXISTS (SELECT 1 FROM movement WHERE serial_id = s.id), 'scrapped', 'given back') END END END`;
 
 /** The serials of an item by code, with where each is or went. */
 export async function listSerials(db: Reader, itemId: number, query: QueryOf<'serials'>) {
@@ -116,7 +119,7 @@ export async function listSerials(db: Reader, itemId: number, query: QueryOf<'se
         id: row.id,
         itemId,
         code: row.code,
-        where: own?.inStock || own?.wasHere ? own.says : 'was never here',
+        where: own && (own.inStock || own.inRepair || own.wasHere) ? own.says : 'was never ours',
         inStock: own?.inStock ?? false,
         state: row.state,
         sold: sold.get(row.id) ?? null,

@@ -13,7 +13,9 @@ export const trackedHandlers: HandlersOf<typeof trackedRoutes> = {
     const item = found(await itemRow(db, params.id));
     const clashes = await clashesOf(db, item.id, body.codes);
     return {
-      clashes: clashes.filter(({ inStock, wasHere }) => inStock || wasHere).map(({ code, says }) => ({ code, says })),
+      clashes: clashes
+        .filter(({ inStock, inRepair, wasHere }) => inStock || inRepair || wasHere)
+        .map(({ code, says }) => ({ code, says })),
       nextFree: await nextFree(db, item, body.count),
     };
   },

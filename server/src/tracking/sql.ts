@@ -6,6 +6,8 @@ export interface KnownSerial {
   readonly id: number;
   readonly code: string;
   readonly inStock: boolean;
+  /** A customer's, and here to be repaired. */
+  readonly inRepair: boolean;
   /** Whether it ever really was here: not only in postings that were undone. */
   readonly wasHere: boolean;
   /** Where it is or went, in words. */
@@ -20,6 +22,7 @@ export async function clashesOf(db: Reader, itemId: number, codes: readonly stri
     place: string | null;
     build: string | null;
     last: string | null;
+    repair: string | null;
   }>(
     `SELECT s.id, s.code,
        (SELECT t.name || ', ' || n.code FROM balance b JOIN bin n ON n.id = b.bin_id JOIN store t ON t.id = n.store_id
@@ -28,18 +31,38 @@ export async function clashesOf(db: Reader, itemId: number, codes: readonly stri
         WHERE b.serial_id = s.id LIMIT 1) AS build,
        (SELECT d.number FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
         AND d.kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)
-        ORDER BY m.id DESC LIMIT 1) AS last
+        ORDER BY m.id DESC LIMIT 1) AS last,
+       (SELECT 'is ' || c.name || '''s, here for ' || r.number FROM repair r JOIN customer c ON c.id = r.customer_id
+        WHERE r.serial_id = s.id AND r.state <> 'given-back') AS repair
      FROM serial s WHERE s.item_id = $1 AND s.code IN (SELECT value FROM json_each($2)) ORDER BY s.code`,
     [itemId, JSON.stringify(codes)],
   );
-  return rows.map(({ id, code, place, build, last }) => ({
+  return rows.map(({ id, code, place, build, last, repair }) => ({
     id,
     code,
     inStock: place !== null,
+    inRepair: repair !== null,
     wasHere: last !== null,
-    says: build ? `stands ready for ${build}` : place ? `is in stock: ${place}` : `left with ${last}`,
+    says:
+      repair ??
+      (build
+        ? `stands ready for ${build}`
+        : place
+          ? `is in stock: ${place}`
+          : last
+            ? `left with ${last}`
+            : 'was never ours'),
   }));
 }
+
+/** One of these units that is a customer's and here to be repaired, and whose it is in words. */
+export const customersUnit = (db: Reader, itemId: number, codes: readonly string[]) =>
+  db.one<{ code: string; says: string }>(
+    `SELECT s.code, 'is ' || c.name || '''s, here for ' || r.number AS says FROM serial s
+     JOIN repair r ON r.serial_id = s.id AND r.state <> 'given-back' JOIN customer c ON c.id = r.customer_id
+     WHERE s.item_id = $1 AND s.code IN (SELECT value FROM json_each($2)) LIMIT 1`,
+    [itemId, JSON.stringify(codes)],
+  );
 
 /** What `work` decides of serials; where it does not find one that is known, it is said where that one is or went. */
 export async function sayingWhere<T>(db: Reader, itemId: number, work: () => T): Promise<T> {

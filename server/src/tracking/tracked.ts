@@ -8,7 +8,7 @@ import type { Doing } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import type { ItemRow } from '../items/index.ts';
 import { type BalanceRow, balancesOf, spotIn } from '../ledger/index.ts';
-import { clashesOf, nextFree } from './sql.ts';
+import { clashesOf, customersUnit, nextFree } from './sql.ts';
 
 /** Which lot or serials a line names, by their codes. */
 export interface Named {
@@ -118,6 +118,7 @@ async function knownSerials(
   refuseCount(item, quantity, codes, at);
   const rows = await tx.models.serial.findAll({ where: { item_id: item.id, code: [...codes] } });
   const known = new Map(rows.map((row) => [row.code.toLowerCase(), row]));
+  await refuseCustomers(tx, item.id, codes, at);
   return codes.map((code) => {
     const serial = known.get(code.toLowerCase());
     if (!serial) throw new Refusal('serial-unknown', { code, name: item.name }, at('serials'));
@@ -125,6 +126,12 @@ async function knownSerials(
       throw new Refusal('is-held', { code: serial.code, held: serial.held }, at('serials'));
     return serial.id;
   });
+}
+
+/** @throws Refusal `unit-in-repair` for what is not ours to use, move or sell */
+async function refuseCustomers(tx: Writer, itemId: number, codes: readonly string[], at: At): Promise<void> {
+  const row = await customersUnit(tx, itemId, codes);
+  if (row) throw new Refusal('unit-in-repair', row, at('serials'));
 }
 
 function refuseCount(item: TrackedItem, quantity: Quantity, codes: readonly string[], at: At): void {
@@ -202,7 +209,7 @@ async function serialsFor(
 ): Promise<number[]> {
   const known = await clashesOf(tx, item.id, codes);
   const clashes = known.filter(
-    ({ id, inStock, wasHere }) => !takenOut?.has(id) && (inStock || (wasHere && !mayReturn)),
+    ({ id, inStock, inRepair, wasHere }) => !takenOut?.has(id) && (inStock || inRepair || (wasHere && !mayReturn)),
   );
   const [first] = clashes;
   if (first) {

@@ -88,9 +88,11 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
           <LinkButton look="ghost" to={`/print/pick/${build.id}`}>
             Print pick list
           </LinkButton>
-          <LinkButton look="ghost" to={`/define/${build.definitionId}?rev=${build.revision}`}>
-            Bill of materials, rev {build.revision}
-          </LinkButton>
+          {build.definition && (
+            <LinkButton look="ghost" to={`/define/${build.definition.id}?rev=${build.definition.revision}`}>
+              Bill of materials, rev {build.definition.revision}
+            </LinkButton>
+          )}
           <Push />
           {isOpen && (
             <Button

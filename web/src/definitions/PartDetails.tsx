@@ -121,6 +121,19 @@ export function PartDetails({ line, item, set, fault, onClose }: Props) {
             }}
           />
         </Part>
+        <Row $gap={5}>
+          <Part $width={64}>
+            <NumberInput
+              aria-label={`Tolerance of ${item.name} in percent`}
+              aria-invalid={fault('tolerance') !== undefined}
+              value={line.tolerance}
+              placeholder="any"
+              onChange={(tolerance) => set({ tolerance }, 'tolerance')}
+            />
+          </Part>
+          <Faint $oneLine>% off the plan, then a reason</Faint>
+          {fault('tolerance') && <Late role="alert">{fault('tolerance')}</Late>}
+        </Row>
         <Part $width={230}>
           <Choice
             label={`Bin that ${item.name} is taken from first`}

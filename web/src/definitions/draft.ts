@@ -39,6 +39,8 @@ export interface DraftLine {
   readonly taken: 'picked-first' | 'when-finished';
   readonly share: string;
   readonly comesBack: boolean;
+  /** Percent; empty for any. */
+  readonly tolerance: string;
   readonly rateId: number;
   readonly fromBinId: number | null;
   readonly alternates: readonly DraftAlternate[];
@@ -68,6 +70,7 @@ const blank = {
   taken: 'picked-first',
   share: '',
   comesBack: false,
+  tolerance: '',
   rateId: 0,
   fromBinId: null,
   alternates: [],
@@ -102,8 +105,8 @@ function toDraftLine(line: Line): DraftLine {
   if (line.kind === 'part') {
     const { item, basis, quantity, waste, taken, share, comesBack, fromBinId } = line;
     const alternates = line.alternates.map((alternate) => ({ item: alternate.item, ratio: alternate.ratio }));
-    const part = { item, basis, amount: quantity, waste, taken, share: share ?? '', comesBack, fromBinId, alternates };
-    return { ...blank, key, kind: 'part', ...part };
+    const part = { item, basis, amount: quantity, waste, taken, comesBack, fromBinId, alternates };
+    return { ...blank, key, kind: 'part', ...part, share: share ?? '', tolerance: line.tolerance ?? '' };
   }
   if (line.kind === 'labour') {
     return {
@@ -135,6 +138,7 @@ export const toInput = (draft: Draft): LineInput[] =>
         taken: line.taken,
         share: line.share.trim() === '' ? null : line.share.trim(),
         comesBack: line.comesBack,
+        tolerance: line.tolerance.trim() === '' ? null : line.tolerance.trim(),
         fromBinId: line.fromBinId,
         alternates: line.alternates.map(({ item, ratio }) => ({ itemId: item.id, ratio: ratio.trim() || '0' })),
       };
@@ -193,6 +197,7 @@ export function reckon(draft: Draft, productDecimals: number, rates: readonly Ra
     const { basis } = line;
     if (line.kind === 'part') {
       const decimals = line.item?.decimals ?? 0;
+      if (line.tolerance.trim() !== '') read(at('tolerance'), () => parsePercent(line.tolerance));
       return {
         kind: 'part',
         itemId: line.item?.id ?? 0,

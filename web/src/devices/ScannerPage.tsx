@@ -1,5 +1,6 @@
 import type { Item } from '@yosegi/contract';
 import { isGtin } from '@yosegi/core/items';
+import { isForGoods } from '@yosegi/core/places';
 import { type ElementString, scanOf, writeGs1 } from '@yosegi/core/scan';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -154,7 +155,7 @@ function Compose({ onPut }: { onPut: (scan: string, printed: string) => void }) 
             ['', 'Choose a bin…'],
             ...stores.flatMap((store) =>
               store.bins
-                .filter((bin) => bin.kind !== 'bench')
+                .filter((bin) => isForGoods(bin.kind))
                 .map((bin): [string, string] => [binLabel(store, bin), `${bin.code} · ${store.name}`]),
             ),
           ]}

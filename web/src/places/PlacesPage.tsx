@@ -1,4 +1,5 @@
 import type { Store } from '@yosegi/contract';
+import { isForGoods } from '@yosegi/core/places';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
@@ -26,7 +27,7 @@ export function PlacesPage() {
             <h1>
               {rows.length === 0
                 ? 'Where do you keep things?'
-                : `${count(rows.length, 'store')}, ${count(rows.flatMap((store) => store.bins.filter((bin) => bin.kind !== 'bench')).length, 'bin')}.`}
+                : `${count(rows.length, 'store')}, ${count(rows.flatMap((store) => store.bins.filter((bin) => isForGoods(bin.kind))).length, 'bin')}.`}
             </h1>
             <Lead>
               Pick lists follow the walk order, the smallest first.{!maySetUp && ' Only an owner changes places.'}
@@ -69,7 +70,7 @@ function StoreFacts({ store }: { store: Store }) {
         {store.name} <Muted>· {store.code}</Muted>
       </h2>
       {store.bins
-        .filter(({ kind }) => kind !== 'bench')
+        .filter(({ kind }) => isForGoods(kind))
         .map((bin) => (
           <KeyValue key={bin.id}>{bin.code}</KeyValue>
         ))}

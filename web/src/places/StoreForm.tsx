@@ -2,6 +2,7 @@ import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor,
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { type Store, StoreInput } from '@yosegi/contract';
+import { isForGoods } from '@yosegi/core/places';
 import { GripVertical, X } from 'lucide-react';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
@@ -42,7 +43,7 @@ const readStore = (store: Store | null) => ({
   code: store?.code ?? '',
   name: store?.name ?? '',
   bins: (store?.bins ?? [])
-    .filter(({ kind }) => kind !== 'bench')
+    .filter(({ kind }) => isForGoods(kind))
     .map(({ id, code, kind }) => ({ id, key: String(id), was: code, code, kind })) as readonly TypedBin[],
 });
 type Typed = ReturnType<typeof readStore>;

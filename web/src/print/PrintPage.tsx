@@ -63,8 +63,10 @@ function SheetHead({ build, title }: { build: BuildDetail; title: string }) {
             {format.quantity(build.quantity, build.unit, build.decimals)} × {build.name} ({build.code})
           </b>
           <br />
-          {build.due ? `Due ${format.day(build.due)}` : 'No due day'} · into bin {build.outputBin} · revision{' '}
-          {build.revision}
+          {build.due ? `Due ${format.day(build.due)}` : 'No due day'}
+          {build.definition && ` · into bin ${build.outputBin} · revision ${build.definition.revision}`}
+          {build.repair &&
+            ` · ${build.repair.serial ?? 'no serial number'} of ${build.repair.customer}: ${build.repair.fault}`}
           {build.remark && (
             <>
               <br />

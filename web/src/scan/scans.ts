@@ -1,4 +1,5 @@
 import type { Bin, Item, Store } from '@yosegi/contract';
+import { isForGoods } from '@yosegi/core/places';
 import type { ElementString } from '@yosegi/core/scan';
 import { scannedLabel } from '../ui/scanned.ts';
 
@@ -7,7 +8,7 @@ export function scannedBin(stores: readonly Store[], text: string): Bin | undefi
   const [storeCode, binCode, ...more] = text.trim().toLowerCase().split('/');
   if (!storeCode || !binCode || more.length > 0) return undefined;
   const store = stores.find((one) => one.code.toLowerCase() === storeCode);
-  return store?.bins.find((bin) => bin.code.toLowerCase() === binCode && bin.kind !== 'bench');
+  return store?.bins.find((bin) => bin.code.toLowerCase() === binCode && isForGoods(bin.kind));
 }
 
 /** What a bin's label carries. */

@@ -1,4 +1,4 @@
-import type { BuildState } from '@yosegi/core/builds';
+import type { BuildState, OutWay } from '@yosegi/core/builds';
 import type { Basis, LineKind, Taken } from '@yosegi/core/definitions';
 import type { Money, Percent, Quantity } from '@yosegi/core/number';
 import { flag, integer, key, maybe, primary, ref, text, version } from './columns.ts';
@@ -7,7 +7,7 @@ export const build = {
   id: key(),
   number: text(),
   item_id: ref('item'),
-  revision_id: ref('revision'),
+  revision_id: maybe(ref('revision')),
   output_quantity: integer<Quantity>(),
   quantity: integer<Quantity>(),
   finished: integer<Quantity>(0),
@@ -23,6 +23,10 @@ export const build = {
   started_at: maybe(text()),
   ended_at: maybe(text()),
   version: version(),
+  person_id: maybe(ref('person')),
+  bench_day: maybe(text()),
+  job_tag: text(''),
+  repair_id: maybe(ref('repair')),
 };
 
 export const buildLine = {
@@ -45,6 +49,7 @@ export const buildLine = {
   from_bin_id: maybe(ref('bin')),
   added_by: maybe(ref('person')),
   added_because: maybe(text()),
+  tolerance: maybe(integer<Percent>()),
 };
 
 export const finish = {
@@ -54,6 +59,19 @@ export const finish = {
   rejected: integer<Quantity>(0),
   reject_reason_id: maybe(ref('reason')),
   written_off: integer<Money>(0),
+  made_on: maybe(text()),
+  condition_before: maybe(text()),
+  condition_after: maybe(text()),
+};
+
+export const finishOut = {
+  document_id: primary(ref('finish')),
+  position: primary(integer()),
+  item_id: ref('item'),
+  quantity: integer<Quantity>(),
+  went: text<OutWay>(),
+  share: integer<Percent>(),
+  value: integer<Money>(),
 };
 
 export const finishLine = {
@@ -63,4 +81,5 @@ export const finishLine = {
   actual: integer<Quantity>(),
   planned_cost: integer<Money>(),
   cost: integer<Money>(),
+  because: maybe(text()),
 };

@@ -26,6 +26,7 @@ export const purchaseOrder = {
   sent_how: maybe(text<SentHow>()),
   confirmed_at: maybe(text()),
   version: version(),
+  job_tag: text(''),
 };
 
 export const purchaseOrderLine = {

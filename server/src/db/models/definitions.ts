@@ -53,6 +53,7 @@ export const revisionLine = {
   share: maybe(integer<Percent>()),
   comes_back: flag(0),
   rate_id: maybe(ref('rate')),
+  tolerance: maybe(integer<Percent>()),
 };
 
 export const revisionLineAlternate = {

@@ -28,6 +28,7 @@ export const document = {
   override_reason: maybe(text()),
   reason_id: maybe(ref('reason')),
   cause_id: maybe(ref('document')),
+  job_tag: text(''),
 };
 
 /** Kept by triggers. */

@@ -11,6 +11,7 @@ import * as ledger from './ledger.ts';
 import * as orders from './orders.ts';
 import * as people from './people.ts';
 import * as places from './places.ts';
+import * as repairs from './repairs.ts';
 import * as stock from './stock.ts';
 import * as takeapart from './takeapart.ts';
 import * as tasks from './tasks.ts';
@@ -45,7 +46,10 @@ export const tables = {
   task_time: tasks.taskTime,
   clock: tasks.clock,
   finish: builds.finish,
+  finish_out: builds.finishOut,
   finish_line: builds.finishLine,
+  repair: repairs.repair,
+  repair_event: repairs.repairEvent,
   take_apart: takeapart.takeApart,
   take_apart_line: takeapart.takeApartLine,
   priority: coverage.priority,
