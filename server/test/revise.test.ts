@@ -127,7 +127,7 @@ describe('revisions', () => {
       lines: [{ required: '6' }, { required: '0.3' }],
     });
     expect(await server.call(api.build, { params: { id: started.id } })).toMatchObject({
-      revision: 1,
+      definition: { revision: 1 },
       lines: [{ required: '2' }],
     });
     expect(await server.refused(api.moveBuilds, move([9999]))).toMatchObject({ code: 'unknown-line' });

@@ -215,6 +215,7 @@ async function checked(tx: Writer, chosen: Chosen) {
 export async function setBuildFor(doing: Doing, id: number, input: BodyOf<'setBuildFor'>): Promise<Numbered> {
   const { tx } = doing;
   const build = found(await buildRecord(tx, id));
+  if (build.repair_id !== null) throw new Refusal('is-a-repair');
   if (!isOpen(build.state)) throw new Refusal('wrong-state', { is: build.state, must: 'planned or on the bench' });
   await updateVersioned(tx, 'build', id, input.version, {}, () => readBuild(tx, id, dayOf(doing.now)));
   const before = await builtFor(tx, [id]);
