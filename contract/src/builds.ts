@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { FromZero, Positive, percentUpTo } from './amounts.ts';
 import { BoughtFor } from './buying.ts';
 import { Day, Decimal, Id, IdParams, Numbered, PageQuery, pageOf, Remark, route, Version } from './common.ts';
-import { Basis, PartItem, Taken } from './definitions.ts';
+import { Basis, PartItem, SavedRevision, Taken } from './definitions.ts';
 import { Tracking } from './items.ts';
 import { Posted } from './ledger.ts';
 import { Task } from './tasks.ts';
@@ -88,6 +88,9 @@ export const BuildLine = z.object({
   waste: Decimal,
   taken: Taken.nullable(),
   ratePerHour: Decimal.nullable(),
+  /** Take-apart share in percent as the definition says; null where it follows cost. */
+  share: Decimal.nullable(),
+  comesBack: z.boolean(),
   /** What the whole build needs. */
   required: Decimal,
   onBench: Decimal,
@@ -134,6 +137,17 @@ export const BuildDetail = BuildRow.extend({
   jobTag: z.string(),
 });
 export type BuildDetail = z.infer<typeof BuildDetail>;
+
+/** What the last finishes by the same revision planned and used of a line, together. */
+export const LastUse = z.object({
+  lineId: Id,
+  count: z.number().int(),
+  planned: Decimal,
+  actual: Decimal,
+  /** It is always off, and to the same side. */
+  isDrifted: z.boolean(),
+});
+export type LastUse = z.infer<typeof LastUse>;
 
 /** An owner's reason to go below zero. */
 export const Override = z.object({ reason: z.string().trim().min(3).max(500) });
@@ -269,6 +283,25 @@ export const buildRoutes = {
     params: IdParams,
     body: FinishInput,
     response: Posted.extend({ unitCost: Decimal }),
+  }),
+  lastUses: route({
+    method: 'GET',
+    path: '/api/builds/:id/last-uses',
+    tag: 'Build',
+    right: 'look',
+    summary: 'What the last finishes used of the same lines',
+    params: IdParams,
+    response: z.array(LastUse),
+  }),
+  correctDefinition: route({
+    method: 'POST',
+    path: '/api/builds/:id/correct-definition',
+    tag: 'Build',
+    right: 'define',
+    summary: 'Start a draft of what a build follows that says what is really used where that is always off',
+    params: IdParams,
+    body: z.object({}),
+    response: SavedRevision,
   }),
   moveBuilds: route({
     method: 'POST',

@@ -44,6 +44,8 @@ export const LabelsOf = z.union([
   /** Where a parcel goes, or what a shipment sent. */
   z.object({ parcelId: Id }).strict(),
   z.object({ shipmentId: Id }).strict(),
+  /** A customer's goods that were taken in. */
+  z.object({ repairId: Id }).strict(),
 ]);
 export type LabelsOf = z.input<typeof LabelsOf>;
 

@@ -1,6 +1,9 @@
 import { api, type BuildDetail, type Item } from '@yosegi/contract';
+import type { Input } from '@yosegi/contract/client';
 import { readSerials } from '@yosegi/core/tracking';
 import type { DemoClient } from './client.ts';
+
+type Rejects = Pick<Input<typeof api.finish>['body'], 'rejectReasonId' | 'rejectCost'> & { readonly rejected: string };
 
 const DAY = 24 * 60 * 60 * 1000;
 const [MO, TOM, ADA] = [1, 2, 3] as const;
@@ -32,6 +35,16 @@ export class Bench {
     await this.pick(build, 1);
     this.time.at += 5 * 60 * 60 * 1000;
     await this.finish(build.id, build.quantity);
+  }
+
+  /** The same with something rejected, where the parts are there for all of it. */
+  async makeWith(code: string, quantity: number, more: Rejects): Promise<void> {
+    const planned = await this.plan(code, quantity, 2);
+    const build = await this.start(planned, { override: { reason: 'For the fair, whatever waits' } });
+    await this.client.as(TOM);
+    await this.pick(build, 1);
+    await this.client.as(MO);
+    await this.finish(build.id, String(quantity - Number(more.rejected)), more);
   }
 
   /** @param days until it is wanted */
@@ -66,7 +79,7 @@ export class Bench {
   }
 
   /** Finishes some of a build, with what was weighed and how long it took a little off what was planned. */
-  async finish(id: number, good: string): Promise<void> {
+  async finish(id: number, good: string, more: Partial<Rejects> = {}): Promise<void> {
     const build = await this.client.call(api.build, { params: { id } });
     const weighed = build.lines.filter((line) => line.taken === 'when-finished' && (line.item?.decimals ?? 0) > 1);
     const lines = weighed.map((line) => ({
@@ -93,6 +106,7 @@ export class Bench {
       outputBinId: build.outputBinId,
       lines: [...lines, ...minutes],
       serials: named,
+      ...more,
     };
     await this.client.call(api.finish, { params: { id }, body });
   }

@@ -9,6 +9,7 @@ import { DemoClient } from './client.ts';
 import { Details } from './details.ts';
 import { Range, WEEKS } from './range.ts';
 import { Selling } from './selling.ts';
+import { Workshop } from './workshop.ts';
 
 const DAY = 24 * 60 * 60 * 1000;
 /** How long the hives and what belongs to them have been built; the rest of the range is older. */
@@ -60,6 +61,7 @@ class Demo {
   private readonly selling: Selling;
   private readonly range: Range;
   private readonly bench: Bench;
+  private readonly workshop: Workshop;
   /** The last order that came, for the invoice that follows it. */
   private lastOrder: PurchaseOrder | undefined;
 
@@ -75,6 +77,8 @@ class Demo {
     const later = new Date(end.getTime() + 9 * DAY).toISOString().slice(0, 10);
     this.details = new Details(client, this.items, bin, later);
     this.selling = new Selling(client, (code) => this.item(code));
+    const item = (code: string) => this.item(code);
+    this.workshop = new Workshop(client, time, this.bench, item, (code) => this.selling.of(code));
     this.range = new Range(client, time, end, seeded(733), this.items, bin, (n) => this.selling.nth(n));
   }
 
@@ -89,6 +93,8 @@ class Demo {
     await this.history();
     await this.range.settle();
     await this.addDetails();
+    await this.workshop.rejects();
+    await this.workshop.repairs(this.end);
     await this.today();
     await this.client.as(MO);
     await this.buying.openOrders(this.end.getTime());

@@ -60,6 +60,10 @@ export class Selling {
     }
   }
 
+  of(code: string): number {
+    return this.ids.get(code) ?? 0;
+  }
+
   /** The customer who was added n-th, from nought. */
   nth(n: number): number {
     return [...this.ids.values()][n % this.ids.size] ?? 0;

@@ -71,3 +71,14 @@ export const setLines = (
      FROM json_each($1) v WHERE build_line.id = v.value ->> 0`,
     [JSON.stringify(kept)],
   );
+
+/** What the last finishes of builds of a revision planned and used, by the position of the line; what was undone is left out. */
+export const pastUses = (db: Reader, revisionId: number, finishes: number) =>
+  db.all<{ position: number; planned: Quantity; actual: Quantity }>(
+    `SELECT l.position, f.planned, f.actual FROM finish_line f JOIN build_line l ON l.id = f.build_line_id
+     WHERE l.added_by IS NULL AND l.kind IN ('part', 'labour') AND f.document_id IN (
+       SELECT n.document_id FROM finish n JOIN build b ON b.id = n.build_id AND b.revision_id = $1
+       WHERE NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = n.document_id)
+       ORDER BY n.document_id DESC LIMIT $2)`,
+    [revisionId, finishes],
+  );

@@ -3,6 +3,7 @@ import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import { cancelBuild } from './cancel.ts';
 import { finishBuild } from './finish.ts';
+import { correctDefinition, readLastUses } from './last-uses.ts';
 import { moveBuilds } from './move.ts';
 import { refuseRepair } from './of-repair.ts';
 import { planBuilds, updateBuild } from './plan.ts';
@@ -20,5 +21,7 @@ export const buildHandlers: HandlersOf<typeof buildRoutes> = {
     return cancelBuild(command, command.params.id, command.body.version);
   },
   moveBuilds: async (command) => ({ builds: await moveBuilds(command, command.params.id, command.body.buildIds) }),
+  lastUses: ({ db, params }) => readLastUses(db, params.id),
+  correctDefinition: (command) => correctDefinition(command, command.params.id),
   finish: (command) => finishBuild(command, command.params.id, command.body),
 };

@@ -280,6 +280,8 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
           waste: decimal(line.waste),
           taken: line.taken,
           ratePerHour: decimalOrNull(line.rate_per_hour),
+          share: decimalOrNull(line.share),
+          comesBack: line.comes_back === 1,
           required: decimal(isPart ? required(needOf(line), build.quantity, build.output_quantity) : 0),
           onBench: decimal(line.on_bench),
           used: decimal(line.used),

@@ -1,3 +1,4 @@
+export { newDraft } from './drafts.ts';
 export { balancedShares } from './revisions.ts';
 export {
   type AlternateRow,
@@ -11,5 +12,6 @@ export {
   revisionLines,
   revisionRow,
   revisionsInUse,
+  savedRevision,
   toCoreLine,
 } from './sql.ts';

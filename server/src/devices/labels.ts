@@ -5,7 +5,17 @@ import { Refusal } from '@yosegi/core/refusal';
 import { type ElementString, writeGs1 } from '@yosegi/core/scan';
 import { type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { binsOf, type Going, MOST_LABELS, type Piece, parcelGoing, piecesOf, shipmentGoing } from './sql.ts';
+import {
+  binsOf,
+  type Going,
+  type Marked,
+  MOST_LABELS,
+  type Piece,
+  parcelGoing,
+  piecesOf,
+  repairToMark,
+  shipmentGoing,
+} from './sql.ts';
 
 /** Longer data makes bars too fine for a small label; a square symbol holds it. */
 const LONGEST_IN_BARS = 30;
@@ -48,6 +58,7 @@ function symbolOf(piece: Piece): Pick<Label, 'symbol' | 'text'> {
 async function labelsOf(db: Reader, of: LabelsOf): Promise<{ title: string; labels: Label[] }> {
   if ('parcelId' in of) return shippingLabel(found(await parcelGoing(db, of.parcelId)));
   if ('shipmentId' in of) return shippingLabel(found(await shipmentGoing(db, of.shipmentId)));
+  if ('repairId' in of) return repairLabel(found(await repairToMark(db, of.repairId)));
   if (!('storeId' in of)) {
     const { title, pieces } = await piecesOf(db, of);
     return { title, labels: pieces.map((piece) => labelOf(piece)) };
@@ -74,6 +85,13 @@ function shippingLabel({ number, customer, address, sales_order: order }: Going)
   const shown = [...lines.slice(0, ADDRESS_LINES - 1), lines.slice(ADDRESS_LINES - 1).join(', ')].filter(Boolean);
   const label: Label = { title: customer, code: '', lines: shown, symbol: 'code128', text: number };
   return { title: `${number} of ${order}`, labels: [label] };
+}
+
+/** Whose goods they are and what is wrong with them, with the repair's number in bars. */
+function repairLabel(repair: Marked): { title: string; labels: Label[] } {
+  const { number, customer, code, name, serial, fault } = repair;
+  const lines = [`${name}${serial ? ` · ${serial}` : ''}`, fault.slice(0, 60)];
+  return { title: `Repair ${number}`, labels: [{ title: customer, code, lines, symbol: 'code128', text: number }] };
 }
 
 /** Puts labels into the printer's queue. @throws Refusal `no-labels`, `too-many-labels` */

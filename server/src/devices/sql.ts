@@ -25,7 +25,7 @@ const UNIT_OF_ITEM = 'JOIN unit u ON u.id = i.unit_id';
 /** The pieces that labels are asked for, and what the job is called. */
 export async function piecesOf(
   db: Reader,
-  of: Exclude<LabelsOf, { storeId: number } | { parcelId: number } | { shipmentId: number }>,
+  of: Exclude<LabelsOf, { storeId: number } | { parcelId: number } | { shipmentId: number } | { repairId: number }>,
 ): Promise<{ title: string; pieces: Piece[] }> {
   if ('documentId' in of) {
     const { number } = required(await db.models.document.findByPk(of.documentId));
@@ -93,6 +93,16 @@ export const shipmentGoing = (db: Reader, id: number) =>
   db.one<Going>(
     `SELECT d.number, ${GOING} FROM shipment s JOIN document d ON d.id = s.document_id
      JOIN sales_order o ON o.id = s.order_id JOIN customer c ON c.id = o.customer_id WHERE s.document_id = $1`,
+    [id],
+  );
+
+/** A customer's goods, to be marked when they are taken in. */
+export type Marked = Record<'number' | 'customer' | 'code' | 'name' | 'fault', string> & { serial: string | null };
+export const repairToMark = (db: Reader, id: number) =>
+  db.one<Marked>(
+    `SELECT r.number, c.name AS customer, i.code, i.name, r.fault, s.code AS serial FROM repair r
+     JOIN customer c ON c.id = r.customer_id JOIN item i ON i.id = r.item_id LEFT JOIN serial s ON s.id = r.serial_id
+     WHERE r.id = $1`,
     [id],
   );
 

@@ -2,6 +2,7 @@ import type { BuildDetail, BuildLine } from '@yosegi/contract';
 import { formatDecimal, readExact } from '@yosegi/core/number';
 import { Check, Clock, StickyNote, Tag } from 'lucide-react';
 import { useState } from 'react';
+import styled from 'styled-components';
 import { useCan } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -12,13 +13,16 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Muted } from '../ui/text.ts';
 import { canComeBack, TakeBack } from './TakeBack.tsx';
 
+/** Beneath a figure, no larger than it. */
+const Small = styled(Button)`padding: 0; min-height: 24px; font-size: 12.5px;`;
+
 /** What a build needs, what stands on its bench and what is still open. */
-export function BuildLines({ build }: { build: BuildDetail }) {
+export function BuildLines({ build, isPartsOnly = false }: { build: BuildDetail; isPartsOnly?: boolean }) {
   return (
     <Grid>
       <thead>
         <tr>
-          <th>Component</th>
+          <Th $width={230}>Component</Th>
           <th>Taken</th>
           <th className="num">Needed</th>
           <th className="num">On the bench</th>
@@ -28,13 +32,15 @@ export function BuildLines({ build }: { build: BuildDetail }) {
         </tr>
       </thead>
       <tbody>
-        {build.lines.map((line) =>
-          line.item ? (
-            <PartRow key={line.id} line={line} item={line.item} build={build} />
-          ) : (
-            <OtherRow key={line.id} line={line} build={build} />
-          ),
-        )}
+        {build.lines
+          .filter(({ kind }) => !isPartsOnly || kind === 'part')
+          .map((line) =>
+            line.item ? (
+              <PartRow key={line.id} line={line} item={line.item} build={build} />
+            ) : (
+              <OtherRow key={line.id} line={line} build={build} />
+            ),
+          )}
       </tbody>
     </Grid>
   );
@@ -69,17 +75,21 @@ function PartRow({ line, item, build }: PartRowProps) {
               {line.added && ` · added by ${line.added.by}: ${line.added.because}`}
             </Faint>
           </span>
-          {canGoBack && !isBack && (
-            <Button look="ghost" aria-label={`Take ${item.name} back`} onPress={() => setBack(true)}>
-              Take back…
-            </Button>
-          )}
         </Cell>
         {isBack && <TakeBack build={build} line={line} item={item} onDone={() => setBack(false)} />}
       </td>
       <td className="one-line">{line.taken?.replace('-', ' ')}</td>
       <td className="num">{amount(line.required)}</td>
-      <td className="num">{line.onBench === '0' ? '–' : amount(line.onBench)}</td>
+      <td className="num">
+        {line.onBench === '0' ? '–' : amount(line.onBench)}
+        {canGoBack && !isBack && (
+          <div>
+            <Small look="ghost" aria-label={`Take ${item.name} back`} onPress={() => setBack(true)}>
+              take back
+            </Small>
+          </div>
+        )}
+      </td>
       <td className="num">{line.used === '0' ? '–' : amount(line.used)}</td>
       <td className="num">
         {done ? (

@@ -9,7 +9,7 @@ import { later } from '../ui/later.tsx';
 import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
-import { Late } from '../ui/text.ts';
+import { Late, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { Bench } from './Bench.tsx';
 import { BuildSheet } from './BuildSheet.tsx';
@@ -44,9 +44,17 @@ export function BuildPage() {
             ]}
           />
           <LinkButton to="/build?plan=new">Plan a build</LinkButton>
-          <LinkButton look="ghost" to="/build/tasks">
-            All tasks
-          </LinkButton>
+          <Row $gap={4} $wrap>
+            <LinkButton look="ghost" to="/build/board">
+              Board
+            </LinkButton>
+            <LinkButton look="ghost" to="/build/tasks">
+              Tasks
+            </LinkButton>
+            <LinkButton look="ghost" to="/build/repairs">
+              Repairs
+            </LinkButton>
+          </Row>
         </StripHead>
         <StripList aria-label="Builds">
           <Answer of={list}>
@@ -106,6 +114,7 @@ function Group({ title, rows }: { title: string; rows: readonly BuildRow[] }) {
             <>
               {row.number}
               {row.due && <> · {row.late ? <Late>due {format.day(row.due)}</Late> : `due ${format.day(row.due)}`}</>}
+              {row.repair && ` · ${row.repair.customer}’s`}
               {row.orders[0] && ` · for ${row.orders[0].customer}${row.orders.length > 1 ? ' and others' : ''}`}
             </>
           }

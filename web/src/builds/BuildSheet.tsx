@@ -17,13 +17,13 @@ import { H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
+import { AddPart } from './adding.ts';
 import { BuildLines } from './BuildLines.tsx';
 import { ForOrders } from './ForOrders.tsx';
 import { leftOf } from './reckonUse.ts';
 import { StartPanel } from './StartPanel.tsx';
 import { StateChip } from './StateChip.tsx';
 
-const AddPart = later(() => import('./AddPart.tsx'), 'AddPart');
 const PlanDetails = later(() => import('./PlanDetails.tsx'), 'PlanDetails');
 
 /** One build: where it stands, its lines, and the next step. */

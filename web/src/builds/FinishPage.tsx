@@ -3,33 +3,25 @@ import { formatDecimal, parseDecimal } from '@yosegi/core/number';
 import { writeSerials } from '@yosegi/core/tracking';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import styled from 'styled-components';
-import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
-import { InFields } from '../lines/InFields.tsx';
-import { ReasonChoice } from '../lines/ReasonChoice.tsx';
+import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Refusal } from '../lines/Refusal.tsx';
-import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../lines/typed.ts';
+import { NOTHING_TYPED, namedInOf } from '../lines/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { Chip } from '../ui/Chip.tsx';
-import { Choice } from '../ui/Choice.tsx';
-import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
-import { AnswerBody, AnswerPane, Ask, AskAnswer, BigNumber, Foot } from '../ui/layout.ts';
-import { plainTyped } from '../ui/measuring.ts';
+import { AnswerBody, AnswerPane, AskAnswer, Foot } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
-import { shelfOptions } from '../ui/shelves.ts';
-import { H2, Part, Stack } from '../ui/space.ts';
-import { Tick } from '../ui/Tick.tsx';
-import { Tile } from '../ui/Tile.tsx';
-import { Late, Lead, Muted, Push } from '../ui/text.ts';
+import { Part } from '../ui/space.ts';
+import { Lead, Muted, Push } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
+import { AddPart } from './adding.ts';
+import { CameOut, newOut, outLines, type TypedOut } from './CameOut.tsx';
+import { MADE_FIELDS, type Made, MadeAsk } from './MadeAsk.tsx';
 import { leftOf, reckonUse } from './reckonUse.ts';
+import { NOTHING_USED, type TypedUse, usedLines } from './typedUse.ts';
 import { UseGrid } from './UseGrid.tsx';
-
-/** Lot or serials of what was made, in a narrow column. */
-const Made = styled.div`> div { padding-left: 0; > * { max-width: 100%; } }`;
+import { Usual } from './Usual.tsx';
 
 /** Finishes some or all of a build with what was really used. */
 export function FinishPage() {
@@ -43,9 +35,9 @@ export function FinishPage() {
         ) : (
           <EmptyState
             title={`${data.number} is not on the bench`}
-            action={<LinkButton to={`/build/${data.id}`}>Open {data.number}</LinkButton>}
+            action={<LinkButton to={pageOf(data)}>Open {data.number}</LinkButton>}
           >
-            Only a build on the bench can be finished; this one is {data.state}.
+            Only what is on the bench can be finished; this one is {data.state}.
           </EmptyState>
         )
       }
@@ -53,190 +45,121 @@ export function FinishPage() {
   );
 }
 
+const pageOf = ({ id, repair }: BuildDetail) => (repair ? `/build/repairs/${repair.id}` : `/build/${id}`);
+
 function FinishForm({ build }: { build: BuildDetail }) {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
-  const stores = useQuestion('stores', {});
   const left = formatDecimal(leftOf(build));
   const screen = useTypedScreen(`finish.${build.id}`);
-  const [good, setGood] = useTyped(screen, 'good', left);
-  const [binId, setBinId] = useTyped(screen, 'binId', String(build.outputBinId));
-  const [closing, setClosing] = useState(false);
-  const [rejected, setRejected] = useTyped(screen, 'rejected', '');
-  const [reasonId, setReasonId] = useTyped(screen, 'reasonId', '');
-  const [rejectCost, setRejectCost] = useTyped<'carried' | 'written-off'>(screen, 'rejectCost', 'carried');
-  const isRejecting = parseOr(rejected) > 0;
-  const [typed, setTyped] = useTyped<ReadonlyMap<number, string>>(screen, 'typed', new Map());
-  const [track, setTrack] = useTyped<TypedTrack>(screen, 'track', () => givenBack(build));
-  const [tracks, setTracks] = useTyped<ReadonlyMap<number, TypedTrack>>(screen, 'tracks', new Map());
+  const [made, setMade] = useTyped<Made>(screen, 'made', () => madeOf(build, left));
+  const [used, setUsed] = useTyped<TypedUse>(screen, 'used', NOTHING_USED);
+  const [out, setOut] = useTyped<readonly TypedOut[]>(screen, 'out', () => outOf(build));
+  const [isAdding, setAdding] = useState(false);
   const form = useRef<HTMLDivElement>(null);
+  const { good, rejected, rejectCost, closes } = made;
+  const lastUses = useQuestion('lastUses', { params: { id: build.id } }).data;
+  const past = useMemo(() => new Map((lastUses ?? []).map((use) => [use.lineId, use])), [lastUses]);
   const reckoning = useMemo(
     () =>
-      reckonUse(build, good, typed, {
-        isClosing: closing,
+      reckonUse(build, good, used.actuals, {
+        isClosing: closes,
         rejectedText: rejected,
         isWrittenOff: rejectCost === 'written-off',
       }),
-    [build, good, typed, closing, rejected, rejectCost],
+    [build, good, used.actuals, closes, rejected, rejectCost],
   );
   const finish = useCommand(
     'finish',
     ({ id: documentId, number, unitCost }) => {
       notify({
-        text: `${number}: ${format.number(good)} × ${build.name} at ${format.unitCost(unitCost)} each are in stock.`,
+        text: build.repair
+          ? `${number}: the ${build.name} of ${build.repair.customer} is ready.`
+          : `${number}: ${format.number(good)} × ${build.name} at ${format.unitCost(unitCost)} each are in stock.`,
         documentId,
       });
-      void go(`/build/${build.id}`);
+      void go(pageOf(build));
     },
     screen.forget,
   );
-  const made = { id: build.itemId, name: build.name, tracking: build.tracking };
-  const usedIds = [...new Set([...typed.keys(), ...tracks.keys()])];
+  const refused = problemOf(finish.error);
   const post = (override?: { reason: string }) => {
     if (reckoning.faults.size > 0 || finish.isPending) return;
+    const isRejecting = parseOr(rejected) > 0;
     finish.mutate({
       params: { id: build.id },
       body: {
         version: build.version,
         good: good.trim() || '0',
-        ...(isRejecting ? { rejected: rejected.trim(), rejectReasonId: Number(reasonId) || null, rejectCost } : {}),
-        outputBinId: Number(binId),
-        ...namedInOf(made, track),
-        lines: usedIds.map((lineId) => {
-          const item = build.lines.find((line) => line.id === lineId)?.item ?? undefined;
-          const said = typed.get(lineId);
-          const actual =
-            said === undefined ? formatDecimal(reckoning.actuals.get(lineId) ?? 0) : plainTyped(said, item);
-          return { lineId, actual, ...(item ? namedOf(item, tracks.get(lineId) ?? NOTHING_TYPED) : {}) };
-        }),
-        close: closing,
+        ...(isRejecting
+          ? { rejected: rejected.trim(), rejectReasonId: Number(made.reasonId) || null, rejectCost }
+          : {}),
+        outputBinId: Number(made.binId),
+        ...(build.repair
+          ? {}
+          : namedInOf({ id: build.itemId, name: build.name, tracking: build.tracking }, made.track)),
+        lines: usedLines(build, used, reckoning.actuals),
+        madeOn: made.madeOn || null,
+        ...(build.isRework ? { conditionBefore: made.before, conditionAfter: made.after, out: outLines(out) } : {}),
+        close: closes,
         ...(override ? { override } : {}),
       },
     });
   };
   useShortcut('Enter', () => post(), { ctrl: true });
-  const { cost } = reckoning;
-  const difference = cost.actual - cost.planned;
   const portion = parseOr(good) + parseOr(rejected) < parseDecimal(left);
-  const short = problemOf(finish.error)?.code === 'stock-short';
-  const money = (amount: number) => format.money(formatDecimal(amount));
-  const each = (amount: number) => format.unitCost(formatDecimal(amount));
+  const outFields = out.flatMap((_, index) =>
+    ['itemId', 'quantity', 'share', 'binId', 'lot', 'bestBefore', 'serials'].map((name) => `out.${index}.${name}`),
+  );
   return (
     <AskAnswer ref={form}>
-      <Ask aria-label="What was made">
-        <Tile code={build.code} size={52} />
-        <H2 $top={10}>{build.name}</H2>
-        <Lead>
-          {build.number}, {left} left to finish
-        </Lead>
-        <Stack $gap={12} $top={16}>
-          <Field
-            label="Good units"
-            numeric
-            autoFocus
-            value={good}
-            onChange={setGood}
-            suffix={build.unit}
-            error={reckoning.faults.get('good') ?? problemAt(finish.error, 'good')}
-          />
-          <Field
-            label="Rejected"
-            numeric
-            value={rejected}
-            onChange={setRejected}
-            suffix={build.unit}
-            error={reckoning.faults.get('rejected') ?? problemAt(finish.error, 'rejected')}
-          />
-          {isRejecting && (
-            <>
-              <ReasonChoice
-                usedFor="reject"
-                label="Why are they no good?"
-                hideLabel={false}
-                value={reasonId}
-                onChange={setReasonId}
-              />
-              {problemAt(finish.error, 'rejectReasonId') && <Late>{problemAt(finish.error, 'rejectReasonId')}</Late>}
-              <Choice
-                label="What they cost"
-                value={rejectCost}
-                onChange={(next) => setRejectCost(next as 'carried' | 'written-off')}
-                options={[
-                  ['carried', 'is carried by the good ones'],
-                  ['written-off', 'is written off as planned'],
-                ]}
-                error={reckoning.faults.get('rejectCost') ?? problemAt(finish.error, 'rejectCost')}
-              />
-            </>
-          )}
-          <Choice label="Into bin" value={binId} onChange={setBinId} options={shelfOptions(stores.data ?? [])} />
-          {build.tracking !== 'none' && (
-            <Made>
-              <InFields
-                item={made}
-                typed={track}
-                onChange={setTrack}
-                quantity={Number(good) || 0}
-                errorAt={(name) => problemAt(finish.error, name)}
-                mayReturn
-              />
-            </Made>
-          )}
-        </Stack>
-        {portion && (
-          <Tick isOn={closing} onChange={setClosing}>
-            That's all: close the build here
-          </Tick>
-        )}
-        <BigNumber $top={26}>{each(reckoning.unitCost)}</BigNumber>
-        <Muted>
-          each, {each(cost.plannedUnitCost)} as planned
-          <br />
-          {reckoning.writtenOff > 0 && (
-            <>
-              {money(reckoning.writtenOff)} written off
-              <br />
-            </>
-          )}
-          {difference === 0 ? (
-            <Chip $tone="ok">as planned</Chip>
-          ) : (
-            <Chip $tone={difference > 0 ? 'short' : 'ok'}>
-              {difference > 0 ? '+' : '−'}
-              {money(Math.abs(difference))} {difference > 0 ? 'more' : 'less'} than planned
-            </Chip>
-          )}
-        </Muted>
-      </Ask>
+      <MadeAsk
+        build={build}
+        made={made}
+        onChange={setMade}
+        reckoning={reckoning}
+        error={finish.error}
+        isPortion={portion}
+      />
       <AnswerPane>
         <AnswerBody>
           <div>
             <h1>What was really used?</h1>
             <Lead>
-              Filled in from the plan for {formatDecimal(parseOr(good) + parseOr(rejected))}. Change what was different;
-              cost follows.
+              {build.repair
+                ? 'Filled in from its parts and tasks. Change what was different; cost follows.'
+                : `Filled in from the plan for ${formatDecimal(parseOr(good) + parseOr(rejected))}. Change what was different; cost follows.`}
             </Lead>
+            <Usual build={build} cost={reckoning.cost} past={past} typed={used} onChange={setUsed} />
           </div>
           <UseGrid
             build={build}
-            cost={cost}
+            cost={reckoning.cost}
             actuals={reckoning.actuals}
-            typed={typed}
+            typed={used}
+            onChange={setUsed}
             faults={reckoning.faults}
-            setActual={(lineId, text) => setTyped(new Map(typed).set(lineId, text))}
-            refused={problemOf(finish.error)}
-            typedIds={usedIds}
-            tracks={tracks}
-            setTrack={(lineId, next) => setTracks(new Map(tracks).set(lineId, next))}
+            refused={refused}
+            past={past}
           />
+          {isAdding ? (
+            <AddPart build={build} onDone={() => setAdding(false)} />
+          ) : (
+            <div>
+              <Button look="ghost" onPress={() => setAdding(true)}>
+                Something else was used
+              </Button>
+            </div>
+          )}
+          {build.isRework && <CameOut out={out} onChange={setOut} refused={refused} />}
         </AnswerBody>
         <Part $bottom={12}>
           <Refusal
             error={finish.error}
-            shownAt={['good', 'rejected', 'rejectReasonId', 'rejectCost', 'lot', 'bestBefore', 'serials']}
+            shownAt={[...MADE_FIELDS, 'out', ...outFields]}
             ways={
-              short && (
+              refused?.code === 'stock-short' && (
                 <>
                   <LinkButton to={`/pick/${build.id}`}>Pick more parts</LinkButton>
                   <LinkButton to="/stock/receive">Receive goods</LinkButton>
@@ -252,14 +175,14 @@ function FinishForm({ build }: { build: BuildDetail }) {
         </Part>
         <Foot>
           <Muted>
-            Parts, labour and charges <b>{money(cost.actual)}</b>
+            Parts, labour and charges <b>{format.money(formatDecimal(reckoning.cost.actual))}</b>
           </Muted>
           <Push />
-          <LinkButton look="ghost" to={`/build/${build.id}`}>
+          <LinkButton look="ghost" to={pageOf(build)}>
             Back
           </LinkButton>
           <Button look="go" isDisabled={reckoning.faults.size > 0} busy={finish.isPending} onPress={() => post()}>
-            Finish {good} {portion && !closing ? `of ${left}` : ''}
+            {build.repair ? 'It is mended' : `Finish ${good} ${portion && !closes ? `of ${left}` : ''}`}
           </Button>
         </Foot>
       </AnswerPane>
@@ -267,11 +190,36 @@ function FinishForm({ build }: { build: BuildDetail }) {
   );
 }
 
-/** A rework gives back the very units that stand on its bench. */
-function givenBack(build: BuildDetail): TypedTrack {
+/** What is filled in: all that is left, and of a rework the very units that stand on its bench. */
+function madeOf(build: BuildDetail, left: string): Made {
   const itself = build.lines.filter((line) => line.item?.id === build.itemId).flatMap((line) => line.pieces);
-  return { ...NOTHING_TYPED, serials: writeSerials(itself.flatMap((piece) => piece.serial ?? [])) };
+  return {
+    good: left,
+    binId: String(build.outputBinId),
+    closes: false,
+    rejected: '',
+    reasonId: '',
+    rejectCost: 'carried',
+    madeOn: '',
+    before: '',
+    after: '',
+    track: { ...NOTHING_TYPED, serials: writeSerials(itself.flatMap((piece) => piece.serial ?? [])) },
+  };
 }
+
+/**
+ * What the definition of a rework says that comes out: an old one for each new part that is said to come back, worth
+ * keeping where it has a share.
+ */
+const outOf = (build: BuildDetail): readonly TypedOut[] =>
+  build.isRework
+    ? build.lines.flatMap(({ item, comesBack, share, open, onBench, used }) => {
+        const quantity = parseOr(open) + parseOr(onBench) + parseOr(used);
+        return item && comesBack && item.id !== build.itemId && quantity > 0
+          ? [newOut({ ...item, homeBinId: null }, formatDecimal(quantity), share ?? '0', share ? 'stock' : 'scrap')]
+          : [];
+      })
+    : [];
 
 const parseOr = (text: string): number => {
   try {

@@ -1,11 +1,11 @@
-import type { BuildDetail, Problem } from '@yosegi/contract';
-import type { FinishCost } from '@yosegi/core/builds';
-import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
+import type { BuildDetail, LastUse, Problem } from '@yosegi/contract';
+import { asLastTime, type FinishCost, isBeyond, type LineUse } from '@yosegi/core/builds';
+import { formatDecimal, type Percent, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { Clock, Tag } from 'lucide-react';
 import { Fragment } from 'react';
 import styled from 'styled-components';
 import { OutFields } from '../lines/OutFields.tsx';
-import { NOTHING_TYPED, type TypedTrack } from '../lines/typed.ts';
+import { NOTHING_TYPED } from '../lines/typed.ts';
 import { walkLines } from '../lines/walk.ts';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -13,6 +13,7 @@ import { Cell, Grid } from '../ui/layout.ts';
 import { Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint } from '../ui/text.ts';
+import { type TypedUse, usedIds, withUse } from './typedUse.ts';
 
 const Difference = styled.span<{
   $more: boolean;
@@ -22,23 +23,22 @@ interface Props {
   readonly build: BuildDetail;
   readonly cost: FinishCost;
   readonly actuals: ReadonlyMap<number, Quantity>;
-  readonly typed: ReadonlyMap<number, string>;
+  readonly typed: TypedUse;
+  readonly onChange: (typed: TypedUse) => void;
   readonly faults: ReadonlyMap<string, string>;
-  readonly setActual: (lineId: number, text: string) => void;
   readonly refused: Problem | null;
-  /** The lines that are sent, in their order. */
-  readonly typedIds: readonly number[];
-  /** Lots and serials that were named of parts. */
-  readonly tracks: ReadonlyMap<number, TypedTrack>;
-  readonly setTrack: (lineId: number, typed: TypedTrack) => void;
+  /** What the last finishes used, where that is known. */
+  readonly past?: ReadonlyMap<number, LastUse>;
 }
 
 /** Planned beside actual, with the difference in quantity, money and per unit as it is typed. */
 export function UseGrid(props: Props) {
-  const { build, cost, actuals, typed, faults, setActual, refused, typedIds, tracks, setTrack } = props;
+  const { build, cost, actuals, typed, onChange, faults, refused, past } = props;
   const format = useFormat();
   const [, refusedIndex, refusedName] = refused?.field?.split('.') ?? [];
-  const refusedId = refusedIndex === undefined ? undefined : typedIds[Number(refusedIndex)];
+  const refusedId = refusedIndex === undefined ? undefined : usedIds(typed)[Number(refusedIndex)];
+  const wrong = (lineId: number, name: string) =>
+    refusedId === lineId && refusedName === name ? refused?.detail : undefined;
   return (
     <Grid>
       <thead>
@@ -65,6 +65,8 @@ export function UseGrid(props: Props) {
               ? format.quantity(formatDecimal(scaled), unit, decimals)
               : `${format.number(formatDecimal(scaled), 0, 1)} min`;
           const isCharge = use.kind === 'charge';
+          const usual = usualOf(line, use.planned, past?.get(use.lineId));
+          const asksWhy = needsWhy(line, use) || typed.why.has(use.lineId);
           return (
             <Fragment key={use.lineId}>
               <tr>
@@ -91,21 +93,26 @@ export function UseGrid(props: Props) {
                 <td className="num">
                   {line.item && line.taken === 'picked-first' ? format.quantity(line.onBench, unit, decimals) : ''}
                 </td>
-                <td className="num">{isCharge ? '' : amount(use.planned)}</td>
+                <td className="num">
+                  {isCharge ? '' : amount(use.planned)}
+                  {usual && (
+                    <>
+                      <br />
+                      <Faint $oneLine>usually {amount(usual)}</Faint>
+                    </>
+                  )}
+                </td>
                 <td className="num">
                   {!isCharge && (
                     <Field
                       label={`Really used of ${line.item?.name ?? (line.text || 'labour')}`}
                       hideLabel
                       numeric
-                      value={typed.get(use.lineId) ?? formatDecimal(actuals.get(use.lineId) ?? 0)}
+                      value={typed.actuals.get(use.lineId) ?? formatDecimal(actuals.get(use.lineId) ?? 0)}
                       suffix={unit === 'each' ? '' : unit}
-                      onChange={(text) => setActual(use.lineId, text)}
+                      onChange={(text) => onChange(withUse(typed, 'actuals', use.lineId, text))}
                       onKeyDown={(event) => walkLines(event, true)}
-                      error={
-                        faults.get(`line${use.lineId}`) ??
-                        (refusedId === use.lineId && refusedName === 'actual' ? refused?.detail : undefined)
-                      }
+                      error={faults.get(`line${use.lineId}`) ?? wrong(use.lineId, 'actual')}
                     />
                   )}
                 </td>
@@ -123,18 +130,28 @@ export function UseGrid(props: Props) {
                   )}
                 </td>
               </tr>
+              {asksWhy && (
+                <tr>
+                  <td colSpan={7}>
+                    <Field
+                      label={`Why ${use.difference < 0 ? 'so little' : 'so much'} of ${line.item?.name ?? 'it'}? It is more than ${format.number(line.tolerance ?? '0')} % off the plan.`}
+                      value={typed.why.get(use.lineId) ?? ''}
+                      onChange={(text) => onChange(withUse(typed, 'why', use.lineId, text))}
+                      error={wrong(use.lineId, 'because')}
+                    />
+                  </td>
+                </tr>
+              )}
               {line.item && needsNaming(line, use.actual) && (
                 <tr>
                   <td colSpan={7}>
                     <OutFields
                       item={line.item}
                       pieces={[...line.pieces, ...line.bins.flatMap((bin) => bin.pieces)]}
-                      typed={tracks.get(use.lineId) ?? NOTHING_TYPED}
-                      onChange={(next) => setTrack(use.lineId, next)}
+                      typed={typed.tracks.get(use.lineId) ?? NOTHING_TYPED}
+                      onChange={(next) => onChange(withUse(typed, 'tracks', use.lineId, next))}
                       quantity={use.actual / SCALE}
-                      errorAt={(name) =>
-                        refusedId === use.lineId && refusedName === name ? refused?.detail : undefined
-                      }
+                      errorAt={(name) => wrong(use.lineId, name)}
                     />
                   </td>
                 </tr>
@@ -156,6 +173,26 @@ function needsNaming(line: BuildDetail['lines'][number], actual: Quantity): bool
   const onBench = readExact(line.onBench);
   return line.item.tracking === 'serial' ? actual !== onBench : actual > onBench;
 }
+
+/** What it comes to when it goes as it went the last times; none where that is as planned. */
+export function usualOf(
+  line: BuildDetail['lines'][number],
+  planned: Quantity,
+  past: LastUse | undefined,
+): Quantity | null {
+  if (!past || past.planned === past.actual || past.count < 2) return null;
+  const then = { planned: readExact(past.planned) as Quantity, actual: readExact(past.actual) as Quantity };
+  const usual = asLastTime(
+    planned,
+    { ...then, count: past.count, isDrifted: past.isDrifted },
+    line.item?.decimals ?? 0,
+  );
+  return usual === planned ? null : usual;
+}
+
+/** Whether so much off the plan has to be explained. */
+const needsWhy = (line: BuildDetail['lines'][number], { planned, actual, kind }: LineUse) =>
+  kind === 'part' && line.tolerance !== null && isBeyond(planned, actual, readExact(line.tolerance) as Percent);
 
 const signed = (scaled: number, show: (scaled: number) => string) =>
   `${scaled > 0 ? '+' : '−'}${show(Math.abs(scaled))}`;

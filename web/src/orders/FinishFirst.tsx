@@ -3,13 +3,12 @@ import type { Input } from '@yosegi/contract/client';
 import { formatDecimal } from '@yosegi/core/number';
 import { useState } from 'react';
 import { useQuestion } from '../api/client.ts';
-import { leftOf, reckonUse, UseGrid } from '../builds/index.ts';
+import { leftOf, NOTHING_USED, reckonUse, type TypedUse, UseGrid, usedLines } from '../builds/index.ts';
 import { InFields } from '../lines/InFields.tsx';
-import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../lines/typed.ts';
+import { NOTHING_TYPED, namedInOf, type TypedTrack } from '../lines/typed.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
-import { plainTyped } from '../ui/measuring.ts';
 import { Answer } from '../ui/States.tsx';
 import { Part, Section } from '../ui/space.ts';
 import { Muted, Row } from '../ui/text.ts';
@@ -34,9 +33,8 @@ export function FinishFirst(props: Props) {
 
 interface Typed {
   readonly good: string;
-  readonly actuals: ReadonlyMap<number, string>;
+  readonly used: TypedUse;
   readonly track: TypedTrack;
-  readonly tracks: ReadonlyMap<number, TypedTrack>;
 }
 
 function Finished({ build, finishing, onChange, refused }: Props & { build: BuildDetail }) {
@@ -44,18 +42,16 @@ function Finished({ build, finishing, onChange, refused }: Props & { build: Buil
   const left = formatDecimal(leftOf(build));
   const [typed, setTyped] = useState<Typed>({
     good: left,
-    actuals: new Map(),
+    used: NOTHING_USED,
     track: NOTHING_TYPED,
-    tracks: new Map(),
   });
-  const reckoning = reckonUse(build, typed.good, typed.actuals);
+  const reckoning = reckonUse(build, typed.good, typed.used.actuals);
   const isOn = finishing !== undefined;
   const set = (part: Partial<Typed>) => {
     const next = { ...typed, ...part };
     setTyped(next);
     onChange(bodyOf(build, next));
   };
-  const ids = idsOf(typed);
   return (
     <Section $top={14} aria-label={`Finish ${build.number}`}>
       <Row>
@@ -99,13 +95,10 @@ function Finished({ build, finishing, onChange, refused }: Props & { build: Buil
             build={build}
             cost={reckoning.cost}
             actuals={reckoning.actuals}
-            typed={typed.actuals}
+            typed={typed.used}
+            onChange={(used) => set({ used })}
             faults={reckoning.faults}
-            setActual={(lineId, text) => set({ actuals: new Map(typed.actuals).set(lineId, text) })}
             refused={refused}
-            typedIds={ids}
-            tracks={typed.tracks}
-            setTrack={(lineId, next) => set({ tracks: new Map(typed.tracks).set(lineId, next) })}
           />
         </>
       )}
@@ -113,10 +106,8 @@ function Finished({ build, finishing, onChange, refused }: Props & { build: Buil
   );
 }
 
-const idsOf = ({ actuals, tracks }: Typed) => [...new Set([...actuals.keys(), ...tracks.keys()])];
-
 function bodyOf(build: BuildDetail, typed: Typed): Finishing {
-  const { faults, actuals } = reckonUse(build, typed.good, typed.actuals);
+  const { faults, actuals } = reckonUse(build, typed.good, typed.used.actuals);
   if (faults.size > 0) return null;
   return {
     buildId: build.id,
@@ -124,11 +115,6 @@ function bodyOf(build: BuildDetail, typed: Typed): Finishing {
     good: typed.good.trim(),
     outputBinId: build.outputBinId,
     ...namedInOf({ id: build.itemId, name: build.name, tracking: build.tracking }, typed.track),
-    lines: idsOf(typed).map((lineId) => {
-      const item = build.lines.find((line) => line.id === lineId)?.item ?? undefined;
-      const said = typed.actuals.get(lineId);
-      const actual = said === undefined ? formatDecimal(actuals.get(lineId) ?? 0) : plainTyped(said, item);
-      return { lineId, actual, ...(item ? namedOf(item, typed.tracks.get(lineId) ?? NOTHING_TYPED) : {}) };
-    }),
+    lines: usedLines(build, typed.used, actuals),
   };
 }

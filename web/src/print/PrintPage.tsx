@@ -14,6 +14,7 @@ import { OrderPrint } from './OrderPrint.tsx';
 import { OrderPick, PickPaper } from './PickPaper.tsx';
 import { PrintBar } from './PrintBar.tsx';
 import { Barcode, Blank, Box, Head, Paper } from './paper.tsx';
+import { isRepairPaper, RepairPaper } from './RepairPaper.tsx';
 
 const Note = styled.p`margin: 4mm 0 0; font-weight: 600;`;
 
@@ -27,6 +28,7 @@ export function PrintPage() {
   if (sheet === 'count') return <CountPrint id={Number(id)} />;
   if (sheet === 'order') return <OrderPrint id={Number(id)} />;
   if (sheet === 'order-pick') return <OrderPick id={Number(id)} />;
+  if (sheet && isRepairPaper(sheet)) return <RepairPaper kind={sheet} id={Number(id)} />;
   if (sheet === 'bins') return <BinLabels storeId={Number(id)} />;
   return <BuildPrint sheet={sheet ?? ''} id={Number(id)} />;
 }

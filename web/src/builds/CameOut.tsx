@@ -1,0 +1,151 @@
+import type { api, Item, Problem } from '@yosegi/contract';
+import type { Input } from '@yosegi/contract/client';
+import { X } from 'lucide-react';
+import { useQuestion } from '../api/client.ts';
+import { InFields } from '../lines/InFields.tsx';
+import { NOTHING_TYPED, namedInOf, type TypedTrack } from '../lines/typed.ts';
+import { Button } from '../ui/Button.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
+import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { Cell } from '../ui/layout.ts';
+import { plainTyped } from '../ui/measuring.ts';
+import { shelfOptions } from '../ui/shelves.ts';
+import { H2, Part, Section } from '../ui/space.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Muted, Row } from '../ui/text.ts';
+
+type Way = 'stock' | 'scrap' | 'back-in';
+
+/** A part that came out of what is reworked, as a person types it. */
+export interface TypedOut {
+  readonly item: Pick<Item, 'id' | 'code' | 'name' | 'unit' | 'decimals' | 'measures' | 'tracking' | 'homeBinId'>;
+  readonly quantity: string;
+  readonly went: Way;
+  readonly share: string;
+  readonly binId: string;
+  readonly track: TypedTrack;
+}
+
+/** The same as the wire takes it. */
+export const outLines = (out: readonly TypedOut[]): NonNullable<Input<typeof api.finish>['body']['out']> =>
+  out.map(({ item, quantity, went, share, binId, track }) => ({
+    itemId: item.id,
+    quantity: plainTyped(quantity, item),
+    went,
+    share: share.trim() || '0',
+    binId: Number(binId) || null,
+    ...namedInOf(item, track),
+  }));
+
+interface Props {
+  readonly out: readonly TypedOut[];
+  readonly onChange: (out: readonly TypedOut[]) => void;
+  readonly refused: Problem | null;
+}
+
+/** What was taken out of the unit, what becomes of it, and how much of the unit's worth goes with it. */
+export function CameOut({ out, onChange, refused }: Props) {
+  const stores = useQuestion('stores', {}).data ?? [];
+  const set = (at: number, part: Partial<TypedOut>) =>
+    onChange(out.map((one, index) => (index === at ? { ...one, ...part } : one)));
+  const wrong = (index: number, name: string) =>
+    refused?.field === `out.${index}.${name}` ? refused.detail : undefined;
+  return (
+    <Section $top={22} aria-label="What came out of it">
+      <H2 $bottom={4}>What came out of it?</H2>
+      <Muted>
+        What goes to stock or to scrap takes its share of what the unit was worth with it; the unit carries the rest.
+      </Muted>
+      {out.map((one, index) => (
+        <Row key={one.item.id} $gap={8} $wrap $end $top={8}>
+          <Part $width={220}>
+            <Cell>
+              <Tile code={one.item.code} size={28} />
+              <b>{one.item.name}</b>
+            </Cell>
+          </Part>
+          <Part $width={90}>
+            <Field
+              label="How much"
+              numeric
+              value={one.quantity}
+              onChange={(quantity) => set(index, { quantity })}
+              suffix={one.item.unit}
+              error={wrong(index, 'quantity')}
+            />
+          </Part>
+          <Part $width={150}>
+            <Choice
+              label="It goes"
+              value={one.went}
+              onChange={(went) => set(index, { went: went as Way })}
+              options={[
+                ['stock', 'back to stock'],
+                ['scrap', 'to scrap'],
+                ['back-in', 'back in again'],
+              ]}
+            />
+          </Part>
+          {one.went !== 'back-in' && (
+            <Part $width={80}>
+              <Field
+                label="Share %"
+                numeric
+                value={one.share}
+                onChange={(share) => set(index, { share })}
+                error={wrong(index, 'share') ?? (refused?.field === 'out' ? refused.detail : undefined)}
+              />
+            </Part>
+          )}
+          {one.went === 'stock' && (
+            <Part $width={170}>
+              <Choice
+                label="Into bin"
+                value={one.binId}
+                onChange={(binId) => set(index, { binId })}
+                options={[['', 'its usual bin'], ...shelfOptions(stores)]}
+                error={wrong(index, 'binId')}
+              />
+            </Part>
+          )}
+          <Button
+            look="ghost"
+            aria-label={`Leave ${one.item.name} out`}
+            onPress={() => onChange(out.filter((_, at) => at !== index))}
+          >
+            <X size={16} aria-hidden />
+          </Button>
+          {one.went === 'stock' && one.item.tracking !== 'none' && (
+            <InFields
+              item={one.item}
+              typed={one.track}
+              onChange={(track) => set(index, { track })}
+              quantity={Number(one.quantity) || 0}
+              errorAt={(name) => wrong(index, name)}
+              mayReturn
+            />
+          )}
+        </Row>
+      ))}
+      <Part $width={320} $top={8}>
+        <ItemPicker
+          label="Something that came out"
+          placeholder="Code, name or scan"
+          onPick={(item) => {
+            if (!out.some((one) => one.item.id === item.id)) onChange([...out, newOut(item)]);
+          }}
+        />
+      </Part>
+    </Section>
+  );
+}
+
+export const newOut = (item: TypedOut['item'], quantity = '1', share = '0', went: Way = 'stock'): TypedOut => ({
+  item,
+  quantity,
+  went,
+  share,
+  binId: '',
+  track: NOTHING_TYPED,
+});

@@ -1,0 +1,106 @@
+import type { RepairDetail } from '@yosegi/contract';
+import { useContext } from 'react';
+import styled from 'styled-components';
+import { useQuestion } from '../api/client.ts';
+import { CompanyContext, type Format, useFormat } from '../ui/format.ts';
+import { Cell } from '../ui/layout.ts';
+import { Answer } from '../ui/States.tsx';
+import { Tile } from '../ui/Tile.tsx';
+import { PrintBar } from './PrintBar.tsx';
+import { Barcode, Head, Paper, Typed } from './paper.tsx';
+
+const Whole = styled.table`width: 100%; th { text-align: left; width: 34mm; vertical-align: top; }`;
+const Sign = styled.p`margin-top: 18mm; border-top: 1px solid #000; padding-top: 2mm; width: 70mm;`;
+
+const titles = {
+  'repair-in': 'Intake receipt',
+  'repair-estimate': 'Estimate',
+  'repair-report': 'Repair report',
+} as const;
+export type RepairPaperKind = keyof typeof titles;
+export const isRepairPaper = (sheet: string): sheet is RepairPaperKind => sheet in titles;
+
+/** What a customer gets in hand for a repair: that it is here, what it would cost, and what was done. */
+export function RepairPaper({ kind, id }: { kind: RepairPaperKind; id: number }) {
+  const repair = useQuestion('repair', { params: { id } });
+  return (
+    <>
+      <PrintBar to={`/build/repairs/${id}`} back="the repair" />
+      <Answer of={repair}>{(data) => <Sheet kind={kind} repair={data} />}</Answer>
+    </>
+  );
+}
+
+function Sheet({ kind, repair }: { kind: RepairPaperKind; repair: RepairDetail }) {
+  const format = useFormat();
+  const company = useContext(CompanyContext);
+  const customer = useQuestion('customer', { params: { id: repair.customerId } }).data;
+  return (
+    <Paper>
+      <Head>
+        <div>
+          <b>{company.name}</b>
+          <Typed $small>{[company.address, company.email].filter(Boolean).join('\n')}</Typed>
+        </div>
+        <Barcode text={repair.number} />
+      </Head>
+      <Typed $top={8} $bottom={8}>
+        <b>{repair.customer}</b>
+        {customer?.billing && `\n${customer.billing}`}
+      </Typed>
+      <h1>
+        {titles[kind]} {repair.number}
+      </h1>
+      <Cell>
+        <Tile code={repair.code} size={40} />
+        <b>
+          {repair.name}
+          {repair.serial && `, serial ${repair.serial}`}
+        </b>
+      </Cell>
+      <Whole>
+        <tbody>
+          {rowsOf(kind, repair, format).map(([name, value]) => (
+            <tr key={name}>
+              <th>{name}</th>
+              <td>{value}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Whole>
+      {kind !== 'repair-report' && (
+        <Sign>{kind === 'repair-in' ? `Received by ${repair.takenInBy}` : 'I agree: date, signature'}</Sign>
+      )}
+    </Paper>
+  );
+}
+
+function rowsOf(kind: RepairPaperKind, repair: RepairDetail, format: Format): [string, string][] {
+  const day = (iso: string) => format.longerDay(iso.slice(0, 10));
+  const common: [string, string][] = [
+    ['Taken in', day(repair.takenInAt)],
+    ['What is wrong', repair.fault],
+    ...(repair.accessories ? [['Came with', repair.accessories] as [string, string]] : []),
+  ];
+  const asked = repair.warranty ? 'Under warranty: nothing is charged' : null;
+  if (kind === 'repair-in')
+    return [
+      ...common,
+      ...(repair.wantedOn ? [['Wanted back by', day(repair.wantedOn)] as [string, string]] : []),
+      ['Price', asked ?? (repair.price === null ? 'to be estimated' : format.money(repair.price))],
+    ];
+  if (kind === 'repair-estimate')
+    return [
+      ...common,
+      [
+        'Repair as estimated',
+        asked ?? (repair.estimate === null ? 'not estimated yet' : format.money(repair.estimate)),
+      ],
+    ];
+  return [
+    ...common,
+    ['What was done', repair.declined === null ? repair.report || 'Repaired' : `Not repaired: ${repair.declined}`],
+    ...(repair.givenBackAt ? [['Given back', day(repair.givenBackAt)] as [string, string]] : []),
+    ['Price', asked ?? format.money(repair.charged ?? repair.price ?? '0')],
+  ];
+}

@@ -1,0 +1,181 @@
+import type { RepairDetail } from '@yosegi/contract';
+import { canDo } from '@yosegi/core/repairs';
+import { useState } from 'react';
+import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
+import { AddPart } from '../builds/index.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Field } from '../ui/Field.tsx';
+import { useFormat } from '../ui/format.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Part } from '../ui/space.ts';
+import { Muted, Row } from '../ui/text.ts';
+
+type Open = 'estimate' | 'agree' | 'decline' | 'give-back' | 'part' | null;
+
+/** What is done with a repair next, and what else could be. */
+export function NextStep({ repair }: { repair: RepairDetail }) {
+  const format = useFormat();
+  const notify = useNotify();
+  const mayWork = useCan('build');
+  const maySell = useCan('sell');
+  const [open, setOpen] = useState<Open>(null);
+  const done = () => setOpen(null);
+  const build = useQuestion('build', { params: { id: repair.buildId } }).data;
+  const start = useCommand('startBuild');
+  const estimate = useCommand('estimateRepair', done);
+  const agree = useCommand('agreeRepair', done);
+  const decline = useCommand('declineRepair', done);
+  const back = useCommand('takeRepairBack');
+  const give = useCommand('giveBack', () => {
+    done();
+    notify({
+      text: `${repair.number} is back with ${repair.customer}.`,
+      to: [`/print/repair-report/${repair.id}`, 'Print the report'],
+    });
+  });
+  const { version, state } = repair;
+  const params = { id: repair.id };
+  const failed = [start, estimate, agree, decline, give, back].find(({ error }) => error)?.error ?? null;
+  const isOpen = build?.state === 'planned' || build?.state === 'on-bench';
+  return (
+    <>
+      <Row $gap={8} $wrap>
+        {maySell && canDo('give-back', state) && (
+          <Button look="go" onPress={() => setOpen('give-back')}>
+            Give it back…
+          </Button>
+        )}
+        {mayWork && canDo('finish', state) && (
+          <LinkButton look="go" to={`/build/${repair.buildId}/finish`}>
+            Finish…
+          </LinkButton>
+        )}
+        {mayWork && canDo('start', state) && build && (
+          <Button
+            look="go"
+            busy={start.isPending}
+            onPress={() => start.mutate({ params: { id: build.id }, body: { version: build.version } })}
+          >
+            Put it on the bench
+          </Button>
+        )}
+        {maySell && state === 'asked' && (
+          <Button look="go" onPress={() => setOpen('agree')}>
+            The customer agrees…
+          </Button>
+        )}
+        {maySell && canDo('ask', state) && !repair.warranty && (
+          <Button onPress={() => setOpen('estimate')}>
+            {repair.estimate === null ? 'Estimate…' : 'Another estimate…'}
+          </Button>
+        )}
+        {mayWork && isOpen && <Button onPress={() => setOpen('part')}>Add a part</Button>}
+        {maySell && canDo('decline', state) && (
+          <Button look="ghost" onPress={() => setOpen('decline')}>
+            Not repaired…
+          </Button>
+        )}
+        {maySell && state === 'given-back' && (
+          <Button look="ghost" busy={back.isPending} onPress={() => back.mutate({ params, body: { version } })}>
+            It is still here
+          </Button>
+        )}
+      </Row>
+      {open === 'part' && build && <AddPart build={build} onDone={done} />}
+      {open === 'estimate' && (
+        <Asked
+          label="What it would cost the customer"
+          start={repair.estimate ?? ''}
+          hint={`It costs us ${format.money(repair.cost.total)} as written down.`}
+          action="Tell the customer"
+          busy={estimate.isPending}
+          error={problemAt(estimate.error, 'estimate')}
+          onKeep={(text) => estimate.mutate({ params, body: { version, estimate: text } })}
+          onClose={done}
+        />
+      )}
+      {open === 'agree' && (
+        <Asked
+          label="The price agreed"
+          start={repair.estimate ?? ''}
+          action="Agreed"
+          busy={agree.isPending}
+          error={problemAt(agree.error, 'price')}
+          onKeep={(text) => agree.mutate({ params, body: { version, price: text } })}
+          onClose={done}
+        />
+      )}
+      {open === 'decline' && (
+        <Asked
+          label="Why it is not repaired"
+          isText
+          start=""
+          hint="Parts on its bench go back to their bins."
+          action="It goes back as it came"
+          busy={decline.isPending}
+          error={problemAt(decline.error, 'because')}
+          onKeep={(text) => decline.mutate({ params, body: { version, because: text } })}
+          onClose={done}
+        />
+      )}
+      {open === 'give-back' && (
+        <Asked
+          label="What is charged"
+          start={repair.warranty || repair.declined !== null ? '0' : (repair.price ?? repair.estimate ?? '')}
+          hint={`It cost ${format.money(repair.cost.total)}.${repair.accessories ? ` With it came: ${repair.accessories}.` : ''}`}
+          action={`Give it back to ${repair.customer}`}
+          busy={give.isPending}
+          error={problemAt(give.error, 'charged')}
+          onKeep={(text) => give.mutate({ params, body: { version, charged: text } })}
+          onClose={done}
+        />
+      )}
+      <ProblemBox error={failed} shownAt={['estimate', 'price', 'because', 'charged']} />
+    </>
+  );
+}
+
+interface AskedProps {
+  readonly label: string;
+  readonly start: string;
+  readonly isText?: boolean;
+  readonly hint?: string;
+  readonly action: string;
+  readonly busy: boolean;
+  readonly error: string | undefined;
+  readonly onKeep: (text: string) => void;
+  readonly onClose: () => void;
+}
+
+/** One thing that a step asks for. */
+function Asked({ label, start, isText = false, hint, action, busy, error, onKeep, onClose }: AskedProps) {
+  const [text, setText] = useState(start);
+  const keep = () => text.trim() !== '' && onKeep(text.trim());
+  return (
+    <Row $gap={8} $wrap $end $top={8}>
+      <Part $width={isText ? 340 : 220}>
+        <Field
+          label={label}
+          autoFocus
+          numeric={!isText}
+          value={text}
+          onChange={setText}
+          error={error}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') keep();
+            if (event.key === 'Escape') onClose();
+          }}
+        />
+      </Part>
+      <Button busy={busy} isDisabled={text.trim() === ''} onPress={keep}>
+        {action}
+      </Button>
+      <Button look="ghost" onPress={onClose}>
+        Not now
+      </Button>
+      {hint && <Muted>{hint}</Muted>}
+    </Row>
+  );
+}
