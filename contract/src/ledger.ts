@@ -1,3 +1,4 @@
+import { outWays } from '@yosegi/core/builds';
 import { z } from 'zod';
 import { Day, Decimal, Id, IdParams, PageQuery, pageOf, Remark, route } from './common.ts';
 import { DocumentKind } from './document-kinds.ts';
@@ -65,8 +66,34 @@ export const StockDocument = z.object({
       actual: Decimal,
       cost: Decimal,
       plannedCost: Decimal,
+      /** Why so much or so little of it. */
+      because: z.string().nullable(),
     }),
   ),
+  /** What else was said of a finish. */
+  finished: z
+    .object({
+      good: Decimal,
+      rejected: Decimal,
+      reason: z.string().nullable(),
+      writtenOff: Decimal,
+      /** The day it was made where that was not the day of the document. */
+      madeOn: z.string().nullable(),
+      conditionBefore: z.string().nullable(),
+      conditionAfter: z.string().nullable(),
+      /** What a rework took out of its unit, and how much of its worth went with it. */
+      out: z.array(
+        z.object({
+          name: z.string(),
+          unit: z.string(),
+          quantity: Decimal,
+          went: z.enum(outWays),
+          share: Decimal,
+          value: Decimal,
+        }),
+      ),
+    })
+    .nullable(),
 });
 export type StockDocument = z.infer<typeof StockDocument>;
 

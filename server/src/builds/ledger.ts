@@ -2,14 +2,14 @@ import { add, minus, negated, type Quantity, ZERO } from '@yosegi/core/number';
 import { type Doing, found, required } from '../command/doing.ts';
 import { saveAnew } from '../db/versions.ts';
 import type { LedgerFeature, PostedDocument } from '../ledger/index.ts';
+import { describeFinish } from './describe.sql.ts';
 import { keepLines, type LineChange } from './keep.ts';
-import { describeUses } from './lines.sql.ts';
 import { tellRepair } from './of-repair.ts';
 import { buildLines, buildRecord } from './sql.ts';
 
 export const buildLedger: LedgerFeature = {
   undone: { pick: setBuildBack, finish: setBuildBack },
-  describe: describeUses,
+  describe: describeFinish,
 };
 
 /** A build whose posting is undone stands again where it stood before. */

@@ -1,6 +1,4 @@
-import type { StockDocument } from '@yosegi/contract';
 import type { Quantity } from '@yosegi/core/number';
-import { decimal } from '../command/amounts.ts';
 import type { Reader, Writer } from '../db/database.ts';
 
 /** Gives a build the lines of a revision, at the rates of today. */
@@ -31,34 +29,6 @@ export async function lastPickedFrom(db: Reader, buildId: number): Promise<Map<n
     [buildId],
   );
   return new Map(rows.map((row) => [row.line_id, row.bin_id]));
-}
-
-/** What a finish was planned to use and what it did. */
-export async function describeUses(db: Reader, id: number): Promise<Pick<StockDocument, 'uses'>> {
-  const uses = await db.all<{
-    text: string;
-    unit: string;
-    planned: number;
-    actual: number;
-    cost: number;
-    planned_cost: number;
-  }>(
-    `SELECT ifnull(i.name, nullif(l.text, '')) AS text, ifnull(u.code, CASE l.kind WHEN 'labour' THEN 'min' ELSE '' END) AS unit,
-       f.planned, f.actual, f.cost, f.planned_cost
-     FROM finish_line f JOIN build_line l ON l.id = f.build_line_id LEFT JOIN item i ON i.id = l.item_id
-     LEFT JOIN unit u ON u.id = i.unit_id WHERE f.document_id = $1 ORDER BY l.position`,
-    [id],
-  );
-  return {
-    uses: uses.map((row) => ({
-      text: row.text ?? 'Labour',
-      unit: row.unit,
-      planned: decimal(row.planned),
-      actual: decimal(row.actual),
-      cost: decimal(row.cost),
-      plannedCost: decimal(row.planned_cost),
-    })),
-  };
 }
 
 /** Keeps the figures of lines that have changed. */

@@ -145,7 +145,7 @@ function finishingPart(
   // A rework takes in the units that it is said to give back, unless told otherwise.
   const same = item.id === build.item_id && typed.serials.length * SCALE === actual && !own?.serials.length;
   const named = same ? { lot: null, serials: typed.serials } : own;
-  const at = (name: string) => (index < 0 ? 'lines' : `lines.${index}.${name}`);
+  const at = (name: string) => (same ? name : index < 0 ? 'lines' : `lines.${index}.${name}`);
   const chosen = choosePieces({
     item,
     quantity: actual,

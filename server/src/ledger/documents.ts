@@ -193,6 +193,7 @@ export async function readDocument(db: Reader, id: number, features: readonly Le
     movements: movements.map(toMovement),
     values: values.map((row) => ({ ...row, amount: decimal(row.amount) })),
     uses: [],
+    finished: null,
   };
   for (const feature of features) Object.assign(document, await feature.describe?.(db, id));
   return document;

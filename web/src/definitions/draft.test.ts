@@ -164,6 +164,7 @@ describe('a draft while it is typed', () => {
         ...partLine(item(1, '5')),
         amount: ' 2.5 ',
         share: '100',
+        tolerance: ' 5 ',
         taken: 'when-finished' as const,
         fromBinId: 8,
         alternates: [
@@ -185,6 +186,7 @@ describe('a draft while it is typed', () => {
       taken: 'when-finished',
       share: '100',
       comesBack: true,
+      tolerance: '5',
       fromBinId: 8,
       alternates: [
         { itemId: 7, ratio: '2' },

@@ -26,6 +26,8 @@ const valueNames: Record<string, string> = {
   adjusted: 'Adjusted',
   revalued: 'Valued anew',
   'cost-difference': 'Difference in cost',
+  shipped: 'Shipped',
+  repaired: 'What the repair cost',
 };
 
 /** One posting: what moved, what value came and went with it, and its undoing. */
@@ -130,6 +132,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
           </tbody>
         </Grid>
       </section>
+      {document.finished && <Finished finished={document.finished} />}
       {document.uses.length > 0 && (
         <section>
           <h2>Planned and really used</h2>
@@ -147,7 +150,10 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
               {document.uses.map((use, index) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: a posted document never changes
                 <tr key={index}>
-                  <td>{use.text}</td>
+                  <td>
+                    {use.text}
+                    {use.because && <small> {use.because}</small>}
+                  </td>
                   <td className="num">{use.unit && format.quantity(use.planned, use.unit)}</td>
                   <td className="num">
                     {use.unit &&
@@ -186,4 +192,24 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
       )}
     </Page>
   );
+}
+
+const wentWords = { stock: 'back to stock', scrap: 'to scrap', 'back-in': 'back in again' } as const;
+
+/** What else was said of a finish: rejects, its day, the condition of what was reworked, and what came out of it. */
+function Finished({ finished }: { finished: NonNullable<StockDocument['finished']> }) {
+  const format = useFormat();
+  const { rejected, reason, writtenOff, madeOn, conditionBefore, conditionAfter, out } = finished;
+  const said = [
+    rejected !== '0' && `${format.number(rejected)} rejected${reason ? `: ${reason}` : ''}`,
+    writtenOff !== '0' && `${format.money(writtenOff)} written off with them`,
+    madeOn && `made on ${format.day(madeOn)}`,
+    conditionBefore && `before: ${conditionBefore}`,
+    conditionAfter && `after: ${conditionAfter}`,
+    ...out.map(
+      (part) =>
+        `${format.quantity(part.quantity, part.unit)} ${part.name} ${wentWords[part.went]}${part.value === '0' ? '' : ` at ${format.money(part.value)}`}`,
+    ),
+  ].filter((one) => one !== false && one !== null && one !== '');
+  return said.length > 0 ? <Muted>{said.join(' · ')}</Muted> : null;
 }
