@@ -45,6 +45,7 @@ export const router = createBrowserRouter([
           },
           { path: 'orders/weeks', lazy: part(() => import('./orders/WeeksPage.tsx'), 'WeeksPage') },
           { path: 'orders/:id?', lazy: part(() => import('./orders/OrdersPage.tsx'), 'OrdersPage') },
+          { path: 'build/board', lazy: part(() => import('./board/BoardPage.tsx'), 'BoardPage') },
           { path: 'build/tasks', lazy: part(() => import('./tasks/TasksPage.tsx'), 'TasksPage') },
           { path: 'build/repairs/:id?', lazy: part(() => import('./repairs/RepairsPage.tsx'), 'RepairsPage') },
           { path: 'build/:id?', lazy: part(() => import('./builds/BuildPage.tsx'), 'BuildPage') },

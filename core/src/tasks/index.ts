@@ -1,1 +1,2 @@
+export * from './board.ts';
 export * from './task.ts';

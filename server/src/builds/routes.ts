@@ -1,6 +1,7 @@
 import type { buildRoutes } from '@yosegi/contract';
 import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
+import { moveOnBoard, readBoard } from './board.ts';
 import { cancelBuild } from './cancel.ts';
 import { finishBuild } from './finish.ts';
 import { correctDefinition, readLastUses } from './last-uses.ts';
@@ -11,6 +12,8 @@ import { listBuilds, readBuild } from './sql.ts';
 import { startBuild } from './start.ts';
 
 export const buildHandlers: HandlersOf<typeof buildRoutes> = {
+  board: ({ db, now }) => readBoard(db, dayOf(now)),
+  moveOnBoard: (command) => moveOnBoard(command, command.body),
   builds: ({ db, query, now }) => listBuilds(db, query, dayOf(now)),
   build: ({ db, params, now }) => readBuild(db, params.id, dayOf(now)),
   planBuilds: async (command) => ({ builds: await planBuilds(command, command.body.builds, command.body.seen) }),

@@ -1,2 +1,2 @@
-export { makeTasks, nextPosition, spentByLine, tasksOfBuild, toTask } from './sql.ts';
+export { makeTasks, nextPosition, openTasks, spentByLine, type TaskRecord, tasksOfBuild, toTask } from './sql.ts';
 export { endTasks, stopClocks } from './times.ts';

@@ -1,0 +1,219 @@
+import {
+  DndContext,
+  type DragEndEvent,
+  MouseSensor,
+  pointerWithin,
+  TouchSensor,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import type { Board, BoardCard } from '@yosegi/contract';
+import { type KeyboardEvent, useState } from 'react';
+import styled from 'styled-components';
+import { useCommand, useQuestion } from '../api/client.ts';
+import { useCan, usePerson } from '../api/person.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { useFormat } from '../ui/format.ts';
+import { Page } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { ProblemBox } from '../ui/Problem.tsx';
+import { Answer, EmptyState } from '../ui/States.tsx';
+import { KeyHint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { beside, cardKey, keyOf, minutesOf, rowsOf, type Spot, shownAt, spotIn, todayWords } from './cells.ts';
+import { WorkCard } from './WorkCard.tsx';
+
+const Rows = styled.div`
+  display: grid; grid-template-columns: 118px repeat(6, minmax(170px, 1fr)); gap: 1px; background: var(--line-soft); border: 1px solid var(--line-soft);
+  margin-top: 14px; overflow-x: auto;
+`;
+const Head = styled.div<{ $today?: boolean }>`
+  background: var(--birch); padding: 7px 9px; font-size: 12.5px; ${({ $today }) => ($today ? 'box-shadow: inset 0 3px var(--honey); font-weight: 600;' : '')}
+`;
+const Who = styled.div`background: var(--birch); padding: 10px; line-height: 1.3; position: sticky; left: 0; z-index: 1;`;
+const Spotted = styled.section<{ $over: boolean }>`
+  background: ${({ $over }) => ($over ? 'var(--coming-wash)' : 'var(--sheet)')}; padding: 6px; min-height: 96px; min-width: 0; display: grid; gap: 6px; align-content: start;
+`;
+/** A cell shows so many cards; more are a press away. */
+const MOST = 12;
+
+/** What is to be done on the bench, by person and day; work is dragged to whoever does it, and when. */
+export function BoardPage() {
+  const board = useQuestion('board', {}, { keep: true });
+  return (
+    <Page>
+      <Answer of={board}>
+        {(data) =>
+          data.cards.length === 0 ? (
+            <EmptyState
+              isPage
+              title="Nothing is to be done"
+              action={<LinkButton to="/build?plan=new">Plan a build</LinkButton>}
+            >
+              Every build that is planned or on the bench stands here, by person and day, until it is finished.
+            </EmptyState>
+          ) : (
+            <Work board={data} />
+          )
+        }
+      </Answer>
+    </Page>
+  );
+}
+
+function Work({ board }: { board: Board }) {
+  const format = useFormat();
+  const notify = useNotify();
+  const me = usePerson()?.id;
+  const mayWork = useCan('build');
+  const move = useCommand('moveOnBoard');
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 180, tolerance: 8 } }),
+  );
+  const rows = rowsOf(board, me);
+  const to = (card: BoardCard, spot: Spot) => {
+    if (!mayWork || move.isPending || keyOf(spot) === keyOf(shownAt(card, board))) return;
+    const tasks = card.tasks.map(({ id, version }) => ({ id, version }));
+    const build = card.isWhole ? { id: card.buildId, version: card.version } : null;
+    const who = board.people.find(({ id }) => id === spot.personId)?.name ?? 'nobody';
+    move.mutate(
+      { body: { build, tasks, personId: spot.personId, day: spot.day } },
+      {
+        onSuccess: () =>
+          notify({ text: `${card.number}: ${who}${spot.day ? `, ${format.day(spot.day)}` : ', on no day'}.` }),
+      },
+    );
+  };
+  const dropped = ({ active, over }: DragEndEvent) => {
+    const card = board.cards.find((one) => cardKey(one) === active.id);
+    if (card && over) to(card, spotIn(String(over.id)));
+  };
+  const byKey = (card: BoardCard, event: KeyboardEvent) => {
+    if (!event.altKey) return;
+    const spot = beside(shownAt(card, board), event.key, board, me);
+    if (!spot) return;
+    event.preventDefault();
+    to(card, spot);
+  };
+  return (
+    <>
+      <Row $wrap>
+        <div>
+          <h1>{todayWords(board, me)}</h1>
+          <Lead>
+            Drag work to a person and a day. <KeyHint>Alt with an arrow key moves the card that has the focus.</KeyHint>
+          </Lead>
+        </div>
+        <Push />
+        <LinkButton to="/build">Builds</LinkButton>
+        <LinkButton to="/build/tasks">Tasks</LinkButton>
+      </Row>
+      <ProblemBox error={move.error} />
+      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={dropped}>
+        <Rows>
+          <Head />
+          {board.days.map((day) => (
+            <Head key={day} $today={day === board.today}>
+              {day === board.today ? `Today, ${format.day(day)}` : format.day(day)}
+            </Head>
+          ))}
+          <Head>Later, or no day</Head>
+          {rows.map((person) => (
+            <PersonRow
+              key={person.id ?? 'nobody'}
+              person={person}
+              isMe={person.id === me}
+              board={board}
+              mayMove={mayWork}
+              onKey={byKey}
+            />
+          ))}
+        </Rows>
+      </DndContext>
+    </>
+  );
+}
+
+interface PersonRowProps {
+  readonly person: { readonly id: number | null; readonly name: string };
+  readonly isMe: boolean;
+  readonly board: Board;
+  readonly mayMove: boolean;
+  readonly onKey: (card: BoardCard, event: KeyboardEvent) => void;
+}
+
+function PersonRow({ person, isMe, board, mayMove, onKey }: PersonRowProps) {
+  const own = board.cards.filter(({ personId }) => personId === person.id);
+  return (
+    <>
+      <Who>
+        <b>{isMe ? 'You' : person.name}</b>
+        <br />
+        <Muted>{own.length === 0 ? 'free' : `${own.length} ${own.length === 1 ? 'job' : 'jobs'}`}</Muted>
+      </Who>
+      {[...board.days, null].map((day) => {
+        const spot = { personId: person.id, day };
+        const key = keyOf(spot);
+        const cards = own.filter((card) => keyOf(shownAt(card, board)) === key);
+        return (
+          <SpotCell
+            key={key}
+            spot={spot}
+            cards={cards}
+            board={board}
+            mayMove={mayMove}
+            onKey={onKey}
+            name={person.name}
+          />
+        );
+      })}
+    </>
+  );
+}
+
+interface SpotCellProps extends Pick<PersonRowProps, 'board' | 'mayMove' | 'onKey'> {
+  readonly spot: Spot;
+  readonly name: string;
+  readonly cards: readonly BoardCard[];
+}
+
+function SpotCell({ spot, name, cards, board, mayMove, onKey }: SpotCellProps) {
+  const format = useFormat();
+  const [isAll, setAll] = useState(false);
+  const { setNodeRef, isOver } = useDroppable({ id: keyOf(spot) });
+  const minutes = Math.round(Number(minutesOf(cards)));
+  const shown = isAll ? cards : cards.slice(0, MOST);
+  const isTooMuch = spot.personId !== null && spot.day !== null && minutes > board.benchMinutes;
+  return (
+    <Spotted
+      ref={setNodeRef}
+      $over={isOver}
+      aria-label={`${name}, ${spot.day ? format.day(spot.day) : 'later or no day'}`}
+    >
+      {minutes > 0 && (
+        <small>
+          {isTooMuch ? (
+            <Late>
+              {minutes} of {board.benchMinutes} min
+            </Late>
+          ) : (
+            <Muted>
+              {spot.personId !== null && spot.day !== null
+                ? `${minutes} of ${board.benchMinutes} min`
+                : `${minutes} min`}
+            </Muted>
+          )}
+        </small>
+      )}
+      {shown.map((card) => (
+        <WorkCard key={cardKey(card)} card={card} today={board.today} mayMove={mayMove} onKey={onKey} />
+      ))}
+      {cards.length > shown.length && (
+        <Button look="ghost" onPress={() => setAll(true)}>
+          {cards.length - shown.length} more
+        </Button>
+      )}
+    </Spotted>
+  );
+}
