@@ -92,6 +92,7 @@ export type PurchaseSort = z.infer<typeof PurchaseSort>;
 
 export const PurchaseOrder = PurchaseOrderRow.omit({ lines: true }).extend({
   remark: z.string(),
+  jobTag: z.string(),
   reference: z.string(),
   wantedOn: z.string().nullable(),
   madeBy: z.string(),

@@ -25,6 +25,8 @@ export const Printed = PlainCode.min(1)
   .refine(isVisible, SHOWN);
 /** A word or a few: a name of somebody, a reference, a phone number. */
 export const ShortText = z.string().trim().max(120);
+/** A word under which orders, builds, repairs, purchases and adjustments are booked together. */
+export const JobTag = z.string().trim().max(60).default('');
 export const Remark = z.string().trim().max(2000);
 
 /** What a command answers of the record it made or changed: enough to name it and to change it again. */

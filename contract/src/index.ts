@@ -7,6 +7,7 @@ import { definitionRoutes } from './definitions.ts';
 import { deviceRoutes } from './devices.ts';
 import { importRoutes } from './exchange.ts';
 import { itemRoutes } from './items.ts';
+import { jobRoutes } from './jobs.ts';
 import { ledgerRoutes } from './ledger.ts';
 import { lookAheadRoutes } from './look-ahead.ts';
 import { mailRoutes } from './mail-routes.ts';
@@ -40,6 +41,7 @@ export * from './document-kinds.ts';
 export * from './exchange.ts';
 export * from './files.ts';
 export * from './items.ts';
+export * from './jobs.ts';
 export * from './ledger.ts';
 export * from './live.ts';
 export * from './look-ahead.ts';
@@ -82,6 +84,7 @@ export const api = {
   ...pickRoutes,
   ...taskRoutes,
   ...repairRoutes,
+  ...jobRoutes,
   ...buyingRoutes,
   ...supplierRoutes,
   ...mailRoutes,

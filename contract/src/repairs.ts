@@ -1,7 +1,7 @@
 import { repairStates } from '@yosegi/core/repairs';
 import { z } from 'zod';
 import { Price } from './amounts.ts';
-import { Day, Decimal, Id, IdParams, Numbered, PageQuery, Printed, pageOf, route, Version } from './common.ts';
+import { Day, Decimal, Id, IdParams, JobTag, Numbered, PageQuery, Printed, pageOf, route, Version } from './common.ts';
 import { PartItem } from './definitions.ts';
 
 export const RepairState = z.enum(repairStates);
@@ -70,7 +70,6 @@ export type RepairDetail = z.infer<typeof RepairDetail>;
 
 const Fault = z.string().trim().min(1).max(1000);
 const Accessories = z.string().trim().max(500).default('');
-export const JobTag = z.string().trim().max(60).default('');
 
 /** What is said of a repair when it is taken in, and may be said otherwise later. */
 const Said = {

@@ -2,7 +2,7 @@ import { reasonUses } from '@yosegi/core/stock';
 import { z } from 'zod';
 import { Change, Positive, Price } from './amounts.ts';
 import { Override } from './builds.ts';
-import { Day, Decimal, Id, IdParams, Name, PageQuery, pageOf, Remark, route } from './common.ts';
+import { Day, Decimal, Id, IdParams, JobTag, Name, PageQuery, pageOf, Remark, route } from './common.ts';
 import { Item } from './items.ts';
 import { Posted } from './ledger.ts';
 import { BinKind } from './places.ts';
@@ -121,6 +121,7 @@ export const stockRoutes = {
     body: z.object({
       reasonId: Id,
       remark: Remark.default(''),
+      jobTag: JobTag,
       lines: z
         .array(
           z.object({

@@ -84,6 +84,47 @@ export const SerialRow = z.object({
 });
 export type SerialRow = z.infer<typeof SerialRow>;
 
+/** A unit that is known by its serial number, and where it is in its life. */
+export const UnitRow = z.object({
+  id: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  serial: z.string(),
+  state: z.enum(unitStates),
+  since: z.string().nullable(),
+  /** Where it is or went, in words. */
+  where: z.string(),
+  held: z.string().nullable(),
+  /** What it is worth, or what left with it; null for what is not ours. */
+  cost: Decimal.nullable(),
+  customer: z.string().nullable(),
+  price: Decimal.nullable(),
+  /** What it brought beyond its cost; null while it was not sold by itself. */
+  profit: Decimal.nullable(),
+  warrantyUntil: z.string().nullable(),
+});
+export type UnitRow = z.infer<typeof UnitRow>;
+
+export const UnitDetail = UnitRow.extend({
+  /** Everything that ever happened to it, the oldest first. */
+  history: z.array(
+    z.object({
+      documentId: Id.nullable(),
+      repairId: Id.nullable(),
+      number: z.string(),
+      kind: z.string(),
+      at: z.string(),
+      person: z.string(),
+      /** From whom, to whom or for what. */
+      about: z.string(),
+      value: Decimal.nullable(),
+      undoneBy: z.string().nullable(),
+    }),
+  ),
+});
+export type UnitDetail = z.infer<typeof UnitDetail>;
+
 export const LotSort = z.enum(['bestBefore', 'code', 'item', 'quantity']);
 export type LotSort = z.infer<typeof LotSort>;
 
@@ -133,6 +174,37 @@ export const trackedRoutes = {
     params: IdParams,
     query: PageQuery.extend({ q: z.string().max(100).optional(), state: z.enum(unitStates).optional() }),
     response: pageOf(SerialRow),
+  }),
+  serialUnits: route({
+    method: 'GET',
+    path: '/api/serial-units',
+    tag: 'Lots and serials',
+    right: 'look',
+    summary: 'Units that are known by serial number, by where they are in their life; what changed last first',
+    query: PageQuery.extend({
+      itemId: z.coerce.number().int().positive().optional(),
+      q: z.string().max(100).optional(),
+      state: z.enum(unitStates).optional(),
+    }),
+    response: pageOf(UnitRow),
+  }),
+  unitCounts: route({
+    method: 'GET',
+    path: '/api/serial-unit-counts',
+    tag: 'Lots and serials',
+    right: 'look',
+    summary: 'How many units there are of each state',
+    query: z.object({ itemId: z.coerce.number().int().positive().optional() }),
+    response: z.array(z.object({ state: z.enum(unitStates), count: z.number().int() })),
+  }),
+  serialUnit: route({
+    method: 'GET',
+    path: '/api/serial-units/:id',
+    tag: 'Lots and serials',
+    right: 'look',
+    summary: 'One unit with everything that ever happened to it',
+    params: IdParams,
+    response: UnitDetail,
   }),
   hold: route({
     method: 'POST',

@@ -127,6 +127,25 @@ export class Bench {
     await this.client.call(api.addTime, { params: { id: begun.id }, body });
   }
 
+  /** What the owner has put on a day: today's and tomorrow's work, and nobody's for the rest. */
+  async shareDays(end: Date): Promise<void> {
+    await this.client.as(MO);
+    const { cards, days } = await this.client.call(api.board, {});
+    const day = (index: number) => days[index] ?? new Date(end).toISOString().slice(0, 10);
+    const plan: readonly (readonly [code: string, personId: number, day: string])[] = [
+      ['SMK-1', MO, day(1)],
+      ['HIVE-10', TOM, day(2)],
+      ['CANDLE-2', ADA, day(1)],
+    ];
+    for (const [code, personId, on] of plan) {
+      const card = cards.find((one) => one.code === code && one.isWhole);
+      if (!card) continue;
+      const build = { id: card.buildId, version: card.version };
+      const tasks = card.tasks.map(({ id, version }) => ({ id, version }));
+      await this.client.call(api.moveOnBoard, { body: { build, tasks, personId, day: on } });
+    }
+  }
+
   /** Takes one of a product apart, with one part damaged. */
   async takeApart(code: string): Promise<void> {
     await this.client.as(ADA);

@@ -53,6 +53,9 @@ export async function makeDemo(file: string, end: Date): Promise<void> {
   await database.close();
 }
 
+/** What the winter fair costs and brings. */
+const TAG = 'Winter fair';
+
 class Demo {
   private readonly bins = new Map<string, number>();
   private readonly items = new Map<string, Item>();
@@ -102,6 +105,8 @@ class Demo {
     await this.selling.orders(this.end.getTime());
     await this.range.today();
     await this.bench.shareTasks();
+    await this.workshop.job(TAG);
+    await this.bench.shareDays(this.end);
   }
 
   private async places(): Promise<void> {

@@ -84,6 +84,35 @@ export class Workshop {
     await this.client.call(api.estimateRepair, { params: { id: asked.id }, body: { version, estimate: '96' } });
   }
 
+  /** Orders, a build, a purchase and a loss that belong together. */
+  async job(jobTag: string): Promise<void> {
+    await this.client.as(MO);
+    const tag = async (kind: 'build' | 'order' | 'purchase', id: number | undefined) => {
+      if (id !== undefined) await this.client.call(api.setJobTag, { body: { kind, id, jobTag } });
+    };
+    const orders = await this.client.call(api.orders, { query: { limit: 200 } });
+    await tag('order', orders.rows.find(({ customer }) => customer.startsWith('Larkfield'))?.id);
+    const shipped = await this.client.call(api.orders, { query: { show: 'shipped', limit: 200 } });
+    for (const row of shipped.rows.slice(0, 2)) await tag('order', row.id);
+    const finished = await this.client.call(api.builds, { query: { state: 'finished', limit: 20 } });
+    await tag('build', finished.rows.find(({ rejected }) => rejected !== '0')?.id);
+    const bought = await this.client.call(api.purchases, { query: { limit: 20 } });
+    for (const { id } of bought.rows) {
+      const { receipts } = await this.client.call(api.purchase, { params: { id } });
+      if (receipts.length === 0) continue;
+      await tag('purchase', id);
+      break;
+    }
+    const box = this.item('BOX-TRIO');
+    const bins = await this.client.call(api.itemBins, { params: { id: box.id } });
+    const from = bins.find(({ kind, build }) => kind === 'shelf' && !build);
+    const reason = (await this.client.call(api.reasons, {})).find(({ usedFor }) => usedFor === 'adjustment');
+    if (!from || !reason) return;
+    const lines = [{ itemId: box.id, binId: from.binId, change: '-3' }];
+    const body = { reasonId: reason.id, remark: 'Boxes got wet at the stand', jobTag, lines };
+    await this.client.call(api.adjust, { body });
+  }
+
   /** A scale that a customer of ours has, and whose it is. */
   private async soldScale() {
     const { rows } = await this.client.call(api.serials, {

@@ -41,6 +41,7 @@ import { signedId } from './http/session.ts';
 import { storageRefusal } from './http/storage.ts';
 import { mountPictures } from './items/picture-files.ts';
 import { itemHandlers } from './items/routes.ts';
+import { jobHandlers } from './jobs/routes.ts';
 import { ledgerHandlers } from './ledger/routes.ts';
 import { mountAnswers } from './messages/answer-files.ts';
 import { messageHandlers } from './messages/routes.ts';
@@ -79,6 +80,7 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...coverageHandlers,
   ...taskHandlers,
   ...repairHandlers,
+  ...jobHandlers,
   ...buildHandlers,
   ...buyingHandlers,
   ...orderHandlers,

@@ -166,7 +166,7 @@ describe('what is a customer’s', () => {
     expect(await server.refused(api.takeIn, body({ serial: 'c-20' }))).toMatchObject({
       code: 'unit-in-repair',
       field: 'serial',
-      detail: expect.stringContaining(`ANNA & Co's, here for ${here.number}`),
+      detail: expect.stringContaining(`belongs to ANNA & Co, here for ${here.number}`),
     });
     expect(await server.refused(api.takeIn, body({ serial: 'S-1' }))).toMatchObject({ code: 'unit-is-ours' });
     expect(await server.refused(api.takeIn, body({ serial: null }))).toMatchObject({ field: 'serial' });

@@ -43,6 +43,7 @@ export const router = createBrowserRouter([
             path: 'orders/:id/papers',
             lazy: part(() => import('./orders/PapersPage.tsx'), 'PapersPage'),
           },
+          { path: 'orders/jobs/:tag?', lazy: part(() => import('./jobs/JobsPage.tsx'), 'JobsPage') },
           { path: 'orders/weeks', lazy: part(() => import('./orders/WeeksPage.tsx'), 'WeeksPage') },
           { path: 'orders/:id?', lazy: part(() => import('./orders/OrdersPage.tsx'), 'OrdersPage') },
           { path: 'build/board', lazy: part(() => import('./board/BoardPage.tsx'), 'BoardPage') },
@@ -70,6 +71,8 @@ export const router = createBrowserRouter([
               { path: 'items/:id?', lazy: part(() => import('./items/ItemsPage.tsx'), 'ItemsPage') },
               { path: 'where', lazy: part(() => import('./stock/WherePage.tsx'), 'WherePage') },
               { path: 'lots', lazy: part(() => import('./tracking/LotsPage.tsx'), 'LotsPage') },
+              { path: 'units', lazy: part(() => import('./tracking/UnitsPage.tsx'), 'UnitsPage') },
+              { path: 'units/:id', lazy: part(() => import('./tracking/UnitPage.tsx'), 'UnitPage') },
               {
                 path: 'movements',
                 lazy: part(() => import('./ledger/MovementsPage.tsx'), 'MovementsPage'),

@@ -43,7 +43,7 @@ export interface OrderLineRecord
   lead_days: number | null;
 }
 
-const ORDER_COLUMNS = `o.id, o.number, o.supplier_id, s.code AS supplier_code, s.name AS supplier, o.state, o.wanted_on, o.remark,
+const ORDER_COLUMNS = `o.id, o.number, o.supplier_id, s.code AS supplier_code, s.name AS supplier, o.state, o.wanted_on, o.remark, o.job_tag,
     o.reference, o.made_at, m.name AS made_by, o.sent_at, p.name AS sent_by, o.sent_how, o.confirmed_at, o.version`;
 const ORDER_TABLES = `purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person m ON m.id = o.made_by
   LEFT JOIN person p ON p.id = o.sent_by`;
@@ -219,6 +219,7 @@ export async function readOrder(db: Reader, id: number, now: Date): Promise<Purc
   return {
     ...headOf(order, lines, announcedDelivery !== null, today),
     remark: order.remark,
+    jobTag: order.job_tag,
     reference: order.reference,
     wantedOn: order.wanted_on,
     madeBy: order.made_by,

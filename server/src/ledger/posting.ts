@@ -27,6 +27,8 @@ export interface DocumentStart {
   readonly reasonId?: number;
   /** What it was posted because of: it goes when that is undone. */
   readonly causeId?: number;
+  /** The job that it is booked under, where it is for no record that says so. */
+  readonly jobTag?: string;
 }
 
 /** Everything the core needs to know of these items to post on them. */
@@ -90,6 +92,7 @@ export async function writeDocument(
     override_reason: reason,
     reason_id: start.reasonId ?? null,
     cause_id: start.causeId ?? null,
+    job_tag: start.jobTag ?? '',
   });
   await tx.driver.insertMany(
     'movement',

@@ -49,8 +49,8 @@ export async function adjust(doing: Doing, input: BodyOf<'adjust'>): Promise<Pos
     }
   }
   const posted = await withNames(tx, () => posting.close());
-  const { remark, override, reasonId } = input;
-  return writeDocument(doing, { kind: 'adjustment', remark, override, reasonId }, posted);
+  const { remark, override, reasonId, jobTag } = input;
+  return writeDocument(doing, { kind: 'adjustment', remark, override, reasonId, jobTag }, posted);
 }
 
 export const listReasons = async (db: Reader): Promise<Reason[]> =>

@@ -66,5 +66,5 @@ async function bringToZero(
     return transfer(doing, { remark, lines: [line] });
   }
   const line = { itemId, binId, change: missing, unitCost: null, bestBefore: null, ...named };
-  return adjust(doing, { reasonId: settling.reasonId, remark, lines: [line] });
+  return adjust(doing, { reasonId: settling.reasonId, remark, jobTag: '', lines: [line] });
 }

@@ -122,7 +122,7 @@ export async function listSerials(db: Reader, itemId: number, query: QueryOf<'se
         where: own && (own.inStock || own.inRepair || own.wasHere) ? own.says : 'was never ours',
         inStock: own?.inStock ?? false,
         state: row.state,
-        sold: sold.get(row.id) ?? null,
+        sold: toldOf(sold.get(row.id)),
         cost: decimalOrNull(row.value),
         held: row.held,
       };
@@ -131,8 +131,22 @@ export async function listSerials(db: Reader, itemId: number, query: QueryOf<'se
   };
 }
 
+/** How a unit left: with which order, to whom, at what price and cost, and until when its warranty lasts. */
+export interface Sold {
+  readonly orderId: number;
+  readonly order: string;
+  readonly customer: string;
+  readonly on: string;
+  readonly price: Money | null;
+  readonly cost: Money;
+  readonly warrantyUntil: string | null;
+}
+
+const toldOf = (sold: Sold | undefined): SerialRow['sold'] =>
+  sold ? { ...sold, price: decimalOrNull(sold.price), cost: decimal(sold.cost) } : null;
+
 /** With which order each serial left last, what it brought and what it cost; its warranty counts from that day. */
-async function soldOf(db: Reader, itemId: number, serialIds: readonly number[]) {
+export async function soldOf(db: Reader, itemId: number, serialIds: readonly number[]) {
   const rows = await db.all<{
     serial_id: number;
     order_id: number;
@@ -159,13 +173,13 @@ async function soldOf(db: Reader, itemId: number, serialIds: readonly number[]) 
   return new Map(
     rows.map((row) => {
       const on = dayOf(new Date(row.at));
-      const sold: SerialRow['sold'] = {
+      const sold: Sold = {
         orderId: row.order_id,
         order: row.number,
         customer: row.customer,
         on,
-        price: decimalOrNull(row.price),
-        cost: decimal(row.cost),
+        price: row.price,
+        cost: row.cost,
         warrantyUntil: months === null ? null : monthsAfter(on, months),
       };
       return [row.serial_id, sold];

@@ -7,6 +7,7 @@ import { itemRow } from '../items/index.ts';
 import { listLots, listSerials, passDays } from './lots.sql.ts';
 import { clashesOf, nextFree } from './sql.ts';
 import { DAY_PASSED } from './tracked.ts';
+import { listUnits, readUnit, unitCounts } from './units.sql.ts';
 
 export const trackedHandlers: HandlersOf<typeof trackedRoutes> = {
   async checkSerials({ db, params, body }) {
@@ -21,6 +22,9 @@ export const trackedHandlers: HandlersOf<typeof trackedRoutes> = {
   },
   lots: ({ db, query }) => listLots(db, query),
   serials: ({ db, params, query }) => listSerials(db, params.id, query),
+  serialUnits: ({ db, query }) => listUnits(db, query),
+  unitCounts: ({ db, query }) => unitCounts(db, query.itemId),
+  serialUnit: ({ db, params }) => readUnit(db, params.id),
   hold: (command) => hold(command, command.body),
   release: (command) => release(command, command.body),
 };

@@ -32,7 +32,7 @@ export async function clashesOf(db: Reader, itemId: number, codes: readonly stri
        (SELECT d.number FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
         AND d.kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)
         ORDER BY m.id DESC LIMIT 1) AS last,
-       (SELECT 'is ' || c.name || '''s, here for ' || r.number FROM repair r JOIN customer c ON c.id = r.customer_id
+       (SELECT 'belongs to ' || c.name || ', here for ' || r.number FROM repair r JOIN customer c ON c.id = r.customer_id
         WHERE r.serial_id = s.id AND r.state <> 'given-back') AS repair
      FROM serial s WHERE s.item_id = $1 AND s.code IN (SELECT value FROM json_each($2)) ORDER BY s.code`,
     [itemId, JSON.stringify(codes)],
@@ -58,7 +58,7 @@ export async function clashesOf(db: Reader, itemId: number, codes: readonly stri
 /** One of these units that is a customer's and here to be repaired, and whose it is in words. */
 export const customersUnit = (db: Reader, itemId: number, codes: readonly string[]) =>
   db.one<{ code: string; says: string }>(
-    `SELECT s.code, 'is ' || c.name || '''s, here for ' || r.number AS says FROM serial s
+    `SELECT s.code, 'belongs to ' || c.name || ', here for ' || r.number AS says FROM serial s
      JOIN repair r ON r.serial_id = s.id AND r.state <> 'given-back' JOIN customer c ON c.id = r.customer_id
      WHERE s.item_id = $1 AND s.code IN (SELECT value FROM json_each($2)) LIMIT 1`,
     [itemId, JSON.stringify(codes)],

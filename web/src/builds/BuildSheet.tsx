@@ -6,6 +6,7 @@ import { useCommand } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { BoughtForIt } from '../buying/index.ts';
 import { PegsOf } from '../coverage/index.ts';
+import { JobTagField } from '../jobs/index.ts';
 import { TasksOfBuild } from '../tasks/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -109,6 +110,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
       <Margin aria-label="About this build">
         <h2>{build.state === 'planned' ? 'The plan' : 'About it'}</h2>
         <PlanDetails key={build.id} build={build} />
+        <JobTagField kind="build" id={build.id} jobTag={build.jobTag} />
         <ForOrders build={build} />
         <H2 $top={22}>What was posted</H2>
         {build.documents.length === 0 && <Muted>Nothing yet.</Muted>}

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
 import { PegsOf } from '../coverage/index.ts';
+import { JobTagField } from '../jobs/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -231,6 +232,7 @@ function OrderMargin({ order }: { order: PurchaseOrder }) {
     <Margin aria-label="About this order">
       <h2>It comes to</h2>
       <BigNumber $small>{format.money(order.worth)}</BigNumber>
+      <JobTagField kind="purchase" id={order.id} jobTag={order.jobTag} />
       <BoughtFor lines={order.lines.map((line) => ({ ...line, item: line }))} />
       <H2 $top={18}>What came</H2>
       {order.receipts.length === 0 && <Muted>Nothing yet.</Muted>}

@@ -4,6 +4,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { BoughtForIt } from '../buying/index.ts';
 import { PegsOf } from '../coverage/index.ts';
+import { jobPath } from '../jobs/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
@@ -62,7 +63,12 @@ export function OrderSheet({ order }: { order: Order }) {
                 'no day set'
               )}{' '}
               · {order.delivery === 'whole' ? 'in one delivery' : 'each line as it is ready'}
-              {order.jobTag && ` · booked under ${order.jobTag}`}
+              {order.jobTag && (
+                <>
+                  {' · booked under '}
+                  <Link to={jobPath(order.jobTag)}>{order.jobTag}</Link>
+                </>
+              )}
             </Lead>
           </Part>
           <Row>

@@ -61,6 +61,8 @@ export function OrdersPage() {
           <Row>
             <Link to="/orders/weeks">Four weeks</Link>
             <Push />
+            <Link to="/orders/jobs">Jobs</Link>
+            <Push />
             <Link to="/orders/customers">Customers</Link>
           </Row>
         </StripHead>

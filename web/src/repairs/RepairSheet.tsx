@@ -5,6 +5,7 @@ import { useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { BuildLines } from '../builds/index.ts';
 import { LabelButton } from '../devices/index.ts';
+import { jobPath } from '../jobs/index.ts';
 import { TasksOfBuild } from '../tasks/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
@@ -152,7 +153,7 @@ function About({ repair }: { repair: RepairDetail }) {
       )}
       {repair.jobTag && (
         <KeyValue>
-          Job <Link to={`/orders/jobs/${encodeURIComponent(repair.jobTag)}`}>{repair.jobTag}</Link>
+          Job <Link to={jobPath(repair.jobTag)}>{repair.jobTag}</Link>
         </KeyValue>
       )}
       {(repair.sold || repair.earlier.length > 0) && <H2 $top={22}>This very unit</H2>}

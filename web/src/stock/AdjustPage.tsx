@@ -15,11 +15,13 @@ import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../lines/ty
 import { LineItem, OnHand } from '../lines/typedLines.tsx';
 import { useLineDocument } from '../lines/useLineDocument.ts';
 import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { Answer } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
+import { Part } from '../ui/space.ts';
 
 /** Fields that say beside themselves what is wrong with them. */
 const SHOWN = [
@@ -34,6 +36,7 @@ const SHOWN = [
 interface Head {
   readonly reasonId: string;
   readonly remark: string;
+  readonly jobTag: string;
 }
 interface AdjustLine {
   readonly key: number;
@@ -56,7 +59,7 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
   const format = useFormat();
   const shelves = shelfOptions(stores);
   // Nothing is chosen for a person: the first of a list would be posted by every hurried hand.
-  const typed = useLineDocument<AdjustLine, Head>('adjust', { head: { reasonId: '', remark: '' } });
+  const typed = useLineDocument<AdjustLine, Head>('adjust', { head: { reasonId: '', remark: '', jobTag: '' } });
   const { lines, adder, append, set, toNext, head, change } = typed;
   const adjust = useCommand(
     'adjust',
@@ -74,6 +77,7 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
     body: {
       reasonId: Number(head.reasonId),
       remark: head.remark,
+      jobTag: head.jobTag ?? '',
       lines: lines.map((line) => ({
         itemId: line.item.id,
         binId: Number(line.binId),
@@ -154,6 +158,15 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
       foot={
         <>
           <ReasonChoice usedFor="adjustment" value={head.reasonId} onChange={(reasonId) => change({ reasonId })} />
+          <Part $width={130}>
+            <Field
+              label="Job tag"
+              hideLabel
+              placeholder="Job tag"
+              value={head.jobTag ?? ''}
+              onChange={(jobTag) => change({ jobTag })}
+            />
+          </Part>
           <Remark value={head.remark} onChange={(remark) => change({ remark })}>
             One document; it can be undone.
           </Remark>

@@ -24,7 +24,9 @@ export function StockPage() {
       <Tabs aria-label="Stock">
         <NavLink to="/stock/items">Items</NavLink>
         <NavLink to="/stock/where">Where it stands</NavLink>
-        <NavLink to="/stock/lots">Lots</NavLink>
+        <NavLink to="/stock/lots" className={/^\/stock\/(lots|units)/.test(pathname) ? 'active' : ''}>
+          Lots and units
+        </NavLink>
         <NavLink to="/stock/documents" className={isMoved ? 'active' : ''}>
           What moved
         </NavLink>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
 import { usePages, useQuestion } from '../api/client.ts';
 import { BestBefore, daysUntil, SOON_DAYS } from '../lines/BestBefore.tsx';
-import { Button } from '../ui/Button.tsx';
+import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
@@ -148,6 +148,9 @@ export function LotsPage() {
           />
         </Narrow>
         <SavedFilters list="lots" />
+        <LinkButton look="ghost" to="/stock/units">
+          Units by serial
+        </LinkButton>
       </LongList>
       {holding.length > 0 && (
         <Overlay isOpen onOpenChange={(open) => !open && close()} isDismissable>

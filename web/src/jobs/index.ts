@@ -1,0 +1,2 @@
+export { JobTagField } from './JobTagField.tsx';
+export { jobPath } from './paths.ts';
