@@ -255,6 +255,15 @@ const PlanLine = z.object({
 });
 
 export const buildRoutes = {
+  scanned: route({
+    method: 'GET',
+    path: '/api/scanned',
+    tag: 'Build',
+    right: 'look',
+    summary: 'The build, and the line of it, that a barcode of a bench sheet means; none for anything else',
+    query: z.object({ code: z.string().max(60).default('') }),
+    response: z.object({ buildId: Id.nullable(), repairId: Id.nullable(), lineId: Id.nullable() }),
+  }),
   board: route({
     method: 'GET',
     path: '/api/board',

@@ -46,6 +46,7 @@ export const router = createBrowserRouter([
           { path: 'orders/jobs/:tag?', lazy: part(() => import('./jobs/JobsPage.tsx'), 'JobsPage') },
           { path: 'orders/weeks', lazy: part(() => import('./orders/WeeksPage.tsx'), 'WeeksPage') },
           { path: 'orders/:id?', lazy: part(() => import('./orders/OrdersPage.tsx'), 'OrdersPage') },
+          { path: 'scanned/:code', lazy: part(() => import('./scan/ScannedPage.tsx'), 'ScannedPage') },
           { path: 'build/board', lazy: part(() => import('./board/BoardPage.tsx'), 'BoardPage') },
           { path: 'build/tasks', lazy: part(() => import('./tasks/TasksPage.tsx'), 'TasksPage') },
           { path: 'build/repairs/:id?', lazy: part(() => import('./repairs/RepairsPage.tsx'), 'RepairsPage') },
@@ -139,6 +140,7 @@ export const router = createBrowserRouter([
                 path: 'scanner',
                 lazy: part(() => import('./devices/ScannerPage.tsx'), 'ScannerPage'),
               },
+              { path: 'scale', lazy: part(() => import('./devices/ScalePage.tsx'), 'ScalePage') },
               { path: 'shop', lazy: part(() => import('./devices/ShopPage.tsx'), 'ShopPage') },
               {
                 path: 'mailbox',

@@ -2,6 +2,7 @@ export * from './came-out.ts';
 export * from './finish.ts';
 export * from './kinds.ts';
 export * from './last-uses.ts';
+export * from './line-code.ts';
 export * from './needs.ts';
 export * from './post.ts';
 export * from './tolerance.ts';

@@ -3,3 +3,4 @@ export type LabelSymbol = (typeof labelSymbols)[number];
 
 export const labelJobStates = ['waiting', 'printed', 'cancelled'] as const;
 export type LabelJobState = (typeof labelJobStates)[number];
+export * from './scale.ts';

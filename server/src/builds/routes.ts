@@ -8,10 +8,12 @@ import { correctDefinition, readLastUses } from './last-uses.ts';
 import { moveBuilds } from './move.ts';
 import { refuseRepair } from './of-repair.ts';
 import { planBuilds, updateBuild } from './plan.ts';
+import { readScanned } from './scanned.sql.ts';
 import { listBuilds, readBuild } from './sql.ts';
 import { startBuild } from './start.ts';
 
 export const buildHandlers: HandlersOf<typeof buildRoutes> = {
+  scanned: ({ db, query }) => readScanned(db, query.code),
   board: ({ db, now }) => readBoard(db, dayOf(now)),
   moveOnBoard: (command) => moveOnBoard(command, command.body),
   builds: ({ db, query, now }) => listBuilds(db, query, dayOf(now)),

@@ -11,6 +11,7 @@ import { Stave } from '../ui/Stave.tsx';
 import { Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Muted } from '../ui/text.ts';
+import { useMeant } from '../ui/useMeant.ts';
 import { canComeBack, TakeBack } from './TakeBack.tsx';
 
 /** Beneath a figure, no larger than it. */
@@ -57,13 +58,14 @@ function PartRow({ line, item, build }: PartRowProps) {
   const mayWork = useCan('build');
   const [isBack, setBack] = useState(false);
   const open = build.state !== 'finished' && build.state !== 'cancelled';
+  const meant = useMeant<HTMLTableRowElement>(line.id);
   const canGoBack = mayWork && build.state === 'on-bench' && canComeBack(line) > 0;
   const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
   const done = line.open === '0' && line.taken === 'picked-first';
   const shelf = line.bins.reduce((sum, bin) => sum + readExact(bin.quantity), 0);
   const needed = readExact(line.open);
   return (
-    <tr>
+    <tr {...meant}>
       <td>
         <Cell>
           <Tile code={item.code} size={28} />

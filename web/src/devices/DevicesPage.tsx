@@ -8,6 +8,7 @@ export function DevicesPage() {
       <Tabs aria-label="Devices">
         <NavLink to="/devices/printer">Label printer</NavLink>
         <NavLink to="/devices/scanner">Scanner</NavLink>
+        <NavLink to="/devices/scale">Scale</NavLink>
         <NavLink to="/devices/mailbox">Suppliers’ mailbox</NavLink>
         <NavLink to="/devices/shop">Web shop</NavLink>
       </Tabs>

@@ -15,15 +15,12 @@ import { Field } from '../ui/Field.tsx';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Ask, AskAnswer } from '../ui/layout.ts';
 import { Part } from '../ui/space.ts';
-import { Faint, Lead, Muted, Row } from '../ui/text.ts';
+import { Lead, Row } from '../ui/text.ts';
+import { ScreenChoice } from './ScreenChoice.tsx';
 
 const Beam = styled.section`padding: 22px 26px; overflow: auto; display: grid; gap: 16px; align-content: start;`;
 const Label = styled.div`
   background: var(--field); padding: 16px; align-self: start; justify-self: start; display: flex; align-items: center; gap: 24px;
-`;
-const Screen = styled.button`
-  display: flex; width: 100%; gap: 10px; text-align: left; padding: 10px 12px; border: 1px solid var(--line); border-radius: 3px; background: var(--sheet);
-  cursor: pointer; color: var(--ink); margin-top: 8px; &[aria-pressed='true'] { border-color: var(--walnut); box-shadow: inset 5px 0 var(--honey); }
 `;
 const said = {
   field: 'It was typed into the focused field.',
@@ -48,23 +45,13 @@ export function ScannerPage() {
   return (
     <AskAnswer>
       <Ask>
-        <h2>Scan into</h2>
-        <Lead>Open the screen that should take the scan in another tab or window.</Lead>
-        {screens.length === 0 && <Muted>No other screen is open in this browser.</Muted>}
-        {screens.map((screen) => (
-          <Screen
-            key={screen.id}
-            type="button"
-            aria-pressed={screen.id === target?.id}
-            onClick={() => setChosen(screen.id)}
-          >
-            <span>
-              <b>{screen.title}</b>
-              <br />
-              <Faint>{screen.path}</Faint>
-            </span>
-          </Screen>
-        ))}
+        <ScreenChoice
+          title="Scan into"
+          hint="Open the screen that should take the scan in another tab or window."
+          screens={screens}
+          target={target}
+          onChoose={setChosen}
+        />
       </Ask>
       <Beam>
         <div>

@@ -1,4 +1,5 @@
 import type { BuildDetail, BuildLine } from '@yosegi/contract';
+import { lineCode } from '@yosegi/core/builds';
 import { useParams } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -13,7 +14,7 @@ import { DefinitionPrint } from './DefinitionPrint.tsx';
 import { OrderPrint } from './OrderPrint.tsx';
 import { OrderPick, PickPaper } from './PickPaper.tsx';
 import { PrintBar } from './PrintBar.tsx';
-import { Barcode, Blank, Box, Head, Paper } from './paper.tsx';
+import { Barcode, Blank, Box, Head, LabelMark, Paper } from './paper.tsx';
 import { isRepairPaper, RepairPaper } from './RepairPaper.tsx';
 
 const Note = styled.p`margin: 4mm 0 0; font-weight: 600;`;
@@ -103,6 +104,7 @@ function BenchSheet({ build }: { build: BuildDetail }) {
             <th>Taken</th>
             <th className="num">Needed</th>
             <th className="num">Really used</th>
+            <th />
           </tr>
         </thead>
         <tbody>
@@ -116,18 +118,25 @@ function BenchSheet({ build }: { build: BuildDetail }) {
                   <Tile code={line.item?.code ?? ''} size={24} />
                   <span>
                     <b>{line.item?.name}</b> {line.item?.code}
+                    {lotsOf(line) && (
+                      <>
+                        <br />
+                        {lotsOf(line)}
+                      </>
+                    )}
                   </span>
                 </Cell>
               </td>
               <td>
                 {line.taken === 'picked-first'
-                  ? 'picked first'
+                  ? `picked first from ${line.bins.map((bin) => bin.bin).join(', ') || 'no bin'}`
                   : `from ${line.bins.map((bin) => bin.bin).join(', ') || 'no bin'}`}
               </td>
               <td className="num">{amount(line, line.required)}</td>
               <td className="num">
                 <Blank />
               </td>
+              <LineMark build={build} line={line} />
             </tr>
           ))}
           {work.map((line) => (
@@ -147,6 +156,7 @@ function BenchSheet({ build }: { build: BuildDetail }) {
               <td className="num">
                 <Blank />
               </td>
+              <LineMark build={build} line={line} />
             </tr>
           ))}
         </tbody>
@@ -157,3 +167,19 @@ function BenchSheet({ build }: { build: BuildDetail }) {
     </Paper>
   );
 }
+
+/** The barcode that opens a line wherever it is scanned. */
+function LineMark({ build, line }: { build: BuildDetail; line: BuildLine }) {
+  return (
+    <td>
+      <LabelMark symbol="code128" text={lineCode(build.number, line.id)} width={110} />
+    </td>
+  );
+}
+
+/** Which lots and serials are meant: those on the bench, else those at hand in the order to take them. */
+const lotsOf = ({ pieces, bins }: BuildLine): string =>
+  (pieces.length > 0 ? pieces : bins.flatMap((bin) => bin.pieces))
+    .slice(0, 4)
+    .flatMap(({ lot, serial }) => lot ?? serial ?? [])
+    .join(', ');

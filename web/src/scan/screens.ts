@@ -1,13 +1,15 @@
 import { newKey } from '@yosegi/contract/key';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { putScan } from './wedge.ts';
+import { type Format, useFormat } from '../ui/format.ts';
+import { putScan, putWeight } from './wedge.ts';
 
-/** How the scanner's stand-in and the screens of one browser talk to each other. */
+/** How the stand-ins of scanner and scale and the screens of one browser talk to each other. */
 type Message =
   | { readonly says: 'who is there' }
   | { readonly says: 'here'; readonly screen: Screen }
   | { readonly says: 'gone'; readonly id: string }
   | { readonly says: 'scan'; readonly id: string; readonly text: string }
+  | { readonly says: 'weigh'; readonly id: string; readonly kilos: string }
   | { readonly says: 'took'; readonly id: string; readonly how: Taken };
 
 export interface Screen {
@@ -15,7 +17,7 @@ export interface Screen {
   readonly title: string;
   readonly path: string;
 }
-type Taken = ReturnType<typeof putScan>;
+export type Taken = ReturnType<typeof putScan>;
 
 const CHANNEL = 'yosegi-scanner';
 const own = newKey();
@@ -28,7 +30,10 @@ const describe = (): Screen => ({
 
 /** Lets this screen take scans that the stand-in sends, unless it is the stand-in's own. */
 export function useScreenForScans(pathname: string): void {
-  const scanner = pathname.startsWith('/devices/scanner');
+  const format = useFormat();
+  const latest = useRef<Format>(format);
+  latest.current = format;
+  const scanner = /^\/devices\/(scanner|scale)/.test(pathname);
   useEffect(() => {
     if (scanner) return;
     const channel = new BroadcastChannel(CHANNEL);
@@ -36,6 +41,8 @@ export function useScreenForScans(pathname: string): void {
     channel.onmessage = ({ data }: MessageEvent<Message>) => {
       if (data.says === 'who is there') post({ says: 'here', screen: describe() });
       if (data.says === 'scan' && data.id === own) post({ says: 'took', id: own, how: putScan(data.text) });
+      if (data.says === 'weigh' && data.id === own)
+        post({ says: 'took', id: own, how: putWeight(`${latest.current.number(data.kilos, 3)} kg`) });
     };
     post({ says: 'here', screen: describe() });
     return () => {
@@ -45,7 +52,7 @@ export function useScreenForScans(pathname: string): void {
   }, [scanner]);
 }
 
-/** The other open screens, and a way to send one of them a scan. */
+/** The other open screens, and a way to send one of them a scan, or a weight. */
 export function useScreens() {
   const [screens, setScreens] = useState<readonly Screen[]>([]);
   const [answer, setAnswer] = useState<Taken | null>(null);
@@ -72,5 +79,9 @@ export function useScreens() {
     setAnswer(null);
     channel.current?.postMessage({ says: 'scan', id, text } satisfies Message);
   }, []);
-  return { screens, send, answer };
+  const weigh = useCallback((id: string, kilos: string) => {
+    setAnswer(null);
+    channel.current?.postMessage({ says: 'weigh', id, kilos } satisfies Message);
+  }, []);
+  return { screens, send, weigh, answer };
 }

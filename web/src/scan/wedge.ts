@@ -31,6 +31,28 @@ export function useScans(take: Take): void {
   }, []);
 }
 
+/** Hands a scan to whoever takes it on the screen. @returns whether anybody does */
+function hand(text: string): boolean {
+  const take = takers.at(-1);
+  take?.(text);
+  return take !== undefined;
+}
+
+/** Opens what a sheet's own barcode means, whatever screen is shown; false for any other scan. */
+let opener: (text: string) => boolean = () => false;
+
+/** Lets barcodes of bench sheets be opened wherever somebody is. */
+export function useOpener(open: (text: string) => boolean): void {
+  const latest = useRef(open);
+  latest.current = open;
+  useEffect(() => {
+    opener = (text) => latest.current(text);
+    return () => {
+      opener = () => false;
+    };
+  }, []);
+}
+
 /** Listens to keys for as long as the application runs. @returns how to end that */
 export function listenToWedge(): () => void {
   let [text, at] = ['', 0];
@@ -47,11 +69,12 @@ export function listenToWedge(): () => void {
     at = event.timeStamp;
     if (isSeparator) text += SEPARATOR;
     else if (event.key.length === 1) text += event.key;
-    else if (event.key === 'Enter' && text.length >= LEAST && takers.length > 0) {
+    else if (event.key === 'Enter' && text.length >= LEAST) {
+      const isTaken = opener(text) || hand(text);
+      text = '';
+      if (!isTaken) return;
       event.preventDefault();
       event.stopPropagation();
-      takers.at(-1)?.(text);
-      text = '';
     }
   };
   window.addEventListener('keydown', onKey, true);
@@ -85,7 +108,13 @@ export function putScan(text: string): 'field' | 'screen' | 'nowhere' {
     }, AFTER_TYPING_MS);
     return 'field';
   }
-  const take = takers.at(-1);
-  take?.(text);
-  return take ? 'screen' : 'nowhere';
+  return opener(text) || hand(text) ? 'screen' : 'nowhere';
+}
+
+/** Puts a weight into the focused field, as a scale does that is wired to the desk; what was typed there goes. */
+export function putWeight(text: string): 'field' | 'screen' | 'nowhere' {
+  const field = document.activeElement;
+  if (!(field instanceof HTMLInputElement) || !isTyping(field)) return 'nowhere';
+  typeInto(field, text);
+  return 'field';
 }

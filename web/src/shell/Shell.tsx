@@ -1,7 +1,8 @@
 import type { Person } from '@yosegi/contract';
+import { readLineCode } from '@yosegi/core/builds';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { I18nProvider } from 'react-aria-components';
-import { NavLink, Outlet, useLocation } from 'react-router';
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { useLive } from '../api/live.ts';
@@ -9,7 +10,7 @@ import { usePartMissing } from '../api/part.ts';
 import { PersonProvider } from '../api/person.ts';
 import { useSignedOut } from '../api/signedOut.ts';
 import { useScreenForScans } from '../scan/screens.ts';
-import { listenToWedge } from '../scan/wedge.ts';
+import { listenToWedge, useOpener } from '../scan/wedge.ts';
 import { CompanyProvider, count } from '../ui/format.ts';
 import { Notices } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
@@ -117,7 +118,13 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   const [finding, setFinding] = useState(false);
   const [changingPerson, setChangingPerson] = useState(false);
   const { pathname } = useLocation();
+  const go = useNavigate();
   useScreenForScans(pathname);
+  useOpener((text) => {
+    const isOurs = readLineCode(text) !== null;
+    if (isOurs) void go(`/scanned/${encodeURIComponent(text.trim())}`);
+    return isOurs;
+  });
   useTitle(pathname);
   useScrolls();
   useHeadingFocus(pathname);

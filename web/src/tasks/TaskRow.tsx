@@ -9,7 +9,9 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Tick } from '../ui/Tick.tsx';
 import { Faint, Late, Push, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
+import { useMeant } from '../ui/useMeant.ts';
 import { OneField } from './OneField.tsx';
+import { ServiceForm } from './ServiceForm.tsx';
 import { StopClock } from './StopClock.tsx';
 
 interface Props {
@@ -24,7 +26,7 @@ interface Props {
 export function TaskRow({ task, isInList = false, isOpen }: Props) {
   const format = useFormat();
   const me = usePerson();
-  const [adding, setAdding] = useState<'minutes' | 'price' | 'skip' | null>(null);
+  const [adding, setAdding] = useState<'minutes' | 'service' | 'skip' | null>(null);
   const change = useCommand('changeTasks', () => setAdding(null));
   const start = useCommand('startClock');
   const set = (part: Parameters<typeof change.mutate>[0]['body']['change']) =>
@@ -32,8 +34,9 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
   const isOver = task.state === 'done' || task.state === 'skipped';
   const mine = task.clocks.find(({ personId }) => personId === me?.id);
   const others = task.clocks.filter(({ personId }) => personId !== me?.id);
+  const meant = useMeant<HTMLDivElement>(task.id);
   return (
-    <div>
+    <div {...meant}>
       <Row $gap={10} $wrap>
         {isInList ? (
           <Words task={task} isInList />
@@ -57,8 +60,8 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
                   Start the clock
                 </Button>
               ))}
-            <Button look="ghost" onPress={() => setAdding(task.kind === 'labour' ? 'minutes' : 'price')}>
-              {task.kind === 'labour' ? 'Minutes…' : 'Price…'}
+            <Button look="ghost" onPress={() => setAdding(task.kind === 'labour' ? 'minutes' : 'service')}>
+              {task.kind === 'labour' ? 'Minutes…' : 'Who, when, price…'}
             </Button>
             <Button look="ghost" onPress={() => setAdding('skip')}>
               Skip…
@@ -82,17 +85,7 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
         </Faint>
       ))}
       {adding === 'minutes' && <AddMinutes task={task} onDone={() => setAdding(null)} />}
-      {adding === 'price' && (
-        <OneField
-          label="What it costs"
-          start={task.price ?? task.planned}
-          numeric
-          error={problemAt(change.error, 'change.price')}
-          action="Keep"
-          onKeep={(price) => set({ price: price.trim() === '' ? null : price.trim() })}
-          onClose={() => setAdding(null)}
-        />
-      )}
+      {adding === 'service' && <ServiceForm task={task} onDone={() => setAdding(null)} />}
       {adding === 'skip' && (
         <OneField
           label="Why it is skipped"
@@ -103,7 +96,7 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
           onClose={() => setAdding(null)}
         />
       )}
-      <ProblemBox error={change.error ?? start.error} shownAt={['change.price', 'change.because']} />
+      <ProblemBox error={change.error ?? start.error} shownAt={['change.because']} />
     </div>
   );
 }

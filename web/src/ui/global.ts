@@ -20,6 +20,7 @@ export const GlobalStyle = createGlobalStyle`
   }
   *, *::before, *::after { box-sizing: border-box; }
   html { height: 100%; }
+  [data-meant] { background: var(--coming-wash); box-shadow: inset 4px 0 var(--honey); }
   body {
     margin: 0; min-height: 100%; background: var(--paper); color: var(--ink);
     font: 14px/1.4 var(--text); font-variant-numeric: tabular-nums lining-nums;
