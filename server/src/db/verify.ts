@@ -38,6 +38,17 @@ const checks: Record<string, string> = {
     SELECT b.number, b.finished, (SELECT ifnull(sum(f.good), 0) FROM finish f WHERE f.build_id = b.id
       AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = f.document_id)) AS finishes
     FROM build b WHERE b.finished <> finishes`,
+  'rejected quantities equal their finishes': `
+    SELECT b.number, b.rejected, (SELECT ifnull(sum(f.rejected), 0) FROM finish f WHERE f.build_id = b.id
+      AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = f.document_id)) AS finishes
+    FROM build b WHERE b.rejected <> finishes`,
+  'what belongs to customers is not in stock': `
+    SELECT r.number FROM repair r JOIN balance b ON b.serial_id = r.serial_id
+    WHERE r.state <> 'given-back' AND b.quantity <> 0`,
+  'a repair stands where its work does': `
+    SELECT r.number, r.state, b.state AS build FROM repair r JOIN build b ON b.repair_id = r.id
+    WHERE (r.state = 'on-bench') <> (b.state = 'on-bench')
+      OR (r.state IN ('ready', 'given-back')) <> (b.state IN ('finished', 'cancelled'))`,
   'builds that are over promise nothing': `
     SELECT l.id FROM build_line l JOIN build b ON b.id = l.build_id
     WHERE b.state IN ('finished', 'cancelled') AND (l.open <> 0 OR l.on_bench <> 0)`,
