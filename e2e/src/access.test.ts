@@ -68,10 +68,10 @@ test.describe('every main view', () => {
     ['an order being entered', '/orders?new=1', 'A new order'],
     ['a customer', '/orders/customers/1', 'Alder Vale Apiaries'],
     ['a new customer', '/orders/customers?new=1', 'A new customer'],
-    ['Build', '/build/120', '24 × Ten-frame hive'],
+    ['Build', '/build/126', '24 × Ten-frame hive'],
     ['all tasks', '/build/tasks', 'tasks'],
-    ['finishing', '/build/116/finish', 'What was really used'],
-    ['Pick', '/pick/115', 'to pick for'],
+    ['finishing', '/build/122/finish', 'What was really used'],
+    ['Pick', '/pick/121', 'to pick for'],
     ['Take apart', '/take-apart?item=48', 'of parts come back'],
     ['all items', '/stock/items', 'items, .* reorder point'],
     ['what another cost does', '/stock/items/1?view=effect', 'If it cost something else'],
@@ -228,11 +228,11 @@ test.describe('every main view', () => {
 
   for (const [width, path] of [
     [390, '/pick'],
-    [390, '/pick/119'],
+    [390, '/pick/125'],
     [390, '/build'],
-    [390, '/build/119'],
+    [390, '/build/125'],
     [820, '/build'],
-    [820, '/pick/119'],
+    [820, '/pick/125'],
   ] as const)
     test(`${path} at ${width} px has room for a finger on everything that is pressed`, async () => {
       await visit.page.setViewportSize({ width, height: 800 });

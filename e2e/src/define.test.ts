@@ -217,10 +217,10 @@ test.describe('defining', () => {
     await visit.notice('Revision 2 of Ten-frame hive, cedar is in use');
     await page.getByText('1 open build took an older revision and keeps it').waitFor();
     await page.getByRole('button', { name: 'See the difference, and move what has not started' }).click();
-    await page.getByText(/Planned: B-0120/).waitFor();
+    await page.getByText(/Planned: B-0122/).waitFor();
     await page.getByRole('button', { name: 'Move 1 planned build to revision 2' }).click();
     await visit.notice('1 build took revision 2');
-    await page.goto('/build/120');
+    await page.goto('/build/126');
     await page
       .getByRole('row', { name: /Screw 4 × 40 mm/ })
       .getByText('432')

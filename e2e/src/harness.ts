@@ -54,12 +54,17 @@ export class Application {
   }
 
   /** A browser of its own, in which `person` is working. Faults on the page are collected in `faults`. */
-  async open(person = 'Mo Okafor', viewport = { width: 1280, height: 800 }): Promise<Visit> {
+  async open(
+    person = 'Mo Okafor',
+    viewport = { width: 1280, height: 800 },
+    more: { readonly hasTouch?: boolean } = {},
+  ): Promise<Visit> {
     const context = await this.browser.newContext({
       viewport,
       baseURL: this.address,
       reducedMotion: 'reduce',
       locale: 'en-GB',
+      ...more,
     });
     this.contexts.push(context);
     const page = await context.newPage();

@@ -23,7 +23,7 @@ test.describe('scarce parts', () => {
     const most = page.getByRole('region', { name: 'The most orders whole' });
     await most.getByText('1 order whole · €842.40 · 3 wait').waitFor();
     await page.getByLabel('Why').fill('Quince paid in advance');
-    await page.getByRole('button', { name: 'Let O-0104 and B-0122 wait' }).click();
+    await page.getByRole('button', { name: 'Let O-0104 and B-0124 wait' }).click();
     await visit.notice(/shared out this way/);
     await page.getByText('This is how it stands.').waitFor();
     await page.getByRole('link', { name: 'O-0104' }).first().click();

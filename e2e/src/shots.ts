@@ -69,17 +69,17 @@ const shots: readonly Shot[] = [
   },
   {
     file: 'finish',
-    path: '/build/116/finish',
+    path: '/build/122/finish',
     ready: /What was really used/,
     before: ({ page }) => page.getByLabel('Really used of Assemble and calibrate').fill('64'),
   },
   {
     file: 'pick',
-    path: '/pick/118',
+    path: '/pick/124',
     ready: /to pick for/,
     before: ({ page }) => page.getByLabel('Take now of Tasting jar, 125 ml').fill('60'),
   },
-  { file: 'pick-phone', path: '/pick/118', ready: /Build B-0118/, phone: true },
+  { file: 'pick-phone', path: '/pick/124', ready: /Build B-0120/, phone: true },
   {
     file: 'take-apart',
     path: '/take-apart?item=48',
@@ -112,7 +112,7 @@ const application = await Application.start(browser);
 const desk = await application.open();
 const phone = await application.open('Tom Birch', { width: 390, height: 800 });
 // One build goes to the bench, so that there is something to pick.
-await desk.page.goto('/build/118');
+await desk.page.goto('/build/124');
 await desk.page.getByRole('button', { name: 'Send to bench' }).click();
 await desk.page.getByRole('link', { name: 'Pick its parts' }).waitFor();
 for (const shot of shots) {

@@ -168,8 +168,8 @@ test.describe('the whole story', () => {
 
     // What is ready goes all the way.
     await page.getByRole('link', { name: /^Today/ }).click();
-    await page.getByRole('button', { name: 'Send to bench, B-0118' }).click();
-    await visit.notice('B-0118 is on the bench');
+    await page.getByRole('button', { name: 'Send to bench, B-0120' }).click();
+    await visit.notice('B-0120 is on the bench');
     await page.getByRole('link', { name: /24 × Honey tasting trio/ }).click();
     await page.getByRole('link', { name: 'Pick its parts' }).click();
     await page.getByLabel('Take now of Tasting jar, 125 ml').fill('999');
@@ -189,7 +189,7 @@ test.describe('the whole story', () => {
     await page.getByRole('link', { name: /^FN-/ }).first().click();
     await page.getByRole('button', { name: 'Undo this posting' }).click();
     await visit.heading(/UN-\d+ · Undo/);
-    await page.getByRole('link', { name: 'Build B-0118' }).click();
+    await page.getByRole('link', { name: 'Build B-0120' }).click();
     await page.getByText('24 to finish').waitFor();
     expect(await application.verify()).toEqual([]);
     expect(visit.faults).toEqual([]);

@@ -13,7 +13,7 @@ test.describe('tasks', () => {
 
   test('are clocked, written down, added and skipped on a build, and finishing it books them', async () => {
     const { page } = visit;
-    await page.goto('/build/115');
+    await page.goto('/build/121');
     const tasks = page.getByRole('region', { name: 'Tasks' });
     await tasks.getByText('Drill and fit').waitFor();
     await tasks.getByRole('button', { name: 'Start the clock' }).click();
@@ -35,10 +35,10 @@ test.describe('tasks', () => {
     await tasks.getByText(/added by Mo Okafor: The customer asked/).waitFor();
     await tasks.getByText('Drill and fit').click();
     await expect(tasks.getByText('1 task open')).toBeVisible();
-    await page.goto('/build/115/finish');
+    await page.goto('/build/121/finish');
     await expect(page.getByLabel(/Drill and fit/)).toHaveValue('42');
     await page.getByText('€14.00').first().waitFor();
-    await page.goto('/build/115');
+    await page.goto('/build/121');
     await tasks.getByRole('button', { name: 'Skip…' }).click();
     await page.getByLabel('Why it is skipped').fill('They changed their mind');
     await page.keyboard.press('Enter');
@@ -48,7 +48,7 @@ test.describe('tasks', () => {
 
   test('are booked too where some are rejected: carried by the good ones, or written off as planned', async () => {
     const { page } = visit;
-    await page.goto('/build/115/finish');
+    await page.goto('/build/121/finish');
     await page.getByLabel('Good units').fill('5');
     await page.getByLabel('Rejected').fill('1');
     await page.getByText('Filled in from the plan for 6.').waitFor();
@@ -58,7 +58,7 @@ test.describe('tasks', () => {
     await page.getByRole('button', { name: /^Finish 5/ }).click();
     await visit.notice(/5 × Feeder, 2 litre at/);
     await page.getByText('5 of 14, 1 rejected').waitFor();
-    await page.goto('/build/115/finish');
+    await page.goto('/build/121/finish');
     await page.getByText('8 left to finish').waitFor();
     await page.getByLabel('Good units').fill('0');
     await page.getByLabel('Rejected').fill('1');
@@ -74,7 +74,7 @@ test.describe('tasks', () => {
   test('are found by whose they are, and given to somebody many at once', async () => {
     const { page } = visit;
     await page.goto('/build');
-    await page.getByRole('link', { name: 'All tasks' }).click();
+    await page.getByRole('link', { name: 'Tasks', exact: true }).click();
     await visit.heading(/tasks/);
     await choose(page.getByLabel('Whose tasks'), "Nobody's yet");
     await expect(page).toHaveURL(/who=nobody/);

@@ -10,11 +10,11 @@ test.describe('two browsers and a bad line', () => {
 
   test('what one does the other sees, without doing anything', async () => {
     const [mine, theirs] = [await application.open(), await application.open('Ada Quill')];
-    await mine.page.goto('/build/119');
+    await mine.page.goto('/build/125');
     await theirs.page.goto('/today');
-    await theirs.page.getByRole('button', { name: 'Send to bench, B-0119' }).waitFor();
+    await theirs.page.getByRole('button', { name: 'Send to bench, B-0121' }).waitFor();
     await mine.page.getByRole('button', { name: 'Send to bench' }).click();
-    await theirs.page.getByRole('button', { name: 'Send to bench, B-0119' }).waitFor({ state: 'detached' });
+    await theirs.page.getByRole('button', { name: 'Send to bench, B-0121' }).waitFor({ state: 'detached' });
     await theirs.page.getByText('4 on the bench').or(theirs.page.getByText('3 on the bench')).first().waitFor();
     await mine.context.close();
     await theirs.context.close();

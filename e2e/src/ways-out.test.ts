@@ -12,27 +12,27 @@ test.describe('ways out and ways around', () => {
 
   test('a shortage offers to start some now, and the rest stays planned', async () => {
     const { page } = visit;
-    await page.goto('/build/121');
+    await page.goto('/build/127');
     await page.getByRole('button', { name: 'Send to bench' }).click();
     await page.getByRole('button', { name: 'Start 26 now, keep the rest planned' }).click();
     await visit.heading('26 × Smoker, lined');
-    await page.getByRole('link', { name: 'B-0125', exact: true }).click();
+    await page.getByRole('link', { name: 'B-0127', exact: true }).click();
     await visit.heading('34 × Smoker, lined');
   });
 
   test('an owner may send it anyway with a reason, which Today shows; bench people may not', async () => {
     const { page } = visit;
-    await page.goto('/build/120');
+    await page.goto('/build/126');
     await page.getByRole('button', { name: 'Send to bench' }).click();
     await page.getByRole('button', { name: 'Send it anyway…' }).click();
     await page.getByLabel(/^Why\?/).fill('Boxes arrive at noon');
     await page.getByRole('button', { name: 'Send it to the bench short' }).click();
-    await visit.notice('B-0120 is on the bench');
+    await visit.notice('B-0122 is on the bench');
     await page.goto('/today');
     await page.getByText('Ten-frame hive, cedar: started short').waitFor();
     await page.getByText(/“Boxes arrive at noon”/).waitFor();
     const bench = await application.open('Tom Birch');
-    await bench.page.goto('/build/123');
+    await bench.page.goto('/build/129');
     await bench.page.getByRole('button', { name: 'Send to bench' }).click();
     await bench.page.getByRole('alert').waitFor();
     expect(await bench.page.getByRole('button', { name: 'Send it anyway…' }).count()).toBe(0);
@@ -101,7 +101,7 @@ test.describe('ways out and ways around', () => {
     const { page } = visit;
     for (const sheet of ['bench', 'pick']) {
       await page.goto(`/print/${sheet}/122`);
-      await page.getByRole('heading', { name: /B-0122/ }).waitFor();
+      await page.getByRole('heading', { name: /B-0124/ }).waitFor();
       expect(await page.locator('figure svg path').count()).toBeGreaterThan(0);
       await page.emulateMedia({ media: 'print' });
       expect(await page.getByRole('button', { name: 'Print' }).isVisible()).toBe(false);

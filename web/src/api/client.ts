@@ -18,8 +18,11 @@ import { signedInAgain } from './signedOut.ts';
 type Name = keyof typeof api;
 type RouteOf<N extends Name> = (typeof api)[N];
 
+/** What is asked, not done: each has to say what it depends on, or it would stay as it was when others change it. */
+type Asked = { [N in Name]: (typeof api)[N]['method'] extends 'GET' ? N : never }[Name];
+
 /** What each question depends on; a change of one of these topics fetches it again. */
-const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
+const dependsOn: Record<Asked, readonly Topic[]> & Partial<Record<Name, readonly Topic[]>> = {
   units: ['items'],
   rates: ['items'],
   suppliers: ['items'],
@@ -65,6 +68,16 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   tasks: ['builds'],
   taskTimes: ['builds'],
   clock: ['builds'],
+  board: ['builds', 'stock', 'buying', 'orders', 'places'],
+  lastUses: ['builds', 'stock'],
+  scanned: ['builds'],
+  repairs: ['builds', 'stock', 'buying', 'orders'],
+  repair: ['builds', 'stock', 'buying', 'orders'],
+  jobs: ['orders', 'builds', 'buying', 'stock'],
+  job: ['orders', 'builds', 'buying', 'stock'],
+  serialUnits: ['stock', 'builds', 'orders'],
+  unitCounts: ['stock', 'builds', 'orders'],
+  serialUnit: ['stock', 'builds', 'orders'],
   coverSources: ['orders', 'builds'],
   priorities: ['orders', 'builds'],
   pegs: ['builds', 'stock', 'buying', 'orders', 'items'],
@@ -89,6 +102,11 @@ const dependsOn: Partial<Record<Name, readonly Topic[]>> = {
   putRight: ['stock', 'builds', 'buying'],
   apartPlan: ['definitions', 'stock'],
   today: ['orders', 'builds', 'stock', 'items', 'definitions', 'buying'],
+  // Nobody else changes these.
+  health: [],
+  importJob: [],
+  importRows: [],
+  mailContent: [],
   find: ['orders', 'items', 'definitions', 'builds', 'stock', 'buying'],
 };
 
