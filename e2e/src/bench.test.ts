@@ -229,7 +229,7 @@ test.describe('a repair', () => {
     await page.getByRole('button', { name: 'It is mended' }).click();
     await visit.notice(/the Hive scale of Tamsin Hale is ready/);
     await page.getByRole('button', { name: 'Give it back…' }).click();
-    await expect(page.getByLabel('What is charged')).toHaveValue('42.50');
+    await expect(page.getByLabel('What is charged')).toHaveValue('42.5');
     await page.getByRole('button', { name: 'Give it back to Tamsin Hale' }).click();
     await visit.notice(/RP-0005 is back with Tamsin Hale/);
     await page.getByText('What it brought').waitFor();

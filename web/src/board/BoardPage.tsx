@@ -86,6 +86,7 @@ function Work({ board }: { board: Board }) {
     );
   };
   const dropped = ({ active, over }: DragEndEvent) => {
+    letGo();
     const card = board.cards.find((one) => cardKey(one) === active.id);
     if (card && over) to(card, spotIn(String(over.id)));
   };
@@ -133,6 +134,13 @@ function Work({ board }: { board: Board }) {
       </DndContext>
     </>
   );
+}
+
+/** Letting a card go over its own link is no wish to open it. */
+function letGo(): void {
+  const prevent = (event: Event) => event.preventDefault();
+  window.addEventListener('click', prevent, { capture: true, once: true });
+  setTimeout(() => window.removeEventListener('click', prevent, { capture: true }), 60);
 }
 
 interface PersonRowProps {
