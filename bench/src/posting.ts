@@ -4,12 +4,12 @@ import { replayed } from './replay.ts';
 
 const LINES = 12;
 
-/** A build finish of 12 part lines. */
+/** A build finish of 12 part lines, with a task of labour and one of a service. */
 export const postingBench = () =>
   replayed({
-    name: `finish of ${LINES} lines over HTTP`,
+    name: `finish of ${LINES} lines with tasks over HTTP`,
     rounds: 60,
-    most: 3,
+    most: 2.5,
     prepare,
     post: (call, build) => {
       const body = { version: build.version, good: '1', outputBinId: build.outputBinId, lines: [] };
@@ -43,7 +43,13 @@ async function prepare(call: Fetch): Promise<BuildDetail> {
     share: null,
     comesBack: true,
   } as const;
-  const body = { version: 0, outputQuantity: '1', lines: parts.map((one) => ({ ...part, itemId: one.id })) };
+  const { id: rateId } = await send(call, api.createRate, { body: { name: 'Hour', perHour: '24' } });
+  const work = [
+    { kind: 'labour', text: 'Assemble', basis: 'per-output', minutes: '7', rateId } as const,
+    { kind: 'charge', text: 'Varnish', basis: 'per-output', amount: '0.4' } as const,
+  ];
+  const own = [...parts.map((one) => ({ ...part, itemId: one.id })), ...work];
+  const body = { version: 0, outputQuantity: '1', lines: own };
   const saved = await send(call, api.saveRevision, { params: { id }, body });
   await send(call, api.putInUse, { params: { id }, body: { version: saved.version } });
   const plan = (quantity: string) => ({ itemId: product.id, quantity, due: null });

@@ -14,7 +14,7 @@ export async function screenBench(): Promise<Result[]> {
   const application = await Application.start(browser);
   try {
     const visit = await application.open();
-    return [await clicks(visit.page), ...(await typing(application, visit))];
+    return [await clicks(visit.page), await board(application, visit.page), ...(await typing(application, visit))];
   } finally {
     await application.close();
     await browser.close();
@@ -56,6 +56,62 @@ async function clicks(page: Page): Promise<Result> {
     ratio: `ratio ${(click / empty).toFixed(1)}`,
     promise: `below ${MOST_MS} ms`,
     holds: click < MOST_MS,
+  };
+}
+
+const TASKS = 500;
+
+/** From the click to the painted board with so many open tasks, its data fetched before. */
+async function board(application: Application, page: Page): Promise<Result> {
+  await application.write((tx) =>
+    tx.run(
+      `WITH RECURSIVE n (i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < ${TASKS}),
+         one (id) AS (SELECT id FROM build WHERE state = 'planned' AND repair_id IS NULL LIMIT 1)
+       INSERT INTO build_line (build_id, position, kind, text, basis, amount, rate_per_hour, added_by, added_because)
+       SELECT one.id, 2000 + i, 'labour', 'Step ' || i, 'per-run', 5000000, 24000000, 1, 'bench' FROM n, one`,
+    ),
+  );
+  await application.write((tx) =>
+    tx.run(
+      `INSERT INTO task (id, person_id, due) SELECT id, 1 + id % 3, date('now', (id % 8) || ' days') FROM build_line
+       WHERE added_because = 'bench'`,
+    ),
+  );
+  const go = () =>
+    page.evaluate(async () => {
+      const link = document.querySelector('#main a[href="/build/board"]') as HTMLAnchorElement;
+      const started = performance.now();
+      link.click();
+      while (!document.querySelector('#main article')) await new Promise((resolve) => requestAnimationFrame(resolve));
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+      return performance.now() - started;
+    });
+  const times: number[] = [];
+  for (let round = 0; round <= ROUNDS; round += 1) {
+    await page.goto('/build').catch(() => undefined);
+    await page.locator('#main a[href="/build/board"]').waitFor();
+    if (round === 0) await go();
+    else {
+      // Once there and back, so that its data is warm.
+      await go();
+      await page.getByRole('link', { name: 'Builds', exact: true }).click();
+      await page.locator('#main a[href="/build/board"]').waitFor();
+      times.push(await go());
+    }
+  }
+  const frame = await page.evaluate(async () => {
+    const started = performance.now();
+    for (let n = 0; n < 2; n += 1) await new Promise((resolve) => requestAnimationFrame(resolve));
+    return performance.now() - started;
+  });
+  const shown = median(times);
+  return {
+    name: `the board with ${TASKS} open tasks, painted from warm data`,
+    measured: `${ms(shown)} (median of ${ROUNDS})`,
+    baseline: `${ms(frame)} for two empty frames`,
+    ratio: `ratio ${(shown / frame).toFixed(1)}`,
+    promise: `below ${MOST_MS} ms`,
+    holds: shown < MOST_MS,
   };
 }
 

@@ -254,10 +254,22 @@ describe('rejects', () => {
         params: { id },
         body: { version: (await detail(id)).version, orders: [{ partId: want.partId, quantity: '3' }] },
       } as never);
-    await server.call(api.finish, await finish(id, '1', { rejected: '1', rejectReasonId: await reasonId() }));
+    const built = async () =>
+      (await detail(id)).orders
+        .filter(({ orderId }) => orderId === sold.id)
+        .map(({ quantity, kept }) => [quantity, kept]);
+    expect(await built()).toEqual([['3', '0']]);
+    const rejecting = await finish(id, '1', { rejected: '1', rejectReasonId: await reasonId() });
+    const first = await server.call(api.finish, rejecting);
     expect(await coming()).toBe('1');
-    const built = (await detail(id)).orders.filter(({ orderId }) => orderId === sold.id);
-    if (want) expect(built.map(({ quantity, kept }) => [quantity, kept])).toEqual([['2', '1']]);
+    expect(await built()).toEqual([['2', '1']]);
+    // Undone, the order is built for as before; so it is when a build that was closed early goes on.
+    await server.call(api.undoDocument, { params: { id: first.id }, body: {} });
+    expect(await built()).toEqual([['3', '0']]);
+    const closing = await server.call(api.finish, await finish(id, '1', { close: true }));
+    expect(await built()).toEqual([['1', '1']]);
+    await server.call(api.undoDocument, { params: { id: closing.id }, body: {} });
+    expect(await built()).toEqual([['3', '0']]);
     expect(await server.verify()).toEqual([]);
   });
 });

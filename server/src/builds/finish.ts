@@ -111,8 +111,8 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   if (closes) await settleStartOverride(doing, id);
   if (bin.kind === 'shelf') await keepForOrders(doing, id, output, document.id);
   await tellRepair(doing, build, 'finish', `Finished with ${document.number}`);
-  if (closes) await endBuilt(tx, id);
-  else if (rejected > 0) await rejectBuilt(tx, id, minus(after.quantity, progressOf(after).finished));
+  if (closes) await endBuilt(tx, id, document.id);
+  else if (rejected > 0) await rejectBuilt(tx, id, minus(after.quantity, progressOf(after).finished), document.id);
   doing.changed('builds');
   const kept = minus(done.total, add(done.writtenOff, worthKept(out, done.out)));
   return { ...document, unitCost: decimal(good === 0 ? ZERO : unitCostOf(kept, good)) };

@@ -2,6 +2,7 @@ import { add, minus, negated, type Quantity, ZERO } from '@yosegi/core/number';
 import { type Doing, found, required } from '../command/doing.ts';
 import { saveAnew } from '../db/versions.ts';
 import type { LedgerFeature, PostedDocument } from '../ledger/index.ts';
+import { makeAgain } from '../orders/index.ts';
 import { describeFinish } from './describe.sql.ts';
 import { keepLines, type LineChange } from './keep.ts';
 import { tellRepair } from './of-repair.ts';
@@ -32,6 +33,7 @@ async function setBuildBack(doing: Doing, document: PostedDocument): Promise<voi
   const values = { finished, rejected, state, ...(state === 'on-bench' ? { ended_at: null } : {}) };
   await saveAnew<'build'>(required(await tx.models.build.findByPk(build.id)), values);
   await keepLines(tx, { ...build, finished, rejected, state }, await buildLines(tx, build.id), changes);
+  if (finish) await makeAgain(tx, build.id, document.id);
   if (finish) await tellRepair(doing, build, 'unfinish', `${document.number} was undone`);
   doing.changed('builds');
 }

@@ -109,12 +109,57 @@ const stillBuilt = (tx: Writer, partIds: readonly number[]) =>
     [JSON.stringify(partIds)],
   );
 
-/** A build that is over makes nothing more for anybody. */
-export const endBuilt = async (tx: Writer, buildId: number) =>
-  setBuilt(
+/**
+ * A build that is over makes nothing more for anybody.
+ * @param because the finish that ended it, with which this is undone
+ */
+export const endBuilt = async (tx: Writer, buildId: number, because: number | null = null) =>
+  lessBuilt(
     tx,
-    (await builtRows(tx, buildId)).map((row) => ({ ...row, quantity: row.kept })),
+    (await builtRows(tx, buildId)).map((row) => [row, row.kept] as const),
+    because,
   );
+
+/** Lets a build make less for parts than it did, and keeps how much less with the finish that it was because of. */
+async function lessBuilt(
+  tx: Writer,
+  rows: readonly (readonly [row: Row<'build_for'>, stays: Quantity])[],
+  because: number | null,
+): Promise<void> {
+  await setBuilt(
+    tx,
+    rows.map(([row, quantity]) => ({ ...row, quantity })),
+  );
+  if (because === null) return;
+  const less = rows.filter(([row, stays]) => row.quantity > stays);
+  await tx.insertMany(
+    'finish_less',
+    less.map(([row, stays]) => ({
+      document_id: because,
+      part_id: row.part_id,
+      quantity: minus(row.quantity, stays),
+    })),
+  );
+}
+
+/** A finish is undone: its build makes again what it made for orders, as far as these still need it. */
+export async function makeAgain(tx: Writer, buildId: number, finishId: number): Promise<void> {
+  const less = await tx.models.finish_less.findAll({ where: { document_id: finishId } });
+  if (less.length === 0) return;
+  const now = new Map((await builtRows(tx, buildId)).map((row) => [row.part_id, row]));
+  await setBuilt(
+    tx,
+    less.map(({ part_id, quantity }) => {
+      const row = now.get(part_id) ?? { build_id: buildId, part_id, quantity: ZERO, kept: ZERO };
+      return { ...row, quantity: add(row.quantity, quantity) };
+    }),
+  );
+  const open = await tx.all<{ id: number; open: Quantity }>(
+    'SELECT id, open FROM order_part WHERE id IN (SELECT value FROM json_each($1))',
+    [JSON.stringify(less.map(({ part_id }) => part_id))],
+  );
+  await trimBuilt(tx, new Map(open.map((part) => [part.id, part.open])));
+}
 
 /** Parts what a build makes for orders, when so much of it goes ahead and the rest is another build. */
 export async function partBuilt(tx: Writer, from: number, to: number, ahead: Quantity): Promise<void> {
@@ -136,17 +181,16 @@ export async function partBuilt(tx: Writer, from: number, to: number, ahead: Qua
 }
 
 /** What is rejected is made for nobody: whoever is last in turn gets less of what is left to make. */
-export async function rejectBuilt(tx: Writer, buildId: number, left: Quantity): Promise<void> {
+export async function rejectBuilt(tx: Writer, buildId: number, left: Quantity, because: number): Promise<void> {
   const rows = await builtFor(tx, [buildId]);
   const parted = partKept(left, rows);
-  await setBuilt(
+  await lessBuilt(
     tx,
-    rows.map(({ build_id, part_id, quantity, kept }, index) => ({
-      build_id,
-      part_id,
-      quantity: parted[index]?.stays ?? quantity,
-      kept,
-    })),
+    rows.map(({ build_id, part_id, quantity, kept }, index) => [
+      { build_id, part_id, quantity, kept },
+      parted[index]?.stays ?? quantity,
+    ]),
+    because,
   );
 }
 

@@ -3,6 +3,7 @@ export {
   beingBuilt,
   builtFor,
   endBuilt,
+  makeAgain,
   partBuilt,
   rejectBuilt,
   setBuilt,

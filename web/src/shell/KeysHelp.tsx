@@ -51,6 +51,7 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
       ['Ctrl Enter', 'Confirm, save or ship'],
     ],
   ],
+  [/^\/build\/board/, [['Alt ↑ ↓ ← →', 'Give the card to somebody else, or to another day']]],
   [
     /^\/pick\/(orders\/)?\d/,
     [

@@ -92,3 +92,11 @@ CREATE TABLE finish_out (
   value INTEGER NOT NULL CHECK (value >= 0),
   PRIMARY KEY (document_id, position)
 ) STRICT, WITHOUT ROWID;
+
+-- What a finish made orders be built less for, because it rejected some or closed the build: undone with it.
+CREATE TABLE finish_less (
+  document_id INTEGER NOT NULL REFERENCES finish,
+  part_id INTEGER NOT NULL,
+  quantity INTEGER NOT NULL CHECK (quantity > 0),
+  PRIMARY KEY (document_id, part_id)
+) STRICT, WITHOUT ROWID;

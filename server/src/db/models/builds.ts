@@ -74,6 +74,12 @@ export const finishOut = {
   value: integer<Money>(),
 };
 
+export const finishLess = {
+  document_id: primary(ref('finish')),
+  part_id: primary(integer()),
+  quantity: integer<Quantity>(),
+};
+
 export const finishLine = {
   document_id: primary(ref('finish')),
   build_line_id: primary(ref('build_line')),

@@ -47,6 +47,7 @@ export const tables = {
   clock: tasks.clock,
   finish: builds.finish,
   finish_out: builds.finishOut,
+  finish_less: builds.finishLess,
   finish_line: builds.finishLine,
   repair: repairs.repair,
   repair_event: repairs.repairEvent,
