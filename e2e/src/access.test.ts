@@ -93,7 +93,7 @@ test.describe('every main view', () => {
     ['receiving an order', '/buying/orders/27/receive', 'to receive'],
     ['an order on paper', '/print/order/27', 'Purchase order PO-0027'],
     ['a supplier', '/buying/suppliers/6', 'Combe Metalwares'],
-    ['the price of a receipt', '/stock/documents/399/prices', 'What does the invoice'],
+    ['the price of a receipt', '/stock/documents/408/prices', 'What does the invoice'],
     ['revaluing', '/stock/revalue', 'has a new value'],
     ['what to put right', '/stock/put-right', '1 thing to put right'],
     ['lots', '/stock/lots', 'past its day'],

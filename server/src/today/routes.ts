@@ -21,7 +21,8 @@ async function readToday(db: Reader, today: string): Promise<Today> {
   const records = await openBuilds(db);
   const shares = await readShares(db, today);
   const builds = await toBuildRows(db, records, shares, today);
-  const planned = builds.filter((build) => build.state === 'planned');
+  // A repair whose customer was asked waits for nobody here.
+  const planned = builds.filter((build) => build.state === 'planned' && build.repair?.state !== 'asked');
   const ready = planned.filter((build) => build.waiting.length === 0);
   const waiting = planned.filter((build) => build.waiting.length > 0);
   const onBench = builds.filter((build) => build.state === 'on-bench');

@@ -3,13 +3,14 @@ import { LinkButton } from '../ui/Button.tsx';
 import { Page } from '../ui/layout.ts';
 import { EmptyState } from '../ui/States.tsx';
 import { Lead } from '../ui/text.ts';
+import { isAsked } from './held.ts';
 import { JobLane } from './JobLane.tsx';
 import { StartButton } from './StartButton.tsx';
 
 /** The bench as it is: what stands on it and how far, what can follow, and what waits for parts. */
 export function Bench({ rows }: { rows: readonly BuildRow[] }) {
   const onBench = rows.filter((row) => row.state === 'on-bench');
-  const planned = rows.filter((row) => row.state === 'planned');
+  const planned = rows.filter((row) => row.state === 'planned' && !isAsked(row));
   const ready = planned.filter((row) => row.waiting.length === 0);
   const waiting = planned.filter((row) => row.waiting.length > 0);
   return (

@@ -13,6 +13,7 @@ import { Late, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { Bench } from './Bench.tsx';
 import { BuildSheet } from './BuildSheet.tsx';
+import { isAsked, isHeldUp, pageOf } from './held.ts';
 
 const PlanForm = later(() => import('./PlanForm.tsx'), 'PlanForm');
 
@@ -64,11 +65,15 @@ export function BuildPage() {
                   <Group title="On the bench" rows={rows.filter((row) => row.state === 'on-bench')} />
                   <Group
                     title="Ready to start"
-                    rows={rows.filter((row) => row.state === 'planned' && row.waiting.length === 0)}
+                    rows={rows.filter((row) => row.state === 'planned' && !isHeldUp(row))}
                   />
                   <Group
                     title="Waiting for parts"
-                    rows={rows.filter((row) => row.state === 'planned' && row.waiting.length > 0)}
+                    rows={rows.filter((row) => row.state === 'planned' && !isAsked(row) && isHeldUp(row))}
+                  />
+                  <Group
+                    title="Waiting for a customer"
+                    rows={rows.filter((row) => row.state === 'planned' && isAsked(row))}
                   />
                 </>
               ) : (
@@ -107,7 +112,7 @@ function Group({ title, rows }: { title: string; rows: readonly BuildRow[] }) {
       {(row) => (
         <StripItem
           key={row.id}
-          to={`/build/${row.id}`}
+          to={pageOf(row)}
           code={row.code}
           title={`${format.number(row.quantity)} × ${row.name}`}
           under={

@@ -17,6 +17,7 @@ import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { AddPart } from './adding.ts';
 import { CameOut, newOut, outLines, type TypedOut } from './CameOut.tsx';
+import { pageOf } from './held.ts';
 import { MADE_FIELDS, type Made, MadeAsk } from './MadeAsk.tsx';
 import { leftOf, reckonUse } from './reckonUse.ts';
 import { NOTHING_USED, type TypedUse, usedLines } from './typedUse.ts';
@@ -44,8 +45,6 @@ export function FinishPage() {
     </Answer>
   );
 }
-
-const pageOf = ({ id, repair }: BuildDetail) => (repair ? `/build/repairs/${repair.id}` : `/build/${id}`);
 
 function FinishForm({ build }: { build: BuildDetail }) {
   const format = useFormat();

@@ -6,6 +6,7 @@ import { FINGER } from '../ui/box.ts';
 import { count, type Format, useFormat } from '../ui/format.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted } from '../ui/text.ts';
+import { pageOf } from './held.ts';
 
 export const Lane = styled.section`margin-top: 16px; h2 { display: flex; gap: 10px; align-items: baseline; } h2 span { font: 400 13px var(--text); color: var(--ink-2); }`;
 export const Job = styled.article<{ $edge: string }>`
@@ -51,7 +52,7 @@ export function JobLane({
       {builds.map((build) => (
         <Job key={build.id} $edge={edge}>
           <Tile code={build.code} size={40} />
-          <Link to={`/build/${build.id}`}>
+          <Link to={pageOf(build)}>
             <b>
               {format.quantity(build.quantity, build.unit)} × {build.name}
             </b>

@@ -9,7 +9,7 @@ import { Tile } from '../ui/Tile.tsx';
 import { PrintBar } from './PrintBar.tsx';
 import { Barcode, Head, Paper, Typed } from './paper.tsx';
 
-const Whole = styled.table`width: 100%; th { text-align: left; width: 34mm; vertical-align: top; }`;
+const Whole = styled.table`width: 100%; td { vertical-align: top; } td:first-child { width: 34mm; }`;
 const Sign = styled.p`margin-top: 18mm; border-top: 1px solid #000; padding-top: 2mm; width: 70mm;`;
 
 const titles = {
@@ -62,7 +62,9 @@ function Sheet({ kind, repair }: { kind: RepairPaperKind; repair: RepairDetail }
         <tbody>
           {rowsOf(kind, repair, format).map(([name, value]) => (
             <tr key={name}>
-              <th>{name}</th>
+              <td>
+                <b>{name}</b>
+              </td>
               <td>{value}</td>
             </tr>
           ))}
