@@ -9,7 +9,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import type { Board, BoardCard } from '@yosegi/contract';
-import { type KeyboardEvent, useState } from 'react';
+import { type KeyboardEvent, useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { useCommand, useQuestion } from '../api/client.ts';
 import { useCan, usePerson } from '../api/person.ts';
@@ -67,6 +67,7 @@ function Work({ board }: { board: Board }) {
   const me = usePerson()?.id;
   const mayWork = useCan('build');
   const move = useCommand('moveOnBoard');
+  const isArmed = useArmed();
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 180, tolerance: 8 } }),
@@ -126,6 +127,7 @@ function Work({ board }: { board: Board }) {
               person={person}
               isMe={person.id === me}
               board={board}
+              isArmed={isArmed}
               mayMove={mayWork}
               onKey={byKey}
             />
@@ -134,6 +136,21 @@ function Work({ board }: { board: Board }) {
       </DndContext>
     </>
   );
+}
+
+/** Dragging is made ready when the board has been painted: all its cards and cells at once would hold the picture up. */
+function useArmed(): boolean {
+  const [isArmed, setArmed] = useState(false);
+  useEffect(() => {
+    // Two pictures later nobody has a hand on a card yet.
+    let frame = requestAnimationFrame(() => {
+      frame = requestAnimationFrame(() => {
+        frame = requestAnimationFrame(() => setArmed(true));
+      });
+    });
+    return () => cancelAnimationFrame(frame);
+  }, []);
+  return isArmed;
 }
 
 /** Letting a card go over its own link is no wish to open it. */
@@ -147,11 +164,13 @@ interface PersonRowProps {
   readonly person: { readonly id: number | null; readonly name: string };
   readonly isMe: boolean;
   readonly board: Board;
+  /** Cards can be taken and let go. */
+  readonly isArmed: boolean;
   readonly mayMove: boolean;
   readonly onKey: (card: BoardCard, event: KeyboardEvent) => void;
 }
 
-function PersonRow({ person, isMe, board, mayMove, onKey }: PersonRowProps) {
+function PersonRow({ person, isMe, board, isArmed, mayMove, onKey }: PersonRowProps) {
   const own = board.cards.filter(({ personId }) => personId === person.id);
   return (
     <>
@@ -170,6 +189,7 @@ function PersonRow({ person, isMe, board, mayMove, onKey }: PersonRowProps) {
             spot={spot}
             cards={cards}
             board={board}
+            isArmed={isArmed}
             mayMove={mayMove}
             onKey={onKey}
             name={person.name}
@@ -180,22 +200,34 @@ function PersonRow({ person, isMe, board, mayMove, onKey }: PersonRowProps) {
   );
 }
 
-interface SpotCellProps extends Pick<PersonRowProps, 'board' | 'mayMove' | 'onKey'> {
+interface SpotCellProps extends Pick<PersonRowProps, 'board' | 'isArmed' | 'mayMove' | 'onKey'> {
   readonly spot: Spot;
   readonly name: string;
   readonly cards: readonly BoardCard[];
 }
 
-function SpotCell({ spot, name, cards, board, mayMove, onKey }: SpotCellProps) {
+/** A cell takes cards once the board is on the screen. */
+const SpotCell = (props: SpotCellProps) => (props.isArmed ? <DropCell {...props} /> : <CellBody {...props} />);
+
+function DropCell(props: SpotCellProps) {
+  const { setNodeRef, isOver } = useDroppable({ id: keyOf(props.spot) });
+  return <CellBody {...props} dropRef={setNodeRef} isOver={isOver} />;
+}
+
+interface CellBodyProps extends SpotCellProps {
+  readonly dropRef?: (element: HTMLElement | null) => void;
+  readonly isOver?: boolean;
+}
+
+function CellBody({ spot, name, cards, board, isArmed, mayMove, onKey, dropRef, isOver = false }: CellBodyProps) {
   const format = useFormat();
   const [isAll, setAll] = useState(false);
-  const { setNodeRef, isOver } = useDroppable({ id: keyOf(spot) });
   const minutes = Math.round(Number(minutesOf(cards)));
   const shown = isAll ? cards : cards.slice(0, MOST);
   const isTooMuch = spot.personId !== null && spot.day !== null && minutes > board.benchMinutes;
   return (
     <Spotted
-      ref={setNodeRef}
+      ref={dropRef}
       $over={isOver}
       aria-label={`${name}, ${spot.day ? format.day(spot.day) : 'later or no day'}`}
     >
@@ -215,7 +247,7 @@ function SpotCell({ spot, name, cards, board, mayMove, onKey }: SpotCellProps) {
         </small>
       )}
       {shown.map((card) => (
-        <WorkCard key={cardKey(card)} card={card} today={board.today} mayMove={mayMove} onKey={onKey} />
+        <WorkCard key={cardKey(card)} card={card} today={board.today} mayMove={mayMove && isArmed} onKey={onKey} />
       ))}
       {cards.length > shown.length && (
         <Button look="ghost" onPress={() => setAll(true)}>

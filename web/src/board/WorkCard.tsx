@@ -26,18 +26,28 @@ interface Props {
 }
 
 /** What one person does on one day of one build: what it is, how long, and what keeps it from going on. */
-export const WorkCard = memo(function WorkCard({ card, today, mayMove, onKey }: Props) {
+export const WorkCard = memo((props: Props) => (props.mayMove ? <DragCard {...props} /> : <CardBody {...props} />));
+
+function DragCard(props: Props) {
+  const drag = useDraggable({ id: cardKey(props.card) });
+  return <CardBody {...props} drag={drag} />;
+}
+
+interface CardBodyProps extends Props {
+  readonly drag?: ReturnType<typeof useDraggable>;
+}
+
+function CardBody({ card, today, onKey, drag }: CardBodyProps) {
   const format = useFormat();
-  const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id: cardKey(card), disabled: !mayMove });
   const blocked = card.blocks[0];
   const isLate = card.day !== null && card.day < today;
   return (
     <Card
-      ref={setNodeRef}
+      ref={drag?.setNodeRef}
       $edge={blocked ? 'short' : card.state === 'on-bench' ? 'honey' : 'moss'}
-      $held={isDragging}
-      style={{ transform: CSS.Translate.toString(transform) }}
-      {...listeners}
+      $held={drag?.isDragging ?? false}
+      style={{ transform: CSS.Translate.toString(drag?.transform ?? null) }}
+      {...drag?.listeners}
     >
       <Open
         to={card.repairId === null ? `/build/${card.buildId}` : `/build/repairs/${card.repairId}`}
@@ -52,7 +62,7 @@ export const WorkCard = memo(function WorkCard({ card, today, mayMove, onKey }: 
           {!card.isWhole && (
             <>
               <br />
-              {card.tasks.map(({ text, kind }) => text || (kind === 'labour' ? 'Labour' : 'Charge')).join(', ')}
+              {tasksOf(card)}
             </>
           )}
           {isLate && (
@@ -74,10 +84,19 @@ export const WorkCard = memo(function WorkCard({ card, today, mayMove, onKey }: 
       </Open>
     </Card>
   );
-});
+}
 
 const titleOf = (card: BoardCard, format: Format) =>
   card.repairId === null ? `${format.number(card.quantity)} × ${card.name}` : `Repair: ${card.name}`;
+
+/** So many tasks are named. */
+const MOST_NAMED = 3;
+
+function tasksOf({ tasks }: BoardCard): string {
+  const names = tasks.slice(0, MOST_NAMED).map(({ text, kind }) => text || (kind === 'labour' ? 'Labour' : 'Charge'));
+  const more = tasks.length - names.length;
+  return `${names.join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
+}
 
 const factsOf = (card: BoardCard, format: Format): string[] =>
   [
