@@ -95,7 +95,7 @@ export const taskRoutes = {
     right: 'look',
     summary: 'Tasks of builds that are not over, the first due first; or those that are done',
     query: PageQuery.extend({
-      show: z.enum(['open', 'late', 'over', 'all']).default('open'),
+      show: z.enum(['open', 'doing', 'late', 'over', 'all']).default('open'),
       personId: z.coerce.number().int().positive().optional(),
       /** Nobody’s. */
       unassigned: z.stringbool().default(false),

@@ -15,18 +15,9 @@ interface Shot {
 const shots: readonly Shot[] = [
   { file: 'today', path: '/today', ready: /Ready to start/ },
   { file: 'define', path: '/define', ready: /30 products, 2 to put right/ },
-  {
-    file: 'draft',
-    path: '/define/5?rev=2',
-    ready: /Smoker, lined/,
-    before: async ({ page }) => {
-      await page.getByLabel('Waste of Smoker liner in percent').fill('4');
-      await page.getByRole('combobox', { name: 'Add a part' }).fill('hook');
-      await page.getByRole('option', { name: /Smoker hook/ }).waitFor();
-    },
-  },
+  { file: 'board', path: '/build/board', ready: /yours today|nobody’s yet/ },
+  { file: 'repair', path: '/build/repairs/3', ready: /Hive scale of Alder Vale/ },
   { file: 'behaves', path: '/define/26?view=behaves', ready: /What happens with Winter evening gift/ },
-  { file: 'items', path: '/stock/items', ready: /reorder point/ },
   {
     file: 'import',
     path: '/stock/in-out',

@@ -160,6 +160,48 @@ describe('tasks', () => {
     expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['90', '20', '3']);
   });
 
+  it('are ticked, clocked and finished by two people at once: nothing is booked twice, and the second sees why', async () => {
+    const id = await onBench('2');
+    const task = await taskOf(id, 'labour');
+    const codeOf = (outcome: PromiseSettledResult<unknown>) =>
+      outcome.status === 'fulfilled' ? 'done' : (outcome.reason as { problem: { code: string } }).problem.code;
+    const both = async (...all: Promise<unknown>[]) => (await Promise.allSettled(all)).map(codeOf).sort();
+    const { cookie } = server;
+    await server.signIn(2);
+    const bo = server.cookie;
+    /** Sent by whoever the cookie is. */
+    const as = <T>(who: string, work: () => Promise<T>) => {
+      server.cookie = who;
+      return work();
+    };
+    expect(
+      await both(
+        as(cookie, () => change(task, { state: 'doing' })),
+        as(bo, () => change(task, { state: 'done' })),
+      ),
+    ).toEqual(['done', 'stale-save']);
+    await change(await taskOf(id, 'labour'), { state: 'open' });
+    await both(
+      as(cookie, () => server.call(api.startClock, { params: { id: task.id }, body: {} })),
+      as(bo, () => server.call(api.startClock, { params: { id: task.id }, body: {} })),
+    );
+    expect((await taskOf(id, 'labour')).clocks.map(({ person }) => person).sort()).toEqual(['Bo Bench', 'Mo Owner']);
+    const whole = await finish(id, '2');
+    expect(
+      await both(
+        as(cookie, () => server.call(api.finish, whole)),
+        as(bo, () => server.call(api.finish, whole)),
+      ),
+    ).toEqual(['done', 'wrong-state']);
+    server.cookie = cookie;
+    const { documents } = await detail(id);
+    const [posted] = documents.filter(({ kind }) => kind === 'finish');
+    expect(documents.filter(({ kind }) => kind === 'finish')).toHaveLength(1);
+    expect(await labourCostOf(posted?.id ?? 0)).toHaveLength(1);
+    // The clocks ended with it, and what they ran is booked.
+    expect((await taskOf(id, 'labour')).clocks).toEqual([]);
+  });
+
   it('that a definition demands are done before it is finished, or skipped at no cost', async () => {
     const strict = await shop.item('T-STRICT', { source: 'made' });
     await define(strict, '10');

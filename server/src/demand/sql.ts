@@ -197,15 +197,21 @@ async function benchOfBuilds(db: Reader): Promise<Map<number, number>> {
     bench_days: number | null;
     basis: Basis | null;
     amount: Quantity | null;
+    /** Worked on it and not booked yet. */
+    taken: Quantity;
+    over: 0 | 1;
   }>(
-    `SELECT b.id, b.quantity - b.finished - b.rejected AS open, b.output_quantity, d.bench_days, l.basis, l.amount
+    `SELECT b.id, b.quantity - b.finished - b.rejected AS open, b.output_quantity, d.bench_days, l.basis, l.amount,
+       ifnull((SELECT sum(minutes) FROM task_time WHERE task_id = l.id), 0) - ifnull(l.used, 0) AS taken,
+       ifnull((SELECT state IN ('done', 'skipped') FROM task WHERE id = l.id), 0) AS over
      FROM build b LEFT JOIN revision r ON r.id = b.revision_id LEFT JOIN definition d ON d.id = r.definition_id
      LEFT JOIN build_line l ON l.build_id = b.id AND l.kind = 'labour'
      WHERE b.state IN ('planned', 'on-bench')`,
   );
   const minutes = new Map<number, { total: number; least: number | null }>();
-  for (const { id, open, output_quantity, bench_days, basis, amount } of rows) {
-    const own = basis && amount ? scaled(basis, amount, open, output_quantity) : 0;
+  for (const { id, open, output_quantity, bench_days, basis, amount, taken, over } of rows) {
+    const planned = basis && amount && !over ? scaled(basis, amount, open, output_quantity) : ZERO;
+    const own = Math.max(0, planned - Math.max(0, taken));
     minutes.set(id, { total: (minutes.get(id)?.total ?? 0) + own, least: bench_days });
   }
   return new Map([...minutes].map(([id, { total, least }]) => [id, benchDays(total, bench_minutes, least)]));

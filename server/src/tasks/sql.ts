@@ -43,6 +43,7 @@ const DUE = "ifnull(ifnull(t.due, b.due), '9999')";
 const OPEN = "t.state IN ('open', 'doing') AND b.state IN ('planned', 'on-bench')";
 const SHOWN = {
   open: OPEN,
+  doing: `${OPEN} AND t.state = 'doing'`,
   late: `${OPEN} AND ${DUE} < $1`,
   over: "(t.state IN ('done', 'skipped'))",
   all: "(b.state <> 'cancelled')",

@@ -177,7 +177,7 @@ function PersonRow({ person, isMe, board, isArmed, mayMove, onKey }: PersonRowPr
       <Who>
         <b>{isMe ? 'You' : person.name}</b>
         <br />
-        <Muted>{own.length === 0 ? 'free' : `${own.length} ${own.length === 1 ? 'job' : 'jobs'}`}</Muted>
+        <Muted>{own.length === 0 ? 'free' : `${own.length} to do`}</Muted>
       </Who>
       {[...board.days, null].map((day) => {
         const spot = { personId: person.id, day };

@@ -48,10 +48,10 @@ export function todayWords(board: Board, me: number | undefined): string {
   const [first] = board.days;
   const mine = board.cards.filter((card) => card.personId === me && shownAt(card, board).day === first);
   const open = board.cards.filter(({ personId }) => personId === null).length;
-  const nobodys = open === 0 ? '' : ` ${open} ${open === 1 ? 'job is' : 'jobs are'} nobody’s yet.`;
+  const nobodys = open === 0 ? '' : ` ${open} ${open === 1 ? 'is' : 'are'} nobody’s yet.`;
   const day = first === board.today ? 'today' : 'on the next working day';
   if (mine.length === 0) return `Nothing is yours ${day}.${nobodys}`;
   const blocked = mine.filter(({ blocks }) => blocks.length > 0).length;
   const waits = blocked === 0 ? '' : blocked === mine.length ? ', all of them waiting' : `, ${blocked} of them waiting`;
-  return `${mine.length} ${mine.length === 1 ? 'job is' : 'jobs are'} yours ${day}${waits}: ${Math.round(Number(minutesOf(mine)))} of ${board.benchMinutes} minutes.${nobodys}`;
+  return `${mine.length === 1 ? 'One piece of work is' : `${mine.length} pieces of work are`} yours ${day}${waits}: ${Math.round(Number(minutesOf(mine)))} of ${board.benchMinutes} minutes.${nobodys}`;
 }

@@ -39,13 +39,17 @@ export const outLines = (out: readonly TypedOut[]): NonNullable<Input<typeof api
   }));
 
 interface Props {
+  /** What is reworked: its take-apart shares tell what a part is worth of it. */
+  readonly itemId: number;
   readonly out: readonly TypedOut[];
   readonly onChange: (out: readonly TypedOut[]) => void;
   readonly refused: Problem | null;
 }
 
 /** What was taken out of the unit, what becomes of it, and how much of the unit's worth goes with it. */
-export function CameOut({ out, onChange, refused }: Props) {
+export function CameOut({ itemId, out, onChange, refused }: Props) {
+  const apart = useQuestion('apartPlan', { params: { id: itemId }, query: {} });
+  const shareOf = (part: number) => apart.data?.lines.find((line) => line.itemId === part)?.share ?? '0';
   const stores = useQuestion('stores', {}).data ?? [];
   const set = (at: number, part: Partial<TypedOut>) =>
     onChange(out.map((one, index) => (index === at ? { ...one, ...part } : one)));
@@ -133,7 +137,7 @@ export function CameOut({ out, onChange, refused }: Props) {
           label="Something that came out"
           placeholder="Code, name or scan"
           onPick={(item) => {
-            if (!out.some((one) => one.item.id === item.id)) onChange([...out, newOut(item)]);
+            if (!out.some((one) => one.item.id === item.id)) onChange([...out, newOut(item, '1', shareOf(item.id))]);
           }}
         />
       </Part>

@@ -151,7 +151,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
               </Button>
             </div>
           )}
-          {build.isRework && <CameOut out={out} onChange={setOut} refused={refused} />}
+          {build.isRework && <CameOut itemId={build.itemId} out={out} onChange={setOut} refused={refused} />}
         </AnswerBody>
         <Part $bottom={12}>
           <Refusal

@@ -18,7 +18,7 @@ import { Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { DueOf, TaskRow } from './TaskRow.tsx';
 
-type Show = 'open' | 'late' | 'over' | 'all';
+type Show = 'open' | 'doing' | 'late' | 'over' | 'all';
 
 /** Everything that is to be done on the bench, mine first. */
 export function TasksPage() {
@@ -58,6 +58,7 @@ export function TasksPage() {
                   onChange={setShow}
                   options={[
                     ['open', 'To do'],
+                    ['doing', 'Begun'],
                     ['late', 'Late'],
                     ['over', 'Done or skipped'],
                     ['all', 'All'],
