@@ -60,6 +60,7 @@ describe('the whole way of a product', () => {
       actual: '5.1',
       cost: '15.3',
       plannedCost: '14.4',
+      because: null,
     });
 
     const plan = await server.call(api.apartPlan, { params: { id: product.id } });

@@ -33,6 +33,13 @@ async function findings(...tampering: string[]): Promise<string[]> {
 const BENCH = 'SELECT id FROM build_line WHERE on_bench > 0';
 const item = (code: string) => `(SELECT id FROM item WHERE code = '${code}')`;
 
+/** A repair that nobody took in, of a unit that may be ours, with its work still planned. */
+const repair = (state: string, serialId: number | null) =>
+  `INSERT INTO repair (id, number, customer_id, item_id, serial_id, bin_id, state, fault, taken_in_at, taken_in_by)
+   SELECT 99, 'RP-X', (SELECT min(id) FROM customer), item_id, ${serialId}, 1, '${state}', 'x', '2026-11-23', 1 FROM serial WHERE id = 1`;
+const REPAIR_WORK = `INSERT INTO build (number, item_id, repair_id, output_quantity, quantity, state, output_bin_id, planned_at, planned_by)
+   SELECT 'RP-X', item_id, 99, 1000000, 1000000, 'planned', 1, '2026-11-23', 1 FROM serial WHERE id = 1`;
+
 /** For each check, what it has to notice. */
 const tampering: Record<string, string[][]> = {
   'each document conserves value': [
@@ -69,6 +76,15 @@ const tampering: Record<string, string[][]> = {
   'finished quantities equal their finishes': [
     ['UPDATE build SET finished = finished + 1 WHERE finished > 0'],
     ['UPDATE finish SET good = good + 1'],
+  ],
+  'rejected quantities equal their finishes': [
+    ['UPDATE build SET rejected = rejected + 1 WHERE finished > 0'],
+    ['UPDATE finish SET rejected = rejected + 1'],
+  ],
+  'what belongs to customers is not in stock': [[repair('taken-in', 1)]],
+  'a repair stands where its work does': [
+    [repair('on-bench', null), REPAIR_WORK],
+    [repair('ready', null), REPAIR_WORK],
   ],
   'builds that are over promise nothing': [
     ["UPDATE build_line SET open = 1 WHERE build_id = (SELECT id FROM build WHERE state = 'cancelled')"],
