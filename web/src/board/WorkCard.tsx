@@ -112,5 +112,7 @@ function blockWords(block: BoardCard['blocks'][number], format: Format): string 
   if (block.kind === 'customer') return `waits for ${block.name} to agree`;
   if (block.kind === 'service') return `${block.name} is back from ${block.supplier} ${format.day(block.comesOn)}`;
   const when = block.comesOn ? `, comes ${format.day(block.comesOn)}` : '';
-  return `waits for ${format.number(block.short)} × ${block.name}${when}`;
+  const many =
+    block.unit === 'each' ? `${format.number(block.short)} ×` : `${format.number(block.short)} ${block.unit} of`;
+  return `waits for ${many} ${block.name}${when}`;
 }

@@ -1,5 +1,5 @@
 import type { BuildRow } from '@yosegi/contract';
-import { useParams, useSearchParams } from 'react-router';
+import { Navigate, useLocation, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -131,5 +131,11 @@ function Group({ title, rows }: { title: string; rows: readonly BuildRow[] }) {
 
 function Build({ id }: { id: number }) {
   const build = useQuestion('build', { params: { id } });
-  return <Answer of={build}>{(data) => <BuildSheet build={data} />}</Answer>;
+  // The work of a repair stands on the repair's own page, at the line that was asked for.
+  const { search } = useLocation();
+  return (
+    <Answer of={build}>
+      {(data) => (data.repair ? <Navigate to={pageOf(data) + search} replace /> : <BuildSheet build={data} />)}
+    </Answer>
+  );
 }
