@@ -1,0 +1,165 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { openToPick } from '../builds/index.ts';
+import type { Percent, Quantity } from '../number/index.ts';
+import { type Goal, goalKey, neededFor, type OnShelf, proposeRuns, stopsOf, type Wanted } from './index.ts';
+
+const q = (units: number) => (units * 1e6) as Quantity;
+const build = (id: number): Goal => ({ kind: 'build', id });
+const order = (id: number): Goal => ({ kind: 'order', id });
+const want = (goal: Goal, itemId: number, open: number, lineId = itemId): Wanted => ({
+  goal,
+  lineId,
+  itemId,
+  open: q(open),
+});
+const shelf = (binId: number, itemId: number, quantity: number, more: Partial<OnShelf> = {}): OnShelf => ({
+  storeId: 1,
+  binId,
+  itemId,
+  lotId: null,
+  serialId: null,
+  quantity: q(quantity),
+  ...more,
+});
+
+describe('a pick run', () => {
+  it('tells apart at each stop where its goods go, and who comes first is served first', () => {
+    const { stops, missing } = stopsOf(
+      [want(build(56), 7, 3), want(order(142), 7, 2), want(order(143), 7, 4), want(build(56), 8, 1)],
+      [shelf(1, 8, 1), shelf(2, 7, 4), shelf(5, 7, 2)],
+    );
+    expect(
+      stops.map(({ binId, quantity, lines }) => [
+        binId,
+        quantity,
+        lines.map((one) => [goalKey(one.goal), one.quantity]),
+      ]),
+    ).toEqual([
+      [1, q(1), [['build:56', q(1)]]],
+      [
+        2,
+        q(4),
+        [
+          ['build:56', q(3)],
+          ['order:142', q(1)],
+        ],
+      ],
+      [
+        5,
+        q(2),
+        [
+          ['order:142', q(1)],
+          ['order:143', q(1)],
+        ],
+      ],
+    ]);
+    expect(missing).toEqual([{ goal: order(143), lineId: 7, itemId: 7, quantity: q(3) }]);
+  });
+
+  it('makes one stop of the serials of one bin, and stops of their own of its lots', () => {
+    const units = [1, 2, 3].map((serialId) => shelf(4, 9, 1, { serialId }));
+    expect(stopsOf([want(build(1), 9, 2)], units).stops).toMatchObject([
+      { binId: 4, quantity: q(2), serialIds: [1, 2] },
+    ]);
+    const lots = [shelf(4, 9, 1, { lotId: 5 }), shelf(4, 9, 1, { lotId: 6 })];
+    expect(stopsOf([want(build(1), 9, 2)], lots).stops.map(({ lotId }) => lotId)).toEqual([5, 6]);
+  });
+
+  const goals = fc.constantFrom(build(1), build(2), order(1), order(2));
+  const wants = fc.array(fc.record({ goal: goals, itemId: fc.nat(4), open: fc.integer({ min: 1, max: 9 }).map(q) }), {
+    maxLength: 20,
+  });
+  const places = fc.array(
+    fc.record({
+      storeId: fc.integer({ min: 1, max: 2 }),
+      binId: fc.nat(5),
+      itemId: fc.nat(4),
+      quantity: fc.nat(9).map(q),
+    }),
+    { maxLength: 20 },
+  );
+
+  it('never takes more than is open or there, and what it does not bring is nowhere', () => {
+    fc.assert(
+      fc.property(wants, places, (all, there) => {
+        const wanted = all.map((one, lineId) => ({ ...one, lineId }));
+        const shelves = there.map((one, lotId) => ({ ...one, lotId, serialId: null }));
+        const { stops, missing } = stopsOf(wanted, shelves);
+        const sum = (values: readonly number[]) => values.reduce((total, one) => total + one, 0);
+        for (const { lineId, open } of wanted) {
+          const got = sum(
+            stops.flatMap(({ lines }) =>
+              lines.filter((line) => line.lineId === lineId).map(({ quantity }) => quantity),
+            ),
+          );
+          const lacks = sum(missing.filter((line) => line.lineId === lineId).map(({ quantity }) => quantity));
+          expect(got + lacks).toBe(open);
+        }
+        for (const { lotId, quantity } of shelves)
+          expect(sum(stops.filter((stop) => stop.lotId === lotId).map((stop) => stop.quantity))).toBeLessThanOrEqual(
+            quantity,
+          );
+        for (const { itemId } of missing) {
+          const taken = sum(stops.filter((stop) => stop.itemId === itemId).map((stop) => stop.quantity));
+          expect(taken).toBe(sum(shelves.filter((one) => one.itemId === itemId).map(({ quantity }) => quantity)));
+        }
+      }),
+    );
+  });
+
+  it('is proposed of those who share their stops, everybody in one run of a store, with what it saves', () => {
+    const shelves = [shelf(1, 1, 90), shelf(2, 2, 90), shelf(3, 3, 90), shelf(9, 9, 90, { storeId: 2 })];
+    const wanted = [
+      want(build(1), 1, 1),
+      want(build(1), 2, 1),
+      want(build(2), 1, 1),
+      want(build(2), 2, 1),
+      want(order(1), 3, 1),
+      want(order(2), 9, 1),
+      want(order(3), 8, 1),
+    ];
+    expect(proposeRuns(wanted, shelves)).toEqual([
+      { storeId: 1, goals: [build(1), build(2)], stops: 2, shared: 2, saved: 2 },
+      { storeId: 1, goals: [order(1)], stops: 1, shared: 0, saved: 0 },
+      { storeId: 2, goals: [order(2)], stops: 1, shared: 0, saved: 0 },
+    ]);
+    fc.assert(
+      fc.property(wants, places, (all, there) => {
+        const own = all.map((one, lineId) => ({ ...one, lineId }));
+        const shelves_ = there.map((one, lotId) => ({ ...one, lotId, serialId: null }));
+        const runs = proposeRuns(own, shelves_);
+        const { stops } = stopsOf(own, shelves_);
+        for (const storeId of [1, 2]) {
+          const served = runs.filter((run) => run.storeId === storeId).flatMap((run) => run.goals.map(goalKey));
+          const waiting = new Set(
+            stops
+              .filter((stop) => stop.storeId === storeId)
+              .flatMap(({ lines }) => lines.map(({ goal }) => goalKey(goal))),
+          );
+          expect(served.toSorted()).toEqual([...waiting].toSorted());
+        }
+        for (const run of runs) expect(run.goals.length).toBeLessThanOrEqual(8);
+      }),
+    );
+  });
+});
+
+describe('parts for some of a build', () => {
+  it('are what these need beyond what stands on the bench; for all of it, what is open', () => {
+    const need = { basis: 'per-output' as const, quantity: q(2), waste: 0 as Percent, decimals: 0 };
+    const progress = { quantity: q(20), finished: q(0), outputQuantity: q(1) };
+    expect(neededFor(need, progress, q(0), q(8))).toBe(q(16));
+    expect(neededFor(need, progress, q(10), q(8))).toBe(q(6));
+    expect(neededFor(need, progress, q(20), q(8))).toBe(0);
+    const numbers = fc.integer({ min: 0, max: 30 });
+    fc.assert(
+      fc.property(numbers, numbers, numbers, numbers, (finished, more, bench, units) => {
+        const far = { ...progress, quantity: q(finished + more), finished: q(finished) };
+        const some = neededFor(need, far, q(bench), q(units));
+        expect(some).toBeLessThanOrEqual(openToPick(need, far, q(bench)));
+        expect(neededFor(need, far, q(bench), q(more))).toBe(openToPick(need, far, q(bench)));
+      }),
+    );
+  });
+});
