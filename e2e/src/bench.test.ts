@@ -72,6 +72,27 @@ test.describe('the bench', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  test('brings the parts for some of a build in one step, and leaves the rest open', async () => {
+    const { page } = visit;
+    await page.goto('/pick/121');
+    await visit.heading(/to pick for B-0117/);
+    const many = page.getByLabel('Parts for how many of 14?');
+    await many.fill('15');
+    await page.getByText('Only 14 are left.').waitFor();
+    await many.fill('8');
+    await page.getByRole('button', { name: 'Fill in' }).click();
+    await expect(page.getByLabel('Take now of Feeder float')).toHaveValue('8');
+    await page.getByRole('button', { name: /^Bring \d lines? to the bench/ }).click();
+    await visit.notice(/still open/);
+    const row = page.getByRole('row').filter({ hasText: 'Feeder float' });
+    await row.getByText('6', { exact: true }).first().waitFor();
+    // What stands there for eight is enough for them: nothing more is filled in.
+    await many.fill('8');
+    await page.getByRole('button', { name: 'Fill in' }).click();
+    await expect(page.getByLabel('Take now of Feeder float')).toHaveValue('0');
+    expect(visit.faults).toEqual([]);
+  });
+
   test('reworks a unit: parts come out to stock and to scrap, and the very unit goes back worth the rest', async () => {
     const { page } = visit;
     await page.goto('/build?plan=8&purpose=rework');

@@ -1,7 +1,7 @@
 export { AddPart } from './adding.ts';
 export { BuildLines } from './BuildLines.tsx';
 export { comes, Job, JobLane, Lane } from './JobLane.tsx';
-export { leftOf, reckonUse } from './reckonUse.ts';
+export { leftOf, needOf, progressOf, reckonUse } from './reckonUse.ts';
 export { StartButton } from './StartButton.tsx';
 export { NOTHING_USED, type TypedUse, usedLines } from './typedUse.ts';
 export { UseGrid } from './UseGrid.tsx';

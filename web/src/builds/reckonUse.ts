@@ -1,6 +1,15 @@
-import type { BuildDetail } from '@yosegi/contract';
+import type { BuildDetail, BuildLine } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { extraLeft, finishCost, labourPortion, plannedUse, rejectedCost, type UsedLine } from '@yosegi/core/builds';
+import {
+  type BuildNeed,
+  extraLeft,
+  finishCost,
+  labourPortion,
+  type Progress,
+  plannedUse,
+  rejectedCost,
+  type UsedLine,
+} from '@yosegi/core/builds';
 import {
   add,
   formatDecimal,
@@ -27,6 +36,24 @@ interface Portion {
 /** What of a build is neither finished nor rejected. */
 export const leftOf = ({ quantity, finished, rejected }: Pick<BuildDetail, 'quantity' | 'finished' | 'rejected'>) =>
   (readExact(quantity) - readExact(finished) - readExact(rejected)) as Quantity;
+
+/** How far a build has come. */
+export const progressOf = ({ quantity, finished, rejected, outputQuantity }: BuildDetail): Progress => ({
+  quantity: readExact(quantity) as Quantity,
+  finished: add(readExact(finished) as Quantity, readExact(rejected) as Quantity),
+  outputQuantity: readExact(outputQuantity) as Quantity,
+});
+
+/** What a line of a build needs; nothing where it is no part. */
+export const needOf = (line: BuildLine): BuildNeed | null => (line.item ? needOfPart(line, line.item.decimals) : null);
+
+const needOfPart = (line: BuildLine, decimals: number): BuildNeed => ({
+  basis: line.basis,
+  quantity: readExact(line.amount) as Quantity,
+  waste: readExact(line.waste) as Percent,
+  decimals,
+  extra: line.added ? extraLeft(readExact(line.amount) as Quantity, readExact(line.used) as Quantity) : undefined,
+});
 
 /**
  * Cost and differences of what is typed; what was not typed is as its task says, else as planned for the good quantity.
@@ -56,11 +83,7 @@ export function reckonUse(
     faults.set('rejectCost', 'None is good, so none can carry what they cost. Write it off.');
   if (portion > left && good <= left) faults.set('rejected', `Only ${formatDecimal(left)} left in all.`);
   if (good > left) faults.set('good', `Only ${formatDecimal(left)} left. Plan another build for more.`);
-  const progress = {
-    quantity: readExact(build.quantity) as Quantity,
-    finished: add(readExact(build.finished) as Quantity, readExact(build.rejected) as Quantity),
-    outputQuantity: readExact(build.outputQuantity) as Quantity,
-  };
+  const progress = progressOf(build);
   const closes = isClosing || portion === left;
   const spent = spentByTask(build);
   const actuals = new Map<number, Quantity>();
@@ -69,13 +92,7 @@ export function reckonUse(
     const said = typed.get(lineId);
     if (line.kind === 'part' && line.item) {
       const { item } = line;
-      const need = {
-        basis,
-        quantity: readExact(line.amount) as Quantity,
-        waste: readExact(line.waste) as Percent,
-        decimals: item.decimals,
-        extra: line.added ? extraLeft(readExact(line.amount) as Quantity, readExact(line.used) as Quantity) : undefined,
-      };
+      const need = needOfPart(line, item.decimals);
       const actual =
         said === undefined ? plannedUse(need, progress, portion) : read(`line${lineId}`, () => readTyped(said, item));
       actuals.set(lineId, actual);

@@ -21,6 +21,7 @@ import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { type PickJob, usePick } from './job.ts';
+import { SomeUnits } from './SomeUnits.tsx';
 import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
 
 interface Typed {
@@ -61,6 +62,8 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
     const before = typed.get(step.line.id) ?? startOf(step);
     setTyped(new Map(typed).set(step.line.id, { ...before, ...part }));
   };
+  const fillIn = (needed: ReadonlyMap<number, Quantity>) =>
+    setTyped(new Map(steps.map((step) => [step.line.id, partlyOf(step, needed.get(step.line.id))])));
   const problem = problemOf(pick.error);
   const short = problem?.code === 'stock-short';
   const [, refusedIndex, refusedName] = problem?.field?.split('.') ?? [];
@@ -86,6 +89,7 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
             <Lead>{job.what}. Bins in walking order; take less and the rest stays open.</Lead>
           </div>
           <Push />
+          {job.some && steps.length > 0 && <SomeUnits some={job.some} onFill={fillIn} />}
           <LinkButton to={job.kind === 'build' ? `/print/pick/${job.id}` : `/print/order-pick/${job.id}`}>
             Print pick list
           </LinkButton>
@@ -235,6 +239,13 @@ function chosenBin(step: Step, binId: number): Typed {
 function startOf(step: Step): Typed {
   const [bin] = step.bins;
   return { binId: bin?.binId ?? 0, quantity: step.suggested, track: suggestedTrack(step.item, bin, step.suggested) };
+}
+
+/** So much of what its first bin suggests as is needed now. */
+function partlyOf(step: Step, needed: Quantity = 0 as Quantity): Typed {
+  const [bin] = step.bins;
+  const quantity = formatDecimal(Math.min(needed, readExact(step.suggested)));
+  return { binId: bin?.binId ?? 0, quantity, track: suggestedTrack(step.item, bin, quantity) };
 }
 
 function readRow(step: Step, typed: Typed | undefined) {

@@ -1,6 +1,8 @@
 import type { BinQuantity, BuildDetail, Order, PartItem } from '@yosegi/contract';
-import { readForText } from '@yosegi/core/number';
+import { formatDecimal, type Quantity, readExact, readForText } from '@yosegi/core/number';
+import { neededFor } from '@yosegi/core/picking';
 import { useCommand } from '../api/client.ts';
+import { leftOf, needOf, progressOf } from '../builds/index.ts';
 
 /** Something that is picked for one build or one order. */
 export interface PickLine {
@@ -23,6 +25,13 @@ export interface PickJob {
   readonly lines: readonly PickLine[];
   readonly picked: number;
   readonly of: number;
+  /** Of a build: what is left to finish, and what each line needs for so many of it. */
+  readonly some?: {
+    readonly left: string;
+    readonly unit: string;
+    readonly decimals: number;
+    readonly neededFor: (units: Quantity) => ReadonlyMap<number, Quantity>;
+  };
   /** Where it stands once it is picked, and where the screen of the job is. */
   readonly place: string;
   readonly home: string;
@@ -41,10 +50,27 @@ export function jobOfBuild(build: BuildDetail): PickJob {
     ),
     picked: build.pickedLines,
     of: build.pickLines,
+    some: {
+      left: formatDecimal(leftOf(build)),
+      unit: build.unit,
+      decimals: build.decimals,
+      neededFor: (units) => neededForUnits(build, units),
+    },
     place: 'on the bench',
     home: `/build/${build.id}`,
     next: { to: `/build/${build.id}/finish`, says: 'Finish the build' },
   };
+}
+
+/** What each line of a build has to have brought so that so many more can be finished, the rest later. */
+function neededForUnits(build: BuildDetail, units: Quantity): ReadonlyMap<number, Quantity> {
+  const progress = progressOf(build);
+  return new Map(
+    build.lines.flatMap((line) => {
+      const need = needOf(line);
+      return need ? [[line.id, neededFor(need, progress, readExact(line.onBench) as Quantity, units)] as const] : [];
+    }),
+  );
 }
 
 /** What an order still takes from shelves; what is being built for it comes into its parcel by itself. */
