@@ -121,8 +121,11 @@ test.describe('the bench', () => {
       .first()
       .click();
     await out.getByLabel('Share %').last().fill('110');
-    await page.getByRole('button', { name: /^Finish 1/ }).click();
-    await page.getByText(/100/).first().waitFor();
+    await out
+      .getByText(/add up to 110 %/)
+      .first()
+      .waitFor();
+    await expect(page.getByRole('button', { name: /^Finish 1/ })).toBeDisabled();
     await out.getByLabel('Share %').last().fill('10');
     await page.getByRole('button', { name: /^Finish 1/ }).click();
     await visit.notice(/1 × Hive scale at/);

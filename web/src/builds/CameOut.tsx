@@ -44,10 +44,12 @@ interface Props {
   readonly out: readonly TypedOut[];
   readonly onChange: (out: readonly TypedOut[]) => void;
   readonly refused: Problem | null;
+  /** What is wrong with the shares, all together. */
+  readonly fault: string | undefined;
 }
 
 /** What was taken out of the unit, what becomes of it, and how much of the unit's worth goes with it. */
-export function CameOut({ itemId, out, onChange, refused }: Props) {
+export function CameOut({ itemId, out, onChange, refused, fault }: Props) {
   const apart = useQuestion('apartPlan', { params: { id: itemId }, query: {} });
   const shareOf = (part: number) => apart.data?.lines.find((line) => line.itemId === part)?.share ?? '0';
   const stores = useQuestion('stores', {}).data ?? [];
@@ -98,7 +100,7 @@ export function CameOut({ itemId, out, onChange, refused }: Props) {
                 numeric
                 value={one.share}
                 onChange={(share) => set(index, { share })}
-                error={wrong(index, 'share') ?? (refused?.field === 'out' ? refused.detail : undefined)}
+                error={fault ?? wrong(index, 'share') ?? (refused?.field === 'out' ? refused.detail : undefined)}
               />
             </Part>
           )}

@@ -66,9 +66,18 @@ function FinishForm({ build }: { build: BuildDetail }) {
         isClosing: closes,
         rejectedText: rejected,
         isWrittenOff: rejectCost === 'written-off',
+        out: build.isRework ? out : [],
       }),
-    [build, good, used.actuals, closes, rejected, rejectCost],
+    [build, good, used.actuals, closes, rejected, rejectCost, out],
   );
+  /** A rework gives back the very units that it takes in: said of one, it is said of the other. */
+  const use = (next: TypedUse) => {
+    setUsed(next);
+    const own = build.isRework ? build.lines.find(({ item }) => item?.id === build.itemId) : undefined;
+    const serials = own && next.tracks.get(own.id)?.serials;
+    if (serials !== undefined && serials !== used.tracks.get(own?.id ?? 0)?.serials)
+      setMade({ ...made, track: { ...made.track, serials } });
+  };
   const finish = useCommand(
     'finish',
     ({ id: documentId, number, unitCost }) => {
@@ -137,7 +146,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
             cost={reckoning.cost}
             actuals={reckoning.actuals}
             typed={used}
-            onChange={setUsed}
+            onChange={use}
             faults={reckoning.faults}
             refused={refused}
             past={past}
@@ -151,7 +160,15 @@ function FinishForm({ build }: { build: BuildDetail }) {
               </Button>
             </div>
           )}
-          {build.isRework && <CameOut itemId={build.itemId} out={out} onChange={setOut} refused={refused} />}
+          {build.isRework && (
+            <CameOut
+              itemId={build.itemId}
+              out={out}
+              onChange={setOut}
+              refused={refused}
+              fault={reckoning.faults.get('out')}
+            />
+          )}
         </AnswerBody>
         <Part $bottom={12}>
           <Refusal

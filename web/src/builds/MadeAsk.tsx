@@ -141,6 +141,7 @@ function Quantities({ build, made, onChange, reckoning, error, isPortion }: Prop
               quantity={Number(made.good) || 0}
               errorAt={(name) => problemAt(error, name)}
               mayReturn
+              isGivenBack={build.isRework}
             />
           </Narrow>
         )}

@@ -5,10 +5,12 @@ import {
   extraLeft,
   finishCost,
   labourPortion,
+  type OutWay,
   type Progress,
   plannedUse,
   rejectedCost,
   type UsedLine,
+  worthOut,
 } from '@yosegi/core/builds';
 import {
   add,
@@ -17,6 +19,7 @@ import {
   type Money,
   minus,
   type Percent,
+  parsePercent,
   parseQuantity,
   type Quantity,
   readExact,
@@ -31,6 +34,8 @@ interface Portion {
   readonly isClosing?: boolean;
   readonly rejectedText?: string;
   readonly isWrittenOff?: boolean;
+  /** What came out of the unit that is reworked, with shares of what it is worth as typed. */
+  readonly out?: readonly { readonly went: OutWay; readonly share: string }[];
 }
 
 /** What of a build is neither finished nor rejected. */
@@ -62,7 +67,7 @@ export function reckonUse(
   build: BuildDetail,
   goodText: string,
   typed: ReadonlyMap<number, string>,
-  { isClosing = false, rejectedText = '', isWrittenOff = false }: Portion = {},
+  { isClosing = false, rejectedText = '', isWrittenOff = false, out = [] }: Portion = {},
 ) {
   const faults = new Map<string, string>();
   const read = <T extends number>(field: string, parse: () => T): T => {
@@ -122,9 +127,12 @@ export function reckonUse(
   });
   try {
     const cost = finishCost(lines, progress, portion, closes);
+    const itself = lines.flatMap((line) => (line.kind === 'part' && line.itemId === build.itemId ? line.lineId : []));
+    const unit = cost.lines.filter(({ lineId }) => itself.includes(lineId)).map((use) => use.cost);
+    const gone = read('out', () => outWorth(add<Money>(ZERO, ...unit), out));
     const most = good === 0 ? cost.actual : isWrittenOff ? rejectedCost(cost.planned, rejected, good) : ZERO;
     const writtenOff = Math.min(cost.actual, most) as Money;
-    return { faults, actuals, cost, writtenOff, unitCost: unitCostOf(minus(cost.actual, writtenOff), good) };
+    return { faults, actuals, cost, writtenOff, unitCost: unitCostOf(minus(cost.actual, add(writtenOff, gone)), good) };
   } catch (error) {
     faults.set('good', wordsOf(error) ?? 'What this costs cannot be worked out.');
     return {
@@ -136,6 +144,16 @@ export function reckonUse(
     };
   }
 }
+
+/** What parts that came out take with them of what the unit is worth. @throws Refusal `shares-over`, and as {@link parsePercent} */
+const outWorth = (unit: Money, out: NonNullable<Portion['out']>): Money =>
+  add<Money>(
+    ZERO,
+    ...worthOut(
+      unit,
+      out.map(({ went, share }) => ({ went, share: parsePercent(share.trim() || '0') })),
+    ),
+  );
 
 /** What was spent on each task; those that are as planned are left out. */
 const spentByTask = ({ tasks }: BuildDetail): ReadonlyMap<number, Spent<number>> =>

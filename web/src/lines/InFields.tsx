@@ -27,6 +27,8 @@ interface Props {
   readonly onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
   /** A serial that was here before may come back; then a known one is no clash. */
   readonly mayReturn?: boolean;
+  /** The very units that are taken in: none of them is new, and none clashes with itself. */
+  readonly isGivenBack?: boolean;
 }
 
 /** The lot, or the serials, of goods that come in; nothing where the item is not tracked. */
@@ -78,7 +80,7 @@ function takeScan(typed: TypedTrack, text: string): TypedTrack | null {
   }
 }
 
-function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDown, mayReturn }: Props) {
+function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDown, mayReturn, isGivenBack }: Props) {
   const read = readTrack(item, typed);
   const asked = useDeferredValue(read.serials);
   const wanted = Math.max(1, Math.min(2000, Math.round(quantity) || 1));
@@ -87,11 +89,11 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
     { params: { id: item.id }, body: { codes: asked, count: wanted } },
     { keep: true },
   ).data;
-  const clashes = (check?.clashes ?? []).filter(
+  const clashes = (isGivenBack ? [] : (check?.clashes ?? [])).filter(
     ({ code, says }) =>
       read.serials.some((one) => one.toLowerCase() === code.toLowerCase()) && !(mayReturn && says.startsWith('left')),
   );
-  const free = check?.nextFree ?? null;
+  const free = isGivenBack ? null : (check?.nextFree ?? null);
   const put = (serials: string) => {
     onChange({ ...typed, serials });
     const { serials: codes, error } = readTrack(item, { ...typed, serials });
@@ -129,7 +131,9 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
           Take {free} <kbd>F2</kbd>
         </Button>
       ) : (
-        <Faint>the item has no serial pattern, so none is suggested</Faint>
+        <Faint>
+          {isGivenBack ? 'the unit that is taken in' : 'the item has no serial pattern, so none is suggested'}
+        </Faint>
       )}
     </TrackRow>
   );
