@@ -149,6 +149,23 @@ describe('a repair', () => {
     );
   });
 
+  it('is of one thing, and finished as a whole, also where that is measured', async () => {
+    const kilo = (await server.call(api.units, {})).find(({ code }) => code === 'kg')?.id ?? 1;
+    const blend = await shop.item('BLEND', { unitId: kilo });
+    const repair = await takeIn({ itemId: blend.id, serial: null });
+    const { version } = await server.call(api.build, { params: { id: repair.buildId } });
+    const half = { params: { id: repair.buildId }, body: { version, quantity: '0.5' } };
+    expect(await server.refused(api.startBuild, half)).toMatchObject({ code: 'repair-whole', field: 'quantity' });
+    await start(repair);
+    for (const close of [false, true])
+      expect(await server.refused(api.finish, await finish(repair, { good: '0.5', close }))).toMatchObject({
+        code: 'repair-whole',
+        field: 'good',
+      });
+    await server.call(api.finish, await finish(repair));
+    expect(await read(repair.id)).toMatchObject({ state: 'ready', serial: null });
+  });
+
   it('waits for its parts like any build, and is found by what is said of it', async () => {
     const waits = await takeIn({ serial: 'C-10', fault: 'Cracked case' });
     await add(waits, case_, { binId: null });

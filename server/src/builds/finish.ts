@@ -46,7 +46,7 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const good = countedIn(input.good, build.decimals, 'good');
   const rejected = countedIn(input.rejected, build.decimals, 'rejected');
   checkPortion(progressOf(build), good, rejected, input.rejectCost);
-  refuseForRepair(build, rejected);
+  refuseForRepair(build, good, rejected);
   if (input.madeOn !== null && input.madeOn > dayOf(doing.now)) throw new Refusal('day-ahead', {}, 'madeOn');
   await requireReason(tx, rejected, input.rejectReasonId);
   const portion = add(good, rejected);
@@ -140,9 +140,11 @@ async function outputOf(
 const worthKept = (out: readonly TakenOut[], worth: readonly Money[]): Money =>
   add<Money>(ZERO, ...worth.filter((_, index) => out[index]?.went === 'stock'));
 
-/** @throws Refusal `repair-whole` where some of a repair would be rejected */
-function refuseForRepair({ repair_id }: BuildRecord, rejected: Quantity): void {
-  if (repair_id !== null && rejected > 0) throw new Refusal('repair-whole', {}, 'rejected');
+/** @throws Refusal `repair-whole` where some of a repair would be rejected, or left for later */
+function refuseForRepair({ repair_id, quantity }: BuildRecord, good: Quantity, rejected: Quantity): void {
+  if (repair_id === null) return;
+  if (rejected > 0) throw new Refusal('repair-whole', {}, 'rejected');
+  if (good !== quantity) throw new Refusal('repair-whole', {}, 'good');
 }
 
 /** @throws Refusal `reject-reason` where some are rejected and nobody says why */
