@@ -60,7 +60,7 @@ test.describe('the bench', () => {
     await page.getByRole('button', { name: 'Add it' }).click();
     await visit.notice(/is on the bench of B-0117/);
     await page.getByText(/added by Mo Okafor: Two lids are loose/).waitFor();
-    await page.getByRole('button', { name: /^Take Screw.* back$/ }).click();
+    await page.getByRole('button', { name: /^Take back Screw/ }).click();
     await page.getByLabel('How much goes back').fill('4');
     await page.getByRole('button', { name: 'Take it back' }).click();
     await page.getByText('Only 3 of it can be taken back; the rest is used or was never brought.').waitFor();

@@ -86,7 +86,7 @@ function PartRow({ line, item, build }: PartRowProps) {
         {line.onBench === '0' ? '–' : amount(line.onBench)}
         {canGoBack && !isBack && (
           <div>
-            <Small look="ghost" aria-label={`Take ${item.name} back`} onPress={() => setBack(true)}>
+            <Small look="ghost" aria-label={`Take back ${item.name}`} onPress={() => setBack(true)}>
               take back
             </Small>
           </div>
