@@ -3,6 +3,14 @@ import { list, type ProblemKinds } from './kind.ts';
 
 /** Refusals about customers and what they order. */
 export const ordersProblems = {
+  'more-than-shipped': {
+    status: 422,
+    title: 'More than was shipped',
+    detail: ({ left }) =>
+      left > 0
+        ? `Only ${formatDecimal(left)} of it is still with the customer. Check the shipment, or return less.`
+        : 'All of it has come back before.',
+  },
   'more-than-ordered': {
     status: 422,
     title: 'More than is open',

@@ -182,6 +182,7 @@ export const refusals = {
   'order-has-receipts': NONE,
   // Orders of customers
   'more-than-ordered': { left: 'amount' },
+  'more-than-shipped': { left: 'amount' },
   'order-has-shipped': NONE,
   'order-record-only': NAME,
   'price-unknown': NAME,
