@@ -52,7 +52,7 @@ test.describe('stock that is elsewhere, or not there', () => {
     await page.getByLabel('How many Bee brush').fill('3');
     await expect.poll(() => chosen(page.getByLabel('Where Bee brush comes from'))).toMatch(/ · /);
     await choose(page.getByLabel('Where Bee brush goes'), 'C1 · Main store');
-    await page.getByRole('link', { name: 'Lots', exact: true }).click();
+    await page.getByRole('link', { name: 'Lots and units' }).click();
     await visit.heading(/expire|past/);
     await page.reload();
     await page.getByRole('button', { name: 'Receive, move, count' }).click();

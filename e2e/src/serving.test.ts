@@ -4,7 +4,7 @@ import { Application, choose, Keyboard, type Visit } from './harness.ts';
 const dayIn = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 
 const LINES = [
-  ['Feeder, 2 litre', '32'],
+  ['Feeder, 2 litre', '37'],
   ['First season kit, small', '1'],
   ['Honey for a quarter', '1'],
   ['Winter set', '1'],
@@ -36,7 +36,7 @@ test.describe('an order of everything', () => {
     );
   const everything = {
     items:
-      'BOX-TRIO 2, BRUSH 2, COVER-W 1, ENTR-B 1, FEED-2L 32, HONEY-500 2, HONEY-CR 1, KIT-S 1, STRAP-H 3, TASTE-3 2',
+      'BOX-TRIO 2, BRUSH 2, COVER-W 1, ENTR-B 1, FEED-2L 37, HONEY-500 2, HONEY-CR 1, KIT-S 1, STRAP-H 3, TASTE-3 2',
   };
 
   test('goes from entry to shipment by keyboard alone', async () => {
@@ -113,7 +113,7 @@ test.describe('an order of everything', () => {
     const adder = page.getByRole('combobox', { name: 'Add an item' });
     // What was built the first time stands on the shelf since, so three more are built for three more.
     for (const [name, first] of LINES) {
-      const quantity = first === '32' ? '35' : first;
+      const quantity = first === '37' ? '40' : first;
       await adder.fill(name);
       await page.getByRole('option', { name: new RegExp(name) }).click();
       await page.getByLabel(new RegExp(`^Quantity of ${name}`)).fill(quantity);
@@ -161,7 +161,7 @@ test.describe('an order of everything', () => {
     await page.getByLabel(/^Really used of Feeder float/).fill('4');
     await page.getByRole('button', { name: 'Ship 5 lines' }).click();
     await visit.notice(/Everything has left/);
-    expect(await left()).toEqual({ items: everything.items.replace('32', '35') });
+    expect(await left()).toEqual({ items: everything.items.replace('37', '40') });
     const used = await application.one(
       `SELECT actual / 1000000 AS floats FROM finish_line used
        JOIN build_line line ON line.id = used.build_line_id JOIN item i ON i.id = line.item_id
