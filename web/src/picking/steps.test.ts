@@ -22,7 +22,9 @@ const line = (id: number, open: string, bins: [number, string][], taken = 'picke
   item: { id, name: `Item ${id}` },
   bins: bins.map(([binId, quantity]) => ({ binId, bin: `B${binId}`, store: 'x', quantity })),
 });
-const linesOf = (...lines: object[]) => jobOfBuild({ lines } as unknown as BuildDetail).lines;
+const build = { quantity: '8', finished: '0', rejected: '0', outputQuantity: '1', unit: 'each', decimals: 0 };
+const jobOf = (...lines: object[]) => jobOfBuild({ ...build, lines } as unknown as BuildDetail);
+const linesOf = (...lines: object[]) => jobOf(...lines).lines;
 
 describe('the walk', () => {
   it('follows stores and bins as people walk, and ends with what no bin has', () => {
@@ -60,5 +62,21 @@ describe('the walk', () => {
   it('suggests no more than is open', () => {
     expect(suggestion('2.25', { binId: 1, bin: 'B1', store: 'x', quantity: '9', pieces: [] })).toBe('2.25');
     expect(suggestion('2', undefined)).toBe('0');
+  });
+
+  it('knows what each line needs for some of the build, beyond what stands on the bench', () => {
+    const part = (id: number, onBench: string, more: object = {}) => ({
+      ...line(id, '9', [[1, '20']]),
+      ...{ basis: 'per-output', amount: '2', waste: '0', used: '0', onBench, added: null },
+      item: { id, name: `Item ${id}`, decimals: 0 },
+      ...more,
+    });
+    const { some } = jobOf(part(1, '0'), part(2, '5'), part(3, '0', { basis: 'per-run' }));
+    expect(some?.left).toBe('8');
+    expect([...(some?.neededFor(3_000_000 as never) ?? [])]).toEqual([
+      [1, 6_000_000],
+      [2, 1_000_000],
+      [3, 2_000_000],
+    ]);
   });
 });
