@@ -112,7 +112,7 @@ test.describe('lots and serials', () => {
   test('a product is finished with its own serials and taken apart by the one that is named', async () => {
     const { page } = visit;
     const build = await application.one<{ id: number }>(
-      "SELECT b.id FROM build b JOIN item i ON i.id = b.item_id WHERE i.code = 'SCALE-1' AND b.state = 'on-bench'",
+      "SELECT b.id FROM build b JOIN item i ON i.id = b.item_id WHERE i.code = 'SCALE-1' AND b.state = 'on-bench' AND b.repair_id IS NULL",
     );
     await page.goto(`/build/${build?.id}/finish`);
     await page.getByRole('button', { name: 'Finish 2' }).click();

@@ -100,7 +100,7 @@ test.describe('ways out and ways around', () => {
   test('prints the pick list and the bench sheet with a barcode', async () => {
     const { page } = visit;
     for (const sheet of ['bench', 'pick']) {
-      await page.goto(`/print/${sheet}/122`);
+      await page.goto(`/print/${sheet}/128`);
       await page.getByRole('heading', { name: /B-0124/ }).waitFor();
       expect(await page.locator('figure svg path').count()).toBeGreaterThan(0);
       await page.emulateMedia({ media: 'print' });
