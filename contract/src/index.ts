@@ -1,3 +1,4 @@
+import { boardRoutes } from './board.ts';
 import { buildRoutes } from './builds.ts';
 import { buyingRoutes } from './buying.ts';
 import { countRoutes } from './counts.ts';
@@ -28,6 +29,7 @@ import { taskRoutes } from './tasks.ts';
 import { todayRoutes } from './today.ts';
 import { trackedRoutes } from './tracking.ts';
 
+export * from './board.ts';
 export * from './builds.ts';
 export * from './buying.ts';
 export * from './common.ts';
@@ -80,6 +82,7 @@ export const api = {
   ...lookAheadRoutes,
   ...shippingRoutes,
   ...messageRoutes,
+  ...boardRoutes,
   ...buildRoutes,
   ...pickRoutes,
   ...taskRoutes,

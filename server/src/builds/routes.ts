@@ -1,4 +1,4 @@
-import type { buildRoutes } from '@yosegi/contract';
+import type { boardRoutes, buildRoutes } from '@yosegi/contract';
 import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import { moveOnBoard, readBoard } from './board.ts';
@@ -12,7 +12,7 @@ import { readScanned } from './scanned.sql.ts';
 import { listBuilds, readBuild } from './sql.ts';
 import { startBuild } from './start.ts';
 
-export const buildHandlers: HandlersOf<typeof buildRoutes> = {
+export const buildHandlers: HandlersOf<typeof boardRoutes & typeof buildRoutes> = {
   scanned: ({ db, query }) => readScanned(db, query.code),
   board: ({ db, now }) => readBoard(db, dayOf(now)),
   moveOnBoard: (command) => moveOnBoard(command, command.body),

@@ -1,13 +1,13 @@
 import type { PurchaseOrder } from '@yosegi/contract';
-import { useContext } from 'react';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { CompanyContext, useFormat } from '../ui/format.ts';
+import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
+import { Letterhead } from './Letterhead.tsx';
 import { PrintBar } from './PrintBar.tsx';
-import { Barcode, Head, Paper, Typed } from './paper.tsx';
+import { Paper, Typed } from './paper.tsx';
 
 const Whole = styled.table`width: 100%;`;
 
@@ -24,21 +24,10 @@ export function OrderPrint({ id }: { id: number }) {
 
 function OrderPaper({ order }: { order: PurchaseOrder }) {
   const format = useFormat();
-  const company = useContext(CompanyContext);
   const supplier = useQuestion('supplier', { params: { id: order.supplierId } }).data;
   return (
     <Paper>
-      <Head>
-        <div>
-          <b>{company.name}</b>
-          <Typed $small>{[company.address, company.email].filter(Boolean).join('\n')}</Typed>
-        </div>
-        <Barcode text={order.number} />
-      </Head>
-      <Typed $top={8} $bottom={8}>
-        <b>{order.supplier}</b>
-        {supplier?.address && `\n${supplier.address}`}
-      </Typed>
+      <Letterhead number={order.number} name={order.supplier} address={supplier?.address} />
       <h1>
         {order.state === 'draft'
           ? 'Draft of purchase order'

@@ -1,13 +1,13 @@
 import type { RepairDetail } from '@yosegi/contract';
-import { useContext } from 'react';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { CompanyContext, type Format, useFormat } from '../ui/format.ts';
+import { type Format, useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
+import { Letterhead } from './Letterhead.tsx';
 import { PrintBar } from './PrintBar.tsx';
-import { Barcode, Head, Paper, Typed } from './paper.tsx';
+import { Paper } from './paper.tsx';
 
 const Whole = styled.table`width: 100%; td { vertical-align: top; } td:first-child { width: 34mm; }`;
 const Sign = styled.p`margin-top: 18mm; border-top: 1px solid #000; padding-top: 2mm; width: 70mm;`;
@@ -33,21 +33,10 @@ export function RepairPaper({ kind, id }: { kind: RepairPaperKind; id: number })
 
 function Sheet({ kind, repair }: { kind: RepairPaperKind; repair: RepairDetail }) {
   const format = useFormat();
-  const company = useContext(CompanyContext);
   const customer = useQuestion('customer', { params: { id: repair.customerId } }).data;
   return (
     <Paper>
-      <Head>
-        <div>
-          <b>{company.name}</b>
-          <Typed $small>{[company.address, company.email].filter(Boolean).join('\n')}</Typed>
-        </div>
-        <Barcode text={repair.number} />
-      </Head>
-      <Typed $top={8} $bottom={8}>
-        <b>{repair.customer}</b>
-        {customer?.billing && `\n${customer.billing}`}
-      </Typed>
+      <Letterhead number={repair.number} name={repair.customer} address={customer?.billing} />
       <h1>
         {titles[kind]} {repair.number}
       </h1>
