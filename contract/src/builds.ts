@@ -93,6 +93,8 @@ export const BuildLine = z.object({
   comesBack: z.boolean(),
   /** What the whole build needs. */
   required: Decimal,
+  /** How much of it alternates stand in for, which are lines of their own. */
+  instead: Decimal,
   onBench: Decimal,
   used: Decimal,
   /** What may still be brought. */
@@ -135,6 +137,8 @@ export const BuildDetail = BuildRow.extend({
   person: z.string().nullable(),
   benchDay: z.string().nullable(),
   jobTag: z.string(),
+  /** More may be brought to its bench than is asked for. */
+  spare: z.boolean(),
 });
 export type BuildDetail = z.infer<typeof BuildDetail>;
 
@@ -261,6 +265,16 @@ export const buildRoutes = {
     summary: 'Change the quantity, due day, output bin or remark of a planned build',
     params: IdParams,
     body: z.object({ quantity: Positive, due: Day.nullable(), outputBinId: Id, remark: Remark, version: Version }),
+    response: Numbered,
+  }),
+  allowSpare: route({
+    method: 'PUT',
+    path: '/api/builds/:id/spare',
+    tag: 'Build',
+    right: 'plan',
+    summary: 'Allow that more is brought to the bench than is asked for, or no longer',
+    params: IdParams,
+    body: z.object({ version: Version, spare: z.boolean() }),
     response: Numbered,
   }),
   startBuild: route({

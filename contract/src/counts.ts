@@ -51,6 +51,26 @@ export const CountLine = z.object({
 });
 export type CountLine = z.infer<typeof CountLine>;
 
+/** A bin in which somebody found less than the books say. */
+export const CountWish = z.object({
+  id: Id,
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  decimals: z.number().int(),
+  binId: Id,
+  bin: z.string(),
+  store: z.string(),
+  lotId: Id.nullable(),
+  lot: z.string().nullable(),
+  /** What the books had there then. */
+  booked: Decimal,
+  at: z.string(),
+  by: z.string(),
+});
+export type CountWish = z.infer<typeof CountWish>;
+
 export const CountDetail = CountRow.extend({ sheet: z.array(CountLine), documentId: Id.nullable(), version: Version });
 export type CountDetail = z.infer<typeof CountDetail>;
 
@@ -66,6 +86,24 @@ export const countRoutes = {
     right: 'look',
     summary: 'Counts, the newest first',
     response: z.array(CountRow),
+  }),
+  countWishes: route({
+    method: 'GET',
+    path: '/api/count-wishes',
+    tag: 'Stock',
+    right: 'look',
+    summary: 'Bins in which somebody found less than the books say, and that nobody has counted since',
+    response: z.array(CountWish),
+  }),
+  settleWish: route({
+    method: 'POST',
+    path: '/api/count-wishes/:id/settle',
+    tag: 'Stock',
+    right: 'count',
+    summary: 'Say that all is there after all; runs lead there again',
+    params: IdParams,
+    body: z.object({}),
+    response: z.object({ id: Id }),
   }),
   count: route({
     method: 'GET',
@@ -83,7 +121,9 @@ export const countRoutes = {
     right: 'count',
     summary: 'Begin a count of bins: of everything in them, of some items, or of what was not counted since a day',
     body: z.object({
-      binIds: z.array(Id).min(1).max(500),
+      binIds: z.array(Id).max(500).default([]),
+      /** Everything on the list of bins to count, and nothing else. */
+      wishes: z.boolean().default(false),
       /** A part of code or name. */
       q: z.string().trim().max(100).default(''),
       /** Only items that come so, are kept so, or are sold by this supplier. */

@@ -21,6 +21,7 @@ import { productRoutes } from './products.ts';
 import { receiptRoutes } from './receipts.ts';
 import { reorderRoutes } from './reorder.ts';
 import { repairRoutes } from './repairs.ts';
+import { runRoutes } from './runs.ts';
 import { shippingRoutes } from './shipping.ts';
 import { stockRoutes } from './stock.ts';
 import { supplierRoutes } from './suppliers.ts';
@@ -59,6 +60,7 @@ export * from './receipts.ts';
 export * from './reorder.ts';
 export * from './repairs.ts';
 export * from './rights.ts';
+export * from './runs.ts';
 export * from './shipping.ts';
 export * from './stock.ts';
 export * from './suppliers.ts';
@@ -85,6 +87,7 @@ export const api = {
   ...boardRoutes,
   ...buildRoutes,
   ...pickRoutes,
+  ...runRoutes,
   ...taskRoutes,
   ...repairRoutes,
   ...jobRoutes,

@@ -7,6 +7,7 @@ export const topics = [
   'stock',
   'buying',
   'orders',
+  'picks',
   'devices',
   'pictures',
 ] as const;

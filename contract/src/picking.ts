@@ -26,6 +26,21 @@ export const pickRoutes = {
     }),
     response: z.object({ lineId: Id, document: Posted.nullable() }),
   }),
+  standIn: route({
+    method: 'POST',
+    path: '/api/builds/:id/stand-ins',
+    tag: 'Pick',
+    right: 'build',
+    summary: 'Let an alternate stand in for some of a part that is open; it is a line of its own from then on',
+    params: IdParams,
+    body: z.object({
+      lineId: Id,
+      itemId: Id,
+      /** How much of the part it stands in for. */
+      quantity: Positive,
+    }),
+    response: z.object({ lineId: Id }),
+  }),
   takeBack: route({
     method: 'POST',
     path: '/api/builds/:id/parts/back',

@@ -94,6 +94,39 @@ export const stockProblems = {
         ? 'Everything for this line has been picked.'
         : `Only ${formatDecimal(open)} is still open on this line.`,
   },
+  'stop-taken': {
+    status: 409,
+    title: 'Somebody is there',
+    detail: ({ by, bin }) =>
+      `${by} is picking this at ${bin} right now. Go to another stop; it comes back to you if it is left.`,
+  },
+  'on-another-run': {
+    status: 409,
+    title: 'On another run',
+    detail: ({ number, run }) =>
+      `${number} is picked on ${run} already, in the same store. Join that run, or end it first.`,
+  },
+  'not-on-run': {
+    status: 409,
+    title: 'Not on this run',
+    detail: ({ number }) => `${number} was taken off this run meanwhile. Take it on again, or put the goods back.`,
+  },
+  'run-ended': {
+    status: 409,
+    title: 'This run has ended',
+    detail: ({ number }) => `${number} was ended meanwhile. What is still open can be picked on a new run.`,
+  },
+  'nothing-booked': {
+    status: 409,
+    title: 'The books say so too',
+    detail: ({ name, bin }) => `No ${name} is booked in ${bin} any more, so there is nothing to count there.`,
+  },
+  'not-an-alternate': {
+    status: 422,
+    title: 'It does not stand in',
+    detail: ({ name, part }) =>
+      `${name} is not listed as an alternate for ${part}. Add it as an extra part with a reason, or list it in the bill of materials.`,
+  },
   'more-than-planned': {
     status: 422,
     title: 'More than planned',

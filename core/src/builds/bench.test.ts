@@ -44,6 +44,38 @@ describe('a part added on the bench', () => {
   });
 });
 
+describe('a part for which an alternate stands in', () => {
+  const need = { basis: 'per-output' as const, quantity: q(2), waste: percent(0), decimals: 0 };
+  const progress = { quantity: q(10), finished: q(4), outputQuantity: q(1) };
+
+  it('is needed so much less, of the last that is used', () => {
+    const instead = { ...need, instead: q(3) };
+    expect(openToPick(instead, progress, q(0))).toBe(q(9));
+    expect(plannedUse(instead, progress, q(4))).toBe(q(8));
+    expect(plannedUse(instead, progress, q(6))).toBe(q(9));
+  });
+
+  it('is needed in all less by just that, in whatever portions it is finished', () => {
+    const small = fc.integer({ min: 0, max: 40 });
+    fc.assert(
+      fc.property(small, fc.array(small, { maxLength: 6 }), (instead, portions) => {
+        const quantity = portions.reduce((sum, one) => sum + one, 0);
+        const own = { ...need, instead: q(Math.min(instead, 2 * quantity)) };
+        let finished = 0;
+        let used = 0;
+        for (const portion of portions) {
+          const far = { quantity: q(quantity), finished: q(finished), outputQuantity: q(1) };
+          const now = plannedUse(own, far, q(portion));
+          expect(now).toBeGreaterThanOrEqual(0);
+          used += now;
+          finished += portion;
+        }
+        expect(used).toBe(q(2 * quantity) - own.instead);
+      }),
+    );
+  });
+});
+
 describe('a tolerance', () => {
   it('lets pass what is as far off as it says, and no millionth more, either way', () => {
     expect(isBeyond(q(2), q(2.1), percent(5))).toBe(false);

@@ -17,13 +17,19 @@ export interface BuildNeed extends Need {
    * what lies on the bench now. Left out for what the definition says.
    */
   readonly extra?: Quantity | undefined;
+  /** How much of it an alternate stands in for: so much less of the part itself is needed, of the last that is used. */
+  readonly instead?: Quantity | undefined;
 }
 
 /** What finishing `now` more units is planned to use of a line: the parts' total need never depends on the portions. */
 export function plannedUse(line: BuildNeed, progress: Progress, now: Quantity): Quantity {
   if (line.extra !== undefined) return now > 0 ? line.extra : (0 as Quantity);
-  const after = required(line, (progress.finished + now) as Quantity, progress.outputQuantity);
-  return (after - required(line, progress.finished, progress.outputQuantity)) as Quantity;
+  const most = required(line, progress.quantity, progress.outputQuantity) - (line.instead ?? 0);
+  const upTo = (units: Quantity) => {
+    const whole = required(line, units, progress.outputQuantity);
+    return line.instead === undefined ? whole : Math.max(0, Math.min(whole, most));
+  };
+  return (upTo((progress.finished + now) as Quantity) - upTo(progress.finished)) as Quantity;
 }
 
 /** What a line still needs to have brought: the plan for what is left, less what stands on the bench for it. */

@@ -1,5 +1,5 @@
 import { groupBy } from '../lists/index.ts';
-import { type Goal, goalKey, type OnShelf, stopsOf, type Wanted } from './stops.ts';
+import { type Goal, goalKey, type OnShelf, type Stop, stopsOf, type Wanted } from './stops.ts';
 
 /** A run worth walking: whom it serves, and what walking them together saves. */
 export interface ProposedRun {
@@ -21,15 +21,28 @@ const MOST_GOALS = 8;
  * nowhere to be had begins no run.
  * @param wanted in turn
  * @param shelves in walking order
+ * @param isFree whether somebody may be proposed; who is not is served all the same, so that nobody else is sent for it
  */
-export function proposeRuns(wanted: readonly Wanted[], shelves: readonly OnShelf[]): ProposedRun[] {
-  const { stops } = stopsOf(wanted, shelves);
+export function proposeRuns(
+  wanted: readonly Wanted[],
+  shelves: readonly OnShelf[],
+  isFree: (goal: Goal) => boolean = () => true,
+): ProposedRun[] {
+  return runsOf(stopsOf(wanted, shelves).stops, wanted, isFree);
+}
+
+/** The same of stops that are known. */
+export function runsOf(
+  stops: readonly Stop[],
+  wanted: readonly Wanted[],
+  isFree: (goal: Goal) => boolean = () => true,
+): ProposedRun[] {
   const goals = new Map(wanted.map(({ goal }) => [goalKey(goal), goal]));
   const runs: ProposedRun[] = [];
   for (const [storeId, own] of groupBy(stops, (stop) => stop.storeId)) {
     const ways = new Map<string, Set<number>>();
     for (const [at, stop] of own.entries())
-      for (const { goal } of stop.lines) {
+      for (const { goal } of stop.lines.filter((line) => isFree(line.goal))) {
         const way = ways.get(goalKey(goal)) ?? new Set<number>();
         ways.set(goalKey(goal), way.add(at));
       }

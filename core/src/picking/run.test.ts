@@ -2,7 +2,18 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { openToPick } from '../builds/index.ts';
 import type { Percent, Quantity } from '../number/index.ts';
-import { type Goal, goalKey, neededFor, type OnShelf, proposeRuns, stopsOf, type Wanted } from './index.ts';
+import {
+  type Claim,
+  type Goal,
+  goalKey,
+  neededFor,
+  type OnShelf,
+  offered,
+  proposeRuns,
+  stopsOf,
+  type Wanted,
+  walked,
+} from './index.ts';
 
 const q = (units: number) => (units * 1e6) as Quantity;
 const build = (id: number): Goal => ({ kind: 'build', id });
@@ -64,6 +75,27 @@ describe('a pick run', () => {
     ]);
     const lots = [shelf(4, 9, 1, { lotId: 5 }), shelf(4, 9, 1, { lotId: 6 })];
     expect(stopsOf([want(build(1), 9, 2)], lots).stops.map(({ lotId }) => lotId)).toEqual([5, 6]);
+  });
+
+  it('brings the first lot to expire first, and from the bin that a line names', () => {
+    const lots = [
+      shelf(1, 9, 5, { lotId: 2, day: '2027-05-01' }),
+      shelf(3, 8, 5),
+      shelf(4, 9, 4, { lotId: 1, day: '2026-12-01' }),
+      shelf(5, 9, 4, { lotId: 3, day: '9999' }),
+    ];
+    const { stops } = stopsOf([want(build(1), 9, 10), want(build(1), 8, 1)], lots);
+    expect(stops.map(({ key, after, quantity }) => [key, after, quantity])).toEqual([
+      ['4:9:1', null, q(4)],
+      ['1:9:2', '4:9:1', q(5)],
+      ['3:8:', null, q(1)],
+      ['5:9:3', '1:9:2', q(1)],
+    ]);
+    const bins = [shelf(1, 7, 5), shelf(2, 7, 5)];
+    expect(stopsOf([{ ...want(build(1), 7, 6), fromBinId: 2 }], bins).stops.map((stop) => stop.quantity)).toEqual([
+      q(1),
+      q(5),
+    ]);
   });
 
   const goals = fc.constantFrom(build(1), build(2), order(1), order(2));
@@ -142,6 +174,39 @@ describe('a pick run', () => {
         for (const run of runs) expect(run.goals.length).toBeLessThanOrEqual(8);
       }),
     );
+  });
+});
+
+describe('several people on one run', () => {
+  const now = new Date('2026-11-26T10:00:00Z');
+  const minutesAgo = (minutes: number) => new Date(now.getTime() - minutes * 60_000).toISOString();
+  const stop = (key: string, after: string | null = null) => ({ key, after });
+  const keys = (stops: readonly { key: string }[]) => stops.map(({ key }) => key).join(' ');
+
+  it('are never sent where somebody is, nor to a lot that waits for another', () => {
+    const stops = [stop('a'), stop('b'), stop('c', 'b'), stop('d')];
+    const claims: Claim[] = [
+      { key: 'a', personId: 1, at: minutesAgo(11) },
+      { key: 'b', personId: 1, at: minutesAgo(9) },
+    ];
+    const me = { personId: 2, now, later: new Set<string>(), last: null };
+    expect(keys(offered(stops, claims, me))).toBe('a d');
+    expect(keys(offered(stops, claims, { ...me, personId: 1 }))).toBe('a b d');
+    expect(keys(offered(stops, claims, { ...me, later: new Set(['a']) }))).toBe('d a');
+    expect(keys(offered(stops, [], { ...me, last: 'b' }, ['a', 'b', 'c', 'd']))).toBe('b d a');
+    expect(keys(offered([stop('c', 'b'), stop('d')], [], me))).toBe('c d');
+  });
+
+  it('walked so many stops and lines in so many minutes, whatever was typed in afterwards', () => {
+    const at = (minutes: number) => new Date(now.getTime() + minutes * 60_000).toISOString();
+    const picks = [
+      { act: 1, begunAt: at(0), at: at(2), stops: 1, lines: 2 },
+      { act: 1, begunAt: at(0), at: at(2), stops: 0, lines: 1 },
+      { act: 3, begunAt: at(2), at: at(60), stops: 1, lines: 1 },
+      { act: 4, begunAt: null, at: at(90), stops: 4, lines: 5 },
+    ];
+    expect(walked(picks)).toEqual({ stops: 6, lines: 9, minutes: 12, linesPerHour: 20 });
+    expect(walked([])).toEqual({ stops: 0, lines: 0, minutes: 0, linesPerHour: null });
   });
 });
 

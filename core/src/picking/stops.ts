@@ -13,6 +13,8 @@ export interface Wanted {
   readonly lineId: number;
   readonly itemId: number;
   readonly open: Quantity;
+  /** The bin it is to come from as far as it goes; left out where any will do. */
+  readonly fromBinId?: number | null | undefined;
 }
 
 /** Some of an item on a shelf, usable now. */
@@ -23,6 +25,11 @@ export interface OnShelf {
   readonly lotId: number | null;
   readonly serialId: number | null;
   readonly quantity: Quantity;
+  /**
+   * The day on which its lot expires where the first to expire has to go first, the last there is where it has none. Left
+   * out where any lot will do.
+   */
+  readonly day?: string | undefined;
 }
 
 /** So much of it for one line. */
@@ -34,6 +41,10 @@ export interface ForLine {
 
 /** One thing to do on the way: what is taken at one bin of one lot, told apart by where it goes. */
 export interface Stop {
+  /** Its name, as long as there is anything to take at it. */
+  readonly key: string;
+  /** The stop that comes before it because its lot expires earlier; null where the way alone decides. */
+  readonly after: string | null;
   readonly storeId: number;
   readonly binId: number;
   readonly itemId: number;
@@ -44,6 +55,9 @@ export interface Stop {
   readonly lines: readonly ForLine[];
 }
 
+export const stopKey = ({ binId, itemId, lotId }: Pick<Stop, 'binId' | 'itemId' | 'lotId'>) =>
+  `${binId}:${itemId}:${lotId ?? ''}`;
+
 /** What is wanted and stands nowhere. */
 export interface Missing extends Omit<ForLine, 'quantity'> {
   readonly itemId: number;
@@ -51,9 +65,11 @@ export interface Missing extends Omit<ForLine, 'quantity'> {
 }
 
 /**
- * The way that brings everything wanted, as far as it is there. Who comes first in `wanted` is served first; what comes
- * first in `shelves` of an item is taken first, and stops stand in the order of `shelves`, which is the order to walk.
+ * The way that brings everything wanted, as far as it is there. Who comes first in `wanted` is served first: from the bin
+ * that was named, from the lot that expires first where that is prescribed, else from what comes first on the way. Stops
+ * stand in the order to walk; only where a lot has to wait for one that expires earlier is a bin walked to once more.
  * Nothing is taken twice, and nobody gets more than is open.
+ * @param shelves in the order to walk
  */
 export function stopsOf(
   wanted: readonly Wanted[],
@@ -61,34 +77,49 @@ export function stopsOf(
 ): { readonly stops: readonly Stop[]; readonly missing: readonly Missing[] } {
   const left = shelves.map(({ quantity }) => quantity);
   const byItem = new Map<number, number[]>();
-  for (const [index, { itemId }] of shelves.entries()) byItem.set(itemId, [...(byItem.get(itemId) ?? []), index]);
+  for (const [index, { itemId }] of shelves.entries()) {
+    const own = byItem.get(itemId);
+    if (own) own.push(index);
+    else byItem.set(itemId, [index]);
+  }
+  const dayAt = (index: number) => shelves[index]?.day ?? '';
+  for (const own of byItem.values()) own.sort((a, b) => compare(dayAt(a), dayAt(b)) || a - b);
   const taken = new Map<number, ForLine[]>();
   const missing: Missing[] = [];
-  for (const { goal, lineId, itemId, open } of wanted) {
+  for (const { goal, lineId, itemId, open, fromBinId = null } of wanted) {
     let rest = open;
-    for (const index of byItem.get(itemId) ?? []) {
+    const there = byItem.get(itemId) ?? [];
+    const isNamed = (index: number) => shelves[index]?.binId === fromBinId && dayAt(index) === dayAt(there[0] ?? -1);
+    const inOrder =
+      fromBinId === null ? there : [...there.filter(isNamed), ...there.filter((index) => !isNamed(index))];
+    for (const index of inOrder) {
       const quantity = least(rest, left[index] ?? ZERO);
       if (quantity <= 0) continue;
       left[index] = minus(left[index] ?? ZERO, quantity);
       rest = minus(rest, quantity);
-      taken.set(index, [...(taken.get(index) ?? []), { goal, lineId, quantity }]);
+      const lines = taken.get(index);
+      if (lines) lines.push({ goal, lineId, quantity });
+      else taken.set(index, [{ goal, lineId, quantity }]);
     }
     if (rest > 0) missing.push({ goal, lineId, itemId, quantity: rest });
   }
-  return { stops: together(shelves, taken), missing };
+  return { stops: firstToExpireFirst(together(shelves, taken)), missing };
 }
 
 /** What is taken at one bin of one lot is one stop, however many serials stand there. */
-function together(shelves: readonly OnShelf[], taken: ReadonlyMap<number, readonly ForLine[]>): Stop[] {
-  const stops = new Map<string, Stop>();
+function together(shelves: readonly OnShelf[], taken: ReadonlyMap<number, readonly ForLine[]>): DatedStop[] {
+  const stops = new Map<string, DatedStop>();
   for (const [index, shelf] of shelves.entries()) {
     const lines = taken.get(index);
     if (!lines) continue;
     const { storeId, binId, itemId, lotId, serialId } = shelf;
-    const key = `${binId}:${itemId}:${lotId}`;
+    const key = stopKey(shelf);
     const known = stops.get(key);
     const all = sumByLine([...(known?.lines ?? []), ...lines]);
     stops.set(key, {
+      key,
+      after: null,
+      day: shelf.day ?? '',
       storeId,
       binId,
       itemId,
@@ -100,6 +131,37 @@ function together(shelves: readonly OnShelf[], taken: ReadonlyMap<number, readon
   }
   return [...stops.values()];
 }
+
+interface DatedStop extends Stop {
+  readonly day: string;
+}
+
+/** Puts each stop behind those of its item and store that expire earlier; all others stay where the way has them. */
+function firstToExpireFirst(stops: readonly DatedStop[]): Stop[] {
+  const walked: Stop[] = [];
+  const placed = new Set<string>();
+  const place = (stop: DatedStop) => {
+    if (placed.has(stop.key)) return;
+    const before = earlierOf(stop, stops);
+    if (before) place(before);
+    placed.add(stop.key);
+    const { day: _, ...shown } = stop;
+    walked.push({ ...shown, after: before?.key ?? null });
+  };
+  for (const stop of stops) place(stop);
+  return walked;
+}
+
+/** The last to expire of those that expire before it. */
+function earlierOf(stop: DatedStop, stops: readonly DatedStop[]): DatedStop | undefined {
+  if (stop.day === '') return undefined;
+  const earlier = stops.filter(
+    (one) => one.itemId === stop.itemId && one.storeId === stop.storeId && one.day < stop.day,
+  );
+  return earlier.reduce<DatedStop | undefined>((last, one) => (last && last.day >= one.day ? last : one), undefined);
+}
+
+const compare = (a: string, b: string) => (a === b ? 0 : a < b ? -1 : 1);
 
 function sumByLine(lines: readonly ForLine[]): ForLine[] {
   const sums = new Map<string, ForLine>();

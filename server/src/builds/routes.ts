@@ -9,6 +9,7 @@ import { moveBuilds } from './move.ts';
 import { refuseRepair } from './of-repair.ts';
 import { planBuilds, updateBuild } from './plan.ts';
 import { readScanned } from './scanned.sql.ts';
+import { allowSpare } from './spare.ts';
 import { listBuilds, readBuild } from './sql.ts';
 import { startBuild } from './start.ts';
 
@@ -20,6 +21,7 @@ export const buildHandlers: HandlersOf<typeof boardRoutes & typeof buildRoutes> 
   build: ({ db, params, now }) => readBuild(db, params.id, dayOf(now)),
   planBuilds: async (command) => ({ builds: await planBuilds(command, command.body.builds, command.body.seen) }),
   updateBuild: (command) => updateBuild(command, command.params.id, command.body),
+  allowSpare: (command) => allowSpare(command, command.params.id, command.body),
   startBuild: (command) => startBuild(command, command.params.id, command.body),
   cancelBuild: async (command) => {
     await refuseRepair(command.tx, command.params.id);

@@ -41,6 +41,7 @@ export interface BuildRecord
       | 'bench_day'
       | 'job_tag'
       | 'repair_id'
+      | 'spare'
     >,
     Pick<Row<'item'>, 'code' | 'name' | 'tracking' | 'sell_price'>,
     Pick<Row<'unit'>, 'decimals'> {
@@ -48,16 +49,22 @@ export interface BuildRecord
 }
 
 /** A line of a build with the decimals of its part's unit, and by whom it was added. */
-export type BuildLineRecord = Row<'build_line'> & Pick<Row<'unit'>, 'decimals'> & { adder: string | null };
+export type BuildLineRecord = Row<'build_line'> &
+  Pick<Row<'unit'>, 'decimals'> & {
+    adder: string | null;
+    /** How much of it alternates stand in for. */
+    instead: Quantity;
+  };
 
 export const BUILD_SQL = `
   SELECT b.id, b.number, b.item_id, i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.sell_price, b.revision_id,
     b.output_quantity, b.quantity, b.finished, b.rejected, b.state, b.due, b.output_bin_id, b.remark, b.split_from_id,
-    b.override_reason, b.version, b.person_id, b.bench_day, b.job_tag, b.repair_id
+    b.override_reason, b.version, b.person_id, b.bench_day, b.job_tag, b.repair_id, b.spare
   FROM build b JOIN item i ON i.id = b.item_id JOIN unit u ON u.id = i.unit_id`;
 
 const LINE_SQL = `
-  SELECT l.*, ifnull(u.decimals, 0) AS decimals, w.name AS adder
+  SELECT l.*, ifnull(u.decimals, 0) AS decimals, w.name AS adder,
+    (SELECT ifnull(sum(stands_for), 0) FROM build_line WHERE instead_of = l.id) AS instead
   FROM build_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN unit u ON u.id = i.unit_id
   LEFT JOIN person w ON w.id = l.added_by`;
 
@@ -95,13 +102,14 @@ export const progressOf = (
 });
 
 export const needOf = (
-  line: Pick<BuildLineRecord, 'basis' | 'amount' | 'waste' | 'decimals' | 'used' | 'added_by'>,
+  line: Pick<BuildLineRecord, 'basis' | 'amount' | 'waste' | 'decimals' | 'used' | 'added_by' | 'instead'>,
 ): BuildNeed => ({
   basis: line.basis,
   quantity: line.amount as Quantity,
   waste: line.waste,
   decimals: line.decimals,
   extra: line.added_by === null ? undefined : extraLeft(line.amount as Quantity, line.used),
+  instead: line.instead > 0 ? line.instead : undefined,
 });
 
 /** What a part line still needs from the shelves: nothing once its build is over. */
@@ -264,6 +272,7 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
     personId: build.person_id,
     person: about.person,
     benchDay: build.bench_day,
+    spare: build.spare === 1,
     jobTag: build.job_tag,
     tasks: (await tasksOfBuild(db, id)).map((task) => toTask(task, today)),
     lines: lines
@@ -282,7 +291,10 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
           ratePerHour: decimalOrNull(line.rate_per_hour),
           share: decimalOrNull(line.share),
           comesBack: line.comes_back === 1,
-          required: decimal(isPart ? required(needOf(line), build.quantity, build.output_quantity) : 0),
+          required: decimal(
+            isPart ? Math.max(0, required(needOf(line), build.quantity, build.output_quantity) - line.instead) : 0,
+          ),
+          instead: decimal(line.instead),
           onBench: decimal(line.on_bench),
           used: decimal(line.used),
           open: decimal(line.open),

@@ -5,6 +5,7 @@ import type { BodyOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { containing } from '../db/pages.ts';
 import type { CountLineRow } from './sql.ts';
+import { wishedSpots } from './wishes.sql.ts';
 
 /** What is to be counted. */
 export type CountInput = BodyOf<'beginCount'>;
@@ -16,7 +17,9 @@ const IN_GROUP: Record<CountGroup, string> = {
 };
 
 /** What stands in the bins and is to be counted, by item, bin and lot. */
-export const spotsToCount = (db: Reader, input: CountInput) =>
+export const spotsToCount = (db: Reader, input: CountInput) => (input.wishes ? wishedSpots(db) : spotsIn(db, input));
+
+const spotsIn = (db: Reader, input: CountInput) =>
   db.all<{ item_id: number; bin_id: number; lot_id: number | null }>(
     `SELECT b.item_id, b.bin_id, b.lot_id FROM balance b JOIN item i ON i.id = b.item_id
      WHERE b.holder_id IS NULL AND b.bin_id IN (SELECT value FROM json_each($1))

@@ -12,6 +12,7 @@ import { requireShelf } from '../places/index.ts';
 import { clashesOf, lotFor } from '../tracking/index.ts';
 import { binsByName, bookedAt, type CountInput, movedSince, newestMovement, spotsToCount } from './booked.sql.ts';
 import { type CountLineRow, countRow, readCount } from './sql.ts';
+import { settleCounted } from './wishes.sql.ts';
 
 const GROUP_NAMES: Record<CountGroup, string> = {
   bought: 'bought items',
@@ -44,6 +45,7 @@ export async function beginCount(doing: Doing, input: CountInput): Promise<Numbe
 /** What a count is of, in a few words. */
 async function scopeOf(db: Reader, input: CountInput): Promise<string> {
   const { binIds, q, notSince, group, supplierId } = input;
+  if (input.wishes) return 'bins where less was found';
   const bins = await binsByName(db, binIds);
   const byStore = new Map<string, typeof bins>();
   for (const bin of bins) byStore.set(bin.store, [...(byStore.get(bin.store) ?? []), bin]);
@@ -155,9 +157,10 @@ export async function approveCount(doing: Doing, id: number, version: number) {
   const remark = `${count.number}: ${count.scope}`;
   const documentId =
     posted.movements.length > 0 ? (await writeDocument(doing, { kind: 'count', remark }, posted)).id : null;
+  await settleCounted(tx, id, doing.now.toISOString());
   const values = { state: 'approved' as const, document_id: documentId };
   await updateVersioned(tx, 'stock_count', id, version, values, () => readCount(tx, id));
-  doing.changed('stock', 'items');
+  doing.changed('stock', 'items', 'picks');
   return { ...(await numbered(tx, 'stock_count', id)), documentId };
 }
 

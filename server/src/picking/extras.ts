@@ -7,6 +7,7 @@ import { itemRow, refuseTooMuch } from '../items/index.ts';
 import { readStock, withNames, writeDocument } from '../ledger/index.ts';
 import { nextPosition } from '../tasks/index.ts';
 import { pickParts } from './pick.ts';
+import { standForLess } from './stand-in.ts';
 
 /**
  * Adds a part to a build because of what lies on its bench: a line of its own, with who and why, brought there at once
@@ -72,8 +73,9 @@ export async function takeBack(doing: Doing, buildId: number, input: BodyOf<'tak
   const back = line.added_by === null ? quantity : extraOnBench(minus(unused, quantity), line.on_bench);
   const document = back > 0 ? await post(doing, build, line, back, input.serials) : null;
   if (line.added_by !== null) {
-    const values = { amount: add(line.used, minus(unused, quantity)) };
-    await tx.models.build_line.update(values, { where: { id: line.id } });
+    const amount = add(line.used, minus(unused, quantity));
+    await tx.models.build_line.update({ amount }, { where: { id: line.id } });
+    if (line.instead_of !== null) await standForLess(tx, line, amount);
   }
   const changes = new Map([[line.id, { onBench: negated(back), used: ZERO }]]);
   await keepLines(tx, build, await buildLines(tx, buildId), changes);

@@ -9,8 +9,11 @@ import { mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index
 import { benchBinOf, requireShelf } from '../places/index.ts';
 import { heapsOut } from '../tracking/index.ts';
 
-/** Brings parts from bins to the bench, as one document. */
-export async function pickParts(doing: Doing, id: number, input: BodyOf<'pick'>) {
+/**
+ * Brings parts from bins to the bench, as one document. More than is asked for only where the build allows it.
+ * @param causeId the document that it is undone with
+ */
+export async function pickParts(doing: Doing, id: number, input: BodyOf<'pick'>, causeId?: number) {
   const { tx } = doing;
   const build = found(await buildRecord(tx, id));
   requireState(build, 'on-bench');
@@ -37,7 +40,7 @@ export async function pickParts(doing: Doing, id: number, input: BodyOf<'pick'>)
     const field = `lines.${index}.quantity`;
     const quantity = countedIn(asked.quantity, line.decimals, field);
     const brought = changes.get(line.id)?.onBench ?? ZERO;
-    checkPick(minus(line.open, brought), quantity, field);
+    if (build.spare === 0) checkPick(minus(line.open, brought), quantity, field);
     const item = found(items.get(line.item_id ?? 0));
     const at = (name: string) => `lines.${index}.${name}`;
     const taking = { toUse: true, overridden: input.override !== undefined };
@@ -48,7 +51,7 @@ export async function pickParts(doing: Doing, id: number, input: BodyOf<'pick'>)
   const posted = await withNames(tx, () => posting.close());
   const document = await writeDocument(
     doing,
-    { kind: 'pick', for: { kind: 'build', id }, override: input.override },
+    { kind: 'pick', for: { kind: 'build', id }, override: input.override, ...causedBy(causeId) },
     posted,
   );
   await keepLines(tx, build, lines, changes);
@@ -56,3 +59,5 @@ export async function pickParts(doing: Doing, id: number, input: BodyOf<'pick'>)
   const openLines = (await buildLines(tx, id)).filter((line) => line.taken === 'picked-first' && line.open > 0).length;
   return { ...document, openLines };
 }
+
+const causedBy = (causeId: number | undefined) => (causeId === undefined ? {} : { causeId });

@@ -1,1 +1,2 @@
+export { packOrder } from './pack.ts';
 export { readShipment } from './read.ts';

@@ -18,8 +18,11 @@ import {
 import { benchBinOf, requireShelf } from '../places/index.ts';
 import { heapsOut } from '../tracking/index.ts';
 
-/** Brings goods from bins into the parcel of an order, as one document. */
-export async function packOrder(doing: Doing, id: number, input: BodyOf<'packOrder'>) {
+/**
+ * Brings goods from bins into the parcel of an order, as one document.
+ * @param causeId the document that it is undone with
+ */
+export async function packOrder(doing: Doing, id: number, input: BodyOf<'packOrder'>, causeId?: number) {
   const { tx } = doing;
   requireState(found(await orderRecord(tx, id)), ['confirmed']);
   const parts = await partsOfOrder(doing, id);
@@ -48,7 +51,8 @@ export async function packOrder(doing: Doing, id: number, input: BodyOf<'packOrd
   }
   const posted = await withNames(tx, () => posting.close());
   const subject = { kind: 'pick', for: { kind: 'order', id }, remark: `Into ${parcel.number}` } as const;
-  const document = await writeDocument(doing, subject, posted);
+  const cause = causeId === undefined ? {} : { causeId };
+  const document = await writeDocument(doing, { ...subject, ...cause }, posted);
   await keepParts(doing, id, packed);
   const openLines = (await partsOfOrder(doing, id)).filter((part) => part.open > 0).length;
   return { ...document, openLines, parcel: parcel.number };

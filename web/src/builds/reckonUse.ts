@@ -53,6 +53,7 @@ export const progressOf = ({ quantity, finished, rejected, outputQuantity }: Bui
 export const needOf = (line: BuildLine): BuildNeed | null => (line.item ? needOfPart(line, line.item.decimals) : null);
 
 const needOfPart = (line: BuildLine, decimals: number): BuildNeed => ({
+  instead: line.instead === '0' ? undefined : (readExact(line.instead) as Quantity),
   basis: line.basis,
   quantity: readExact(line.amount) as Quantity,
   waste: readExact(line.waste) as Percent,

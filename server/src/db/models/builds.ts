@@ -27,6 +27,7 @@ export const build = {
   bench_day: maybe(text()),
   job_tag: text(''),
   repair_id: maybe(ref('repair')),
+  spare: flag(0),
 };
 
 export const buildLine = {
@@ -50,6 +51,8 @@ export const buildLine = {
   added_by: maybe(ref('person')),
   added_because: maybe(text()),
   tolerance: maybe(integer<Percent>()),
+  instead_of: maybe(ref('build_line')),
+  stands_for: integer<Quantity>(0),
 };
 
 export const finish = {

@@ -28,3 +28,15 @@ export const stockCountLine = {
   counted_after: maybe(integer()),
   unit_cost: maybe(integer<Money>()),
 };
+
+export const countWish = {
+  id: key(),
+  item_id: ref('item'),
+  bin_id: ref('bin'),
+  lot_id: maybe(integer()),
+  booked: integer<Quantity>(),
+  noted_at: text(),
+  noted_by: ref('person'),
+  run_id: maybe(ref('pick_run')),
+  settled_at: maybe(text()),
+};

@@ -10,6 +10,7 @@ import * as items from './items.ts';
 import * as ledger from './ledger.ts';
 import * as orders from './orders.ts';
 import * as people from './people.ts';
+import * as picking from './picking.ts';
 import * as places from './places.ts';
 import * as repairs from './repairs.ts';
 import * as stock from './stock.ts';
@@ -78,6 +79,11 @@ export const tables = {
   revalued_standard: stock.revaluedStandard,
   stock_count: counts.stockCount,
   stock_count_line: counts.stockCountLine,
+  count_wish: counts.countWish,
+  pick_run: picking.pickRun,
+  pick_run_goal: picking.pickRunGoal,
+  pick_run_claim: picking.pickRunClaim,
+  pick_run_pick: picking.pickRunPick,
   label_job: devices.labelJob,
   document_kind: ledger.documentKind,
   value_kind: ledger.valueKind,

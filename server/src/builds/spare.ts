@@ -1,0 +1,15 @@
+import type { Numbered } from '@yosegi/contract';
+import { dayOf } from '../command/clock.ts';
+import { type BodyOf, type Doing, found } from '../command/doing.ts';
+import { numbered, updateVersioned } from '../db/versions.ts';
+import { buildRecord, readBuild } from './sql.ts';
+
+/** Whether more may be brought to the bench than is asked for; what is left over goes back when it is finished. */
+export async function allowSpare(doing: Doing, id: number, input: BodyOf<'allowSpare'>): Promise<Numbered> {
+  const { tx, now, changed } = doing;
+  found(await buildRecord(tx, id));
+  const values = { spare: input.spare ? 1 : 0 };
+  await updateVersioned(tx, 'build', id, input.version, values, () => readBuild(tx, id, dayOf(now)));
+  changed('builds', 'picks');
+  return numbered(tx, 'build', id);
+}

@@ -1,0 +1,2 @@
+export { listWishes } from './wishes.sql.ts';
+export { wishCount } from './wishes.ts';

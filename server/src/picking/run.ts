@@ -1,0 +1,161 @@
+import type { RunDetail } from '@yosegi/contract';
+import { groupBy } from '@yosegi/core/lists';
+import { add, ZERO } from '@yosegi/core/number';
+import { type Goal, goalKey, type Stop, stopsOf, walked } from '@yosegi/core/picking';
+import { decimal } from '../command/amounts.ts';
+import { found } from '../command/doing.ts';
+import { listWishes } from '../counts/index.ts';
+import type { Reader } from '../db/database.ts';
+import { type ItemRow, itemRows, toItem } from '../items/index.ts';
+import { type BalanceRow, heldForAll, toPiece } from '../ledger/index.ts';
+import { openParcels } from '../orders/index.ts';
+import { lotSays } from '../tracking/index.ts';
+import { namedGoals } from './goals.ts';
+import {
+  broughtTo,
+  claimsOf,
+  goalsOf,
+  picksOf,
+  type RunRecord,
+  runRecord,
+  shelvesFor,
+  walkedOf,
+  wantedFor,
+} from './runs.sql.ts';
+import { standInsOf } from './stand-ins.sql.ts';
+
+/** The way of a run as it is now: what is to be taken where, and what no shelf has. */
+export async function wayOf(db: Reader, run: RunRecord, goals: readonly Goal[]) {
+  const wanted = await wantedFor(db, goals);
+  const { shelves, rows } = await shelvesFor(db, [...new Set(wanted.map(({ itemId }) => itemId))], run.store_id);
+  return { wanted, rows, ...stopsOf(wanted, shelves) };
+}
+
+/** A run with everything that its walkers need to know. */
+export async function readRun(db: Reader, id: number, now: Date): Promise<RunDetail> {
+  const run = found(await runRecord(db, id));
+  const goals = (await goalsOf(db, [id])).map(({ kind, source_id }): Goal => ({ kind, id: source_id }));
+  const isOpen = run.ended_at === null;
+  const way = isOpen ? await wayOf(db, run, goals) : { wanted: [], rows: [], stops: [], missing: [] };
+  const named = await namedGoals(db, goals, now);
+  const brought = isOpen ? await broughtTo(db, goals) : [];
+  const itemIds = [...way.wanted, ...brought.map(({ item_id }) => ({ itemId: item_id }))].map(({ itemId }) => itemId);
+  const items = await itemRows(db, itemIds);
+  const open = groupBy(way.wanted, ({ goal }) => goalKey(goal));
+  const standing = await standingOf(db, goals);
+  return {
+    id,
+    number: run.number,
+    storeId: run.store_id,
+    store: run.store,
+    confirms: run.confirms === 1,
+    madeAt: run.made_at,
+    madeBy: run.person,
+    endedAt: run.ended_at,
+    version: run.version,
+    walked: walked((await walkedOf(db, [id])).get(id) ?? []),
+    goals: goals.map((goal, index) => {
+      const { goal: _, late: __, codes, ...said } = found(named.get(goalKey(goal)));
+      const slot = String.fromCharCode(65 + index);
+      const openLines = open.get(goalKey(goal))?.length ?? 0;
+      return { ...goal, ...said, codes: [...codes], slot, openLines };
+    }),
+    stops: await toStops(db, way, items),
+    claims: (await claimsOf(db, id)).map(({ stop: key, person_id: personId, person, at }) => ({
+      key,
+      personId,
+      person,
+      at,
+    })),
+    missing: await toMissing(db, way.missing, items),
+    passed: (await listWishes(db)).map(({ binId, bin, itemId, name: item, by }) => ({ binId, bin, itemId, item, by })),
+    brought: brought.map(({ kind, source_id, line_id, item_id, quantity }) => ({
+      kind,
+      id: source_id,
+      lineId: line_id,
+      item: toItem(found(items.get(item_id))),
+      quantity: decimal(quantity),
+      pieces: (standing.get(goalKey({ kind, id: source_id })) ?? [])
+        .filter((row) => row.item_id === item_id && (row.lot_id !== null || row.serial_id !== null))
+        .map(toPiece),
+    })),
+    picks: (await picksOf(db, id)).map(({ person_id: personId, undone, ...pick }) => ({
+      ...pick,
+      personId,
+      undone: undone === 1,
+    })),
+  };
+}
+
+/** What stands on benches and in parcels, by whom it is for. */
+async function standingOf(db: Reader, goals: readonly Goal[]): Promise<ReadonlyMap<string, BalanceRow[]>> {
+  const idsOf = (kind: Goal['kind']) => goals.filter((goal) => goal.kind === kind).map(({ id }) => id);
+  const parcels = await openParcels(db, idsOf('order'));
+  const orderOf = new Map(parcels.map(({ id, order_id }) => [id, order_id]));
+  const rows = [
+    ...(await heldForAll(db, 'build', idsOf('build'))),
+    ...(await heldForAll(db, 'parcel', [...orderOf.keys()])),
+  ];
+  return groupBy(rows, ({ holder_kind, holder_id }) =>
+    holder_kind === 'build'
+      ? goalKey({ kind: 'build', id: holder_id ?? 0 })
+      : goalKey({ kind: 'order', id: orderOf.get(holder_id ?? 0) ?? 0 }),
+  );
+}
+
+async function toStops(
+  db: Reader,
+  { stops, rows }: { readonly stops: readonly Stop[]; readonly rows: readonly BalanceRow[] },
+  items: ReadonlyMap<number, ItemRow>,
+): Promise<RunDetail['stops']> {
+  const inBin = groupBy(rows, ({ bin_id, item_id }) => `${bin_id}:${item_id}`);
+  const says = await lotSays(
+    db,
+    stops.flatMap(({ lotId }) => lotId ?? []),
+  );
+  return stops.map((stop) => {
+    const there = inBin.get(`${stop.binId}:${stop.itemId}`) ?? [];
+    const own = stop.lotId === null ? there : there.filter((row) => row.lot_id === stop.lotId);
+    const first = found(own[0]);
+    return {
+      key: stop.key,
+      after: stop.after,
+      storeId: stop.storeId,
+      store: first.store,
+      binId: stop.binId,
+      bin: first.bin,
+      item: toItem(found(items.get(stop.itemId))),
+      lot: first.lot,
+      bestBefore: first.best_before,
+      lotSays: says.get(stop.lotId ?? 0) ?? '',
+      pieces: there.filter((row) => row.lot_id !== null || row.serial_id !== null).map(toPiece),
+      there: decimal(add(ZERO, ...own.map(({ quantity }) => quantity))),
+      quantity: decimal(stop.quantity),
+      lines: stop.lines.map(({ goal, lineId, quantity }) => ({ ...goal, lineId, quantity: decimal(quantity) })),
+    };
+  });
+}
+
+async function toMissing(
+  db: Reader,
+  missing: Awaited<ReturnType<typeof wayOf>>['missing'],
+  items: ReadonlyMap<number, ItemRow>,
+): Promise<RunDetail['missing']> {
+  const ofBuilds = missing.filter(({ goal }) => goal.kind === 'build').map(({ lineId }) => lineId);
+  const standIns = groupBy(await standInsOf(db, ofBuilds), ({ line_id }) => line_id);
+  return missing.map(({ goal, lineId, itemId, quantity }) => ({
+    ...goal,
+    lineId,
+    quantity: decimal(quantity),
+    item: toItem(found(items.get(itemId))),
+    standIns: (goal.kind === 'build' ? (standIns.get(lineId) ?? []) : [])
+      .filter(({ there }) => there > 0)
+      .map(({ item_id, code, name, there, ratio }) => ({
+        itemId: item_id,
+        code,
+        name,
+        quantity: decimal(there),
+        ratio: decimal(ratio),
+      })),
+  }));
+}

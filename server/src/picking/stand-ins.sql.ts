@@ -1,0 +1,23 @@
+import type { Quantity } from '@yosegi/core/number';
+import type { Reader } from '../db/database.ts';
+
+/** What may stand in for parts of builds, by line: what is listed in the revision they took. */
+export const standInsOf = (db: Reader, lineIds: readonly number[]) =>
+  db.all<{ line_id: number; item_id: number; ratio: Quantity; code: string; name: string; there: Quantity }>(
+    `SELECT a.line_id, a.item_id, a.ratio, i.code, i.name,
+       ifnull((SELECT sum(quantity) FROM usable WHERE item_id = a.item_id), 0) AS there
+     FROM demand_alternate a JOIN item i ON i.id = a.item_id
+     WHERE a.kind = 'build' AND a.line_id IN (SELECT value FROM json_each($1)) ORDER BY a.line_id, a.position`,
+    [JSON.stringify(lineIds)],
+  );
+
+/** How much of an item does for one of the part of a build's line; null where it is not listed as an alternate. */
+export const ratioOf = async (db: Reader, lineId: number, itemId: number): Promise<Quantity | null> =>
+  (
+    await db.one<{ ratio: Quantity }>(
+      `SELECT a.ratio FROM build_line l JOIN build b ON b.id = l.build_id
+       JOIN revision_line r ON r.revision_id = b.revision_id AND r.position = l.position
+       JOIN revision_line_alternate a ON a.line_id = r.id WHERE l.id = $1 AND a.item_id = $2`,
+      [lineId, itemId],
+    )
+  )?.ratio ?? null;
