@@ -69,6 +69,7 @@ export const PartItem = Item.pick({
   measures: true,
   tracking: true,
   lotOrder: true,
+  lotFields: true,
   barcode: true,
   archived: true,
   sellPrice: true,

@@ -66,6 +66,8 @@ export const Item = z.object({
   source: Source,
   tracking: Tracking,
   lotOrder: LotOrder,
+  /** What is written down of each lot: colour, moisture … */
+  lotFields: z.array(z.string()),
   /** Like SC-####: what its serials are made from. */
   serialPattern: z.string().nullable(),
   taxFree: z.boolean(),
@@ -147,6 +149,11 @@ export const ItemInput = z.object({
   source: Source,
   tracking: Tracking.default('none'),
   lotOrder: LotOrder.default('prescribed'),
+  lotFields: z
+    .array(z.string().trim().min(1).max(40))
+    .max(8)
+    .refine((names) => new Set(names.map((name) => name.toLowerCase())).size === names.length, 'Each name once.')
+    .default([]),
   serialPattern: z.string().trim().max(40).nullable().default(null),
   taxFree: z.boolean().default(false),
   barcode: z.string().trim().max(60).nullable().default(null),

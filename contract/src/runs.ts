@@ -98,7 +98,7 @@ const RunGoal = Goal.extend({
   name: z.string(),
   tile: z.string(),
   due: Day.nullable(),
-  /** Where its goods go: a bench, a parcel by its number, or a parcel still to be opened. */
+  /** Where its goods go, in words: on the bench, in a parcel by its number, or in one still to be opened. */
   place: z.string(),
   /** What is scanned to confirm it: any of these. */
   codes: z.array(z.string()),

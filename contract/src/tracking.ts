@@ -12,12 +12,19 @@ export const Tracked = {
   serials: z.array(Printed).max(MOST_SERIALS).default([]),
 };
 /** The same for goods that come in: a lot that is new keeps its best-before day. */
-export const TrackedIn = { ...Tracked, bestBefore: Day.nullable().default(null) };
+export const TrackedIn = {
+  ...Tracked,
+  bestBefore: Day.nullable().default(null),
+  /** What is written down of the lot, by the names that its item has for it; an empty one leaves what is known. */
+  attributes: z.record(z.string().max(40), z.string().trim().max(80)).default({}),
+};
 
 /** Some of an item in one bin, of one lot or one serial. */
 export const Piece = z.object({
   lot: z.string().nullable(),
   bestBefore: z.string().nullable(),
+  /** What is written down of the lot, in words. */
+  says: z.string(),
   serial: z.string().nullable(),
   quantity: Decimal,
   /** Why it may not be used; null while it may. */
@@ -49,6 +56,9 @@ export const LotRow = z.object({
   decimals: z.number().int(),
   code: z.string(),
   bestBefore: z.string().nullable(),
+  /** What is written down of it, by the names that its item has for that. */
+  attributes: z.record(z.string(), z.string()),
+  fields: z.array(z.string()),
   quantity: Decimal,
   value: Decimal,
   /** Where it stands, in walking order. */
@@ -205,6 +215,16 @@ export const trackedRoutes = {
     summary: 'One unit with everything that ever happened to it',
     params: IdParams,
     response: UnitDetail,
+  }),
+  describeLot: route({
+    method: 'PUT',
+    path: '/api/lots/:id',
+    tag: 'Lots and serials',
+    right: 'receive',
+    summary: 'Write something else down of a lot; an empty value takes it out',
+    params: IdParams,
+    body: z.object({ attributes: TrackedIn.attributes }),
+    response: z.object({ id: Id }),
   }),
   hold: route({
     method: 'POST',

@@ -251,6 +251,7 @@ const bodyOf = (item: ItemDetail) => ({
   source: item.source,
   tracking: item.tracking,
   lotOrder: item.lotOrder,
+  lotFields: item.lotFields,
   serialPattern: item.serialPattern,
   taxFree: item.taxFree,
   barcode: item.barcode,

@@ -216,6 +216,8 @@ async function serveWeb(app: FastifyInstance, root: string): Promise<void> {
       if (SOLVER.test(path)) reply.setHeader('content-security-policy', SOLVER_POLICY);
     },
   });
+  const worker = readFileSync(join(root, 'sw.js'), 'utf8');
+  app.get('/sw.js', (_, reply) => reply.header('cache-control', 'no-cache').type('text/javascript').send(worker));
   app.setNotFoundHandler((request, reply) => {
     if (request.method !== 'GET' || /^\/(api|assets)\//.test(request.url)) throw new Refusal('not-found');
     reply.header('cache-control', 'no-store').type('text/html');

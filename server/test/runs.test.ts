@@ -78,8 +78,8 @@ describe('a pick run', () => {
       ['A2', null, '1', 1, null],
     ]);
     expect(run.goals.map(({ slot, number, place, openLines }) => [slot, number, place, openLines])).toEqual([
-      ['A', 'B-0001', 'the bench', 2],
-      ['B', sold.number, 'a new parcel', 2],
+      ['A', 'B-0001', 'on the bench', 2],
+      ['B', sold.number, 'in a new parcel', 2],
     ]);
     expect((await server.call(api.pickPlan, {})).proposed).toEqual([]);
     const frames = run.stops[2];

@@ -59,6 +59,7 @@ export const router = createBrowserRouter([
             path: 'pick/orders/:id',
             lazy: part(() => import('./picking/PickPage.tsx'), 'PickOrderPage'),
           },
+          { path: 'pick/runs/:id', lazy: part(() => import('./picking/RunPage.tsx'), 'RunPage') },
           { path: 'pick/:id?', lazy: part(() => import('./picking/PickPage.tsx'), 'PickPage') },
           {
             path: 'take-apart',

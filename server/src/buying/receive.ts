@@ -33,7 +33,7 @@ export async function receiveOrder(
     const over = overOfLine(orderedOf(line), sum);
     if (over > 0 && !input.acceptOver)
       throw new Refusal('over-delivery', { name: line.name, over }, `lines.${index}.quantity`);
-    const { lot, serials, bestBefore, binId, unitCost } = own;
+    const { lot, serials, bestBefore, attributes, binId, unitCost } = own;
     return {
       itemId: line.item_id,
       binId,
@@ -42,6 +42,7 @@ export async function receiveOrder(
       lot,
       serials,
       bestBefore,
+      attributes,
       orderLineId: line.id,
     };
   });

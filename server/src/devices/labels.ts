@@ -3,6 +3,7 @@ import { isGtin } from '@yosegi/core/items';
 import { formatDecimal } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { type ElementString, writeGs1 } from '@yosegi/core/scan';
+import { attributesInWords, type LotAttributes } from '@yosegi/core/tracking';
 import { type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import {
@@ -17,6 +18,8 @@ import {
   shipmentGoing,
 } from './sql.ts';
 
+/** What fits on one line of a label. */
+const LONGEST_LINE = 60;
 /** Longer data makes bars too fine for a small label; a square symbol holds it. */
 const LONGEST_IN_BARS = 30;
 
@@ -30,6 +33,7 @@ export function labelOf(piece: Piece): Label {
     piece.code + amount,
     piece.lot ? `Lot ${piece.lot}` : piece.serial ? `Serial ${piece.serial}` : '',
     piece.best_before ? `Best before ${piece.best_before}` : '',
+    attributesInWords(JSON.parse(piece.attributes ?? '{}') as LotAttributes).slice(0, LONGEST_LINE),
   ].filter(Boolean);
   return { title: piece.name, code: piece.code, lines, ...symbolOf(piece) };
 }

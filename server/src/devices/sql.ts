@@ -14,12 +14,14 @@ export interface Piece {
   barcode: string | null;
   lot: string | null;
   best_before: string | null;
+  /** What is written down of the lot, as JSON; left out where it is none. */
+  attributes?: string | null;
   serial: string | null;
   quantity: number | null;
 }
 
 const PIECE = 'i.code, i.name, u.code AS unit, i.barcode';
-const LOT = 'l.code AS lot, l.best_before';
+const LOT = 'l.code AS lot, l.best_before, l.attributes';
 const UNIT_OF_ITEM = 'JOIN unit u ON u.id = i.unit_id';
 
 /** The pieces that labels are asked for, and what the job is called. */

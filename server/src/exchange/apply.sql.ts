@@ -183,6 +183,7 @@ async function applyStock(doing: Doing, { changes, file, onProgress }: Applying)
     lot: null,
     serials: [],
     bestBefore: null,
+    attributes: {},
   }));
   const document = await receive(doing, { kind: 'opening', remark: `Imported from ${file}`, lines });
   return document.id;

@@ -120,6 +120,7 @@ async function columns(tx: Writer, id: number | null, decimals: number, input: I
     source: input.source,
     tracking: input.tracking,
     lot_order: input.lotOrder,
+    lot_fields: JSON.stringify(input.lotFields),
     serial_pattern: input.serialPattern ? patternOf(input.serialPattern) : null,
     tax_free: input.taxFree ? 1 : 0,
     barcode,

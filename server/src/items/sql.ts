@@ -31,7 +31,7 @@ export const ITEM_SQL = `
     (SELECT json_group_array(json_array(name, one)) FROM (
       SELECT name, quantity AS one FROM item_pack WHERE item_id = i.id
       UNION ALL SELECT name, one FROM unit_related WHERE unit_id = i.unit_id)) AS measures,
-    i.source, i.tracking, i.lot_order, i.serial_pattern, i.tax_free, i.barcode, i.archived_at,
+    i.source, i.tracking, i.lot_order, i.lot_fields, i.serial_pattern, i.tax_free, i.barcode, i.archived_at,
     (SELECT hash FROM picture WHERE item_id = i.id) AS picture, i.home_bin_id, b.code AS home_bin,
     i.sell_price, i.reorder_point, i.standard_cost, i.latest_cost, i.note, i.version,
     ifnull(s.quantity, 0) AS quantity, ifnull(s.value, 0) AS value, ifnull(s.last_cost, 0) AS last_cost,
@@ -91,6 +91,7 @@ export function toItem(row: ItemRow): Item {
     source: row.source,
     tracking: row.tracking,
     lotOrder: row.lot_order,
+    lotFields: JSON.parse(row.lot_fields) as string[],
     serialPattern: row.serial_pattern,
     taxFree: row.tax_free === 1,
     barcode: row.barcode,

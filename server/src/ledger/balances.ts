@@ -1,11 +1,14 @@
 import type { BinQuantity, Piece } from '@yosegi/contract';
 import type { Heap, Holder, Spot } from '@yosegi/core/ledger';
+import { attributesInWords, type LotAttributes } from '@yosegi/core/tracking';
 import { decimal } from '../command/amounts.ts';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 
 /** Some of an item at one place: in a bin or on a bench, of one lot or serial. */
 export interface BalanceRow extends Row<'balance'>, Pick<Row<'bin'>, 'store_id' | 'kind'>, Pick<Row<'lot'>, 'held'> {
+  /** What is written down of the lot, as JSON. */
+  attributes: string | null;
   bin: string;
   store: string;
   lot: string | null;
@@ -16,7 +19,7 @@ export interface BalanceRow extends Row<'balance'>, Pick<Row<'bin'>, 'store_id' 
 }
 
 const BALANCE_SQL = `
-  SELECT b.item_id, b.bin_id, n.code AS bin, n.store_id, t.name AS store, n.kind, b.lot_id, l.code AS lot, l.best_before,
+  SELECT b.item_id, b.bin_id, n.code AS bin, n.store_id, t.name AS store, n.kind, b.lot_id, l.code AS lot, l.best_before, l.attributes,
     b.serial_id, s.code AS serial, b.holder_kind, b.holder_id,
     (SELECT number FROM numbered WHERE kind = b.holder_kind AND id = b.holder_id) AS holder, b.quantity,
     coalesce(l.held, s.held, iif(n.kind = 'quarantine', 'in quarantine', NULL)) AS held
@@ -67,6 +70,7 @@ const MOST_PIECES = 500;
 export const toPiece = (row: BalanceRow): Piece => ({
   lot: row.lot,
   bestBefore: row.best_before,
+  says: row.attributes === null ? '' : attributesInWords(JSON.parse(row.attributes) as LotAttributes),
   serial: row.serial,
   quantity: decimal(row.quantity),
   held: row.held,

@@ -15,10 +15,12 @@ import { readRun, wayOf } from './run.ts';
 import {
   bookedIn,
   claimsOf,
+  clearGoals,
   goalsOf,
   itemsOfLines,
   lineKey,
   type RunRecord,
+  releaseClaims,
   runRecord,
   runsServing,
 } from './runs.sql.ts';
@@ -54,7 +56,7 @@ export async function changeRun(doing: Doing, id: number, input: BodyOf<'changeR
   await updateVersioned(doing.tx, 'pick_run', id, input.version, { confirms: input.confirms ? 1 : 0 }, () =>
     readRun(doing.tx, id, doing.now),
   );
-  await doing.tx.run('DELETE FROM pick_run_goal WHERE run_id = $1', [id]);
+  await clearGoals(doing.tx, id);
   await setGoals(doing, id, input.goals);
   return numbered(doing.tx, 'pick_run', id);
 }
@@ -94,7 +96,7 @@ export async function endRun(doing: Doing, id: number, version: number): Promise
   await openRun(doing, id);
   const ended = { ended_at: now.toISOString() };
   await updateVersioned(tx, 'pick_run', id, version, ended, () => readRun(tx, id, now));
-  await tx.run('DELETE FROM pick_run_claim WHERE run_id = $1', [id]);
+  await releaseClaims(tx, id, null);
   doing.changed('picks');
   return numbered(tx, 'pick_run', id);
 }
@@ -108,7 +110,7 @@ export async function claimStop(doing: Doing, id: number, stop: string | null) {
   // Who comes back to their own stop is on the way since they first set out.
   if (stop !== null && own?.stop === stop && isFresh(own, now)) return { stop };
   if (stop !== null) refuseTaken(doing, claims, [stop], (bin) => bin);
-  await tx.run('DELETE FROM pick_run_claim WHERE run_id = $1 AND person_id = $2', [id, person.id]);
+  await releaseClaims(tx, id, person.id);
   const at = now.toISOString();
   if (stop !== null) await tx.insertMany('pick_run_claim', [{ run_id: id, person_id: person.id, stop, at }]);
   doing.changed('picks');
@@ -166,7 +168,7 @@ export async function pickOnRun(doing: Doing, id: number, { lines }: BodyOf<'pic
     });
     first ??= document;
   }
-  if (own) await tx.run('DELETE FROM pick_run_claim WHERE run_id = $1 AND person_id = $2', [id, person.id]);
+  if (own) await releaseClaims(tx, id, person.id);
   doing.changed('picks');
   const posted = found(first);
   return { id: posted.id, number: posted.number, stops: (await wayOf(tx, run, goals)).stops.length };
@@ -233,7 +235,7 @@ export async function notThere(doing: Doing, id: number, input: BodyOf<'notThere
   if (booked <= 0) throw new Refusal('nothing-booked', { name: item.name, bin: bin.code });
   const place = { item_id: item.id, bin_id: bin.id, lot_id: lot?.id ?? null };
   await wishCount(doing, { ...place, booked, run_id: id });
-  await tx.run('DELETE FROM pick_run_claim WHERE run_id = $1 AND person_id = $2', [id, person.id]);
+  await releaseClaims(tx, id, person.id);
   const goals = (await goalsOf(tx, [id])).map(({ kind, source_id }): Goal => ({ kind, id: source_id }));
   return { stops: (await wayOf(tx, run, goals)).stops.length };
 }

@@ -15,7 +15,7 @@ export interface NamedGoal {
   readonly tile: string;
   readonly due: string | null;
   readonly late: boolean;
-  /** Where its goods go. */
+  /** Where its goods go, in words. */
   readonly place: string;
   /** What is scanned to confirm it. */
   readonly codes: readonly string[];
@@ -38,7 +38,7 @@ export async function namedGoals(db: Reader, goals: readonly Goal[], now: Date):
       tile: build.code,
       due: build.due,
       late: isPast(build.due, today),
-      place: 'the bench',
+      place: 'on the bench',
       codes: [build.number],
       spare: build.spare === 1,
       over: build.state === 'on-bench' ? null : build.state === 'planned' ? 'not on the bench' : build.state,
@@ -59,7 +59,7 @@ export async function namedGoals(db: Reader, goals: readonly Goal[], now: Date):
       tile: order.customer,
       due: order.wanted_on,
       late: isPast(order.wanted_on, today),
-      place: parcel ?? 'a new parcel',
+      place: parcel ? `in ${parcel}` : 'in a new parcel',
       codes: [order.number, ...(parcel ? [parcel] : [])],
       spare: false,
       over: order.state !== 'confirmed' ? order.state : order.open === 1 ? null : 'shipped',

@@ -9,7 +9,6 @@ import type { Reader } from '../db/database.ts';
 import { type ItemRow, itemRows, toItem } from '../items/index.ts';
 import { type BalanceRow, heldForAll, toPiece } from '../ledger/index.ts';
 import { openParcels } from '../orders/index.ts';
-import { lotSays } from '../tracking/index.ts';
 import { namedGoals } from './goals.ts';
 import {
   broughtTo,
@@ -60,7 +59,7 @@ export async function readRun(db: Reader, id: number, now: Date): Promise<RunDet
       const openLines = open.get(goalKey(goal))?.length ?? 0;
       return { ...goal, ...said, codes: [...codes], slot, openLines };
     }),
-    stops: await toStops(db, way, items),
+    stops: toStops(way, items),
     claims: (await claimsOf(db, id)).map(({ stop: key, person_id: personId, person, at }) => ({
       key,
       personId,
@@ -103,16 +102,11 @@ async function standingOf(db: Reader, goals: readonly Goal[]): Promise<ReadonlyM
   );
 }
 
-async function toStops(
-  db: Reader,
+function toStops(
   { stops, rows }: { readonly stops: readonly Stop[]; readonly rows: readonly BalanceRow[] },
   items: ReadonlyMap<number, ItemRow>,
-): Promise<RunDetail['stops']> {
+): RunDetail['stops'] {
   const inBin = groupBy(rows, ({ bin_id, item_id }) => `${bin_id}:${item_id}`);
-  const says = await lotSays(
-    db,
-    stops.flatMap(({ lotId }) => lotId ?? []),
-  );
   return stops.map((stop) => {
     const there = inBin.get(`${stop.binId}:${stop.itemId}`) ?? [];
     const own = stop.lotId === null ? there : there.filter((row) => row.lot_id === stop.lotId);
@@ -127,7 +121,7 @@ async function toStops(
       item: toItem(found(items.get(stop.itemId))),
       lot: first.lot,
       bestBefore: first.best_before,
-      lotSays: says.get(stop.lotId ?? 0) ?? '',
+      lotSays: toPiece(first).says,
       pieces: there.filter((row) => row.lot_id !== null || row.serial_id !== null).map(toPiece),
       there: decimal(add(ZERO, ...own.map(({ quantity }) => quantity))),
       quantity: decimal(stop.quantity),

@@ -1,7 +1,7 @@
 import type { Quantity } from '@yosegi/core/number';
 import type { Goal, OnShelf, PickedAt, Wanted } from '@yosegi/core/picking';
 import { listWishes } from '../counts/index.ts';
-import type { Reader } from '../db/database.ts';
+import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { type BalanceRow, usableOf } from '../ledger/index.ts';
 
@@ -125,6 +125,11 @@ export const claimsOf = (db: Reader, runId: number) =>
      ORDER BY c.at`,
     [runId],
   );
+
+/** Whoever leaves a stop leaves it to others; all do when the run ends. */
+export const releaseClaims = (tx: Writer, runId: number, personId: number | null) =>
+  tx.run('DELETE FROM pick_run_claim WHERE run_id = $1 AND ($2 IS NULL OR person_id = $2)', [runId, personId]);
+export const clearGoals = (tx: Writer, runId: number) => tx.run('DELETE FROM pick_run_goal WHERE run_id = $1', [runId]);
 
 /** What was picked on runs and stands, as far as it tells what was walked. */
 export async function walkedOf(db: Reader, runIds: readonly number[]): Promise<ReadonlyMap<number, PickedAt[]>> {

@@ -65,6 +65,6 @@ async function bringToZero(
     const line = { itemId, fromBinId: settling.fromBinId, toBinId: binId, quantity: missing, ...named };
     return transfer(doing, { remark, lines: [line] });
   }
-  const line = { itemId, binId, change: missing, unitCost: null, bestBefore: null, ...named };
+  const line = { itemId, binId, change: missing, unitCost: null, bestBefore: null, attributes: {}, ...named };
   return adjust(doing, { reasonId: settling.reasonId, remark, jobTag: '', lines: [line] });
 }

@@ -1,4 +1,3 @@
-export { lotSays } from './attributes.ts';
 export { choosePieces, inOrder } from './pieces.ts';
 export { clashesOf, sayingWhere } from './sql.ts';
 export { heapsIn, heapsOut, lotFor, type Named, type NamedIn } from './tracked.ts';

@@ -25,7 +25,7 @@ export async function listLots(db: Reader, query: QueryOf<'lots'>) {
   const [beyond, direction] = query.down ? ['<', 'DESC'] : ['>', 'ASC'];
   const rows = await db.all<LotRecord>(
     `SELECT *, ${sort} AS sort_key FROM (
-       SELECT l.id, l.item_id, i.name AS item, i.code AS item_code, u.code AS unit, u.decimals, l.code, l.best_before, l.held,
+       SELECT l.id, l.item_id, i.name AS item, i.code AS item_code, u.code AS unit, u.decimals, l.code, l.best_before, l.attributes, i.lot_fields, l.held,
          (SELECT sum(quantity) FROM balance WHERE lot_id = l.id) AS quantity,
          (SELECT group_concat(place, ', ') FROM (SELECT DISTINCT t.name || ' ' || n.code AS place FROM balance p
             JOIN bin n ON n.id = p.bin_id JOIN store t ON t.id = n.store_id WHERE p.lot_id = l.id
@@ -33,7 +33,7 @@ export async function listLots(db: Reader, query: QueryOf<'lots'>) {
        FROM lot l JOIN item i ON i.id = l.item_id JOIN unit u ON u.id = i.unit_id
        WHERE EXISTS (SELECT 1 FROM balance WHERE lot_id = l.id)
          AND ($1 IS NULL OR l.item_id = $1) AND ($2 IS NULL OR l.best_before <= $2) AND ($3 = 0 OR l.held IS NOT NULL)
-         AND (l.code LIKE $4 ESCAPE '\\' OR i.code LIKE $4 ESCAPE '\\' OR i.name LIKE $4 ESCAPE '\\'))
+         AND (l.code LIKE $4 ESCAPE '\\' OR l.attributes LIKE $4 ESCAPE '\\' OR i.code LIKE $4 ESCAPE '\\' OR i.name LIKE $4 ESCAPE '\\'))
      WHERE $5 IS NULL OR ${sort} ${beyond} $5 OR (${sort} = $5 AND id > $6)
      ORDER BY ${sort} ${direction}, id LIMIT $7`,
     [
@@ -53,8 +53,10 @@ export async function listLots(db: Reader, query: QueryOf<'lots'>) {
   );
   return {
     rows: shown.map(
-      ({ item_id, item_code, best_before, sort_key: _, ...row }): LotRow => ({
+      ({ item_id, item_code, best_before, attributes, lot_fields, sort_key: _, ...row }): LotRow => ({
         ...row,
+        attributes: JSON.parse(attributes),
+        fields: JSON.parse(lot_fields),
         itemId: item_id,
         itemCode: item_code,
         bestBefore: best_before,
@@ -67,7 +69,8 @@ export async function listLots(db: Reader, query: QueryOf<'lots'>) {
 }
 
 interface LotRecord
-  extends Pick<Row<'lot'>, 'id' | 'item_id' | 'code' | 'best_before' | 'held'>,
+  extends Pick<Row<'lot'>, 'id' | 'item_id' | 'code' | 'best_before' | 'attributes' | 'held'>,
+    Pick<Row<'item'>, 'lot_fields'>,
     Pick<Row<'unit'>, 'decimals'> {
   item: string;
   item_code: string;

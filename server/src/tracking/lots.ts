@@ -1,7 +1,8 @@
 import type { Topic, trackedRoutes } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
+import { type LotAttributes, withAttributes } from '@yosegi/core/tracking';
 import { dayOf } from '../command/clock.ts';
-import { type Doing, found, type HandlersOf } from '../command/doing.ts';
+import { type Doing, found, type HandlersOf, required } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { itemRow } from '../items/index.ts';
 import { listLots, listSerials, passDays } from './lots.sql.ts';
@@ -25,9 +26,22 @@ export const trackedHandlers: HandlersOf<typeof trackedRoutes> = {
   serialUnits: ({ db, query }) => listUnits(db, query),
   unitCounts: ({ db, query }) => unitCounts(db, query.itemId),
   serialUnit: ({ db, params }) => readUnit(db, params.id),
+  describeLot: (command) => describeLot(command, command.params.id, command.body.attributes),
   hold: (command) => hold(command, command.body),
   release: (command) => release(command, command.body),
 };
+
+/** Writes something else down of a lot; what is typed empty is taken out. @throws Refusal `not-found`, `unknown-choice` */
+async function describeLot(doing: Doing, id: number, typed: LotAttributes): Promise<{ id: number }> {
+  const lot = required(await doing.tx.models.lot.findByPk(id));
+  const item = found(await itemRow(doing.tx, lot.item_id));
+  const names = JSON.parse(item.lot_fields) as string[];
+  const kept = Object.entries(JSON.parse(lot.attributes) as LotAttributes).filter(([name]) => !(name in typed));
+  const attributes = withAttributes(Object.fromEntries(kept), typed, names, 'attributes');
+  await lot.update({ attributes: JSON.stringify(attributes) });
+  doing.changed('stock', 'picks');
+  return { id };
+}
 
 interface Chosen {
   readonly lotIds: readonly number[];

@@ -2,7 +2,7 @@ import type { Heap, Posting, Spot } from '@yosegi/core/ledger';
 import { takeFrom } from '@yosegi/core/ledger';
 import { ONE, type Quantity, SCALE } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { passedOver } from '@yosegi/core/tracking';
+import { type LotAttributes, passedOver, withAttributes } from '@yosegi/core/tracking';
 import { dayOf } from '../command/clock.ts';
 import type { Doing } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
@@ -17,11 +17,13 @@ export interface Named {
 }
 export interface NamedIn extends Named {
   readonly bestBefore: string | null;
+  /** What is written down of the lot. */
+  readonly attributes?: LotAttributes | undefined;
 }
 
-type TrackedItem = Pick<ItemRow, 'id' | 'name' | 'tracking' | 'lot_order' | 'serial_pattern'>;
+type TrackedItem = Pick<ItemRow, 'id' | 'name' | 'tracking' | 'lot_order' | 'lot_fields' | 'serial_pattern'>;
 /** The name of a line's field, as the person's form knows it. */
-type At = (name: 'lot' | 'serials' | 'bestBefore') => string;
+type At = (name: 'lot' | 'serials' | 'bestBefore' | 'attributes') => string;
 
 /** What a lot is held for once its day has passed. */
 export const DAY_PASSED = 'past its best-before day';
@@ -174,22 +176,26 @@ export async function heapsIn(
   return ids.map((serialId) => ({ spot: { ...spot, serialId }, quantity: ONE }));
 }
 
-/** The lot that is named, made when it is new. @throws Refusal `lot-needed`, `lot-day-differs` */
+/** The lot that is named, made when it is new. @throws Refusal `lot-needed`, `lot-day-differs`, `unknown-choice` */
 export async function lotFor(
   doing: Doing,
   item: TrackedItem,
-  { lot: code, bestBefore }: Omit<NamedIn, 'serials'>,
+  { lot: code, bestBefore, attributes = {} }: Omit<NamedIn, 'serials'>,
   at: At,
 ): Promise<number> {
   const { tx } = doing;
   if (code === null) throw new Refusal('lot-needed', { name: item.name }, at('lot'));
   const known = await tx.models.lot.findOne({ where: { item_id: item.id, code } });
+  const before = JSON.parse(known?.attributes ?? '{}') as LotAttributes;
+  const names = JSON.parse(item.lot_fields) as string[];
+  const written = JSON.stringify(withAttributes(before, attributes, names, at('attributes')));
   if (!known) {
     const passed = bestBefore !== null && bestBefore < dayOf(doing.now);
     return tx.insert('lot', {
       item_id: item.id,
       code,
       best_before: bestBefore,
+      attributes: written,
       day_passed: passed ? 1 : 0,
       held: passed ? DAY_PASSED : null,
       held_at: passed ? doing.now.toISOString() : null,
@@ -197,6 +203,7 @@ export async function lotFor(
   }
   if (bestBefore !== null && known.best_before !== bestBefore)
     throw new Refusal('lot-day-differs', { code, day: known.best_before }, at('bestBefore'));
+  if (written !== known.attributes) await known.update({ attributes: written });
   return known.id;
 }
 

@@ -244,6 +244,18 @@ export const ask = <N extends Name>(
   signal?: AbortSignal,
 ): Promise<Output<RouteOf<N>>> => send(overNetwork, api[name] as RouteOf<N>, input, signal ? { signal } : {});
 
+/**
+ * Posts something that was decided before, with the key it was given then: sent again it is done once.
+ * @throws ApiProblem when it is refused; whatever fetching throws when the server cannot be reached in time
+ */
+export const post = <N extends Name>(
+  name: N,
+  input: Input<RouteOf<N>>,
+  key: string,
+  timeoutMs: number,
+): Promise<Output<RouteOf<N>>> =>
+  send(overNetwork, api[name] as RouteOf<N>, input, { key, signal: AbortSignal.timeout(timeoutMs) });
+
 /** What went wrong, as problem details, also when the server was never reached. */
 export function problemOf(error: unknown): Problem | null {
   if (!error) return null;

@@ -16,6 +16,7 @@ import { Part } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
 import { CountSheet } from './CountSheet.tsx';
+import { Wishes } from './Wishes.tsx';
 
 const Begin = styled.section`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 14px 16px; margin: 16px 0; display: grid; gap: 12px;`;
 const Bins = styled.fieldset`
@@ -44,6 +45,7 @@ function List() {
                 The sheet is blind, and goods may move on while somebody counts: each line is compared with its own
                 moment.
               </Lead>
+              <Wishes onBegun={(begun) => void go(`/stock/counts/${begun}`)} />
               <BeginCount onBegun={(begun) => void go(`/stock/counts/${begun}`)} />
               {rows.length > 0 && (
                 <Grid>

@@ -16,6 +16,7 @@ const item = (id: number, name: string, sellPrice: string | null): Item => ({
   source: 'both',
   tracking: 'none',
   lotOrder: 'prescribed',
+  lotFields: [],
   serialPattern: null,
   held: '0',
   coming: '0',

@@ -23,6 +23,7 @@ const item = (id: number, averageCost: string, more: Partial<PartItem> = {}): Pa
   measures: [{ name: 'g', one: '0.001' }],
   tracking: 'none',
   lotOrder: 'prescribed',
+  lotFields: [],
   barcode: null,
   archived: false,
   sellPrice: null,

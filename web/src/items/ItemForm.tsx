@@ -29,6 +29,7 @@ const SHOWN = [
   'barcode',
   'tracking',
   'lotOrder',
+  'lotFields',
   'serialPattern',
   'standardCost',
   'note',
@@ -141,6 +142,9 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
             ]}
           />
         )}
+        {typed.tracking === 'lot' && (
+          <Field label="What is written down of each lot" placeholder="colour, moisture" {...field('lotFields')} />
+        )}
         {typed.tracking === 'serial' && (
           <Field label="Serial pattern, # for each digit" placeholder="SC-####" {...field('serialPattern')} />
         )}
@@ -193,6 +197,7 @@ const readItem = (item: ItemDetail | null) => ({
   note: item?.note ?? '',
   tracking: item?.tracking ?? ('none' as const),
   lotOrder: item?.lotOrder ?? ('prescribed' as const),
+  lotFields: (item?.lotFields ?? []).join(', '),
   serialPattern: item?.serialPattern ?? '',
   barcode: item?.barcode ?? '',
   taxFree: item?.taxFree ?? false,
@@ -222,6 +227,13 @@ const bodyOf = (typed: Typed) => ({
   reorderPoint: optional(typed.reorderPoint),
   standardCost: optional(typed.standardCost),
   barcode: optional(typed.barcode),
+  lotFields:
+    typed.tracking === 'lot'
+      ? typed.lotFields
+          .split(',')
+          .map((name) => name.trim())
+          .filter(Boolean)
+      : [],
   serialPattern: optional(typed.serialPattern),
   // A line left wholly empty was only opened, not meant.
   packs: typed.packs

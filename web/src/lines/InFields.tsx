@@ -39,6 +39,7 @@ export function InFields(props: Props) {
 }
 
 function LotIn({ item, typed, onChange, errorAt, onKeyDown }: Props) {
+  const names = useQuestion('item', { params: { id: item.id } }).data?.lotFields ?? [];
   return (
     <TrackRow>
       <Part $width={190}>
@@ -66,6 +67,19 @@ function LotIn({ item, typed, onChange, errorAt, onKeyDown }: Props) {
         />
       </Part>
       <Faint>leave empty if it keeps, or if the lot is known</Faint>
+      {names.map((name) => (
+        <Part key={name} $width={150}>
+          <Field
+            label={`${name} of ${item.name}`}
+            hideLabel
+            step
+            placeholder={name}
+            value={typed.attributes?.[name] ?? ''}
+            onChange={(value) => onChange({ ...typed, attributes: { ...typed.attributes, [name]: value } })}
+            {...(onKeyDown ? { onKeyDown } : {})}
+          />
+        </Part>
+      ))}
     </TrackRow>
   );
 }

@@ -45,6 +45,7 @@ export function lotWords(format: Format, piece: Piece, unit: string, decimals: n
   return [
     `${sign}${piece.lot}`,
     piece.bestBefore === null ? 'keeps' : `best before ${format.longerDay(piece.bestBefore)}`,
+    ...(piece.says === '' ? [] : [piece.says]),
     format.quantity(piece.quantity, unit, decimals),
     ...(piece.held === null ? [] : [piece.held]),
   ].join(' · ');

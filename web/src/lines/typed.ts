@@ -10,6 +10,8 @@ export interface TypedTrack {
   readonly bestBefore: string;
   /** One or many, and ranges: "SC-0101..0104, SC-0110". */
   readonly serials: string;
+  /** What is written down of the lot, by name; left out while nothing is. */
+  readonly attributes?: Readonly<Record<string, string>>;
 }
 export const NOTHING_TYPED: TypedTrack = { lot: '', bestBefore: '', serials: '' };
 
@@ -45,7 +47,8 @@ export function namedOf(item: TrackedItem, typed: TypedTrack) {
 }
 export function namedInOf(item: TrackedItem, typed: TypedTrack) {
   const { lot, serials, bestBefore } = readTrack(item, typed);
-  return { lot, serials, bestBefore };
+  const { attributes } = typed;
+  return { lot, serials, bestBefore, ...(lot === null || attributes === undefined ? {} : { attributes }) };
 }
 
 /** How many units typed or scanned serials name: a range that scans one after the other have become counts each of its own. */
@@ -55,6 +58,7 @@ export const countOf = (item: TrackedItem, typed: TypedTrack) => readTrack(item,
 export function withScan(typed: TypedTrack, scan: ElementString): TypedTrack {
   const before = typed.serials.trim();
   return {
+    ...typed,
     lot: scan.lot ?? typed.lot,
     bestBefore: scan.expires ?? typed.bestBefore,
     serials: scan.serial ? addSerial(before, scan.serial) : typed.serials,

@@ -1,2 +1,3 @@
 export { jobOfBuild, jobOfOrder, type PickJob } from './job.ts';
 export { stepsOf } from './steps.ts';
+export { slotsOf } from './view.ts';

@@ -67,7 +67,7 @@ describe('the walk', () => {
   it('knows what each line needs for some of the build, beyond what stands on the bench', () => {
     const part = (id: number, onBench: string, more: object = {}) => ({
       ...line(id, '9', [[1, '20']]),
-      ...{ basis: 'per-output', amount: '2', waste: '0', used: '0', onBench, added: null },
+      ...{ basis: 'per-output', amount: '2', waste: '0', used: '0', onBench, instead: '0', added: null },
       item: { id, name: `Item ${id}`, decimals: 0 },
       ...more,
     });

@@ -35,7 +35,8 @@ const plain = (text: string) =>
     .toLowerCase()
     .replace(/^0+(?=\d{8})/, '');
 
-function labelOf(text: string): ElementString | null {
+/** What a GS1 label says; null for a plain code. */
+export function labelOf(text: string): ElementString | null {
   try {
     return scannedLabel(text);
   } catch {

@@ -89,6 +89,7 @@ describe('what taking apart brings back, while it is typed', () => {
     const wentIn = ['S1', 'S2', 'S3'].map((serial) => ({
       lot: null,
       bestBefore: null,
+      says: '',
       serial,
       quantity: '1',
       held: null,

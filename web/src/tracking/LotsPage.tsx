@@ -1,4 +1,5 @@
 import type { LotRow, LotSort } from '@yosegi/contract';
+import { attributesInWords } from '@yosegi/core/tracking';
 import { useState } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
 import { usePages, useQuestion } from '../api/client.ts';
@@ -17,6 +18,7 @@ import { today } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useEach } from '../ui/useEach.ts';
 import { useSorting } from '../ui/useSorting.ts';
+import { DescribeLot } from './DescribeLot.tsx';
 import { Holding } from './Holding.tsx';
 
 const inDays = (days: number) => {
@@ -80,6 +82,14 @@ const columns: readonly ListColumn<LotRow>[] = [
     text: ({ value }) => value,
     show: ({ value }, format) => format.money(value),
   },
+  {
+    key: 'says',
+    title: 'Written down',
+    width: 180,
+    usual: true,
+    text: ({ attributes }) => attributesInWords(attributes),
+    show: ({ attributes }) => attributesInWords(attributes),
+  },
   { key: 'bins', title: 'Where', width: 190, usual: true, text: ({ bins }) => bins, show: ({ bins }) => bins },
 ];
 
@@ -93,6 +103,7 @@ export function LotsPage() {
   const pages = usePages('lots', { q: q || undefined, until, held: show === 'held', sort, down, limit: 100 });
   const label = useEach('createLabelJob', 'label', 'waiting at the label printer');
   const [holding, setHolding] = useState<readonly LotRow[]>([]);
+  const [describing, setDescribing] = useState<LotRow | null>(null);
   const close = () => setHolding([]);
   return (
     <ListPage>
@@ -113,6 +124,9 @@ export function LotsPage() {
         sorting={sorting}
         deeds={(chosen) => [
           { id: 'hold', name: 'Hold or release…', act: () => setHolding(chosen) },
+          ...(chosen.length === 1
+            ? [{ id: 'describe', name: 'Write down…', act: () => setDescribing(chosen[0] ?? null) }]
+            : []),
           {
             id: 'labels',
             name: 'Labels',
@@ -130,7 +144,7 @@ export function LotsPage() {
         }
       >
         <Narrow $width={230}>
-          <Finder label="Find" placeholder="Lot or item" />
+          <Finder label="Find" placeholder="Lot, item or what it says" />
         </Narrow>
         <Narrow $width={230}>
           <Choice
@@ -152,6 +166,7 @@ export function LotsPage() {
           Units by serial
         </LinkButton>
       </LongList>
+      {describing && <DescribeLot lot={describing} onClose={() => setDescribing(null)} />}
       {holding.length > 0 && (
         <Overlay isOpen onOpenChange={(open) => !open && close()} isDismissable>
           <DialogCard>

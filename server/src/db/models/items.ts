@@ -41,6 +41,7 @@ export const item = {
   version: version(),
   serial_pattern: maybe(text()),
   lot_order: text<LotOrder>('prescribed'),
+  lot_fields: text('[]'),
 };
 
 export const itemPack = {

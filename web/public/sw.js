@@ -1,0 +1,77 @@
+// Lets a pick run be opened and walked without a network once it was open. Everything else goes to the network untouched.
+
+const PREFIX = 'pick-';
+/** What a run needs of the server, as it was answered last. */
+const ANSWERS = /^\/api\/(session|stores|pictures|pick-runs\/\d+)$/;
+/** One page for every address of picking. */
+const PAGE = '/pick';
+
+self.addEventListener('install', () => self.skipWaiting());
+self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
+
+/** A page says which build it is and what it was made of: that is kept, and what other builds were made of goes. */
+self.addEventListener('message', ({ data }) => {
+  if (data?.build && Array.isArray(data.keep)) void keep(PREFIX + data.build, data.keep);
+});
+
+self.addEventListener('fetch', (event) => {
+  const { request } = event;
+  const { origin, pathname } = new URL(request.url);
+  if (origin !== self.location.origin) return;
+  if (pathname === '/api/session' && request.method !== 'GET') {
+    // Whoever signs in next sees nothing of what others saw.
+    event.respondWith(forgetAnswers().then(() => fetch(request)));
+    return;
+  }
+  if (request.method !== 'GET') return;
+  if (request.mode === 'navigate') {
+    if (pathname.startsWith(PAGE)) event.respondWith(newest(request, PAGE));
+  } else if (pathname.startsWith('/assets/')) event.respondWith(kept(request));
+  else if (ANSWERS.test(pathname)) event.respondWith(newest(request, pathname));
+});
+
+async function keep(name, addresses) {
+  const cache = await caches.open(name);
+  const wanted = addresses.filter((path) => path.startsWith('/assets/') || ANSWERS.test(path));
+  await Promise.all(
+    [...wanted, PAGE].map(async (path) => (await cache.match(path)) ?? cache.add(path).catch(() => {})),
+  );
+  for (const other of await caches.keys()) if (other.startsWith(PREFIX) && other !== name) await caches.delete(other);
+}
+
+/** The cache of the build that was open last; null before any was. */
+async function current() {
+  const name = (await caches.keys()).findLast((one) => one.startsWith(PREFIX));
+  return name ? caches.open(name) : null;
+}
+
+/** From the network, or as it was last. */
+async function newest(request, key) {
+  const cache = await current();
+  try {
+    const response = await fetch(request);
+    if (response.ok && cache) await cache.put(key, response.clone());
+    return response;
+  } catch (error) {
+    const known = await cache?.match(key);
+    if (known) return known;
+    throw error;
+  }
+}
+
+/** A built file never changes under its name. */
+async function kept(request) {
+  const cache = await current();
+  const known = await cache?.match(request);
+  if (known) return known;
+  const response = await fetch(request);
+  if (response.ok && cache) await cache.put(request, response.clone());
+  return response;
+}
+
+async function forgetAnswers() {
+  const cache = await current();
+  if (!cache) return;
+  for (const request of await cache.keys())
+    if (new URL(request.url).pathname.startsWith('/api/')) await cache.delete(request);
+}

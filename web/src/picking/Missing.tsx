@@ -1,0 +1,85 @@
+import type { RunDetail } from '@yosegi/contract';
+import { doesFor, takenOf } from '@yosegi/core/demand';
+import type { Quantity } from '@yosegi/core/number';
+import { formatDecimal, readExact, SCALE } from '@yosegi/core/number';
+import { Link } from 'react-router';
+import { problemOf, useCommand } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
+import { Button } from '../ui/Button.tsx';
+import { useFormat } from '../ui/format.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { Para, Section } from '../ui/space.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Late, Row } from '../ui/text.ts';
+import { slotsOf } from './view.ts';
+
+type Lacking = RunDetail['missing'][number];
+
+/** What no shelf has, whom it is wanted for, and what may stand in for it. */
+export function Missing({ run }: { run: RunDetail }) {
+  if (run.missing.length === 0) return null;
+  const slots = slotsOf(run);
+  return (
+    <Section $top={12}>
+      <h3>On no shelf</h3>
+      {run.missing.map((lacking) => (
+        <OneMissing
+          key={`${lacking.kind}:${lacking.lineId}`}
+          lacking={lacking}
+          number={slots.get(`${lacking.kind}:${lacking.id}`)?.number ?? ''}
+        />
+      ))}
+    </Section>
+  );
+}
+
+function OneMissing({ lacking, number }: { lacking: Lacking; number: string }) {
+  const format = useFormat();
+  const notify = useNotify();
+  const mayBuild = useCan('build');
+  const standIn = useCommand('standIn', () => notify({ text: `${number} takes it instead; it is on the way now.` }));
+  const { item, quantity, kind, id } = lacking;
+  const problem = problemOf(standIn.error);
+  return (
+    <Row $gap={10} $top={8} $wrap>
+      <Tile code={item.code} size={32} />
+      <span>
+        <b>{item.name}</b>
+        <br />
+        <Late>{format.quantity(quantity, item.unit, item.decimals)} short</Late> for{' '}
+        <Link to={kind === 'build' ? `/build/${id}` : `/orders/${id}`}>{number}</Link>
+        {kind === 'order' && ', to be swapped on the order or left open'}
+      </span>
+      {mayBuild &&
+        lacking.standIns.map((other) => {
+          const does = coverFor(lacking, other);
+          if (does.standsFor <= 0) return null;
+          return (
+            <Button
+              key={other.itemId}
+              busy={standIn.isPending}
+              onPress={() =>
+                standIn.mutate({
+                  params: { id },
+                  body: { lineId: lacking.lineId, itemId: other.itemId, quantity: formatDecimal(does.standsFor) },
+                })
+              }
+            >
+              Take {formatDecimal(does.takes)} × {other.name} instead
+            </Button>
+          );
+        })}
+      {problem && <Para role="alert">{problem.detail}</Para>}
+    </Row>
+  );
+}
+
+/** How much of what is missing an alternate does for, and how much of it that takes. */
+function coverFor({ quantity, item }: Lacking, other: Lacking['standIns'][number]) {
+  const missing = readExact(quantity) as Quantity;
+  const ratio = readExact(other.ratio) as Quantity;
+  const there = readExact(other.quantity) as Quantity;
+  const decimals = there % SCALE === 0 ? 0 : item.decimals;
+  const standsFor = doesFor(there, ratio, decimals, item.decimals, missing);
+  return { standsFor, takes: takenOf(standsFor, ratio, decimals) };
+}
