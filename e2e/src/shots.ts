@@ -70,7 +70,13 @@ const shots: readonly Shot[] = [
     ready: /to pick for/,
     before: ({ page }) => page.getByLabel('Take now of Tasting jar, 125 ml').fill('60'),
   },
-  { file: 'pick-phone', path: '/pick/124', ready: /Build B-0120/, phone: true },
+  {
+    file: 'pick-phone',
+    path: '/pick/124',
+    ready: /Build B-0120/,
+    phone: true,
+    before: ({ page }) => page.getByRole('button', { name: 'Start picking' }).click(),
+  },
   {
     file: 'take-apart',
     path: '/take-apart?item=48',

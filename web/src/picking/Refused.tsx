@@ -18,7 +18,7 @@ export function Refused({
   isCutOff: boolean;
   personId: number;
 }) {
-  const waiting = queue.filter(({ problem }) => problem === null);
+  const waiting = queue.filter(({ problem, act }) => problem === null && act === null);
   const ofOthers = waiting.filter((entry) => entry.personId !== personId);
   const own = waiting.length - ofOthers.length;
   return (

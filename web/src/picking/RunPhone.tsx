@@ -44,7 +44,7 @@ export function RunPhone({ run, stores, queue, isCutOff }: RunProps) {
   const [isQuiet, setQuiet] = useQuiet();
   useAwake();
   useOffline();
-  const stops = stopsLeft(run.stops, queue);
+  const stops = stopsLeft(run, queue);
   const way = useWay(run.stops.map(({ key }) => key));
   const claims = run.claims;
   const ordered = offered(stops, claims, { personId, now: new Date(), later, last }, way);
@@ -167,7 +167,7 @@ function UndoLast({ run, queue, personId }: { run: RunDetail; queue: readonly Qu
   const notify = useNotify();
   const undo = useCommand('undoDocument', ({ number }) => notify({ text: `Undone by ${number}.` }));
   const waiting = queue.findLast(
-    (entry) => entry.personId === personId && entry.problem === null && entry.undoKey === null,
+    (entry) => entry.personId === personId && entry.problem === null && entry.undoKey === null && entry.act === null,
   );
   const posted = run.picks.find((pick) => pick.personId === personId && !pick.undone);
   const says = waiting?.says ?? posted?.says;

@@ -56,7 +56,7 @@ export function RunTable({ run, queue, isCutOff }: RunProps) {
   const screen = useTypedScreen(`run.${run.id}`);
   const [typed, setTyped] = useTyped<ReadonlyMap<string, Typed>>(screen, 'typed', new Map());
   const slots = slotsOf(run);
-  const stops = stopsLeft(run.stops, queue);
+  const stops = stopsLeft(run, queue);
   const others = new Map(
     stops.flatMap((stop) => {
       const other = takenBy(stop.key, run.claims, { personId, now: new Date() });

@@ -71,14 +71,33 @@ export function StopCard({ stop, stops, stores, slots, confirms, onPick, onNotTh
       }),
     );
   };
+  const post = () => {
+    if (total === 0 || read.error || lacksSerials) return;
+    const named = namedOf(item, track);
+    const own = serialsFor(
+      read.quantities.map((one) => one / SCALE),
+      serials,
+    );
+    const lines = stop.lines.flatMap(({ kind, id, lineId }, index) => {
+      const quantity = read.quantities[index] ?? 0;
+      if (quantity === 0) return [];
+      const { lot } = named;
+      return { kind, id, lineId, binId: stop.binId, quantity: formatDecimal(quantity), lot, serials: own[index] ?? [] };
+    });
+    onPick(lines, `${format.quantity(formatDecimal(total), item.unit, item.decimals)} ${item.name} from ${stop.bin}`);
+  };
   useScans((text) => {
     const scan = readRunScan(text, { now: stop, stops, goals: [...slots.values()], stores });
     if (scan.is === 'bin') return say(`Here it is: ${stop.bin}.`, true);
     if (scan.is === 'goal') {
       if (!goals.includes(scan.goal))
         return say(`Nothing of this goes to ${scan.goal.slot}, ${scan.goal.number}.`, false);
-      setConfirmed(new Set(confirmed).add(scan.goal.slot));
-      return say(`Into ${scan.goal.slot}, ${scan.goal.number}.`, true);
+      const there = new Set(confirmed).add(scan.goal.slot);
+      setConfirmed(there);
+      say(`Into ${scan.goal.slot}, ${scan.goal.number}.`, true);
+      // Whoever has scanned where all of it goes has done it, without a finger.
+      if (goals.every(({ slot }) => there.has(slot))) post();
+      return;
     }
     if (scan.is === 'goods') {
       const { lot, serial } = scan.scan;
@@ -102,21 +121,6 @@ export function StopCard({ stop, stops, stores, slots, confirms, onPick, onNotTh
       (name) => name && setHeard({ text: `That is ${name}. You want ${wanted}.`, isRight: false }),
     );
   });
-  const post = () => {
-    if (total === 0 || read.error || lacksSerials || toConfirm.length > 0) return;
-    const named = namedOf(item, track);
-    const own = serialsFor(
-      read.quantities.map((one) => one / SCALE),
-      serials,
-    );
-    const lines = stop.lines.flatMap(({ kind, id, lineId }, index) => {
-      const quantity = read.quantities[index] ?? 0;
-      if (quantity === 0) return [];
-      const { lot } = named;
-      return { kind, id, lineId, binId: stop.binId, quantity: formatDecimal(quantity), lot, serials: own[index] ?? [] };
-    });
-    onPick(lines, `${format.quantity(formatDecimal(total), item.unit, item.decimals)} ${item.name} from ${stop.bin}`);
-  };
   const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
   return (
     <Card aria-label={`Pick ${item.name}`}>

@@ -20,7 +20,10 @@ export const pickQueue = new PickQueue(
     if (undoKey !== null) await post('undoDocument', { params: { id: picked.id }, body: {} }, undoKey, TIMEOUT_MS);
     return picked;
   },
-  () => refetch(['picks', 'builds', 'orders', 'stock', 'items']),
+  async () => {
+    refetch(['builds', 'orders', 'stock', 'items']);
+    await queryClient.invalidateQueries({ queryKey: ['pickRun'] });
+  },
 );
 
 /** What waits, sent as soon as it can be. */

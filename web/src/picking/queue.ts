@@ -20,6 +20,8 @@ export interface Queued {
   readonly problem: Problem | null;
   /** Whether the server may have heard of it. */
   readonly tried: boolean;
+  /** The document that it became; null until the server has answered. */
+  readonly act: number | null;
   /** Of the undo that follows it, where it was taken back after the server may have heard of it. */
   readonly undoKey: string | null;
 }
@@ -57,8 +59,8 @@ export class PickQueue {
   constructor(
     private readonly keeping: Keeping,
     private readonly send: SendPick,
-    /** What follows once something of a run was sent or refused. */
-    private readonly onSent: (runId: number, documentId: number | null) => void = () => {},
+    /** What follows once something was sent or refused: what is shown knows of it when this is through. */
+    private readonly onSent: () => Promise<void> = async () => {},
   ) {
     this.entries = readAll(keeping.read());
     this.snapshot = { entries: this.entries, cutOff: false };
@@ -72,8 +74,8 @@ export class PickQueue {
   state = () => this.snapshot;
 
   /** Keeps a pick; it is safe on this machine when this returns. */
-  add(entry: Omit<Queued, 'key' | 'problem' | 'tried' | 'undoKey'>): void {
-    this.set([...this.fresh(), { ...entry, key: newKey(), problem: null, tried: false, undoKey: null }]);
+  add(entry: Omit<Queued, 'key' | 'problem' | 'tried' | 'act' | 'undoKey'>): void {
+    this.set([...this.fresh(), { ...entry, key: newKey(), problem: null, tried: false, act: null, undoKey: null }]);
   }
 
   /** Gives up what was refused: nothing of it was done. */
@@ -115,16 +117,17 @@ export class PickQueue {
       try {
         const { id } = await this.send(next);
         this.reach(true);
+        this.change(next.key, { act: id });
+        await this.onSent();
         // What was taken back meanwhile is sent once more, with its undo.
         this.set(this.fresh().filter(({ key, undoKey }) => key !== next.key || undoKey !== next.undoKey));
-        this.onSent(next.runId, id);
       } catch (error) {
         if (!(error instanceof ApiProblem)) return this.reach(false);
         // The server itself is in trouble: nothing is wrong with the pick.
         if (error.problem.status >= 500) return this.reach(false);
         const { problem } = error;
         this.change(next.key, { problem });
-        this.onSent(next.runId, null);
+        await this.onSent();
       }
     }
   }

@@ -6,12 +6,13 @@ const lineKey = (line: { readonly kind: string; readonly lineId: number }) => `$
 
 /**
  * The stops that are left once everything is posted that waits: what was picked is gone from the way at once, also while
- * nobody can tell the server. What was refused stands there again.
+ * nobody can tell the server. What was refused stands there again, and what the run knows of already counts once.
  */
-export function stopsLeft(stops: readonly RunStop[], queue: readonly Queued[]): RunStop[] {
+export function stopsLeft({ stops, picks }: Pick<RunDetail, 'stops' | 'picks'>, queue: readonly Queued[]): RunStop[] {
+  const known = new Set(picks.map(({ act }) => act));
   const taken = new Map<string, number>();
-  for (const { lines, problem, undoKey } of queue)
-    if (problem === null && undoKey === null)
+  for (const { lines, problem, undoKey, act } of queue)
+    if (problem === null && undoKey === null && !known.has(act ?? 0))
       for (const line of lines) {
         const key = `${line.binId}|${lineKey(line)}`;
         taken.set(key, (taken.get(key) ?? 0) + readExact(line.quantity));

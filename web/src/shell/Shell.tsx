@@ -121,7 +121,8 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   const go = useNavigate();
   useScreenForScans(pathname);
   useOpener((text) => {
-    const isOurs = readLineCode(text) !== null;
+    // On a run, the number of a build says where the goods go.
+    const isOurs = readLineCode(text) !== null && !pathname.startsWith('/pick/runs/');
     if (isOurs) void go(`/scanned/${encodeURIComponent(text.trim())}`);
     return isOurs;
   });
