@@ -31,6 +31,8 @@ export const CustomerInput = z.object({
   discount: percentUpTo(100).prefault('0'),
   /** Days a delivery is on its way. */
   transportDays: z.number().int().min(0).max(365).nullable().default(null),
+  /** Days in which they may send something back; null for ever. */
+  returnDays: z.number().int().min(0).max(9999).nullable().default(null),
   note: Remark.default(''),
   fields: z
     .array(z.object({ name: z.string().trim().min(1).max(60), value: z.string().trim().max(500) }))
@@ -80,6 +82,7 @@ export const customerRoutes = {
       billing: z.string(),
       delivery: z.string(),
       transportDays: z.number().int().nullable(),
+      returnDays: z.number().int().nullable(),
       note: z.string(),
       fields: z.array(z.object({ name: z.string(), value: z.string() })),
       orders: z.array(OrderRow),

@@ -3,6 +3,7 @@ import { receiptKinds } from '@yosegi/core/buying';
 import { countKinds } from '@yosegi/core/counts';
 import { type DocumentKindFacts, ledgerKinds } from '@yosegi/core/ledger';
 import { pickKinds } from '@yosegi/core/picking';
+import { returnKinds } from '@yosegi/core/returns';
 import { shippingKinds } from '@yosegi/core/shipping';
 import { stockKinds } from '@yosegi/core/stock';
 import { apartKinds } from '@yosegi/core/takeapart';
@@ -16,6 +17,7 @@ const all = {
   ...buildKinds,
   ...apartKinds,
   ...shippingKinds,
+  ...returnKinds,
   ...ledgerKinds,
 };
 export type DocumentKind = keyof typeof all;

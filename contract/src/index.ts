@@ -21,6 +21,7 @@ import { productRoutes } from './products.ts';
 import { receiptRoutes } from './receipts.ts';
 import { reorderRoutes } from './reorder.ts';
 import { repairRoutes } from './repairs.ts';
+import { returnRoutes } from './returns.ts';
 import { runRoutes } from './runs.ts';
 import { shippingRoutes } from './shipping.ts';
 import { stockRoutes } from './stock.ts';
@@ -59,6 +60,7 @@ export * from './products.ts';
 export * from './receipts.ts';
 export * from './reorder.ts';
 export * from './repairs.ts';
+export * from './returns.ts';
 export * from './rights.ts';
 export * from './runs.ts';
 export * from './shipping.ts';
@@ -100,6 +102,7 @@ export const api = {
   ...receiptRoutes,
   ...reorderRoutes,
   ...apartRoutes,
+  ...returnRoutes,
   ...todayRoutes,
   ...trackedRoutes,
 };

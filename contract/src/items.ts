@@ -66,6 +66,8 @@ export const Item = z.object({
   source: Source,
   tracking: Tracking,
   lotOrder: LotOrder,
+  /** Days in which it may come back after it was shipped; null for as long as the customer may. */
+  returnDays: z.number().int().nullable(),
   /** What is written down of each lot: colour, moisture … */
   lotFields: z.array(z.string()),
   /** Like SC-####: what its serials are made from. */
@@ -149,6 +151,7 @@ export const ItemInput = z.object({
   source: Source,
   tracking: Tracking.default('none'),
   lotOrder: LotOrder.default('prescribed'),
+  returnDays: z.number().int().min(0).max(9999).nullable().default(null),
   lotFields: z
     .array(z.string().trim().min(1).max(40))
     .max(8)

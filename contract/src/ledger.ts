@@ -111,7 +111,7 @@ export const DocumentRow = StockDocument.pick({
   item: z.object({ id: Id, code: z.string(), name: z.string(), unit: z.string(), quantity: Decimal }).nullable(),
   others: z.number().int(),
   /** The build or the customer's order it was posted for. */
-  for: z.object({ kind: z.enum(['build', 'order']), id: Id, number: z.string() }).nullable(),
+  for: z.object({ kind: z.enum(['build', 'order', 'return']), id: Id, number: z.string() }).nullable(),
   /** Who brought it, or whom it went to. */
   party: z.string().nullable(),
 });

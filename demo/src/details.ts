@@ -252,6 +252,7 @@ const bodyOf = (item: ItemDetail) => ({
   tracking: item.tracking,
   lotOrder: item.lotOrder,
   lotFields: item.lotFields,
+  returnDays: item.returnDays,
   serialPattern: item.serialPattern,
   taxFree: item.taxFree,
   barcode: item.barcode,

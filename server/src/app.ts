@@ -52,6 +52,8 @@ import { peopleHandlers } from './people/routes.ts';
 import { pickHandlers } from './picking/routes.ts';
 import { placeHandlers } from './places/routes.ts';
 import { repairHandlers } from './repairs/routes.ts';
+import { returnLedger } from './returns/ledger.ts';
+import { returnHandlers } from './returns/routes.ts';
 import { shippingHandlers } from './shipping/routes.ts';
 import { stockLedger } from './stock/ledger.ts';
 import { stockHandlers } from './stock/routes.ts';
@@ -92,8 +94,9 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...trackedHandlers,
   ...pickHandlers,
   ...placeHandlers,
-  ...ledgerHandlers([buildLedger, buyingLedger, orderLedger, stockLedger]),
+  ...ledgerHandlers([buildLedger, buyingLedger, orderLedger, stockLedger, returnLedger]),
   ...apartHandlers,
+  ...returnHandlers,
 };
 
 /** What a new day brings about. */

@@ -3,6 +3,36 @@ import { list, type ProblemKinds } from './kind.ts';
 
 /** Refusals about customers and what they order. */
 export const ordersProblems = {
+  'never-left': {
+    status: 422,
+    title: 'It never left',
+    detail: ({ code, order }) =>
+      `${code} did not leave with this shipment of ${order}. Scan it in the search above to see where it went.`,
+  },
+  'returned-already': {
+    status: 409,
+    title: 'It is back already',
+    detail: ({ code, number }) => `${code} came back before, with ${number}. Open that return to decide about it.`,
+  },
+  'return-of-several': {
+    status: 422,
+    title: 'Of several customers',
+    detail: () => 'A return is of one customer. Take what another customer sent in with a return of its own.',
+  },
+  'more-than-waiting': {
+    status: 409,
+    title: 'Not so many wait',
+    detail: ({ left }) =>
+      left > 0
+        ? `Only ${formatDecimal(left)} of it still ${left === 1_000_000 ? 'waits' : 'wait'}; about the rest somebody has decided.`
+        : 'Somebody has decided about it already.',
+  },
+  'cannot-refresh': {
+    status: 422,
+    title: 'Nothing says how',
+    detail: ({ name }) =>
+      `No rework in use says how ${name} is refreshed. Define one, or choose what else becomes of it.`,
+  },
   'more-than-shipped': {
     status: 422,
     title: 'More than was shipped',

@@ -35,6 +35,7 @@ export type ValueKind =
   | 'adjusted'
   | 'revalued'
   | 'shipped'
+  | 'returned'
   | 'repaired';
 
 export interface ValueLine {
@@ -136,6 +137,20 @@ export class Posting {
     const value = this.valueOf(spot, quantity);
     this.record(spot, -quantity as Quantity, -value as Money, lineId);
     return value;
+  }
+
+  /**
+   * Takes `quantity` from a place at exactly `value`, as what came in at a worth of its own goes out again: a serial at its
+   * own cost, the last of an item with all that is left of its worth, and never more than the item is worth.
+   * @returns what it really took
+   */
+  takeOutAt(spot: Spot, quantity: Quantity, value: Money, lineId: number | null = null): Money {
+    const { quantity: there, value: worth } = this.item(spot.itemId);
+    if (spot.serialId !== null || quantity >= there) return this.takeOut(spot, quantity, lineId);
+    this.noteShortage(spot, quantity);
+    const taken = Math.min(value, Math.max(worth, 0)) as Money;
+    this.record(spot, -quantity as Quantity, -taken as Money, lineId);
+    return taken;
   }
 
   /** Moves `quantity` between places of one item; its value moves along and the item's total stays as it is. */

@@ -189,6 +189,11 @@ export const refusals = {
   // Orders of customers
   'more-than-ordered': { left: 'amount' },
   'more-than-shipped': { left: 'amount' },
+  'never-left': { code: 'text', order: 'text' },
+  'returned-already': { code: 'text', number: 'text' },
+  'return-of-several': NONE,
+  'more-than-waiting': { left: 'amount' },
+  'cannot-refresh': NAME,
   'order-has-shipped': NONE,
   'order-record-only': NAME,
   'price-unknown': NAME,

@@ -1,1 +1,4 @@
+export * from './comes-back.ts';
+export * from './kinds.ts';
 export * from './returned.ts';
+export * from './words.ts';

@@ -7,5 +7,5 @@ export const stockKinds = {
 } as const satisfies Record<string, DocumentKindFacts>;
 
 /** What a reason is given for. */
-export const reasonUses = ['adjustment', 'hold', 'reject'] as const;
+export const reasonUses = ['adjustment', 'hold', 'reject', 'return'] as const;
 export type ReasonUse = (typeof reasonUses)[number];

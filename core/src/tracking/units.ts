@@ -6,6 +6,8 @@ export const unitStates = [
   'in work',
   'in a parcel',
   'sold',
+  /** A customer sent it back, and nobody has decided about it yet. */
+  'returned',
   /** Used up in something else that was built. */
   'built in',
   'scrapped',

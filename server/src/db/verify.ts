@@ -103,6 +103,20 @@ const checks: Record<string, string> = {
     SELECT s.document_id, (SELECT sum(cost) FROM shipment_line WHERE document_id = s.document_id) AS cost,
       (SELECT -sum(value) FROM movement WHERE document_id = s.document_id) AS ledger
     FROM shipment s WHERE cost <> ledger`,
+  'what waits of returns stands in the ledger': `
+    SELECT * FROM (SELECT return_id, item_id, lot_id, serial_id, sum(quantity) AS drift FROM (
+      SELECT return_id, item_id, lot_id, serial_id, quantity - settled AS quantity FROM return_standing
+      UNION ALL SELECT holder_id, item_id, lot_id, serial_id, -quantity FROM balance WHERE holder_kind = 'return')
+      GROUP BY return_id, item_id, lot_id, serial_id) WHERE drift <> 0`,
+  'what came back is worth what left': `
+    SELECT d.number, (SELECT sum(value) FROM return_piece WHERE document_id = d.id) AS pieces,
+      (SELECT sum(amount) FROM document_value WHERE document_id = d.id AND kind = 'returned') AS ledger
+    FROM document d WHERE d.kind = 'return' AND pieces <> ledger`,
+  'no more comes back than left': `
+    SELECT p.part_id, l.shipment_id, p.item_id, sum(p.quantity - p.sent_back) AS back, (SELECT -sum(m.quantity) FROM movement m
+      WHERE m.document_id = l.shipment_id AND m.line_id = p.part_id AND m.item_id = p.item_id) AS "left"
+    FROM return_standing p JOIN return_line l ON l.id = p.return_line_id
+    GROUP BY p.part_id, l.shipment_id, p.item_id HAVING back > "left"`,
   'orders that are over promise nothing': `
     SELECT o.number FROM sales_order o WHERE o.state <> 'confirmed' AND (o.open <> 0 OR EXISTS (SELECT 1
       FROM order_line l JOIN order_part p ON p.line_id = l.id WHERE l.order_id = o.id AND p.open <> 0))`,
@@ -114,6 +128,7 @@ const checks: Record<string, string> = {
       SELECT 'build' AS kind, id, number, item_id FROM build
       UNION ALL SELECT 'order', id, number, NULL FROM sales_order
       UNION ALL SELECT 'parcel', id, number, NULL FROM parcel
+      UNION ALL SELECT 'return', id, number, NULL FROM goods_return
       EXCEPT SELECT kind, id, number, item_id FROM numbered)`,
   'the file is sound': "SELECT integrity_check AS fault FROM pragma_integrity_check WHERE integrity_check <> 'ok'",
   'references are whole': 'SELECT * FROM pragma_foreign_key_check',

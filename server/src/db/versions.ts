@@ -39,7 +39,7 @@ export async function saved(tx: Writer, table: Versioned, id: number): Promise<S
 /** The same of a record that people call by its number. */
 export async function numbered(
   tx: Writer,
-  table: 'build' | 'pick_run' | 'purchase_order' | 'repair' | 'sales_order' | 'stock_count',
+  table: 'build' | 'goods_return' | 'pick_run' | 'purchase_order' | 'repair' | 'sales_order' | 'stock_count',
   id: number,
 ): Promise<Numbered> {
   const { number, version } = await row<Numbered>(tx, table, id);

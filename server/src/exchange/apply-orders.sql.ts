@@ -45,7 +45,7 @@ export async function applyCustomers(doing: Doing, { changes, onProgress }: Appl
     const archived = record.archived === 'yes';
     const id =
       fate === 'new'
-        ? (await createCustomer(doing, { ...values, transportDays, fields: fieldsOf(record) })).id
+        ? (await createCustomer(doing, { ...values, transportDays, returnDays: null, fields: fieldsOf(record) })).id
         : found(ids.get(key));
     if (fate === 'new' && !archived) continue;
     const before = await tx.models.customer.findByPk(id, { rejectOnEmpty: true });

@@ -121,6 +121,7 @@ async function columns(tx: Writer, id: number | null, decimals: number, input: I
     tracking: input.tracking,
     lot_order: input.lotOrder,
     lot_fields: JSON.stringify(input.lotFields),
+    return_days: input.returnDays,
     serial_pattern: input.serialPattern ? patternOf(input.serialPattern) : null,
     tax_free: input.taxFree ? 1 : 0,
     barcode,

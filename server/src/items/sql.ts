@@ -31,11 +31,11 @@ export const ITEM_SQL = `
     (SELECT json_group_array(json_array(name, one)) FROM (
       SELECT name, quantity AS one FROM item_pack WHERE item_id = i.id
       UNION ALL SELECT name, one FROM unit_related WHERE unit_id = i.unit_id)) AS measures,
-    i.source, i.tracking, i.lot_order, i.lot_fields, i.serial_pattern, i.tax_free, i.barcode, i.archived_at,
+    i.source, i.tracking, i.lot_order, i.lot_fields, i.return_days, i.serial_pattern, i.tax_free, i.barcode, i.archived_at,
     (SELECT hash FROM picture WHERE item_id = i.id) AS picture, i.home_bin_id, b.code AS home_bin,
     i.sell_price, i.reorder_point, i.standard_cost, i.latest_cost, i.note, i.version,
     ifnull(s.quantity, 0) AS quantity, ifnull(s.value, 0) AS value, ifnull(s.last_cost, 0) AS last_cost,
-    ifnull((SELECT sum(quantity) FROM balance WHERE item_id = i.id AND holder_id IS NOT NULL), 0) AS on_bench,
+    ifnull((SELECT sum(quantity) FROM balance WHERE item_id = i.id AND holder_kind <> 'return'), 0) AS on_bench,
     ifnull((SELECT sum(quantity) FROM usable WHERE item_id = i.id), 0) AS usable,
     ifnull((SELECT sum(quantity) FROM demand_of_builds WHERE item_id = i.id), 0)
       + ifnull((SELECT sum(quantity) FROM demand_of_orders WHERE item_id = i.id), 0) AS promised,
@@ -91,6 +91,7 @@ export function toItem(row: ItemRow): Item {
     source: row.source,
     tracking: row.tracking,
     lotOrder: row.lot_order,
+    returnDays: row.return_days,
     lotFields: JSON.parse(row.lot_fields) as string[],
     serialPattern: row.serial_pattern,
     taxFree: row.tax_free === 1,

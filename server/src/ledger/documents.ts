@@ -73,7 +73,7 @@ export async function listMovements(db: Reader, query: QueryOf<'movements'>) {
 interface ListedRow extends Pick<DocumentRow, 'id' | 'number' | 'kind' | 'at' | 'remark' | 'person'> {
   value: string;
   undone: number;
-  for_kind: 'build' | 'order' | null;
+  for_kind: 'build' | 'order' | 'return' | null;
   for_id: number | null;
   for_number: string | null;
 }

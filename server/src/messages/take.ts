@@ -202,6 +202,7 @@ async function customerOf(doing: Doing, { buyer, buyerCode }: OrderDocument): Pr
     delivery: '',
     discount: ZERO,
     transportDays: null,
+    returnDays: null,
     note: '',
     fields: [],
   });

@@ -15,12 +15,13 @@ const MOST_ORDERS = 50;
 export async function readCustomer(db: Reader, id: number, today: string) {
   const record = found(await customerRecord(db, id));
   const fields = await db.models.customer_field.findAll({ where: { customer_id: id }, order: ['name'] });
-  const { billing, delivery, transport_days: transportDays, note } = record;
+  const { billing, delivery, transport_days: transportDays, return_days: returnDays, note } = record;
   return {
     ...toCustomer(record),
     billing,
     delivery,
     transportDays,
+    returnDays,
     note,
     fields: fields.map(({ name, value }) => ({ name, value })),
     orders: await toOrderRows(db, await ordersOfCustomer(db, id, MOST_ORDERS), today),
@@ -62,7 +63,7 @@ export async function archiveCustomer(doing: Doing, id: number, input: BodyOf<'a
 
 const current = async ({ tx }: Doing, id: number) => toCustomer(found(await customerRecord(tx, id)));
 
-const valuesOf = ({ transportDays, fields: _, ...values }: CustomerInput) => ({
+const valuesOf = ({ transportDays, returnDays, fields: _, ...values }: CustomerInput) => ({
   code: values.code,
   name: values.name,
   contact: values.contact,
@@ -72,6 +73,7 @@ const valuesOf = ({ transportDays, fields: _, ...values }: CustomerInput) => ({
   delivery: values.delivery,
   discount: values.discount,
   transport_days: transportDays,
+  return_days: returnDays,
   note: values.note,
 });
 

@@ -1,3 +1,3 @@
 export { choosePieces, inOrder } from './pieces.ts';
-export { clashesOf, sayingWhere } from './sql.ts';
+export { clashesOf, customersUnit, sayingWhere } from './sql.ts';
 export { heapsIn, heapsOut, lotFor, type Named, type NamedIn } from './tracked.ts';

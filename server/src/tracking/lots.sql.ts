@@ -89,9 +89,11 @@ const shareOfValue = (quantity: Quantity, item: ItemRow): number | bigint =>
 /** Where a serial is in its life: told by what it stands for, else by what it left with. */
 export const STATE = `CASE WHEN EXISTS (SELECT 1 FROM repair WHERE serial_id = s.id AND state <> 'given-back') THEN 'customer’s'
     ELSE CASE (SELECT ifnull(holder_kind, 'shelf') FROM balance WHERE serial_id = s.id LIMIT 1)
-      WHEN 'shelf' THEN 'in stock' WHEN 'build' THEN 'in work' WHEN 'parcel' THEN 'in a parcel'
+      WHEN 'shelf' THEN 'in stock' WHEN 'build' THEN 'in work' WHEN 'parcel' THEN 'in a parcel' WHEN 'return' THEN 'returned'
       ELSE CASE (SELECT d.kind FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
           AND d.kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) ORDER BY m.id DESC LIMIT 1)
+        WHEN 'return-settled' THEN iif((SELECT o.outcome FROM return_outcome o JOIN return_piece p ON p.id = o.piece_id
+            AND p.serial_id = s.id ORDER BY o.document_id DESC LIMIT 1) = 'sent-back', 'sold', 'scrapped')
         WHEN 'shipment' THEN 'sold' WHEN 'finish' THEN 'built in'
         ELSE iif(EXISTS (SELECT 1 FROM movement WHERE serial_id = s.id), 'scrapped', 'given back') END END END`;
 

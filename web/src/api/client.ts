@@ -105,6 +105,11 @@ const dependsOn: Record<Asked, readonly Topic[]> & Partial<Record<Name, readonly
   receiptPrices: ['stock'],
   putRight: ['stock', 'builds', 'buying'],
   apartPlan: ['definitions', 'stock'],
+  returns: ['orders', 'stock', 'builds'],
+  return: ['orders', 'stock', 'builds'],
+  waitingReturns: ['orders', 'stock', 'builds', 'definitions'],
+  returnable: ['orders', 'stock'],
+  returnFigures: ['orders', 'stock'],
   today: ['orders', 'builds', 'stock', 'items', 'definitions', 'buying'],
   // Nobody else changes these.
   health: [],
@@ -116,7 +121,13 @@ const dependsOn: Record<Asked, readonly Topic[]> & Partial<Record<Name, readonly
 
 export const queryClient = new QueryClient({
   defaultOptions: {
-    queries: { retry: (count, error) => !(error instanceof ApiProblem) && count < 2, staleTime: 30_000 },
+    // Always tried, whatever the browser thinks of its connection: a kept answer may serve, and a failure is told at once.
+    queries: {
+      retry: (count, error) => !(error instanceof ApiProblem) && count < 2,
+      staleTime: 30_000,
+      networkMode: 'always',
+    },
+    mutations: { networkMode: 'always' },
   },
 });
 

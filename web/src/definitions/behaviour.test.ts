@@ -17,6 +17,7 @@ const item = (id: number, name: string, sellPrice: string | null): Item => ({
   tracking: 'none',
   lotOrder: 'prescribed',
   lotFields: [],
+  returnDays: null,
   serialPattern: null,
   held: '0',
   coming: '0',

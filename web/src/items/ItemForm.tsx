@@ -30,6 +30,7 @@ const SHOWN = [
   'tracking',
   'lotOrder',
   'lotFields',
+  'returnDays',
   'serialPattern',
   'standardCost',
   'note',
@@ -149,6 +150,7 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
           <Field label="Serial pattern, # for each digit" placeholder="SC-####" {...field('serialPattern')} />
         )}
         <Field label="Standard cost" numeric {...field('standardCost')} />
+        <Field label="Days to send it back" numeric {...field('returnDays')} />
         <Tick isOn={typed.taxFree} onChange={(taxFree) => set({ taxFree })}>
           Tax-free
         </Tick>
@@ -198,6 +200,7 @@ const readItem = (item: ItemDetail | null) => ({
   tracking: item?.tracking ?? ('none' as const),
   lotOrder: item?.lotOrder ?? ('prescribed' as const),
   lotFields: (item?.lotFields ?? []).join(', '),
+  returnDays: item?.returnDays == null ? '' : String(item.returnDays),
   serialPattern: item?.serialPattern ?? '',
   barcode: item?.barcode ?? '',
   taxFree: item?.taxFree ?? false,
@@ -227,6 +230,7 @@ const bodyOf = (typed: Typed) => ({
   reorderPoint: optional(typed.reorderPoint),
   standardCost: optional(typed.standardCost),
   barcode: optional(typed.barcode),
+  returnDays: typed.returnDays.trim() === '' ? null : Number(typed.returnDays),
   lotFields:
     typed.tracking === 'lot'
       ? typed.lotFields

@@ -21,15 +21,17 @@ const readCustomer = (customer: Customer | null) => ({
   delivery: customer?.delivery ?? '',
   discount: customer?.discount ?? '0',
   transportDays: customer?.transportDays === null || customer === null ? '' : String(customer.transportDays),
+  returnDays: customer?.returnDays === null || customer === null ? '' : String(customer.returnDays),
   note: customer?.note ?? '',
   fields: (customer?.fields ?? []) as readonly { name: string; value: string }[],
 });
 type Typed = ReturnType<typeof readCustomer>;
 
-const bodyOf = ({ discount, transportDays, fields, ...typed }: Typed) => ({
+const bodyOf = ({ discount, transportDays, returnDays, fields, ...typed }: Typed) => ({
   ...typed,
   discount: discount.trim() || '0',
   transportDays: transportDays.trim() === '' ? null : Number(transportDays),
+  returnDays: returnDays.trim() === '' ? null : Number(returnDays),
   fields: fields.filter(({ name, value }) => name.trim() || value.trim()),
 });
 
@@ -41,6 +43,7 @@ const FIELDS: readonly (readonly [Exclude<keyof Typed, 'fields'>, string, ('wide
   ['phone', 'Phone'],
   ['discount', 'Discount, %', 'numeric'],
   ['transportDays', 'Days on the way', 'numeric'],
+  ['returnDays', 'Days to send back', 'numeric'],
   ['billing', 'Billing address, as printed', 'wide'],
   ['delivery', 'Delivery address, if different', 'wide'],
   ['note', 'Note', 'wide'],

@@ -260,6 +260,12 @@ function CustomerSheet({ customer }: { customer: Customer }) {
             <b>{count(customer.transportDays, 'day')}</b>
           </KeyValue>
         )}
+        {customer.returnDays !== null && (
+          <KeyValue>
+            <span>May send back within</span>
+            <b>{count(customer.returnDays, 'day')}</b>
+          </KeyValue>
+        )}
         {customer.fields.map((field) => (
           <KeyValue key={field.name}>
             <span>{field.name}</span>

@@ -42,6 +42,7 @@ export const item = {
   serial_pattern: maybe(text()),
   lot_order: text<LotOrder>('prescribed'),
   lot_fields: text('[]'),
+  return_days: maybe(integer()),
 };
 
 export const itemPack = {

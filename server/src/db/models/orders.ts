@@ -17,6 +17,7 @@ export const customer = {
   note: text(''),
   archived_at: maybe(text()),
   version: version(),
+  return_days: maybe(integer()),
 };
 
 export const customerField = {

@@ -13,6 +13,7 @@ import * as people from './people.ts';
 import * as picking from './picking.ts';
 import * as places from './places.ts';
 import * as repairs from './repairs.ts';
+import * as returns from './returns.ts';
 import * as stock from './stock.ts';
 import * as takeapart from './takeapart.ts';
 import * as tasks from './tasks.ts';
@@ -75,6 +76,11 @@ export const tables = {
   order_part: orders.orderPart,
   shipment: orders.shipment,
   shipment_line: orders.shipmentLine,
+  goods_return: returns.goodsReturn,
+  return_line: returns.returnLine,
+  return_piece: returns.returnPiece,
+  return_outcome: returns.returnOutcome,
+  return_picture: returns.returnPicture,
   reason: stock.reason,
   revalued_standard: stock.revaluedStandard,
   stock_count: counts.stockCount,

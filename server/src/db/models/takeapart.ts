@@ -9,6 +9,7 @@ export const takeApart = {
   quantity: integer<Quantity>(),
   leftover: text<Leftover>(),
   build_id: maybe(ref('build')),
+  piece_id: maybe(ref('return_piece')),
 };
 
 export const takeApartLine = {

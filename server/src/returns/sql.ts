@@ -1,0 +1,287 @@
+import type { Money, Quantity } from '@yosegi/core/number';
+import type { LeftHeap, ReturnState, SentLine } from '@yosegi/core/returns';
+import type { QueryOf } from '../command/doing.ts';
+import type { Reader } from '../db/database.ts';
+import type { Row } from '../db/models/index.ts';
+import { containing, page } from '../db/pages.ts';
+
+/** A return with its customer and where it is. */
+export interface ReturnRecord extends Row<'goods_return'> {
+  customer: string;
+  person: string;
+  state: ReturnState;
+  /** Things that nobody has decided about. */
+  waiting: number;
+}
+
+const SQL = `SELECT r.*, c.name AS customer, p.name AS person,
+    (SELECT count(*) FROM return_standing s WHERE s.return_id = r.id AND s.quantity > s.settled) AS waiting,
+    CASE WHEN r.called_off IS NOT NULL THEN 'called-off' WHEN r.document_id IS NULL THEN 'announced'
+      WHEN EXISTS (SELECT 1 FROM return_standing s WHERE s.return_id = r.id AND s.quantity > s.settled) THEN 'waiting'
+      ELSE 'settled' END AS state
+  FROM goods_return r JOIN customer c ON c.id = r.customer_id JOIN person p ON p.id = r.made_by`;
+
+export const returnRecord = (db: Reader, id: number) =>
+  db.one<ReturnRecord>(`SELECT * FROM (${SQL}) WHERE id = $1`, [id]);
+/** Returns by id. */
+export const returnRecords = (db: Reader, ids: readonly number[]) =>
+  db.all<ReturnRecord>(`SELECT * FROM (${SQL}) WHERE id IN (SELECT value FROM json_each($1)) ORDER BY id`, [
+    JSON.stringify(ids),
+  ]);
+
+/** A page of returns: those that wait by how long, others the newest first. */
+export async function listRecords(db: Reader, query: QueryOf<'returns'>) {
+  const isWaiting = query.state === 'waiting';
+  const rows = await db.all<ReturnRecord>(
+    `SELECT * FROM (${SQL}) r WHERE ($1 = '' OR state = $1) AND ($2 IS NULL OR customer_id = $2)
+       AND (number LIKE $3 ESCAPE '\\' OR customer LIKE $3 ESCAPE '\\' OR EXISTS (SELECT 1 FROM return_line l
+         JOIN order_line o ON o.id = l.line_id JOIN item i ON i.id = o.item_id JOIN sales_order s ON s.id = o.order_id
+         WHERE l.return_id = r.id AND (i.code LIKE $3 ESCAPE '\\' OR i.name LIKE $3 ESCAPE '\\' OR s.number LIKE $3 ESCAPE '\\')))
+       AND ${isWaiting ? 'id > $4' : 'id < $4'} ORDER BY id ${isWaiting ? '' : 'DESC'} LIMIT $5`,
+    [
+      query.state ?? '',
+      query.customerId ?? null,
+      containing(query.q ?? ''),
+      query.cursor ? Number(query.cursor) : isWaiting ? 0 : Number.MAX_SAFE_INTEGER,
+      query.limit + 1,
+    ],
+  );
+  return page(rows, query.limit, (row) => row.id);
+}
+
+/** Returns that wait, the longest first, and those that are announced by the day they are expected. */
+export const recordsIn = (db: Reader, state: ReturnState, most: number) =>
+  db.all<ReturnRecord>(
+    `SELECT * FROM (${SQL}) WHERE state = $1 ORDER BY ifnull(arrived_at, ifnull(expected_on, '9999')), id LIMIT $2`,
+    [state, most],
+  );
+
+/** A line of a return with what it was sold as. */
+export interface LineRecord extends Row<'return_line'> {
+  shipment: string;
+  shipped_at: string;
+  order_id: number;
+  sales_order: string;
+  item_id: number;
+  code: string;
+  name: string;
+  unit: string;
+  decimals: number;
+  is_kit: 0 | 1;
+  reason: string;
+  item_days: number | null;
+  customer_days: number | null;
+}
+
+export const lineRecords = (db: Reader, returnIds: readonly number[]) =>
+  db.all<LineRecord>(
+    `SELECT l.*, d.number AS shipment, d.at AS shipped_at, o.id AS order_id, o.number AS sales_order, i.id AS item_id, i.code,
+       i.name, u.code AS unit, u.decimals, k.revision_id IS NOT NULL AS is_kit, e.name AS reason, i.return_days AS item_days,
+       c.return_days AS customer_days
+     FROM return_line l JOIN document d ON d.id = l.shipment_id JOIN order_line k ON k.id = l.line_id
+     JOIN sales_order o ON o.id = k.order_id JOIN customer c ON c.id = o.customer_id JOIN item i ON i.id = k.item_id
+     JOIN unit u ON u.id = i.unit_id JOIN reason e ON e.id = l.reason_id
+     WHERE l.return_id IN (SELECT value FROM json_each($1)) ORDER BY l.return_id, l.id`,
+    [JSON.stringify(returnIds)],
+  );
+
+/** One thing that came back, where its posting stands. */
+export interface PieceRecord {
+  piece_id: number;
+  return_line_id: number;
+  return_id: number;
+  part_id: number;
+  item_id: number;
+  lot_id: number | null;
+  serial_id: number | null;
+  quantity: Quantity;
+  value: Money;
+  settled: Quantity;
+  sent_back: Quantity;
+  code: string;
+  name: string;
+  unit: string;
+  decimals: number;
+  tracking: Row<'item'>['tracking'];
+  home_bin_id: number | null;
+  lot: string | null;
+  serial: string | null;
+  instead_of: string | null;
+  can_apart: 0 | 1;
+  can_rework: 0 | 1;
+}
+
+const PIECE_SQL = `SELECT s.*, i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.home_bin_id, t.code AS lot, n.code AS serial,
+    (SELECT b.name FROM order_part p JOIN item b ON b.id = p.base_item_id WHERE p.id = s.part_id AND p.base_item_id <> p.item_id) AS instead_of,
+    EXISTS (SELECT 1 FROM definition f JOIN revision r ON r.definition_id = f.id AND r.state = 'in-use'
+      WHERE f.item_id = i.id AND f.purpose = 'build') AS can_apart,
+    EXISTS (SELECT 1 FROM definition f JOIN revision r ON r.definition_id = f.id AND r.state = 'in-use'
+      WHERE f.item_id = i.id AND f.purpose = 'rework') AS can_rework
+  FROM return_standing s JOIN item i ON i.id = s.item_id JOIN unit u ON u.id = i.unit_id
+  LEFT JOIN lot t ON t.id = s.lot_id LEFT JOIN serial n ON n.id = s.serial_id`;
+
+export const piecesOfReturns = (db: Reader, returnIds: readonly number[]) =>
+  db.all<PieceRecord>(
+    `${PIECE_SQL} WHERE s.return_id IN (SELECT value FROM json_each($1)) ORDER BY s.return_id, s.return_line_id, s.piece_id`,
+    [JSON.stringify(returnIds)],
+  );
+export const piecesById = (db: Reader, ids: readonly number[]) =>
+  db.all<PieceRecord>(`${PIECE_SQL} WHERE s.piece_id IN (SELECT value FROM json_each($1))`, [JSON.stringify(ids)]);
+
+export interface OutcomeRecord extends Row<'return_outcome'> {
+  number: string;
+  at: string;
+  person: string;
+  bin: string | null;
+  build: string | null;
+}
+
+/** What became of things, as far as it stands. */
+export const outcomesOf = (db: Reader, pieceIds: readonly number[]) =>
+  db.all<OutcomeRecord>(
+    `SELECT o.*, d.number, d.at, p.name AS person, n.code AS bin, b.number AS build FROM return_outcome o
+     JOIN document d ON d.id = o.document_id JOIN person p ON p.id = d.person_id LEFT JOIN bin n ON n.id = o.bin_id
+     LEFT JOIN build b ON b.id = o.build_id
+     WHERE o.piece_id IN (SELECT value FROM json_each($1)) AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)
+     ORDER BY o.document_id, o.position`,
+    [JSON.stringify(pieceIds)],
+  );
+
+/** Documents that were posted for a return. */
+export const documentsOf = (db: Reader, returnId: number) =>
+  db.all<{ id: number; number: string; kind: string; at: string; undone: 0 | 1 }>(
+    `SELECT d.id, d.number, d.kind, d.at, EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) AS undone
+     FROM document d WHERE d.for_kind = 'return' AND d.for_id = $1 AND d.kind <> 'undo' ORDER BY d.id`,
+    [returnId],
+  );
+
+/** What a return counts against a line: all of it that is announced, and of what came what was not sent back as a whole. */
+const COUNTED = `SELECT l.shipment_id, l.line_id, l.return_id, CASE
+    WHEN r.called_off IS NOT NULL THEN 0
+    WHEN r.document_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM return_standing s WHERE s.return_line_id = l.id AND s.sent_back < s.quantity)
+      THEN 0
+    WHEN r.document_id IS NOT NULL AND (SELECT revision_id FROM order_line WHERE id = l.line_id) IS NULL
+      THEN l.quantity - (SELECT sum(sent_back) FROM return_standing WHERE return_line_id = l.id)
+    ELSE l.quantity END AS quantity
+  FROM return_line l JOIN goods_return r ON r.id = l.return_id`;
+
+export interface SentRecord extends SentLine {
+  readonly customerId: number;
+  readonly orderNumber: string;
+  readonly price: Money;
+  readonly decimals: number;
+}
+
+/**
+ * A line as it left with a shipment that stands, and what is back of it or announced.
+ * @param exceptReturn a return that is being taken in itself
+ */
+export async function sentLine(
+  db: Reader,
+  shipmentId: number,
+  lineId: number,
+  exceptReturn: number,
+): Promise<SentRecord | undefined> {
+  const row = await db.one<{
+    shipped: Quantity;
+    returned: Quantity;
+    customer_id: number;
+    number: string;
+    price: Money;
+    decimals: number;
+  }>(
+    `SELECT s.quantity AS shipped, s.price, o.customer_id, o.number, u.decimals,
+       ifnull((SELECT sum(quantity) FROM (${COUNTED}) WHERE shipment_id = s.document_id AND line_id = s.line_id AND return_id <> $3), 0) AS returned
+     FROM shipment_line s JOIN order_line l ON l.id = s.line_id JOIN sales_order o ON o.id = l.order_id
+     JOIN item i ON i.id = l.item_id JOIN unit u ON u.id = i.unit_id
+     WHERE s.document_id = $1 AND s.line_id = $2 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = s.document_id)`,
+    [shipmentId, lineId, exceptReturn],
+  );
+  if (!row) return undefined;
+  const { shipped, returned, customer_id: customerId, number: orderNumber, price, decimals } = row;
+  return { shipped, returned, customerId, orderNumber, price, decimals };
+}
+
+/** Everything that left for a line with a shipment, by lot and serial in the order in which it left, and what is back of it. */
+export async function leftOf(db: Reader, shipmentId: number, lineId: number): Promise<LeftHeap[]> {
+  const rows = await db.all<{
+    part_id: number;
+    item_id: number;
+    name: string;
+    decimals: number;
+    lot_id: number | null;
+    serial_id: number | null;
+    quantity: Quantity;
+    value: Money;
+    returned: Quantity;
+  }>(
+    `SELECT p.id AS part_id, m.item_id, i.name, u.decimals, m.lot_id, m.serial_id, -sum(m.quantity) AS quantity, -sum(m.value) AS value,
+       ifnull((SELECT sum(s.quantity - s.sent_back) FROM return_standing s JOIN return_line r ON r.id = s.return_line_id
+         WHERE r.shipment_id = $1 AND s.part_id = p.id AND s.item_id = m.item_id AND s.lot_id IS m.lot_id AND s.serial_id IS m.serial_id), 0) AS returned
+     FROM movement m JOIN order_part p ON p.id = m.line_id AND p.line_id = $2 JOIN item i ON i.id = m.item_id
+     JOIN unit u ON u.id = i.unit_id
+     WHERE m.document_id = $1 GROUP BY p.id, m.item_id, m.lot_id, m.serial_id HAVING sum(m.quantity) < 0
+     ORDER BY p.position, min(m.id)`,
+    [shipmentId, lineId],
+  );
+  return rows.map(({ part_id, item_id, lot_id, serial_id, ...row }) => ({
+    ...row,
+    partId: part_id,
+    itemId: item_id,
+    lotId: lot_id,
+    serialId: serial_id,
+  }));
+}
+
+/** Lots or serials of items by their codes. */
+export const lotsByCode = (db: Reader, itemIds: readonly number[], codes: readonly string[]) =>
+  db.all<{ id: number; code: string }>(
+    `SELECT id, code FROM lot WHERE item_id IN (SELECT value FROM json_each($1)) AND code IN (SELECT value FROM json_each($2))`,
+    [JSON.stringify(itemIds), JSON.stringify(codes)],
+  );
+export const serialsByCode = (db: Reader, itemIds: readonly number[], codes: readonly string[]) =>
+  db.all<{ id: number; code: string; item_id: number }>(
+    `SELECT id, code, item_id FROM serial WHERE item_id IN (SELECT value FROM json_each($1)) AND code IN (SELECT value FROM json_each($2))`,
+    [JSON.stringify(itemIds), JSON.stringify(codes)],
+  );
+
+/** The return on which a unit is here; undefined where it is on none. */
+export const returnHolding = (db: Reader, serialId: number) =>
+  db.one<{ number: string }>(
+    `SELECT r.number FROM return_standing s JOIN goods_return r ON r.id = s.return_id
+     WHERE s.serial_id = $1 AND s.quantity > s.sent_back ORDER BY s.piece_id DESC LIMIT 1`,
+    [serialId],
+  );
+
+/** The bin of a store where what came back waits; undefined while it has none. */
+export const returnsBin = (db: Reader, storeId: number | null) =>
+  db.one<{ id: number; code: string; store_id: number }>(
+    `SELECT id, code, store_id FROM bin WHERE kind = 'quarantine' AND code = 'Returns' AND ($1 IS NULL OR store_id = $1) ORDER BY store_id LIMIT 1`,
+    [storeId],
+  );
+
+/** The bins in which things of a return stand. */
+export const binsOfReturn = (db: Reader, returnId: number) =>
+  db.all<{ item_id: number; bin_id: number; lot_id: number | null; serial_id: number | null; bin: string }>(
+    `SELECT b.item_id, b.bin_id, b.lot_id, b.serial_id, n.code AS bin FROM balance b JOIN bin n ON n.id = b.bin_id
+     WHERE b.holder_kind = 'return' AND b.holder_id = $1`,
+    [returnId],
+  );
+
+/** The first return of something that left with a shipment, as far as it stands or is announced. */
+export const returnOfShipment = (db: Reader, shipmentId: number) =>
+  db.one<{ number: string }>(
+    `SELECT r.number FROM return_line l JOIN goods_return r ON r.id = l.return_id
+     WHERE l.shipment_id = $1 AND r.called_off IS NULL ORDER BY r.id LIMIT 1`,
+    [shipmentId],
+  );
+
+/** Who sent back what a document of a return moved. */
+export const customersOf = (db: Reader, documentIds: readonly number[]) =>
+  db.all<{ id: number; name: string }>(
+    `SELECT d.id, c.name FROM document d JOIN goods_return r ON d.for_kind = 'return' AND r.id = d.for_id
+     JOIN customer c ON c.id = r.customer_id WHERE d.id IN (SELECT value FROM json_each($1))`,
+    [JSON.stringify(documentIds)],
+  );
+
+export { COUNTED };

@@ -1,0 +1,268 @@
+import { api, type Item, type ReturnDetail } from '@yosegi/contract';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { partLine, standing, TestServer, Workshop } from './harness.ts';
+
+let server: TestServer;
+let shop: Workshop;
+let [jar, box, wax, scale, kit]: Item[] = [];
+let customerId: number;
+let reasonId: number;
+const now = new Date('2026-11-23T09:00:00');
+
+beforeAll(async () => {
+  server = await TestServer.start(undefined, { now: () => new Date(now) });
+  shop = await Workshop.open(server);
+  jar = await shop.item('JAR');
+  box = await shop.item('BOX');
+  wax = await shop.item('WAX', { tracking: 'lot' });
+  scale = await shop.item('SCALE', { tracking: 'serial', bin: 1, returnDays: 14 });
+  kit = await shop.item('GIFT', { source: 'made', sellPrice: '20' });
+  await shop.receive(jar, '100', '1');
+  await shop.receive(box, '100', '2');
+  await shop.receive(wax, '4', '3', 0, { lot: 'L1', bestBefore: '2027-01-01' });
+  await shop.receive(wax, '90', '3.5', 0, { lot: 'L2', bestBefore: '2027-02-01' });
+  await shop.receive(scale, '1', '80', 1, { serials: ['S1'] });
+  await shop.receive(scale, '1', '95', 1, { serials: ['S2'] });
+  const draft = await server.call(api.createDefinition, { body: { itemId: kit.id } });
+  const lines = [partLine(jar, '2', { alternates: [{ itemId: box.id, ratio: '0.5' }] }), partLine(wax, '2')];
+  const params = { id: draft.id };
+  const body = { version: draft.version, outputQuantity: '1', lines };
+  const { version } = await server.call(api.saveRevision, { params, body });
+  await server.call(api.putInUse, { params, body: { version } });
+  await shop.behave(kit, { made: 'packed-per-order', onOrder: 'swaps', swapFor: 'listed' });
+  customerId = await shop.customer('LARK', { returnDays: 30 });
+  reasonId = (await server.call(api.reasons, {})).find(({ usedFor }) => usedFor === 'return')?.id ?? 0;
+});
+afterEach(async () => expect(await server.verify()).toEqual([]));
+afterAll(() => server.close());
+
+/** Sells and ships all of it. */
+async function ship(lines: Parameters<Workshop['sell']>[1], serials: string[] = []) {
+  const order = await shop.sell(customerId, lines);
+  const sent = await server.call(api.shipOrder, {
+    params: { id: order.id },
+    body: {
+      version: order.version,
+      lines: order.lines.map(({ id, quantity, parts }) => ({
+        lineId: id,
+        quantity,
+        parts: serials.length > 0 ? parts.map((part) => ({ partId: part.id, serials, binId: shop.bin(1) })) : [],
+      })),
+    },
+  });
+  return { order, shipmentId: sent.id, lineId: order.lines[0]?.id ?? 0 };
+}
+type Sent = Awaited<ReturnType<typeof ship>>;
+const back = ({ shipmentId, lineId }: Sent, quantity: string, more: object = {}) => ({
+  body: { arrived: true, lines: [{ shipmentId, lineId, quantity, reasonId, condition: 'used' as const, ...more }] },
+});
+const read = (id: number) => server.call(api.return, { params: { id } });
+const arrive = async (sent: Sent, quantity: string, more: object = {}) =>
+  read((await server.call(api.announceReturn, back(sent, quantity, more))).id);
+const pieces = ({ lines }: ReturnDetail) => lines.flatMap((line) => line.pieces);
+const settle = (deeds: object[]) => ({ body: { deeds } }) as never;
+const value = async (item: Item | undefined) => (await shop.stockOf(item as Item)).value;
+
+describe('goods that come back', () => {
+  it('come in at exactly what they left with, are held, and undone are where they were', async () => {
+    const before = await shop.stockOf(jar as Item);
+    const sent = await ship([{ itemId: jar?.id ?? 0, quantity: '3', price: '5' }]);
+    const [line] = await server.call(api.returnable, { query: { q: sent.order.number } });
+    expect(line).toMatchObject({ shipped: '3', returned: '0', left: '3', price: '5', tooLate: null, isKit: false });
+    const here = await arrive(sent, '2');
+    expect(here).toMatchObject({
+      state: 'waiting',
+      waiting: 1,
+      value: '2',
+      owed: '8',
+      what: '2 × The JAR',
+      bin: 'Returns',
+    });
+    expect(await shop.stockOf(jar as Item)).toMatchObject({ onHand: '99', held: '2', free: '97', value: '99' });
+    const more = await server.refused(api.announceReturn, back(sent, '2'));
+    expect(more).toMatchObject({ code: 'more-than-shipped', field: 'lines.0.quantity', facts: { left: '1' } });
+    // What came back has left: the shipment cannot be undone while it is here.
+    const undo = (id: number) => ({ params: { id }, body: {} });
+    expect(await server.refused(api.undoDocument, undo(sent.shipmentId))).toMatchObject({ code: 'undo-later-first' });
+    await server.call(api.undoDocument, undo(here.document?.id ?? 0));
+    expect(await read(here.id)).toMatchObject({ state: 'announced', lines: [{ pieces: [] }] });
+    await server.call(api.callOffReturn, {
+      params: { id: here.id },
+      body: { version: (await read(here.id)).version, because: 'It was another parcel' },
+    });
+    await server.call(api.undoDocument, undo(sent.shipmentId));
+    expect(await shop.stockOf(jar as Item)).toMatchObject({ value: before.value, onHand: before.onHand });
+  });
+
+  it('are announced, taken in as many as came, and not twice', async () => {
+    const sent = await ship([{ itemId: jar?.id ?? 0, quantity: '4', price: '5' }]);
+    const announce = { body: { ...back(sent, '3').body, arrived: false, expectedOn: '2026-11-30' } };
+    const { id, version } = await server.call(api.announceReturn, announce);
+    expect(await read(id)).toMatchObject({ state: 'announced', document: null, expectedOn: '2026-11-30' });
+    expect(await shop.stockOf(jar as Item)).toMatchObject({ held: '0', coming: '0' });
+    expect(await server.refused(api.announceReturn, back(sent, '2'))).toMatchObject({ code: 'more-than-shipped' });
+    const found = await server.call(api.returnable, { query: { q: sent.order.number } });
+    expect(found[0]?.announced).toEqual([{ id, number: (await read(id)).number }]);
+    const arrived = { params: { id }, body: { version, lines: back(sent, '4').body.lines } };
+    await server.call(api.arriveReturn, arrived);
+    expect(await server.refused(api.arriveReturn, arrived)).toMatchObject({ code: 'wrong-state' });
+    expect(await read(id)).toMatchObject({ state: 'waiting', value: '4' });
+    const [piece] = pieces(await read(id));
+    const shelf = { pieceId: piece?.id, quantity: '4', outcome: 'shelf', binId: shop.bin(2) };
+    await server.call(api.settleReturns, settle([shelf]));
+    expect(await server.refused(api.settleReturns, settle([shelf]))).toMatchObject({
+      code: 'more-than-waiting',
+      field: 'deeds.0.quantity',
+    });
+    expect(await read(id)).toMatchObject({ state: 'settled', waiting: 0 });
+    expect((await server.call(api.waitingReturns, {})).returns).toEqual([]);
+  });
+
+  it('of a kit come apart as they left on that line, swaps and lots included, and what is missing is written off', async () => {
+    const contents = [{ position: 0, itemId: box?.id ?? 0, amount: '1' }];
+    const sent = await ship([{ itemId: kit?.id ?? 0, quantity: '3', contents, price: '20' }]);
+    // Three boxes at 2.00, and of the wax four of the early lot and two of the late one, at the average.
+    const here = await arrive(sent, '2', { condition: 'incomplete' });
+    expect(pieces(here).map(({ code, lot, quantity, insteadOf }) => [code, lot, quantity, insteadOf])).toEqual([
+      ['BOX', null, '2', 'The JAR'],
+      ['WAX', 'L1', '4', null],
+    ]);
+    expect(here.lines[0]).toMatchObject({ isKit: true, owed: '28', lost: '0' });
+    const [boxes, lots] = pieces(here);
+    const worth = [await value(box), await value(wax)];
+    const { documents } = await server.call(
+      api.settleReturns,
+      settle([
+        { pieceId: boxes?.id, quantity: '1', outcome: 'shelf' },
+        { pieceId: boxes?.id, quantity: '1', outcome: 'missing' },
+        { pieceId: lots?.id, quantity: '3', outcome: 'shelf', binId: shop.bin(2) },
+        { pieceId: lots?.id, quantity: '1', outcome: 'not-ours', note: 'A candle of somebody else' },
+      ]),
+    );
+    const quarter = Number(lots?.value) / 4;
+    const after = await read(here.id);
+    expect(after).toMatchObject({ state: 'settled', lines: [{ lost: String(Number((2 + quarter).toFixed(6))) }] });
+    expect(Number(worth[0]) - Number(await value(box))).toBeCloseTo(2, 6);
+    expect(await standing(server, wax as Item)).toContain('B1 L1 3');
+    const figures = await server.call(api.returnFigures, {});
+    expect(figures.parts.map(({ code, missing, notOurs }) => [code, missing, notOurs])).toEqual([
+      ['WAX', '0', '1'],
+      ['BOX', '1', '0'],
+    ]);
+    await server.call(api.undoDocument, { params: { id: documents[0]?.id ?? 0 }, body: {} });
+    expect([await value(box), await value(wax)]).toEqual(worth);
+    expect(await read(here.id)).toMatchObject({ state: 'waiting', waiting: 2, lines: [{ lost: '0' }] });
+    // The rest of the line: what is left of each part, to the last millionth.
+    const rest = await arrive(sent, '1');
+    expect(pieces(rest).map(({ code, lot, quantity }) => [code, lot, quantity])).toEqual([
+      ['BOX', null, '1'],
+      ['WAX', 'L2', '2'],
+    ]);
+    const shipment = await server.call(api.shipment, { params: { id: sent.shipmentId } });
+    expect((Number(here.value) + Number(rest.value)).toFixed(6)).toBe(Number(shipment.cost).toFixed(6));
+    await server.call(
+      api.settleReturns,
+      settle(
+        [...pieces(here), ...pieces(rest)].map(({ id, waiting }) => ({
+          pieceId: id,
+          quantity: waiting,
+          outcome: 'shelf',
+        })),
+      ),
+    );
+  });
+
+  it('are found by their serial, refused where it never left or is back, scrapped and sent back at their own worth', async () => {
+    const sent = await ship([{ itemId: scale?.id ?? 0, quantity: '2', price: '150' }], ['S1', 'S2']);
+    const [found] = await server.call(api.returnable, { query: { q: 's2' } });
+    expect(found).toMatchObject({ shipmentId: sent.shipmentId, serials: ['S1', 'S2'], left: '2' });
+    const refused = (more: object, quantity = '1') => server.refused(api.announceReturn, back(sent, quantity, more));
+    expect(await refused({})).toMatchObject({ code: 'serials-needed', field: 'lines.0.serials' });
+    expect(await refused({ serials: ['S9'] })).toMatchObject({ code: 'never-left', field: 'lines.0.serials' });
+    expect(await refused({ reasonId: 999, serials: ['S2'] })).toMatchObject({ field: 'lines.0.reasonId' });
+    const here = await arrive(sent, '1', { serials: ['S2'], condition: 'damaged' });
+    expect(here).toMatchObject({ value: '95', owed: '75' });
+    expect(await refused({ serials: ['S2'] })).toMatchObject({
+      code: 'returned-already',
+      facts: { number: here.number },
+    });
+    const units = async () =>
+      (await server.call(api.serialUnits, { query: { itemId: scale?.id ?? 0 } })).rows.map(
+        ({ serial, state }) => `${serial} ${state}`,
+      );
+    expect((await units()).sort()).toEqual(['S1 sold', 'S2 returned']);
+    const [piece] = pieces(here);
+    await server.call(api.settleReturns, settle([{ pieceId: piece?.id, quantity: '1', outcome: 'sent-back' }]));
+    expect((await units()).sort()).toEqual(['S1 sold', 'S2 sold']);
+    expect(await read(here.id)).toMatchObject({ state: 'settled', owed: '0' });
+    now.setDate(now.getDate() + 20);
+    expect((await server.call(api.returnable, { query: { q: 'S2' } }))[0]).toMatchObject({ left: '2', tooLate: 6 });
+    const again = await arrive(sent, '2');
+    expect(again.lines[0]).toMatchObject({ tooLate: 6, value: '175' });
+    const own = pieces(again).find(({ serial }) => serial === 'S1');
+    await server.call(api.settleReturns, settle([{ pieceId: own?.id, quantity: '1', outcome: 'scrap' }]));
+    expect((await units()).sort()).toEqual(['S1 scrapped', 'S2 returned']);
+    expect((await read(again.id)).lines[0]).toMatchObject({ lost: '80' });
+    const cannot = {
+      params: { id: pieces(again).find(({ serial }) => serial === 'S2')?.id ?? 0 },
+      body: { quantity: '1' },
+    };
+    expect(await server.refused(api.reworkReturn, cannot)).toMatchObject({ code: 'cannot-refresh' });
+  });
+
+  it('are refreshed by a rework of their own, and wait again when that is undone', async () => {
+    const begun = await server.call(api.createDefinition, { body: { itemId: scale?.id ?? 0, purpose: 'rework' } });
+    const params = { id: begun.id };
+    const lines = [partLine(scale as Item, '1'), partLine(jar as Item, '1')];
+    const { version } = await server.call(api.saveRevision, {
+      params,
+      body: { version: begun.version, outputQuantity: '1', lines },
+    });
+    await server.call(api.putInUse, { params, body: { version } });
+    const [waiting] = (await server.call(api.waitingReturns, {})).returns;
+    const piece = pieces(waiting as ReturnDetail).find(({ serial }) => serial === 'S2');
+    expect(piece).toMatchObject({ canRework: true, canApart: false });
+    const rework = { params: { id: piece?.id ?? 0 }, body: { quantity: '1' } };
+    const opened = await server.call(api.reworkReturn, rework);
+    expect(await server.call(api.build, { params: { id: opened.buildId } })).toMatchObject({
+      state: 'on-bench',
+      lines: [
+        { item: { code: 'SCALE' }, onBench: '1', open: '0', pieces: [{ serial: 'S2' }] },
+        { item: { code: 'JAR' }, open: '1' },
+      ],
+    });
+    expect(await read(waiting?.id ?? 0)).toMatchObject({ state: 'settled' });
+    expect(await server.refused(api.reworkReturn, rework)).toMatchObject({ code: 'more-than-waiting' });
+    await server.call(api.undoDocument, { params: { id: opened.documentId }, body: {} });
+    expect(await read(waiting?.id ?? 0)).toMatchObject({ state: 'waiting' });
+    expect((await server.call(api.build, { params: { id: opened.buildId } })).lines[0]).toMatchObject({
+      onBench: '0',
+      open: '1',
+    });
+  });
+
+  it('say why they came, from whom, and what that cost; credit may be said otherwise', async () => {
+    const [row] = (await server.call(api.returns, { query: { state: 'waiting' } })).rows;
+    const detail = await read(row?.id ?? 0);
+    const line = detail.lines[0];
+    const credit = { params: { id: line?.id ?? 0 }, body: { version: detail.version, credit: '10' } };
+    await server.call(api.creditReturn, credit);
+    expect((await read(detail.id)).lines[0]).toMatchObject({ credit: '10', owed: '30' });
+    expect(await server.refused(api.creditReturn, credit)).toMatchObject({ code: 'stale-save' });
+    const figures = await server.call(api.returnFigures, {});
+    const rows = (await server.call(api.returns, {})).rows.filter(({ arrivedAt }) => arrivedAt !== null);
+    const sum = (of: (one: (typeof rows)[number]) => string) => rows.reduce((all, one) => all + Number(of(one)), 0);
+    expect(Number(figures.all.owed)).toBeCloseTo(
+      sum(({ owed }) => owed),
+      6,
+    );
+    expect(Number(figures.all.value)).toBeCloseTo(
+      sum(({ value: worth }) => worth),
+      6,
+    );
+    expect(figures.customers).toMatchObject([{ name: 'LARK & Co', ...figures.all }]);
+    const total = (group: { lost: string }[]) => group.reduce((all, { lost }) => all + Number(lost), 0);
+    for (const group of [figures.reasons, figures.products, figures.parts])
+      expect(total(group)).toBeCloseTo(Number(figures.all.lost), 6);
+  });
+});
