@@ -36,6 +36,8 @@ export async function unanswered(server: TestServer): Promise<string[]> {
     count: await call(api.counts, {}),
     document: (await call(api.documents, { query: { limit: 50 } })).rows,
     receiptPrices: receipts,
+    return: (await call(api.returns, { query: {} })).rows,
+    pickRun: (await call(api.pickPlan, {})).runs,
     labelJob: (await call(api.labelJobs, { query: {} })).rows,
     mailContent: (await call(api.mail, { query: {} })).rows,
     apartPlan: definitions.filter(({ inUse }) => inUse !== null).map(({ itemId }) => ({ id: itemId })),

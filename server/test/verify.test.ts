@@ -138,6 +138,13 @@ const tampering: Record<string, string[][]> = {
     ['UPDATE build SET quantity = 1000000 WHERE id IN (SELECT build_id FROM build_for)'],
   ],
   'shipments cost what left': [['UPDATE shipment_line SET cost = cost + 1']],
+  'what waits of returns stands in the ledger': [
+    ['UPDATE return_piece SET quantity = quantity + 1'],
+    ['UPDATE return_outcome SET quantity = quantity + 1'],
+    ["UPDATE balance SET holder_id = 99 WHERE holder_kind = 'return'"],
+  ],
+  'what came back is worth what left': [['UPDATE return_piece SET value = value + 1']],
+  'no more comes back than left': [['UPDATE return_piece SET quantity = 5000000']],
   'orders that are over promise nothing': [["UPDATE sales_order SET state = 'cancelled'"]],
   'price differences are in the ledger': [
     ['UPDATE price_difference_line SET into_stock = into_stock + 1, gone = gone - 1'],

@@ -63,7 +63,13 @@ export const router = createBrowserRouter([
           { path: 'pick/:id?', lazy: part(() => import('./picking/PickPage.tsx'), 'PickPage') },
           {
             path: 'take-apart',
-            lazy: part(() => import('./takeapart/TakeApartPage.tsx'), 'TakeApartPage'),
+            lazy: part(() => import('./takeapart/ApartFrame.tsx'), 'ApartFrame'),
+            children: [
+              { index: true, lazy: part(() => import('./returns/WaitingPage.tsx'), 'WaitingPage') },
+              { path: 'returns/:id?', lazy: part(() => import('./returns/ReturnsPage.tsx'), 'ReturnsPage') },
+              { path: 'stock', lazy: part(() => import('./takeapart/TakeApartPage.tsx'), 'TakeApartPage') },
+              { path: 'why', lazy: part(() => import('./returns/WhyPage.tsx'), 'WhyPage') },
+            ],
           },
           {
             path: 'stock',

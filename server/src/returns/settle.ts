@@ -1,6 +1,6 @@
 import { Posting, type Spot } from '@yosegi/core/ledger';
 import { groupBy } from '@yosegi/core/lists';
-import { add, countedIn, type Money, minus, type Quantity } from '@yosegi/core/number';
+import { add, countedIn, type Money, minus, negated, type Quantity } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { isWrittenOff, worthReturned } from '@yosegi/core/returns';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';

@@ -196,7 +196,7 @@ export function BehaviourView({
                     <Button onPress={() => set({ made: 'ahead' })}>Keep it made ahead</Button>
                   )}
                   {problem.code === 'kit-has-stock' && (
-                    <LinkButton to={`/take-apart?item=${definition.item.id}`}>Take its stock apart</LinkButton>
+                    <LinkButton to={`/take-apart/stock?item=${definition.item.id}`}>Take its stock apart</LinkButton>
                   )}
                   {problem.code === 'kit-is-part' && (
                     <LinkButton to={`/define/${definition.id}?view=used`}>Where it is used</LinkButton>

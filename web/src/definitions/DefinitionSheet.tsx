@@ -226,7 +226,7 @@ function Lines({ definition, revision }: { definition: Definition; revision: Rev
         <CopyTo revision={revision} purpose={definition.purpose} />
         <Push />
         {definition.purpose === 'build' && (
-          <Button look="ghost" onPress={() => void go(`/take-apart?item=${item.id}`)}>
+          <Button look="ghost" onPress={() => void go(`/take-apart/stock?item=${item.id}`)}>
             Take apart
           </Button>
         )}

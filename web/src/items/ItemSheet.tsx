@@ -146,7 +146,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
         {item.definitionId !== null && (
           <Row $top={14}>
             <LinkButton to={`/define/${item.definitionId}`}>Bill of materials</LinkButton>
-            <LinkButton to={`/take-apart?item=${item.id}`}>Take apart</LinkButton>
+            <LinkButton to={`/take-apart/stock?item=${item.id}`}>Take apart</LinkButton>
           </Row>
         )}
         <Sales item={item} />

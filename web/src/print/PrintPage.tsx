@@ -16,6 +16,7 @@ import { OrderPick, PickPaper } from './PickPaper.tsx';
 import { PrintBar } from './PrintBar.tsx';
 import { Barcode, Blank, Box, Head, LabelMark, Paper } from './paper.tsx';
 import { isRepairPaper, RepairPaper } from './RepairPaper.tsx';
+import { ReturnPaper } from './ReturnPaper.tsx';
 import { RunPaper } from './RunPaper.tsx';
 
 const Note = styled.p`margin: 4mm 0 0; font-weight: 600;`;
@@ -31,6 +32,7 @@ export function PrintPage() {
   if (sheet === 'order') return <OrderPrint id={Number(id)} />;
   if (sheet === 'order-pick') return <OrderPick id={Number(id)} />;
   if (sheet && isRepairPaper(sheet)) return <RepairPaper kind={sheet} id={Number(id)} />;
+  if (sheet === 'return') return <ReturnPaper id={Number(id)} />;
   if (sheet === 'run') return <RunPaper id={Number(id)} />;
   if (sheet === 'bins') return <BinLabels storeId={Number(id)} />;
   return <BuildPrint sheet={sheet ?? ''} id={Number(id)} />;

@@ -76,7 +76,7 @@ export function OnHand() {
 function One({ item, under }: { item: Item; under: React.ReactNode }) {
   const format = useFormat();
   return (
-    <Card to={`/take-apart?item=${item.id}`}>
+    <Card to={`/take-apart/stock?item=${item.id}`}>
       <Tile code={item.code} size={40} />
       <span>
         <b>{item.name}</b>

@@ -1,0 +1,317 @@
+import type { ReturnDetail, ReturnLine, ReturnPiece } from '@yosegi/contract';
+import { formatDecimal } from '@yosegi/core/number';
+import type { SettledBy } from '@yosegi/core/returns';
+import { Fragment } from 'react';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { Refusal } from '../lines/Refusal.tsx';
+import { walkLines } from '../lines/walk.ts';
+import { useScans } from '../scan/wedge.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Choice } from '../ui/Choice.tsx';
+import { Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { Cell, Foot, Grid } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { shelfOptions } from '../ui/shelves.ts';
+import { Th } from '../ui/space.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Muted, Push, Row } from '../ui/text.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
+import { isWaiting, NOTHING_DECIDED, reckonPile, type TypedPiece, type TypedPile } from './pile.ts';
+import { pieceName, settledWords, waitedWords } from './words.ts';
+
+const Head = styled.tr`td { background: var(--birch); padding: 8px 10px; }`;
+/** What a thing of its own may become, and what a part of a kit. */
+const WHOLE: readonly SettledBy[] = ['shelf', 'scrap', 'sent-back'];
+const PARTS: readonly [SettledBy, string][] = [
+  ['shelf', 'Good'],
+  ['damaged', 'Damaged'],
+  ['missing', 'Missing'],
+  ['not-ours', 'Not ours'],
+];
+
+interface Props {
+  readonly returns: readonly ReturnDetail[];
+  /** Under which name what is typed is kept. */
+  readonly keptAs: string;
+  readonly children: React.ReactNode;
+}
+
+/** A pile of what came back: for every thing what becomes of it, and all of it decided in one go. */
+export function Pile({ returns, keptAs, children }: Props) {
+  const format = useFormat();
+  const notify = useNotify();
+  const screen = useTypedScreen(keptAs);
+  const [typed, setTyped] = useTyped<TypedPile>(screen, 'typed', new Map());
+  const reckoned = reckonPile(returns, typed);
+  const settle = useCommand(
+    'settleReturns',
+    ({ documents: [first, ...others] }) => {
+      const numbers = [first, ...others].flatMap((one) => one?.number ?? []).join(', ');
+      notify({ text: `${numbers}: decided.`, ...(first && others.length === 0 ? { documentId: first.id } : {}) });
+    },
+    () => setTyped(new Map()),
+  );
+  const post = () => {
+    if (reckoned.deeds.length === 0 || reckoned.faults.size > 0 || settle.isPending) return;
+    settle.mutate({ body: { deeds: [...reckoned.deeds] } });
+  };
+  useShortcut('Enter', post, { ctrl: true });
+  useScans((text) => scrollTo(returns, text));
+  const set = (piece: ReturnPiece, part: Partial<TypedPiece>) =>
+    setTyped(new Map(typed).set(piece.id, { ...(typed.get(piece.id) ?? NOTHING_DECIDED), ...part }));
+  const asItShouldBe = (line: ReturnLine) => {
+    const next = new Map(typed);
+    for (const piece of line.pieces.filter(isWaiting))
+      next.set(piece.id, { ...(typed.get(piece.id) ?? NOTHING_DECIDED), amounts: { shelf: piece.waiting } });
+    setTyped(next);
+  };
+  const problem = problemOf(settle.error);
+  const refused = reckoned.deeds[Number(problem?.field?.split('.')[1])]?.pieceId;
+  const errorOf = (piece: ReturnPiece) =>
+    reckoned.faults.get(piece.id) ?? (refused === piece.id ? problem?.detail : undefined);
+  const money = (amount: number) => format.money(formatDecimal(amount));
+  return (
+    <>
+      {children}
+      {returns.length > 0 && (
+        <Grid $full>
+          <thead>
+            <tr>
+              <th>What came back</th>
+              <th className="num">Waits</th>
+              <th className="num">Worth</th>
+              <Th $width={330}>What becomes of it</Th>
+              <Th $width={150}>Into bin</Th>
+              <Th $width={170}>Note</Th>
+            </tr>
+          </thead>
+          <tbody>
+            {returns.map((one) =>
+              one.lines
+                .filter(({ pieces }) => pieces.some(isWaiting))
+                .map((line) => (
+                  <Fragment key={line.id}>
+                    <LineHead of={one} line={line} onAll={() => asItShouldBe(line)} />
+                    {line.pieces.filter(isWaiting).map((piece) => (
+                      <PieceRow
+                        key={piece.id}
+                        piece={piece}
+                        line={line}
+                        typed={typed.get(piece.id) ?? NOTHING_DECIDED}
+                        set={(part) => set(piece, part)}
+                        error={errorOf(piece)}
+                      />
+                    ))}
+                  </Fragment>
+                )),
+            )}
+          </tbody>
+        </Grid>
+      )}
+      <Refusal error={settle.error} shownAt={refused === undefined ? [] : [problem?.field ?? '']} />
+      {returns.length > 0 && (
+        <Foot>
+          <Muted>
+            {reckoned.deeds.length === 0
+              ? 'Say for each thing what becomes of it; what you leave open goes on waiting.'
+              : [
+                  reckoned.shelved > 0 && `${money(reckoned.shelved)} back to shelves`,
+                  reckoned.lost > 0 && `${money(reckoned.lost)} written off`,
+                  reckoned.sentBack > 0 && `${money(reckoned.sentBack)} back to customers`,
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
+          </Muted>
+          <Push />
+          <Button
+            look="go"
+            isDisabled={reckoned.deeds.length === 0 || reckoned.faults.size > 0}
+            busy={settle.isPending}
+            onPress={post}
+          >
+            Settle {count(new Set(reckoned.deeds.map(({ pieceId }) => pieceId)).size, 'thing')}
+          </Button>
+        </Foot>
+      )}
+    </>
+  );
+}
+
+function LineHead({ of, line, onAll }: { of: ReturnDetail; line: ReturnLine; onAll: () => void }) {
+  const format = useFormat();
+  return (
+    <Head>
+      <td colSpan={6}>
+        <Row $gap={10} $wrap>
+          <Tile code={line.code} size={30} />
+          <span>
+            <Link to={`/take-apart/returns/${of.id}`}>{of.number}</Link> · {of.customer} ·{' '}
+            <b>
+              {format.quantity(line.quantity, line.unit, line.decimals)} × {line.name}
+            </b>
+            <br />
+            <Faint>
+              {line.reason} · {line.condition}
+              {line.remark && ` · “${line.remark}”`} · left with {line.shipment} · waits {waitedWords(of)}
+            </Faint>{' '}
+            {line.tooLate !== null && <Late>{count(line.tooLate, 'day')} too late</Late>}
+          </span>
+          <Push />
+          <Button look="ghost" aria-label={`All of ${line.name} of ${of.number} is good`} onPress={onAll}>
+            All is good
+          </Button>
+        </Row>
+      </td>
+    </Head>
+  );
+}
+
+interface RowProps {
+  readonly piece: ReturnPiece;
+  readonly line: ReturnLine;
+  readonly typed: TypedPiece;
+  readonly set: (part: Partial<TypedPiece>) => void;
+  readonly error: string | undefined;
+}
+
+function PieceRow({ piece, line, typed, set, error }: RowProps) {
+  const format = useFormat();
+  const stores = useQuestion('stores', {}).data ?? [];
+  const name = pieceName(piece);
+  return (
+    <tr id={`piece-${piece.id}`}>
+      <td className={line.isKit ? 'inset' : undefined}>
+        <Cell>
+          <Tile code={piece.code} size={28} />
+          <span>
+            <b>{name}</b>
+            <br />
+            <Faint>
+              {piece.code}
+              {piece.insteadOf && ` · instead of ${piece.insteadOf}`}
+            </Faint>
+          </span>
+        </Cell>
+      </td>
+      <td className="num">{format.quantity(piece.waiting, piece.unit, piece.decimals)}</td>
+      <td className="num">{format.money(piece.waitingValue)}</td>
+      <td>
+        {line.isKit ? (
+          <Row $gap={6} $start>
+            {PARTS.map(([outcome, word], index) => (
+              <Field
+                key={outcome}
+                label={`${word} ${name}`}
+                hideLabel
+                placeholder={word.toLowerCase()}
+                numeric
+                value={typed.amounts[outcome] ?? ''}
+                onChange={(text) => set({ amounts: { ...typed.amounts, [outcome]: text } })}
+                onKeyDown={(event) => walkLines(event, true)}
+                error={index === 0 ? error : undefined}
+              />
+            ))}
+          </Row>
+        ) : (
+          <Whole piece={piece} name={name} typed={typed} set={set} error={error} />
+        )}
+      </td>
+      <td>
+        {(typed.amounts.shelf ?? '') !== '' && (
+          <Choice
+            label={`Bin for ${name}`}
+            hideLabel
+            value={typed.binId || String(piece.homeBinId ?? '')}
+            options={shelfOptions(stores)}
+            onChange={(binId) => set({ binId })}
+          />
+        )}
+      </td>
+      <td>
+        {Object.keys(typed.amounts).some((outcome) => outcome !== 'shelf' && typed.amounts[outcome as SettledBy]) && (
+          <Field
+            label={`Note on ${name}`}
+            hideLabel
+            placeholder={typed.amounts['not-ours'] ? 'What was it?' : 'What is wrong?'}
+            value={typed.note}
+            onChange={(note) => set({ note })}
+          />
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** A thing of its own becomes one thing; several of it may be parted by number. */
+function Whole({ piece, name, typed, set, error }: Omit<RowProps, 'line'> & { name: string }) {
+  const go = useNavigate();
+  const rework = useCommand('reworkReturn', ({ buildId }) => void go(`/build/${buildId}`));
+  const chosen = WHOLE.find((outcome) => (typed.amounts[outcome] ?? '') !== '') ?? '';
+  const isOne = piece.waiting === '1';
+  const units = piece.serial
+    ? `&serials=${encodeURIComponent(piece.serial)}`
+    : piece.lot
+      ? `&lot=${encodeURIComponent(piece.lot)}`
+      : '';
+  const problem = problemOf(rework.error);
+  return (
+    <>
+      <Row $gap={6} $wrap>
+        <Choice
+          label={`What becomes of ${name}`}
+          hideLabel
+          value={chosen}
+          options={[['', 'decide…'], ...WHOLE.map((outcome): [string, string] => [outcome, settledWords[outcome]])]}
+          onChange={(outcome) => set({ amounts: outcome === '' ? {} : { [outcome]: piece.waiting } })}
+        />
+        {chosen !== '' && !isOne && (
+          <Field
+            label={`How many of ${name}`}
+            hideLabel
+            numeric
+            value={typed.amounts[chosen] ?? ''}
+            onChange={(text) => set({ amounts: { [chosen]: text } })}
+            onKeyDown={(event) => walkLines(event, true)}
+            error={error}
+          />
+        )}
+        {chosen === '' && piece.canApart && (
+          <LinkButton look="ghost" to={`/take-apart/stock?item=${piece.itemId}&piece=${piece.id}${units}`}>
+            Take apart
+          </LinkButton>
+        )}
+        {chosen === '' && piece.canRework && (
+          <Button
+            look="ghost"
+            aria-label={`Refresh ${name}`}
+            busy={rework.isPending}
+            onPress={() => rework.mutate({ params: { id: piece.id }, body: { quantity: piece.waiting } })}
+          >
+            Refresh
+          </Button>
+        )}
+      </Row>
+      {isOne && error && <Late role="alert">{error}</Late>}
+      {problem && <Late role="alert">{problem.detail}</Late>}
+    </>
+  );
+}
+
+/** A scan of a serial, a lot, an item or a return goes to its row. */
+function scrollTo(returns: readonly ReturnDetail[], text: string): void {
+  const typed = text.trim().toLowerCase();
+  for (const one of returns)
+    for (const line of one.lines)
+      for (const piece of line.pieces.filter(isWaiting)) {
+        const names = [piece.serial, piece.lot, piece.code, one.number, line.order, line.shipment];
+        if (!names.some((name) => name?.toLowerCase() === typed)) continue;
+        const row = document.getElementById(`piece-${piece.id}`);
+        row?.scrollIntoView({ block: 'center' });
+        row?.querySelector<HTMLElement>('input, button')?.focus();
+        return;
+      }
+}

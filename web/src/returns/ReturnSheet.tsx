@@ -1,0 +1,271 @@
+import type { ReturnDetail, ReturnLine } from '@yosegi/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
+import { Button, LinkButton } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
+import { Field } from '../ui/Field.tsx';
+import { count, useFormat } from '../ui/format.ts';
+import { Cell, Grid, Page } from '../ui/layout.ts';
+import { useNotify } from '../ui/Notice.tsx';
+import { Para, Part, Section, Th } from '../ui/space.ts';
+import { Tile } from '../ui/Tile.tsx';
+import { Faint, Late, Lead, Row } from '../ui/text.ts';
+import { When } from '../ui/When.tsx';
+import { Pile } from './Pile.tsx';
+import { outcomeWords, pieceName, stateTone, stateWords, waitedWords } from './words.ts';
+
+/** One return: what came back, what became of it, and what is owed for it. */
+export function ReturnSheet({ of }: { of: ReturnDetail }) {
+  const format = useFormat();
+  return (
+    <Page>
+      <Pile returns={of.state === 'waiting' ? [of] : []} keptAs={`return.${of.id}`}>
+        <Row $wrap $gap={14}>
+          <Tile code={of.code} size={52} />
+          <div>
+            <h1>{conclusion(of)}</h1>
+            <Lead>
+              {of.number} of <Link to={`/orders/customers/${of.customerId}`}>{of.customer}</Link> ·{' '}
+              <Chip $tone={stateTone(of.state)}>{stateWords[of.state]}</Chip>{' '}
+              {of.state === 'waiting' && waitedWords(of)}
+              {of.bin && ` · in bin ${of.bin}`} · worth {format.money(of.value)} · owed {format.money(of.owed)}
+            </Lead>
+          </div>
+        </Row>
+        {of.calledOff && <Para>It does not come: {of.calledOff}</Para>}
+        {of.remark && <Para>“{of.remark}”</Para>}
+        {of.state === 'announced' && <Arrive of={of} />}
+        <Section $top={14}>
+          <h2>What is owed</h2>
+          <Grid $full>
+            <thead>
+              <tr>
+                <th>What</th>
+                <th>Left with</th>
+                <th>Why and how</th>
+                <th className="num">Paid for one</th>
+                <Th className="num" $width={120}>
+                  Owed, %
+                </Th>
+                <th className="num">Owed</th>
+                <th className="num">Written off</th>
+              </tr>
+            </thead>
+            <tbody>
+              {of.lines.map((line) => (
+                <OwedRow key={line.id} of={of} line={line} />
+              ))}
+            </tbody>
+          </Grid>
+        </Section>
+        <Became of={of} />
+        {of.documents.length > 0 && (
+          <Section $top={14}>
+            <h2>Documents</h2>
+            {of.documents.map((document) => (
+              <Para key={document.id}>
+                <Link to={`/stock/documents/${document.id}`}>{document.number}</Link>{' '}
+                <Faint>
+                  <When at={document.at} />
+                  {document.undone && ' · undone'}
+                </Faint>
+              </Para>
+            ))}
+          </Section>
+        )}
+      </Pile>
+    </Page>
+  );
+}
+
+function conclusion(of: ReturnDetail): string {
+  if (of.state === 'announced') return `${of.what} is to come back.`;
+  if (of.state === 'called-off') return `${of.what} does not come back after all.`;
+  if (of.state === 'settled') return `${of.what}: all of it is decided.`;
+  return `${of.what}: ${count(of.waiting, 'thing')} ${of.waiting === 1 ? 'waits' : 'wait'} for you to decide.`;
+}
+
+function OwedRow({ of, line }: { of: ReturnDetail; line: ReturnLine }) {
+  const format = useFormat();
+  const maySell = useCan('sell');
+  const [text, setText] = useState(line.credit);
+  const credit = useCommand('creditReturn');
+  const save = () => {
+    if (text.trim() !== line.credit)
+      credit.mutate({ params: { id: line.id }, body: { version: of.version, credit: text.trim() || '0' } });
+  };
+  return (
+    <tr>
+      <td>
+        <Cell>
+          <Tile code={line.code} size={28} />
+          <b>
+            {format.quantity(line.quantity, line.unit, line.decimals)} × {line.name}
+          </b>
+        </Cell>
+      </td>
+      <td>
+        <Link to={`/orders/${line.orderId}`}>{line.order}</Link> · {line.shipment},{' '}
+        {format.day(line.shippedAt.slice(0, 10))}{' '}
+        {line.tooLate !== null && <Late>{count(line.tooLate, 'day')} too late</Late>}
+      </td>
+      <td>
+        {line.reason} · {line.condition}
+        {line.remark && (
+          <>
+            <br />
+            <Faint>“{line.remark}”</Faint>
+          </>
+        )}
+      </td>
+      <td className="num">{format.money(line.price)}</td>
+      <td>
+        <Field
+          label={`Percent of the price owed for ${line.name}`}
+          hideLabel
+          numeric
+          suffix="%"
+          isDisabled={!maySell}
+          value={text}
+          onChange={setText}
+          onBlur={save}
+          onKeyDown={(event) => event.key === 'Enter' && save()}
+          error={problemOf(credit.error)?.detail}
+        />
+      </td>
+      <td className="num">
+        <b>{format.money(line.owed)}</b>
+      </td>
+      <td className="num">{line.lost === '0' ? '–' : format.money(line.lost)}</td>
+    </tr>
+  );
+}
+
+/** What became of things, by the document that did it. */
+function Became({ of }: { of: ReturnDetail }) {
+  const format = useFormat();
+  const rows = of.lines.flatMap(({ pieces }) =>
+    pieces.flatMap((piece) => piece.outcomes.map((outcome) => ({ piece, outcome }))),
+  );
+  if (rows.length === 0) return null;
+  return (
+    <Section $top={14}>
+      <h2>What became of it</h2>
+      <Grid $full>
+        <tbody>
+          {rows.map(({ piece, outcome }) => (
+            <tr key={`${outcome.documentId} ${piece.id} ${outcome.outcome}`}>
+              <td>
+                <Cell>
+                  <Tile code={piece.code} size={24} />
+                  {format.quantity(outcome.quantity, piece.unit, piece.decimals)} × {pieceName(piece)}
+                </Cell>
+              </td>
+              <td>
+                {outcomeWords[outcome.outcome]}
+                {outcome.bin && `, bin ${outcome.bin}`}
+                {outcome.build && (
+                  <>
+                    {', '}
+                    <Link to={`/build/${outcome.build.id}`}>{outcome.build.number}</Link>
+                  </>
+                )}
+                {outcome.note && ` · ${outcome.note}`}
+              </td>
+              <td className="num">{format.money(outcome.value)}</td>
+              <td>
+                <Link to={`/stock/documents/${outcome.documentId}`}>{outcome.number}</Link>{' '}
+                <Faint>
+                  {outcome.person}, <When at={outcome.at} />
+                </Faint>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Grid>
+    </Section>
+  );
+}
+
+/** Takes announced goods in, as many as really came, or says why they do not. */
+function Arrive({ of }: { of: ReturnDetail }) {
+  const notify = useNotify();
+  const [quantities, setQuantities] = useState<readonly string[]>(of.lines.map(({ quantity }) => quantity));
+  const [serials, setSerials] = useState<readonly string[]>(of.lines.map(() => ''));
+  const [because, setBecause] = useState('');
+  const reasons = useQuestion('reasons', {}).data ?? [];
+  const arrive = useCommand('arriveReturn', ({ number, documentId }) =>
+    notify({ text: `${number} is here.`, ...(documentId === null ? {} : { documentId }) }),
+  );
+  const callOff = useCommand('callOffReturn', ({ number }) => notify({ text: `${number} is called off.` }));
+  const coming = of.lines
+    .map((line, index) => ({ line, index }))
+    .filter(({ index }) => Number(quantities[index]) !== 0);
+  const take = () =>
+    arrive.mutate({
+      params: { id: of.id },
+      body: {
+        version: of.version,
+        lines: coming.map(({ line, index }) => ({
+          shipmentId: line.shipmentId,
+          lineId: line.orderLineId,
+          quantity: quantities[index] ?? '',
+          reasonId: reasons.find(({ name, usedFor }) => usedFor === 'return' && name === line.reason)?.id ?? 0,
+          condition: line.condition,
+          remark: line.remark,
+          credit: line.credit,
+          serials: (serials[index] ?? '').split(/[\s,;]+/).filter(Boolean),
+        })),
+      },
+    });
+  const problem = problemOf(arrive.error ?? callOff.error);
+  return (
+    <Section $top={12}>
+      {of.lines.map((line, index) => {
+        const at = coming.findIndex((one) => one.index === index);
+        return (
+          <Row key={line.id} $gap={12} $end $wrap $top={6}>
+            <Tile code={line.code} size={32} />
+            <Part $width={150}>
+              <Field
+                label={`${line.name} that came`}
+                numeric
+                value={quantities[index] ?? ''}
+                onChange={(text) => setQuantities(quantities.with(index, text))}
+                error={problemAt(arrive.error, `lines.${at}.quantity`)}
+              />
+            </Part>
+            <Part $width={240}>
+              <Field
+                label="Serial numbers, if it has any"
+                value={serials[index] ?? ''}
+                onChange={(text) => setSerials(serials.with(index, text))}
+                error={problemAt(arrive.error, `lines.${at}.serials`)}
+              />
+            </Part>
+          </Row>
+        );
+      })}
+      <Row $top={12} $gap={10} $end $wrap>
+        <Button look="go" busy={arrive.isPending} isDisabled={coming.length === 0} onPress={take}>
+          It is here: take it in
+        </Button>
+        <LinkButton to={`/print/return/${of.id}`}>Print its label</LinkButton>
+        <Part $width={240}>
+          <Field label="It does not come, because" value={because} onChange={setBecause} />
+        </Part>
+        <Button
+          look="danger"
+          isDisabled={because.trim() === ''}
+          busy={callOff.isPending}
+          onPress={() => callOff.mutate({ params: { id: of.id }, body: { version: of.version, because } })}
+        >
+          Call it off
+        </Button>
+      </Row>
+      {problem && !problem.field && <Para role="alert">{problem.detail}</Para>}
+    </Section>
+  );
+}

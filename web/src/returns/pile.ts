@@ -1,0 +1,80 @@
+import type { ReturnDetail, ReturnPiece } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
+import { add, formatDecimal, type Money, mulDiv, type Quantity, readExact, ZERO } from '@yosegi/core/number';
+import { isWrittenOff, type SettledBy } from '@yosegi/core/returns';
+import { readTyped } from '../ui/measuring.ts';
+
+/** What somebody typed about one thing: how many of it become what. */
+export interface TypedPiece {
+  readonly amounts: Partial<Readonly<Record<SettledBy, string>>>;
+  readonly binId: string;
+  readonly note: string;
+}
+export const NOTHING_DECIDED: TypedPiece = { amounts: {}, binId: '', note: '' };
+export type TypedPile = ReadonlyMap<number, TypedPiece>;
+
+/** A decision as it is sent. */
+export interface PileDeed {
+  readonly pieceId: number;
+  readonly quantity: string;
+  readonly outcome: SettledBy;
+  readonly binId: number | null;
+  readonly note: string;
+}
+
+export interface Reckoned {
+  readonly deeds: readonly PileDeed[];
+  /** What is wrong, by thing. */
+  readonly faults: ReadonlyMap<number, string>;
+  /** What goes back to shelves, is lost, and goes back to customers, at what it came back with. */
+  readonly shelved: Money;
+  readonly lost: Money;
+  readonly sentBack: Money;
+}
+
+/** What is decided of a pile, and what it comes to before it is posted. */
+export function reckonPile(returns: readonly ReturnDetail[], typed: TypedPile): Reckoned {
+  const deeds: PileDeed[] = [];
+  const faults = new Map<number, string>();
+  const sums: Record<'shelved' | 'lost' | 'sentBack', Money> = { shelved: ZERO, lost: ZERO, sentBack: ZERO };
+  for (const piece of piecesOf(returns)) {
+    const own = typed.get(piece.id);
+    if (!own) continue;
+    try {
+      const amounts = readAmounts(piece, own);
+      for (const [outcome, quantity] of amounts) {
+        const { binId, note } = own;
+        const where = outcome === 'shelf' && binId !== '' ? Number(binId) : null;
+        deeds.push({ pieceId: piece.id, quantity: formatDecimal(quantity), outcome, binId: where, note });
+        const worth = partOf(piece, quantity);
+        const kind = outcome === 'shelf' ? 'shelved' : isWrittenOff(outcome) ? 'lost' : 'sentBack';
+        sums[kind] = add(sums[kind], worth);
+      }
+    } catch (error) {
+      faults.set(piece.id, wordsOf(error) ?? (error as Error).message);
+    }
+  }
+  return { deeds, faults, ...sums };
+}
+
+export const piecesOf = (returns: readonly ReturnDetail[]): ReturnPiece[] =>
+  returns.flatMap(({ lines }) => lines.flatMap(({ pieces }) => pieces)).filter(isWaiting);
+
+export const isWaiting = ({ waiting }: Pick<ReturnPiece, 'waiting'>) => readExact(waiting) > 0;
+
+function readAmounts(piece: ReturnPiece, { amounts }: TypedPiece): [SettledBy, Quantity][] {
+  const read = Object.entries(amounts).flatMap(([outcome, text]): [SettledBy, Quantity][] => {
+    if (text.trim() === '') return [];
+    const quantity = readTyped(text, { ...piece, measures: [] });
+    if (quantity < 0) throw new Error('Less than nothing cannot be decided.');
+    return quantity === 0 ? [] : [[outcome as SettledBy, quantity]];
+  });
+  const all = add(ZERO, ...read.map(([, quantity]) => quantity));
+  if (all > readExact(piece.waiting))
+    throw new Error(`Only ${piece.waiting} of it ${piece.waiting === '1' ? 'waits' : 'wait'}.`);
+  return read;
+}
+
+/** What so much of what waits is worth, near enough to be shown; the posting is exact. */
+const partOf = (piece: ReturnPiece, quantity: Quantity): Money =>
+  mulDiv(readExact(piece.waitingValue), quantity, readExact(piece.waiting), 'nearest') as Money;
