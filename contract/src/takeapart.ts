@@ -1,7 +1,7 @@
 import { bases } from '@yosegi/core/definitions';
 import { leftovers } from '@yosegi/core/takeapart';
 import { z } from 'zod';
-import { FromZero, Positive } from './amounts.ts';
+import { FromZero, Positive, percentUpTo } from './amounts.ts';
 import { Override } from './builds.ts';
 import { Decimal, Id, IdParams, Remark, route } from './common.ts';
 import { Measure, Tracking } from './items.ts';
@@ -44,6 +44,10 @@ export const ApartPlan = z.object({
   stockValue: Decimal,
   /** What the named serials themselves are worth; null while none is named. */
   ownValue: Decimal.nullable(),
+  /** What came back and is taken apart, with all that it is worth; null for what stands on a shelf. */
+  piece: z
+    .object({ id: Id, returnId: Id, number: z.string(), bin: z.string(), waiting: Decimal, value: Decimal })
+    .nullable(),
   bins: z.array(BinQuantity),
   lines: z.array(ApartLine),
 });
@@ -63,6 +67,8 @@ export const apartRoutes = {
       serials: z.string().max(4000).optional(),
       /** The build that made them. */
       buildId: z.coerce.number().int().positive().optional(),
+      /** What came back and is taken apart. */
+      pieceId: z.coerce.number().int().positive().optional(),
     }),
     response: ApartPlan,
   }),
@@ -77,12 +83,27 @@ export const apartRoutes = {
       revisionId: Id,
       /** The build they came from, where it is known. */
       buildId: Id.nullable().default(null),
+      /** Where it stands; of what came back that is known. */
       binId: Id,
+      /** What came back and is taken apart from the returns bin; null for what stands on a shelf. */
+      pieceId: Id.nullable().default(null),
       quantity: Positive,
       ...Tracked,
       leftover: z.enum(leftovers),
       remark: Remark.default(''),
-      lines: z.array(z.object({ lineId: Id, good: FromZero, damaged: FromZero, binId: Id, ...TrackedIn })).max(200),
+      lines: z
+        .array(
+          z.object({
+            lineId: Id,
+            good: FromZero,
+            damaged: FromZero,
+            binId: Id,
+            /** Its share for this once; null leaves it to what the typed ones leave, by its own share. */
+            share: percentUpTo(100).nullable().default(null),
+            ...TrackedIn,
+          }),
+        )
+        .max(200),
       override: Override.optional(),
     }),
     response: Posted,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { BuildRow } from './builds.ts';
 import { Decimal, Id, route } from './common.ts';
 import { OrderRow } from './orders.ts';
+import { ReturnRow } from './returns.ts';
 import { PutRight } from './stock.ts';
 
 export const Today = z.object({
@@ -29,6 +30,8 @@ export const Today = z.object({
   atRisk: z.array(OrderRow),
   /** What went below zero or was overridden and has not been put right. */
   putRight: z.array(PutRight),
+  /** Goods that came back and wait, the longest first. */
+  cameBack: z.array(ReturnRow),
   /** What waits at each station. */
   counts: z.object({
     today: z.number().int(),
@@ -42,6 +45,8 @@ export const Today = z.object({
     lateOrders: z.number().int(),
     /** Deliveries that suppliers have announced and nobody has received. */
     announced: z.number().int(),
+    /** Things that came back and wait for somebody to decide. */
+    cameBack: z.number().int(),
     /** Lots in stock that are past their day or expire within 30 days. */
     expiring: z.number().int(),
   }),

@@ -65,7 +65,13 @@ export async function everyKind(server: TestServer): Promise<Workshop> {
   const whole = { version: soldAgain.version, lines: [{ lineId: soldAgain.lines[0]?.id ?? 0, quantity: '4' }] };
   const { id: shipmentId } = await server.call(api.shipOrder, { params: { id: soldAgain.id }, body: whole });
   const reasonId = (await server.call(api.reasons, {})).find(({ usedFor }) => usedFor === 'return')?.id ?? 0;
-  const cameBack = { shipmentId, lineId: soldAgain.lines[0]?.id ?? 0, quantity: '3', reasonId, condition: 'used' as const };
+  const cameBack = {
+    shipmentId,
+    lineId: soldAgain.lines[0]?.id ?? 0,
+    quantity: '3',
+    reasonId,
+    condition: 'used' as const,
+  };
   const { id: returnId } = await server.call(api.announceReturn, { body: { arrived: true, lines: [cameBack] } });
   const { lines: returned } = await server.call(api.return, { params: { id: returnId } });
   const scrapped = { pieceId: returned[0]?.pieces[0]?.id ?? 0, quantity: '1', outcome: 'scrap' as const };

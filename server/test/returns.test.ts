@@ -210,6 +210,61 @@ describe('goods that come back', () => {
     expect(await server.refused(api.reworkReturn, cannot)).toMatchObject({ code: 'cannot-refresh' });
   });
 
+  it('of a product come apart at what they came back with, by shares that are typed for this once', async () => {
+    const [shell, lid] = [await shop.item('SHELL'), await shop.item('LID')];
+    const pot = await shop.item('POT', { source: 'made', bin: 2 });
+    await shop.receive(shell, '9', '7');
+    await shop.receive(lid, '9', '3');
+    await shop.define(pot, [
+      [shell, '1'],
+      [lid, '1'],
+    ]);
+    const { id } = await shop.start(pot, '2');
+    await shop.pickAll(id);
+    const { version, outputBinId } = await server.call(api.build, { params: { id } });
+    await server.call(api.finish, { params: { id }, body: { version, good: '2', outputBinId, lines: [] } });
+    const sent = await ship([{ itemId: pot.id, quantity: '2', price: '30' }]);
+    const here = await arrive(sent, '2');
+    const [piece] = pieces(here);
+    expect(piece).toMatchObject({ canApart: true, waitingValue: '20' });
+    const plan = await server.call(api.apartPlan, { params: { id: pot.id }, query: { pieceId: piece?.id } });
+    expect(plan.piece).toMatchObject({ number: here.number, bin: 'Returns', waiting: '2', value: '20' });
+    const apart = (quantity: string, share: string | null, damaged = '0') => ({
+      body: {
+        itemId: pot.id,
+        revisionId: plan.revisionId,
+        binId: shop.bin(0),
+        pieceId: piece?.id ?? 0,
+        quantity,
+        leftover: 'written-off' as const,
+        lines: plan.lines.map(({ lineId, code }) => ({
+          lineId,
+          good: code === 'LID' && damaged !== '0' ? '0' : quantity,
+          damaged: code === 'LID' ? damaged : '0',
+          binId: shop.bin(0),
+          share: code === 'SHELL' ? share : null,
+        })),
+      },
+    });
+    expect(await server.refused(api.takeApart, apart('3', null))).toMatchObject({ code: 'more-than-waiting' });
+    expect(await server.refused(api.takeApart, apart('1', '100.01'))).toMatchObject({ field: 'lines.0.share' });
+    const { movements, values } = await server.posted(api.takeApart, apart('1', '90', '1'));
+    expect(movements.map(({ code, quantity, value: worth }) => [code, quantity, worth])).toEqual([
+      ['POT', '-1', '-10'],
+      ['SHELL', '1', '9'],
+    ]);
+    expect(values).toMatchObject([{ kind: 'written-off', amount: '-1' }]);
+    const undone = await server.posted(api.takeApart, apart('1', null));
+    expect(await read(here.id)).toMatchObject({ state: 'settled' });
+    await server.call(api.undoDocument, { params: { id: undone.id }, body: {} });
+    expect(await read(here.id)).toMatchObject({
+      state: 'waiting',
+      lines: [{ pieces: [{ waiting: '1', waitingValue: '10' }] }],
+    });
+    const shelf = { pieceId: piece?.id, quantity: '1', outcome: 'shelf' };
+    await server.call(api.settleReturns, settle([shelf]));
+  });
+
   it('are refreshed by a rework of their own, and wait again when that is undone', async () => {
     const begun = await server.call(api.createDefinition, { body: { itemId: scale?.id ?? 0, purpose: 'rework' } });
     const params = { id: begun.id };

@@ -1,26 +1,24 @@
 import type { ApartPlan, Posted } from '@yosegi/contract';
+import { balanceShares } from '@yosegi/core/definitions';
 import { bringInAt, Posting } from '@yosegi/core/ledger';
-import { add, countedIn, type Money, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
+import { add, countedIn, type Money, minus, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { expectedBack, takeApart } from '@yosegi/core/takeapart';
 import { readSerials } from '@yosegi/core/tracking';
 import { decimal } from '../command/amounts.ts';
-import { type BodyOf, type Doing, found } from '../command/doing.ts';
+import { type BodyOf, type Doing, found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { balancedShares, type LineRow, type RevisionRow, revisionLines, revisionRow } from '../definitions/index.ts';
 import { type ItemRow, itemRow, itemRows, toMeasures } from '../items/index.ts';
 import { balancesOf, byBin, mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index.ts';
 import { requireShelf } from '../places/index.ts';
+import { piecesById, returnRecord, spotsOf, worthOf, writeOutcomes } from '../returns/index.ts';
 import { heapsIn, heapsOut } from '../tracking/index.ts';
 import { refuseOtherRevision, revisionOfUnits } from './made-by.sql.ts';
 import { finishesOf, ownValueOf, refuseElsewhere, wentInto } from './sql.ts';
 
 /** What taking an item apart by its revision in use would bring back. */
-export async function readApartPlan(
-  db: Reader,
-  itemId: number,
-  unit: { lot?: string | undefined; serials?: string | undefined; buildId?: number | undefined },
-): Promise<ApartPlan> {
+export async function readApartPlan(db: Reader, itemId: number, unit: QueryOf<'apartPlan'>): Promise<ApartPlan> {
   const item = found(await itemRow(db, itemId));
   const codes = unit.serials ? readSerials(unit.serials, 'serials') : [];
   const units = { lot: unit.lot ?? null, serials: codes, buildId: unit.buildId ?? null };
@@ -43,6 +41,7 @@ export async function readApartPlan(
     stockQuantity: decimal(item.quantity),
     stockValue: decimal(item.value),
     ownValue: await ownValueOf(db, itemId, codes),
+    piece: unit.pieceId === undefined ? null : await pieceOf(db, unit.pieceId, itemId),
     bins: byBin(shelves),
     lines: back.map(({ line, part, share }) => ({
       lineId: line.id,
@@ -59,6 +58,25 @@ export async function readApartPlan(
       quantity: decimal(line.amount),
       homeBinId: part.home_bin_id,
     })),
+  };
+}
+
+/** What came back of an item and waits. @throws Refusal `not-found` */
+async function pieceOf(db: Reader, pieceId: number, itemId: number): Promise<ApartPlan['piece']> {
+  const piece = (await piecesById(db, [pieceId])).find(({ item_id }) => item_id === itemId);
+  const { return_id, quantity, settled } = found(piece);
+  const { number } = found(await returnRecord(db, return_id));
+  const left = minus(quantity, settled);
+  const spot = (await spotsOf(db, return_id))(found(piece));
+  const bin = spot ? await db.models.bin.findByPk(spot.binId) : null;
+  const value = left > 0 ? worthOf(found(piece), settled, left, 'quantity') : ZERO;
+  return {
+    id: pieceId,
+    returnId: return_id,
+    number,
+    bin: bin?.code ?? '',
+    waiting: decimal(left),
+    value: decimal(value),
   };
 }
 
@@ -82,16 +100,24 @@ async function linesThatComeBack(db: Reader, revision: RevisionRow): Promise<Bac
   );
 }
 
-/** Takes units from stock apart: their value is split exactly over the good parts and what is written off. */
-export async function takeUnitsApart(doing: Doing, input: BodyOf<'takeApart'>): Promise<Posted> {
+/**
+ * Takes units apart, from stock or as they came back: their value is split exactly over the good parts and what is written
+ * off.
+ * @throws Refusal `unknown-item`, `unknown-choice`, `unknown-line`, `shares-over`, `shares-under`, `more-than-waiting`, and
+ * what stock, lots and serials are refused for
+ */
+export async function takeUnitsApart(doing: Doing, asked: BodyOf<'takeApart'>): Promise<Posted> {
   const { tx } = doing;
+  const piece = asked.pieceId === null ? null : found((await piecesById(tx, [asked.pieceId]))[0]);
+  const input = piece ? { ...asked, lot: piece.lot, serials: piece.serial === null ? [] : [piece.serial] } : asked;
+  if (piece && piece.item_id !== input.itemId) throw new Refusal('unknown-choice', {}, 'pieceId');
   const item = await itemRow(tx, input.itemId);
   if (!item) throw new Refusal('unknown-item', {}, 'itemId');
   const revision = await revisionRow(tx, input.revisionId);
   if (!revision || revision.item_id !== item.id || revision.state === 'draft')
     throw new Refusal('unknown-choice', {}, 'revisionId');
   await refuseOtherRevision(tx, item, input, revision.id);
-  await requireShelf(tx, input.binId, 'binId');
+  if (!piece) await requireShelf(tx, input.binId, 'binId');
   const quantity = countedIn(input.quantity, item.decimals, 'quantity');
   const back = await linesThatComeBack(tx, revision);
   const returned = [];
@@ -114,13 +140,21 @@ export async function takeUnitsApart(doing: Doing, input: BodyOf<'takeApart'>): 
   const stock = await readStock(tx, [item.id, ...returned.map(({ part }) => part.id)]);
   const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
   const own = (name: string) => name;
-  const taking = { toUse: false, overridden: input.override !== undefined };
-  const taken = await heapsOut(tx, posting, item, input.binId, quantity, input, own, taking);
-  const value = add(ZERO, ...taken.map((one) => posting.takeOut(one.spot, one.quantity)));
-  const split = takeApart(value, returned, input.leftover);
+  const worth = piece ? worthOf(piece, piece.settled, quantity, 'quantity') : null;
+  let value: Money;
+  if (piece && worth !== null)
+    value = posting.takeOutAt(found((await spotsOf(tx, piece.return_id))(piece)), quantity, worth);
+  else {
+    const taking = { toUse: false, overridden: input.override !== undefined };
+    const taken = await heapsOut(tx, posting, item, input.binId, quantity, input, own, taking);
+    value = add(ZERO, ...taken.map((one) => posting.takeOut(one.spot, one.quantity)));
+  }
+  const shares = sharesFor(returned);
+  const weighed = returned.map((line, index) => ({ ...line, share: shares[index] ?? line.share }));
+  const split = takeApart(value, weighed, input.leftover);
   const wentIn = await finishesOf(tx, item.id, input.lot, input.serials);
   for (const [index, line] of returned.entries()) {
-    const worth = split.lines[index]?.value ?? ZERO;
+    const partWorth = split.lines[index]?.value ?? ZERO;
     if (line.good === 0) continue;
     // A part that is tracked comes back under its own lot or serial.
     const spots = await heapsIn(doing, line.part, line.binId, line.good, line.named, line.at, { mayReturn: true });
@@ -131,13 +165,18 @@ export async function takeUnitsApart(doing: Doing, input: BodyOf<'takeApart'>): 
       spots.flatMap(({ spot }) => spot.serialId ?? []),
       line.at('serials'),
     );
-    bringInAt(posting, spots, worth);
+    bringInAt(posting, spots, partWorth);
   }
   posting.addValue('written-off', -split.writtenOff as Money, { itemId: item.id });
   const posted = await withNames(tx, () => posting.close());
   const document = await writeDocument(
     doing,
-    { kind: 'take-apart', remark: input.remark, override: input.override },
+    {
+      kind: 'take-apart',
+      remark: input.remark,
+      override: input.override,
+      for: piece ? { kind: 'return', id: piece.return_id } : null,
+    },
     posted,
   );
   await tx.insert('take_apart', {
@@ -147,10 +186,17 @@ export async function takeUnitsApart(doing: Doing, input: BodyOf<'takeApart'>): 
     build_id: input.buildId,
     quantity,
     leftover: input.leftover,
+    piece_id: input.pieceId,
   });
+  if (piece && worth !== null) {
+    const outcome = { outcome: 'apart', bin_id: null, build_id: null, note: '' } as const;
+    await writeOutcomes(doing, document.id, [
+      { position: 0, piece_id: piece.piece_id, quantity, value: worth, ...outcome },
+    ]);
+  }
   await tx.insertMany(
     'take_apart_line',
-    returned.map((line, position) => ({
+    weighed.map((line, position) => ({
       document_id: document.id,
       position,
       item_id: line.part.id,
@@ -165,6 +211,17 @@ export async function takeUnitsApart(doing: Doing, input: BodyOf<'takeApart'>): 
     })),
   );
   return document;
+}
+
+/** Shares as they were typed for this once, exactly a hundred together. @throws Refusal `shares-over`, `shares-under` */
+function sharesFor(lines: readonly { readonly share: Percent; readonly named: { readonly share: Percent | null } }[]) {
+  const typed = lines.findIndex(({ named }) => named.share !== null);
+  if (typed < 0) return lines.map(({ share }) => share);
+  try {
+    return balanceShares(lines.map(({ share, named }) => ({ typed: named.share, cost: share, comesBack: true })));
+  } catch (error) {
+    throw error instanceof Refusal ? error.at(`lines.${typed}.share`) : error;
+  }
 }
 
 const expectedOf = ({ line, part }: BackLine, quantity: Quantity, revision: RevisionRow) =>

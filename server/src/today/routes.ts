@@ -7,17 +7,22 @@ import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { type HeldUp, openOrderRows, ordersHeldUp } from '../orders/index.ts';
+import { listReturns } from '../returns/index.ts';
 import { listPutRight } from '../stock/index.ts';
 import { find } from './find.sql.ts';
 import { needsAnEye } from './sql.ts';
 
 export const todayHandlers: HandlersOf<typeof todayRoutes> = {
-  today: ({ db, now }) => readToday(db, dayOf(now)),
+  today: ({ db, now }) => readToday(db, now),
   find: ({ db, query }) => find(db, query.q.trim()),
 };
 
+/** The most returns that wait and are looked at. */
+const MOST_RETURNS = 100;
+
 /** What can start, what waits and for which part, what is on the bench, and what was overridden. */
-async function readToday(db: Reader, today: string): Promise<Today> {
+async function readToday(db: Reader, now: Date): Promise<Today> {
+  const today = dayOf(now);
   const records = await openBuilds(db);
   const shares = await readShares(db, today);
   const builds = await toBuildRows(db, records, shares, today);
@@ -29,6 +34,7 @@ async function readToday(db: Reader, today: string): Promise<Today> {
   const eye = await needsAnEye(db, today);
   const sales = await openOrderRows(db, shares.pegging, today);
   const holdUps = holdUpsOf(records, builds, await ordersHeldUp(db, shares.pegging));
+  const cameBack = (await listReturns(db, { state: 'waiting', limit: MOST_RETURNS }, now)).rows;
   const canLeave = sales.filter(({ outlook }) => outlook === 'ready');
   return {
     ready,
@@ -38,6 +44,7 @@ async function readToday(db: Reader, today: string): Promise<Today> {
     canLeave,
     atRisk: sales.filter(({ outlook }) => outlook === 'late' || outlook === 'unknown'),
     putRight: await listPutRight(db),
+    cameBack,
     counts: {
       today: ready.length,
       define: await db.models.definition.count(),
@@ -49,6 +56,7 @@ async function readToday(db: Reader, today: string): Promise<Today> {
       orders: canLeave.length,
       lateOrders: await countLateOrders(db, today),
       announced: eye.announced,
+      cameBack: cameBack.reduce((sum, { waiting: things }) => sum + things, 0),
       expiring: eye.expiring,
     },
   };

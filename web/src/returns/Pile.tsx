@@ -23,6 +23,8 @@ import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { isWaiting, NOTHING_DECIDED, reckonPile, type TypedPiece, type TypedPile } from './pile.ts';
 import { pieceName, settledWords, waitedWords } from './words.ts';
 
+/** Stays in sight however long the pile is. */
+const StickyFoot = styled(Foot)`position: sticky; bottom: 0; z-index: 2;`;
 const Head = styled.tr`td { background: var(--birch); padding: 8px 10px; }`;
 /** What a thing of its own may become, and what a part of a kit. */
 const WHOLE: readonly SettledBy[] = ['shelf', 'scrap', 'sent-back'];
@@ -114,7 +116,7 @@ export function Pile({ returns, keptAs, children }: Props) {
       )}
       <Refusal error={settle.error} shownAt={refused === undefined ? [] : [problem?.field ?? '']} />
       {returns.length > 0 && (
-        <Foot>
+        <StickyFoot>
           <Muted>
             {reckoned.deeds.length === 0
               ? 'Say for each thing what becomes of it; what you leave open goes on waiting.'
@@ -133,9 +135,11 @@ export function Pile({ returns, keptAs, children }: Props) {
             busy={settle.isPending}
             onPress={post}
           >
-            Settle {count(new Set(reckoned.deeds.map(({ pieceId }) => pieceId)).size, 'thing')}
+            {reckoned.deeds.length === 0
+              ? 'Settle'
+              : `Settle ${count(new Set(reckoned.deeds.map(({ pieceId }) => pieceId)).size, 'thing')}`}
           </Button>
-        </Foot>
+        </StickyFoot>
       )}
     </>
   );

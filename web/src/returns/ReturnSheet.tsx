@@ -37,45 +37,45 @@ export function ReturnSheet({ of }: { of: ReturnDetail }) {
         {of.calledOff && <Para>It does not come: {of.calledOff}</Para>}
         {of.remark && <Para>“{of.remark}”</Para>}
         {of.state === 'announced' && <Arrive of={of} />}
-        <Section $top={14}>
-          <h2>What is owed</h2>
-          <Grid $full>
-            <thead>
-              <tr>
-                <th>What</th>
-                <th>Left with</th>
-                <th>Why and how</th>
-                <th className="num">Paid for one</th>
-                <Th className="num" $width={120}>
-                  Owed, %
-                </Th>
-                <th className="num">Owed</th>
-                <th className="num">Written off</th>
-              </tr>
-            </thead>
-            <tbody>
-              {of.lines.map((line) => (
-                <OwedRow key={line.id} of={of} line={line} />
-              ))}
-            </tbody>
-          </Grid>
-        </Section>
-        <Became of={of} />
-        {of.documents.length > 0 && (
-          <Section $top={14}>
-            <h2>Documents</h2>
-            {of.documents.map((document) => (
-              <Para key={document.id}>
-                <Link to={`/stock/documents/${document.id}`}>{document.number}</Link>{' '}
-                <Faint>
-                  <When at={document.at} />
-                  {document.undone && ' · undone'}
-                </Faint>
-              </Para>
-            ))}
-          </Section>
-        )}
       </Pile>
+      <Section $top={14}>
+        <h2>What is owed</h2>
+        <Grid $full>
+          <thead>
+            <tr>
+              <th>What</th>
+              <th>Left with</th>
+              <th>Why and how</th>
+              <th className="num">Paid for one</th>
+              <Th className="num" $width={120}>
+                Owed, %
+              </Th>
+              <th className="num">Owed</th>
+              <th className="num">Written off</th>
+            </tr>
+          </thead>
+          <tbody>
+            {of.lines.map((line) => (
+              <OwedRow key={line.id} of={of} line={line} />
+            ))}
+          </tbody>
+        </Grid>
+      </Section>
+      <Became of={of} />
+      {of.documents.length > 0 && (
+        <Section $top={14}>
+          <h2>Documents</h2>
+          {of.documents.map((document) => (
+            <Para key={document.id}>
+              <Link to={`/stock/documents/${document.id}`}>{document.number}</Link>{' '}
+              <Faint>
+                <When at={document.at} />
+                {document.undone && ' · undone'}
+              </Faint>
+            </Para>
+          ))}
+        </Section>
+      )}
     </Page>
   );
 }

@@ -199,7 +199,7 @@ export function TakeBackForm() {
           </Grid>
           <Row $wrap $end $gap={12} $top={12}>
             <ReasonChoice usedFor="return" value={reasonId} onChange={setReasonId} label="Why" hideLabel={false} />
-            <Part $width={150}>
+            <Part $width={215}>
               <Choice
                 label="Condition"
                 value={condition}

@@ -25,7 +25,7 @@ export function WaitingPage() {
                 <Lead>
                   {returns.length === 0
                     ? 'What a customer sends back is taken in here at exactly what it left with, and waits, held, until you say what becomes of it.'
-                    : 'It is held at exactly what it left with. A kit is unpacked as it was shipped, swaps and lots included.'}
+                    : 'They are held at exactly what they left with. A kit is unpacked as it was shipped, swaps and lots included.'}
                 </Lead>
               </div>
               <TakeBackForm />

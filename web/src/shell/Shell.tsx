@@ -155,7 +155,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
     { to: '/orders', name: 'Orders', under: says(counts?.orders, `${counts?.orders} can leave`) },
     { to: '/build', name: 'Build', under: says(counts?.build, `${counts?.build} on the bench`) },
     { to: '/pick', name: 'Pick', under: says(counts?.pick, `${counts?.pick} to pick`) },
-    { to: '/take-apart', name: 'Take apart', under: 'back to parts' },
+    { to: '/take-apart', name: 'Take apart', under: says(counts?.cameBack, `${counts?.cameBack} came back`) },
   ];
   const doors: readonly Station[] = [
     ...stations,
@@ -169,7 +169,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
     <Page>
       <div>
         <Skip href="#main">To the page</Skip>
-        <Band {...(/^\/pick\/\d/.test(pathname) ? { 'data-hidden-on-phone': true } : {})}>
+        <Band {...(/^\/pick\/(\d|runs|orders)/.test(pathname) ? { 'data-hidden-on-phone': true } : {})}>
           <Brand to="/today" aria-label="Yosegi, to Today">
             <Logo />
             Yosegi

@@ -2,7 +2,7 @@ import type { ApartPlan, Item } from '@yosegi/contract';
 import { formatDecimal, type Quantity, SCALE } from '@yosegi/core/number';
 import type { Leftover } from '@yosegi/core/takeapart';
 import { Fragment, useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { InFields } from '../lines/InFields.tsx';
@@ -36,6 +36,7 @@ const SHOWN = [
   'lot',
   'serials',
   'lines.*.good',
+  'lines.*.share',
   'lines.*.damaged',
   'lines.*.lot',
   'lines.*.serials',
@@ -54,6 +55,7 @@ export function TakeApartPage() {
     lot: search.get('lot') ?? undefined,
     serials: readable(search.get('serials')),
     buildId: Number(search.get('build')) || undefined,
+    pieceId: Number(search.get('piece')) || undefined,
   };
   const plan = useQuestion(
     'apartPlan',
@@ -113,8 +115,9 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
   const notify = useNotify();
   const stores = useQuestion('stores', {});
   const shelves = shelfOptions(stores.data ?? []);
-  const screen = useTypedScreen(`apart.${item.id}`);
-  const [quantity, setQuantity] = useTyped(screen, 'quantity', '1');
+  const go = useNavigate();
+  const screen = useTypedScreen(plan.piece ? `apart.piece.${plan.piece.id}` : `apart.${item.id}`);
+  const [quantity, setQuantity] = useTyped(screen, 'quantity', plan.piece?.waiting ?? '1');
   const [binId, setBinId] = useTyped(
     screen,
     'binId',
@@ -134,6 +137,8 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
     (document) => {
       setTyped(new Map());
       notify({ text: `${document.number}: ${quantity} × ${item.name} is back in parts.`, documentId: document.id });
+      // The next thing of the pile waits.
+      if (plan.piece) void go('/take-apart');
     },
     screen.forget,
   );
@@ -144,7 +149,8 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
         itemId: item.id,
         revisionId: plan.revisionId,
         buildId: Number(buildId) || null,
-        binId: Number(binId),
+        binId: plan.piece ? (shelves[0] ? Number(shelves[0][0]) : 1) : Number(binId),
+        pieceId: plan.piece?.id ?? null,
         quantity: plainTyped(quantity, plan),
         ...namedOf(item, unit),
         leftover,
@@ -154,6 +160,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
           good: formatDecimal(row.good),
           damaged: formatDecimal(row.damaged),
           binId: Number(binOf(row.line)),
+          share: typed.get(row.line.lineId)?.share?.trim() || null,
           ...(row.good > 0 ? namedInOf(partOf(row.line), trackOf(row.line, row.good)) : {}),
         })),
         ...(override ? { override } : {}),
@@ -189,8 +196,15 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
             onChange={setQuantity}
             error={faults.get('quantity') ?? problemAt(apart.error, 'quantity')}
           />
-          <Choice label="From bin" value={binId} onChange={setBinId} options={fromBins} />
-          {item.tracking !== 'none' && (
+          {plan.piece ? (
+            <Para>
+              As it came back with <Link to={`/take-apart/returns/${plan.piece.returnId}`}>{plan.piece.number}</Link>,
+              from bin {plan.piece.bin}, at exactly what it left with.
+            </Para>
+          ) : (
+            <Choice label="From bin" value={binId} onChange={setBinId} options={fromBins} />
+          )}
+          {item.tracking !== 'none' && plan.piece === null && (
             <Narrow>
               <OutFields
                 item={item}
@@ -259,7 +273,9 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
               <thead>
                 <tr>
                   <th>Part</th>
-                  <th className="num">Share</th>
+                  <Th className="num" $width={104}>
+                    Share
+                  </Th>
                   <th className="num">Expected</th>
                   <Th className="num" $width={112}>
                     Good
@@ -291,7 +307,19 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
                             </span>
                           </Cell>
                         </td>
-                        <td className="num">{format.number(line.share, 2)} %</td>
+                        <td>
+                          <Field
+                            label={`Share of ${line.name} for this once`}
+                            hideLabel
+                            numeric
+                            suffix="%"
+                            placeholder={format.number(formatDecimal(row.share), 2)}
+                            value={typed.get(line.lineId)?.share ?? ''}
+                            onChange={(share) => set(line.lineId, { share })}
+                            onKeyDown={(event) => walkLines(event, true)}
+                            error={faultOf('share')}
+                          />
+                        </td>
                         <td className="num">
                           {format.quantity(formatDecimal(row.expected), line.unit, line.decimals)}
                         </td>

@@ -34,6 +34,7 @@ const plan = (more: Partial<ApartPlan> = {}): ApartPlan => ({
   stockQuantity: '2',
   stockValue: '54',
   ownValue: null,
+  piece: null,
   bins: [],
   lines: [line(1, '50'), line(2, '30'), line(3, '20')],
   ...more,
@@ -48,6 +49,26 @@ const figures = ({ value, writtenOff, rows, faults }: ReturnType<typeof reckonAp
 });
 
 describe('what taking apart brings back, while it is typed', () => {
+  it('what came back at exactly what it left with, and shares as they are typed for this once', () => {
+    const piece = { id: 4, returnId: 2, number: 'RT-0002', bin: 'Returns', waiting: '2', value: '31' };
+    const back = plan({ piece });
+    expect(figures(reckonApart(back, '1', new Map(), 'written-off'))).toMatchObject({ value: '15.5', writtenOff: '0' });
+    const typed = new Map([[1, { share: '80' }]]);
+    expect(figures(reckonApart(back, '2', typed, 'written-off'))).toMatchObject({
+      value: '31',
+      rows: ['2 2 0 0 24.8', '2 2 0 0 3.72', '2 2 0 0 2.48'],
+      faults: [],
+    });
+    const over = new Map([
+      [1, { share: '80' }],
+      [2, { share: '30' }],
+    ]);
+    expect(figures(reckonApart(back, '2', over, 'written-off')).faults).toEqual(['lines.0.share']);
+    expect(figures(reckonApart(back, '2', new Map([[1, { share: 'x' }]]), 'written-off')).faults).toEqual([
+      'lines.0.share',
+    ]);
+  });
+
   it('a unit worth 27.00, shares 50/30/20, the second damaged: 13.50 + 5.40 in, 8.10 off, or spread', () => {
     const typed = new Map([[2, { damaged: '1' }]]);
     expect(figures(reckonApart(plan(), '1', typed, 'written-off'))).toEqual({

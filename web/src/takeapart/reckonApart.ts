@@ -1,6 +1,17 @@
 import type { ApartPlan } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { fromZero, type Money, mulDiv, type Percent, type Quantity, readExact, SCALE } from '@yosegi/core/number';
+import { balanceShares } from '@yosegi/core/definitions';
+import {
+  fromZero,
+  type Money,
+  mulDiv,
+  type Percent,
+  parsePercent,
+  percentTo,
+  type Quantity,
+  readExact,
+  SCALE,
+} from '@yosegi/core/number';
 import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
 import { readSerials, writeSerials } from '@yosegi/core/tracking';
 import { NOTHING_TYPED, type TypedTrack } from '../lines/typed.ts';
@@ -10,6 +21,8 @@ import { readTyped } from '../ui/measuring.ts';
 export interface Typed {
   readonly good?: string;
   readonly damaged?: string;
+  /** A share for this once, in percent. */
+  readonly share?: string;
   readonly binId?: string;
   readonly track?: TypedTrack;
 }
@@ -50,6 +63,35 @@ function expectedOrFault(
   }
 }
 
+/** What so many of what came back are worth: their part of it. */
+function pieceWorth({ waiting, value }: NonNullable<ApartPlan['piece']>, quantity: Quantity): number {
+  const all = readExact(waiting);
+  return all === 0 ? 0 : Number(mulDiv(readExact(value), Math.min(quantity, all), all, 'nearest'));
+}
+
+/** Shares as they are typed for this once; those that are not typed share what is left as the plan has them. */
+function sharesOf(plan: ApartPlan, typed: ReadonlyMap<number, Typed>, faults: Map<string, string>): Percent[] {
+  const own = plan.lines.map((line) => readExact(line.share) as Percent);
+  const said = plan.lines.map((line, index): Percent | null => {
+    const text = typed.get(line.lineId)?.share?.trim() ?? '';
+    if (text === '') return null;
+    try {
+      return percentTo(parsePercent(text), 100);
+    } catch (error) {
+      faults.set(`lines.${index}.share`, wordsOf(error) ?? 'This cannot be read.');
+      return null;
+    }
+  });
+  if (said.every((share) => share === null)) return own;
+  try {
+    return balanceShares(said.map((share, index) => ({ typed: share, cost: own[index] ?? 0, comesBack: true })));
+  } catch (error) {
+    const first = said.findIndex((share) => share !== null);
+    faults.set(`lines.${first}.share`, wordsOf(error) ?? 'Shares have to be a hundred together.');
+    return own;
+  }
+}
+
 /** What comes back and what it is worth, at every key press. Expected parts count as good until said otherwise. */
 export function reckonApart(
   plan: ApartPlan,
@@ -71,12 +113,15 @@ export function reckonApart(
   const output = readExact(plan.outputQuantity) as Quantity;
   const stock = { quantity: readExact(plan.stockQuantity), value: readExact(plan.stockValue) };
   const value = (
-    plan.ownValue !== null
-      ? readExact(plan.ownValue)
-      : stock.quantity > 0
-        ? mulDiv(stock.value, Math.min(quantity, stock.quantity), stock.quantity, 'nearest')
-        : 0
+    plan.piece !== null
+      ? pieceWorth(plan.piece, quantity)
+      : plan.ownValue !== null
+        ? readExact(plan.ownValue)
+        : stock.quantity > 0
+          ? mulDiv(stock.value, Math.min(quantity, stock.quantity), stock.quantity, 'nearest')
+          : 0
   ) as Money;
+  const shares = sharesOf(plan, typed, faults);
   const rows = plan.lines.map((line, index) => {
     const need = { basis: line.basis, quantity: readExact(line.quantity) as Quantity, decimals: line.decimals };
     const expected = expectedOrFault(need, quantity, output, faults);
@@ -86,7 +131,7 @@ export function reckonApart(
       said?.good === undefined
         ? (Math.max(0, expected - damaged) as Quantity)
         : read(`lines.${index}.good`, said.good, line);
-    return { line, share: readExact(line.share) as Percent, expected, good, damaged };
+    return { line, share: shares[index] ?? (readExact(line.share) as Percent), expected, good, damaged };
   });
   try {
     const split = takeApart(value, rows, leftover);

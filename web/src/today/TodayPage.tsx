@@ -67,6 +67,7 @@ function Board({ today }: { today: Today }) {
         </JobLane>
         <OrderLane title="Can leave" under="everything is on the shelf" edge="moss" orders={today.canLeave} />
         <OrderLane title="Orders at risk" under="the ones wanted first" edge="short" orders={today.atRisk} />
+        <BackLane returns={today.cameBack} />
         <JobLane title="On the bench" under="" edge="indigo" builds={onBench}>
           {(build) =>
             build.pickedLines < build.pickLines ? (
@@ -156,6 +157,34 @@ function conclusion({ ready, waiting, onBench, putRight, canLeave }: Today): str
   ];
   const eye = putRight.length > 0 ? ` ${count(putRight.length, 'thing')} to put right.` : '';
   return `${parts.join(', ')}.${late > 0 ? ` ${count(late, 'build')} late.` : ' Nothing is late.'}${eye}`;
+}
+
+/** What customers sent back and nobody has decided about. */
+function BackLane({ returns }: { returns: Today['cameBack'] }) {
+  const format = useFormat();
+  if (returns.length === 0) return null;
+  return (
+    <Lane>
+      <h2>
+        Came back <span>waits for you to decide</span>
+      </h2>
+      {returns.map((row) => (
+        <Job key={row.id} $edge="violet">
+          <Tile code={row.code} />
+          <Link to={`/take-apart/returns/${row.id}`}>
+            <b>{row.what}</b>
+            <br />
+            <Faint>
+              {row.number} · {row.customer} · {row.reasons}
+            </Faint>
+          </Link>
+          <span>{row.days === 0 ? 'since today' : `for ${count(row.days, 'day')}`}</span>
+          <span>{format.money(row.value)}</span>
+          <LinkButton to={`/take-apart/returns/${row.id}`}>Decide</LinkButton>
+        </Job>
+      ))}
+    </Lane>
+  );
 }
 
 /** Orders of customers that want something of today. */

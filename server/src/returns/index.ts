@@ -1,0 +1,3 @@
+export { listReturns } from './read.ts';
+export { spotsOf, worthOf, writeOutcomes } from './settle.ts';
+export { type PieceRecord, piecesById, returnRecord } from './sql.ts';
