@@ -1,4 +1,5 @@
 import { bases } from '@yosegi/core/definitions';
+import { ZERO } from '@yosegi/core/number';
 import { leftovers } from '@yosegi/core/takeapart';
 import { z } from 'zod';
 import { FromZero, Positive, percentUpTo } from './amounts.ts';
@@ -22,7 +23,9 @@ export const ApartLine = z.object({
   wentIn: z.array(Piece),
   share: Decimal,
   basis: z.enum(bases),
+  /** So much of it for so many of the product. */
   quantity: Decimal,
+  output: Decimal,
   homeBinId: Id.nullable(),
 });
 export const ApartPlan = z.object({
@@ -34,7 +37,10 @@ export const ApartPlan = z.object({
   build: z.string().nullable(),
   /** Builds that made the named lot or serials, or else of the product, the newest first. */
   madeBy: z.array(z.object({ buildId: Id, build: z.string(), revision: z.number().int(), at: z.string() })),
-  outputQuantity: Decimal,
+  /** By what really went in, where that is known: by which builds, and what of it never comes back; null by the revision. */
+  asBuilt: z
+    .object({ builds: z.array(z.string()), never: z.array(z.object({ text: z.string(), cost: Decimal })) })
+    .nullable(),
   decimals: z.number().int(),
   unit: z.string(),
   tracking: Tracking,
@@ -89,6 +95,8 @@ export const apartRoutes = {
       pieceId: Id.nullable().default(null),
       quantity: Positive,
       ...Tracked,
+      /** The percentage of the value that is written off for what never comes back. */
+      writeOff: percentUpTo(100).default(ZERO),
       leftover: z.enum(leftovers),
       remark: Remark.default(''),
       lines: z

@@ -94,6 +94,12 @@ export const stockProblems = {
         ? 'Everything for this line has been picked.'
         : `Only ${formatDecimal(open)} is still open on this line.`,
   },
+  'reworked-since': {
+    status: 409,
+    title: 'It was refreshed since',
+    detail: ({ code, rework }) =>
+      `${code} was refreshed by ${rework} since it was built, so other parts are in it now. Leave the build open: then it comes apart by what is in it.`,
+  },
   'stop-taken': {
     status: 409,
     title: 'Somebody is there',

@@ -170,6 +170,7 @@ export const refusals = {
   'not-made-by': NAME,
   'made-otherwise': { build: 'text', revision: 'number' },
   'made-differently': { builds: ['text'] },
+  'reworked-since': { code: 'text', rework: 'text' },
   'nothing-to-count': NONE,
   'nothing-counted': NONE,
   'settled-already': NONE,

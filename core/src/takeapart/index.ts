@@ -1,2 +1,3 @@
+export * from './as-built.ts';
 export * from './kinds.ts';
 export * from './split.ts';

@@ -1,19 +1,20 @@
 import type { ApartPlan, Posted } from '@yosegi/contract';
 import { balanceShares } from '@yosegi/core/definitions';
 import { bringInAt, Posting } from '@yosegi/core/ledger';
-import { add, countedIn, type Money, minus, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
+import { add, countedIn, type Money, minus, ONE, type Percent, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { expectedBack, takeApart } from '@yosegi/core/takeapart';
+import { takeApart } from '@yosegi/core/takeapart';
 import { readSerials } from '@yosegi/core/tracking';
 import { decimal } from '../command/amounts.ts';
 import { type BodyOf, type Doing, found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
-import { balancedShares, type LineRow, type RevisionRow, revisionLines, revisionRow } from '../definitions/index.ts';
-import { type ItemRow, itemRow, itemRows, toMeasures } from '../items/index.ts';
+import { revisionRow } from '../definitions/index.ts';
+import { itemRow, toMeasures } from '../items/index.ts';
 import { balancesOf, byBin, mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index.ts';
 import { requireShelf } from '../places/index.ts';
 import { piecesById, returnRecord, spotsOf, worthOf, writeOutcomes } from '../returns/index.ts';
 import { heapsIn, heapsOut } from '../tracking/index.ts';
+import { expectedOf, linesBack } from './back.ts';
 import { refuseOtherRevision, revisionOfUnits } from './made-by.sql.ts';
 import { finishesOf, ownValueOf, refuseElsewhere, wentInto } from './sql.ts';
 
@@ -23,7 +24,7 @@ export async function readApartPlan(db: Reader, itemId: number, unit: QueryOf<'a
   const codes = unit.serials ? readSerials(unit.serials, 'serials') : [];
   const units = { lot: unit.lot ?? null, serials: codes, buildId: unit.buildId ?? null };
   const { revision, build, madeBy } = await revisionOfUnits(db, item, units);
-  const back = await linesThatComeBack(db, revision);
+  const back = await linesBack(db, itemId, revision, units, build?.buildId ?? null);
   const shelves = (await balancesOf(db, [itemId])).filter((row) => row.holder_id === null);
   const wentIn = await wentInto(db, itemId, unit.lot ?? null, codes);
   return {
@@ -33,7 +34,10 @@ export async function readApartPlan(db: Reader, itemId: number, unit: QueryOf<'a
     revision: revision.number,
     build: build?.build ?? null,
     madeBy: madeBy.map(({ revisionId: _, ...made }) => made),
-    outputQuantity: decimal(revision.output_quantity),
+    asBuilt: back.built && {
+      builds: [...back.built.builds],
+      never: back.built.never.map(({ text, cost }) => ({ text, cost: decimal(cost) })),
+    },
     decimals: item.decimals,
     unit: item.unit,
     tracking: item.tracking,
@@ -43,8 +47,8 @@ export async function readApartPlan(db: Reader, itemId: number, unit: QueryOf<'a
     ownValue: await ownValueOf(db, itemId, codes),
     piece: unit.pieceId === undefined ? null : await pieceOf(db, unit.pieceId, itemId),
     bins: byBin(shelves),
-    lines: back.map(({ line, part, share }) => ({
-      lineId: line.id,
+    lines: back.lines.map(({ lineId, part, share, basis, quantity, output }) => ({
+      lineId,
       itemId: part.id,
       code: part.code,
       name: part.name,
@@ -54,8 +58,9 @@ export async function readApartPlan(db: Reader, itemId: number, unit: QueryOf<'a
       tracking: part.tracking,
       wentIn: wentIn.get(part.id) ?? [],
       share: decimal(share),
-      basis: line.basis,
-      quantity: decimal(line.amount),
+      basis,
+      quantity: decimal(quantity),
+      output: decimal(output),
       homeBinId: part.home_bin_id,
     })),
   };
@@ -80,26 +85,6 @@ async function pieceOf(db: Reader, pieceId: number, itemId: number): Promise<Apa
   };
 }
 
-interface BackLine {
-  readonly line: LineRow;
-  readonly part: ItemRow;
-  readonly share: Percent;
-}
-
-async function linesThatComeBack(db: Reader, revision: RevisionRow): Promise<BackLine[]> {
-  const lines = await revisionLines(db, revision.id);
-  const parts = await itemRows(
-    db,
-    lines.flatMap((line) => line.item_id ?? []),
-  );
-  const shares = balancedShares(revision, lines, parts);
-  return lines.flatMap((line, index) =>
-    line.kind === 'part' && line.comes_back === 1
-      ? [{ line, part: found(parts.get(line.item_id ?? 0)), share: shares[index] ?? ZERO }]
-      : [],
-  );
-}
-
 /**
  * Takes units apart, from stock or as they came back: their value is split exactly over the good parts and what is written
  * off.
@@ -116,14 +101,14 @@ export async function takeUnitsApart(doing: Doing, asked: BodyOf<'takeApart'>): 
   const revision = await revisionRow(tx, input.revisionId);
   if (!revision || revision.item_id !== item.id || revision.state === 'draft')
     throw new Refusal('unknown-choice', {}, 'revisionId');
-  await refuseOtherRevision(tx, item, input, revision.id);
+  const build = await refuseOtherRevision(tx, item, input, revision.id);
   if (!piece) await requireShelf(tx, input.binId, 'binId');
   const quantity = countedIn(input.quantity, item.decimals, 'quantity');
-  const back = await linesThatComeBack(tx, revision);
+  const back = (await linesBack(tx, item.id, revision, input, build?.buildId ?? null)).lines;
   const returned = [];
   for (const [index, typed] of input.lines.entries()) {
     const at = (name: string) => `lines.${index}.${name}`;
-    const known = back.find(({ line }) => line.id === typed.lineId);
+    const known = back.find(({ lineId }) => lineId === typed.lineId);
     if (!known) throw new Refusal('unknown-line', {}, at('lineId'));
     await requireShelf(tx, typed.binId, at('binId'));
     returned.push({
@@ -133,10 +118,11 @@ export async function takeUnitsApart(doing: Doing, asked: BodyOf<'takeApart'>): 
       binId: typed.binId,
       good: countedIn(typed.good, known.part.decimals, at('good')),
       damaged: countedIn(typed.damaged, known.part.decimals, at('damaged')),
-      expected: expectedOf(known, quantity, revision),
+      expected: expectedOf(known, quantity),
     });
   }
-  if (new Set(returned.map(({ line }) => line.id)).size !== back.length) throw new Refusal('unknown-line', {}, 'lines');
+  if (new Set(returned.map(({ lineId }) => lineId)).size !== back.length)
+    throw new Refusal('unknown-line', {}, 'lines');
   const stock = await readStock(tx, [item.id, ...returned.map(({ part }) => part.id)]);
   const posting = new Posting(stock, { mayGoBelow: mayGoBelow(doing, input.override) });
   const own = (name: string) => name;
@@ -149,9 +135,11 @@ export async function takeUnitsApart(doing: Doing, asked: BodyOf<'takeApart'>): 
     const taken = await heapsOut(tx, posting, item, input.binId, quantity, input, own, taking);
     value = add(ZERO, ...taken.map((one) => posting.takeOut(one.spot, one.quantity)));
   }
-  const shares = sharesFor(returned);
+  const shares = sharesFor(returned, input.writeOff);
   const weighed = returned.map((line, index) => ({ ...line, share: shares[index] ?? line.share }));
-  const split = takeApart(value, weighed, input.leftover);
+  // What never comes back is a line of its own of which nothing is good.
+  const never = { share: input.writeOff, expected: ONE, good: ZERO, damaged: ZERO };
+  const split = takeApart(value, input.writeOff > 0 ? [...weighed, never] : weighed, input.leftover);
   const wentIn = await finishesOf(tx, item.id, input.lot, input.serials);
   for (const [index, line] of returned.entries()) {
     const partWorth = split.lines[index]?.value ?? ZERO;
@@ -213,20 +201,21 @@ export async function takeUnitsApart(doing: Doing, asked: BodyOf<'takeApart'>): 
   return document;
 }
 
-/** Shares as they were typed for this once, exactly a hundred together. @throws Refusal `shares-over`, `shares-under` */
-function sharesFor(lines: readonly { readonly share: Percent; readonly named: { readonly share: Percent | null } }[]) {
+/**
+ * Shares for this once, exactly a hundred together with what is written off: those that were typed stand, the others part
+ * what is left as they do without.
+ * @throws Refusal `shares-over`, `shares-under`
+ */
+function sharesFor(
+  lines: readonly { readonly share: Percent; readonly named: { readonly share: Percent | null } }[],
+  writeOff: Percent,
+): Percent[] {
   const typed = lines.findIndex(({ named }) => named.share !== null);
-  if (typed < 0) return lines.map(({ share }) => share);
+  if (typed < 0 && writeOff === 0) return lines.map(({ share }) => share);
+  const own = lines.map(({ share, named }) => ({ typed: named.share, cost: share, comesBack: true }));
   try {
-    return balanceShares(lines.map(({ share, named }) => ({ typed: named.share, cost: share, comesBack: true })));
+    return balanceShares([...own, { typed: writeOff, cost: 0, comesBack: true }]).slice(0, lines.length);
   } catch (error) {
-    throw error instanceof Refusal ? error.at(`lines.${typed}.share`) : error;
+    throw error instanceof Refusal ? error.at(typed < 0 ? 'writeOff' : `lines.${typed}.share`) : error;
   }
 }
-
-const expectedOf = ({ line, part }: BackLine, quantity: Quantity, revision: RevisionRow) =>
-  expectedBack(
-    { basis: line.basis, quantity: line.amount as Quantity, decimals: part.decimals },
-    quantity,
-    revision.output_quantity,
-  );

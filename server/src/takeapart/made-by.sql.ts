@@ -3,6 +3,7 @@ import { Refusal } from '@yosegi/core/refusal';
 import type { Reader } from '../db/database.ts';
 import { type RevisionRow, revisionInUse, revisionRow } from '../definitions/index.ts';
 import type { ItemRow } from '../items/index.ts';
+import { reworkSince } from './as-built.sql.ts';
 
 /** The units of a product that are taken apart, as far as they are named. */
 export interface Units {
@@ -53,22 +54,25 @@ export async function revisionOfUnits(
 
 /**
  * Refuses to take units apart by a revision that they are known not to be made from.
- * @throws Refusal `not-made-by`, `made-differently` for serials of several revisions, `made-otherwise`
+ * @returns the build that made them, where it is known
+ * @throws Refusal `not-made-by`, `made-differently` for serials of several revisions, `made-otherwise`, `reworked-since`
  */
 export async function refuseOtherRevision(
   db: Reader,
   item: Pick<ItemRow, 'id' | 'name'>,
   units: Units,
   revisionId: number,
-): Promise<void> {
+): Promise<MadeBy | null> {
   const { revision, build, madeBy } = await revisionOfUnits(db, item, units);
   if (units.buildId !== null && build?.buildId !== units.buildId)
     throw new Refusal('not-made-by', { name: item.name }, 'buildId');
   if (units.serials.length > 0 && new Set(madeBy.map((made) => made.revisionId)).size > 1)
     throw new Refusal('made-differently', { builds: madeBy.map((made) => made.build) }, 'serials');
-  if (build === null || revision.id === revisionId) return;
+  const since = units.buildId === null ? undefined : await reworkSince(db, item.id, units.serials);
+  if (since) throw new Refusal('reworked-since', { code: since.code, rework: since.number }, 'buildId');
+  if (build === null || revision.id === revisionId) return build;
   // A lot may hold what several builds made; which of them this is only a person can tell.
   if (units.buildId === null && units.serials.length === 0 && madeBy.some((made) => made.revisionId === revisionId))
-    return;
+    return build;
   throw new Refusal('made-otherwise', { build: build.build, revision: revision.number }, 'revisionId');
 }

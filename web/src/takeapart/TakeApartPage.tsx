@@ -33,6 +33,7 @@ import { asWentIn, partOf, readable, reckonApart, type Typed } from './reckonApa
 /** Fields that say beside themselves what is wrong with them. */
 const SHOWN = [
   'quantity',
+  'writeOff',
   'lot',
   'serials',
   'lines.*.good',
@@ -124,13 +125,17 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
     String(plan.bins[0]?.binId ?? item.homeBinId ?? shelves[0]?.[0] ?? ''),
   );
   const [leftover, setLeftover] = useTyped<Leftover>(screen, 'leftover', 'written-off');
+  const [writeOff, setWriteOff] = useTyped(screen, 'writeOff', '');
   const [remark, setRemark] = useTyped(screen, 'remark', '');
   const [typed, setTyped] = useTyped<ReadonlyMap<number, Typed>>(screen, 'typed', new Map());
   const [lot, setLot] = useAddress('lot');
   const [serials, setSerials] = useAddress('serials');
   const [buildId, setBuildId] = useAddress('build');
   const unit: TypedTrack = { ...NOTHING_TYPED, lot, serials };
-  const reckoning = useMemo(() => reckonApart(plan, quantity, typed, leftover), [plan, quantity, typed, leftover]);
+  const reckoning = useMemo(
+    () => reckonApart(plan, quantity, typed, leftover, writeOff),
+    [plan, quantity, typed, leftover, writeOff],
+  );
   const { faults, rows, value, writtenOff } = reckoning;
   const apart = useCommand(
     'takeApart',
@@ -154,6 +159,7 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
         quantity: plainTyped(quantity, plan),
         ...namedOf(item, unit),
         leftover,
+        writeOff: writeOff.trim() || '0',
         remark,
         lines: rows.map((row) => ({
           lineId: row.line.lineId,
@@ -240,13 +246,30 @@ function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker
               ['spread', 'is carried by the good parts'],
             ]}
           />
+          <Field
+            label="Written off for what never comes back"
+            numeric
+            suffix="%"
+            placeholder="0"
+            value={writeOff}
+            onChange={setWriteOff}
+            error={faults.get('writeOff') ?? problemAt(apart.error, 'writeOff')}
+          />
+          {plan.asBuilt !== null && plan.asBuilt.never.length > 0 && (
+            <Faint>
+              Never comes back: {plan.asBuilt.never.map(({ text, cost }) => `${text} ${format.money(cost)}`).join(', ')}
+              . Without a percentage its worth is carried by the parts.
+            </Faint>
+          )}
           <Field label="Remark" value={remark} onChange={setRemark} />
         </Stack>
         <Para $top={16}>
           <Muted>
             {format.quantity(item.onHand, item.unit, item.decimals)} on hand, worth {format.unitCost(item.averageCost)}{' '}
-            each. By revision {plan.revision}
-            {plan.build === null ? ', which is in use' : `, which ${plan.build} took`}.
+            each.{' '}
+            {plan.asBuilt
+              ? `By what really went in with ${plan.asBuilt.builds.join(' and ')}.`
+              : `By revision ${plan.revision}${plan.build === null ? ', which is in use' : `, which ${plan.build} took`}.`}
           </Muted>
         </Para>
       </Ask>

@@ -16,6 +16,7 @@ const line = (lineId: number, share: string, more: Partial<ApartPlan['lines'][nu
   share,
   basis: 'per-output' as const,
   quantity: '1',
+  output: '1',
   homeBinId: null,
   ...more,
 });
@@ -26,7 +27,7 @@ const plan = (more: Partial<ApartPlan> = {}): ApartPlan => ({
   revision: 1,
   build: null,
   madeBy: [],
-  outputQuantity: '1',
+  asBuilt: null,
   decimals: 0,
   unit: 'each',
   tracking: 'none',

@@ -5,12 +5,14 @@ import {
   fromZero,
   type Money,
   mulDiv,
+  ONE,
   type Percent,
   parsePercent,
   percentTo,
   type Quantity,
   readExact,
   SCALE,
+  ZERO,
 } from '@yosegi/core/number';
 import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
 import { readSerials, writeSerials } from '@yosegi/core/tracking';
@@ -69,25 +71,37 @@ function pieceWorth({ waiting, value }: NonNullable<ApartPlan['piece']>, quantit
   return all === 0 ? 0 : Number(mulDiv(readExact(value), Math.min(quantity, all), all, 'nearest'));
 }
 
-/** Shares as they are typed for this once; those that are not typed share what is left as the plan has them. */
-function sharesOf(plan: ApartPlan, typed: ReadonlyMap<number, Typed>, faults: Map<string, string>): Percent[] {
-  const own = plan.lines.map((line) => readExact(line.share) as Percent);
-  const said = plan.lines.map((line, index): Percent | null => {
-    const text = typed.get(line.lineId)?.share?.trim() ?? '';
-    if (text === '') return null;
-    try {
-      return percentTo(parsePercent(text), 100);
-    } catch (error) {
-      faults.set(`lines.${index}.share`, wordsOf(error) ?? 'This cannot be read.');
-      return null;
-    }
-  });
-  if (said.every((share) => share === null)) return own;
+function readPercent(text: string, field: string, faults: Map<string, string>): Percent | null {
+  if (text.trim() === '') return null;
   try {
-    return balanceShares(said.map((share, index) => ({ typed: share, cost: own[index] ?? 0, comesBack: true })));
+    return percentTo(parsePercent(text), 100);
+  } catch (error) {
+    faults.set(field, wordsOf(error) ?? 'This cannot be read.');
+    return null;
+  }
+}
+
+/** Shares as they are typed for this once; those that are not typed part what is left as the plan has them. */
+function sharesOf(
+  plan: ApartPlan,
+  typed: ReadonlyMap<number, Typed>,
+  writeOff: Percent,
+  faults: Map<string, string>,
+): Percent[] {
+  const own = plan.lines.map((line) => readExact(line.share) as Percent);
+  const said = plan.lines.map((line, index) =>
+    readPercent(typed.get(line.lineId)?.share ?? '', `lines.${index}.share`, faults),
+  );
+  if (said.every((share) => share === null) && writeOff === 0) return own;
+  const lines = said.map((share, index) => ({ typed: share, cost: own[index] ?? 0, comesBack: true }));
+  try {
+    return balanceShares([...lines, { typed: writeOff, cost: 0, comesBack: true }]).slice(0, own.length);
   } catch (error) {
     const first = said.findIndex((share) => share !== null);
-    faults.set(`lines.${first}.share`, wordsOf(error) ?? 'Shares have to be a hundred together.');
+    faults.set(
+      first < 0 ? 'writeOff' : `lines.${first}.share`,
+      wordsOf(error) ?? 'Shares have to be a hundred together.',
+    );
     return own;
   }
 }
@@ -98,6 +112,7 @@ export function reckonApart(
   quantityText: string,
   typed: ReadonlyMap<number, Typed>,
   leftover: Leftover,
+  writeOffText = '',
 ) {
   const faults = new Map<string, string>();
   const read = (field: string, text: string, item: Pick<ApartPlan, 'unit' | 'decimals' | 'measures'>): Quantity => {
@@ -110,7 +125,6 @@ export function reckonApart(
   };
   const quantity = read('quantity', quantityText, plan);
   if (quantity === 0 && !faults.has('quantity')) faults.set('quantity', 'Type how many.');
-  const output = readExact(plan.outputQuantity) as Quantity;
   const stock = { quantity: readExact(plan.stockQuantity), value: readExact(plan.stockValue) };
   const value = (
     plan.piece !== null
@@ -121,10 +135,11 @@ export function reckonApart(
           ? mulDiv(stock.value, Math.min(quantity, stock.quantity), stock.quantity, 'nearest')
           : 0
   ) as Money;
-  const shares = sharesOf(plan, typed, faults);
+  const writeOff = readPercent(writeOffText, 'writeOff', faults) ?? ZERO;
+  const shares = sharesOf(plan, typed, writeOff, faults);
   const rows = plan.lines.map((line, index) => {
     const need = { basis: line.basis, quantity: readExact(line.quantity) as Quantity, decimals: line.decimals };
-    const expected = expectedOrFault(need, quantity, output, faults);
+    const expected = expectedOrFault(need, quantity, readExact(line.output) as Quantity, faults);
     const said = typed.get(line.lineId);
     const damaged = said?.damaged === undefined ? (0 as Quantity) : read(`lines.${index}.damaged`, said.damaged, line);
     const good =
@@ -134,7 +149,8 @@ export function reckonApart(
     return { line, share: shares[index] ?? (readExact(line.share) as Percent), expected, good, damaged };
   });
   try {
-    const split = takeApart(value, rows, leftover);
+    const never = { share: writeOff, expected: ONE, good: ZERO, damaged: ZERO };
+    const split = takeApart(value, writeOff > 0 ? [...rows, never] : rows, leftover);
     return {
       faults,
       value,
