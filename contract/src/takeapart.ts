@@ -59,7 +59,90 @@ export const ApartPlan = z.object({
 });
 export type ApartPlan = z.infer<typeof ApartPlan>;
 
+/** Some of one product that is taken apart. */
+const ApartProduct = z.object({
+  itemId: Id,
+  revisionId: Id,
+  /** The build they came from, where it is known. */
+  buildId: Id.nullable().default(null),
+  /** Where it stands; of what came back that is known. */
+  binId: Id,
+  /** What came back and is taken apart from the returns bin; null for what stands on a shelf. */
+  pieceId: Id.nullable().default(null),
+  quantity: Positive,
+  ...Tracked,
+  /** The percentage of the value that is written off for what never comes back. */
+  writeOff: percentUpTo(100).default(ZERO),
+  leftover: z.enum(leftovers),
+  lines: z
+    .array(
+      z.object({
+        lineId: Id,
+        good: FromZero,
+        damaged: FromZero,
+        binId: Id,
+        /** Its share for this once; null leaves it to what the typed ones leave, by its own share. */
+        share: percentUpTo(100).nullable().default(null),
+        ...TrackedIn,
+      }),
+    )
+    .max(200),
+});
+
+/** Somebody who waits for parts, and what taking something apart would bring them. */
+const Freed = z.object({
+  kind: z.enum(['build', 'order']),
+  id: Id,
+  number: z.string(),
+  who: z.string(),
+  /** With these nothing of it is missing any more. */
+  whole: z.boolean(),
+  parts: z.array(z.object({ code: z.string(), name: z.string(), unit: z.string(), quantity: Decimal })),
+});
+export type Freed = z.infer<typeof Freed>;
+
+/** A product on shelves, or come back, in which parts are that somebody misses. */
+const Containing = z.object({
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  /** Of it free on shelves. */
+  free: Decimal,
+  /** The part, and how much of it one gives. */
+  partId: Id,
+  each: Decimal,
+});
+export type Containing = z.infer<typeof Containing>;
+
 export const apartRoutes = {
+  apartFrees: route({
+    method: 'POST',
+    path: '/api/take-aparts/frees',
+    tag: 'Take apart',
+    right: 'look',
+    asks: true,
+    summary: 'Whose missing parts taking something apart would bring',
+    body: z.object({
+      taken: z.object({ itemId: Id, quantity: Positive }),
+      parts: z.array(z.object({ itemId: Id, quantity: FromZero })).max(200),
+    }),
+    response: z.array(Freed),
+  }),
+  containing: route({
+    method: 'GET',
+    path: '/api/containing',
+    tag: 'Take apart',
+    right: 'look',
+    summary: 'Products on shelves in which these parts are, so that they could be taken apart for them',
+    query: z.object({
+      partIds: z
+        .string()
+        .max(2000)
+        .regex(/^[\d,]*$/)
+        .default(''),
+    }),
+    response: z.array(Containing),
+  }),
   apartPlan: route({
     method: 'GET',
     path: '/api/items/:id/take-apart',
@@ -84,34 +167,10 @@ export const apartRoutes = {
     tag: 'Take apart',
     right: 'take-apart',
     summary: 'Take units from stock apart into their parts',
-    body: z.object({
-      itemId: Id,
-      revisionId: Id,
-      /** The build they came from, where it is known. */
-      buildId: Id.nullable().default(null),
-      /** Where it stands; of what came back that is known. */
-      binId: Id,
-      /** What came back and is taken apart from the returns bin; null for what stands on a shelf. */
-      pieceId: Id.nullable().default(null),
-      quantity: Positive,
-      ...Tracked,
-      /** The percentage of the value that is written off for what never comes back. */
-      writeOff: percentUpTo(100).default(ZERO),
-      leftover: z.enum(leftovers),
+    body: ApartProduct.extend({
+      /** Others that are taken apart in the same document. */
+      others: z.array(ApartProduct).max(20).default([]),
       remark: Remark.default(''),
-      lines: z
-        .array(
-          z.object({
-            lineId: Id,
-            good: FromZero,
-            damaged: FromZero,
-            binId: Id,
-            /** Its share for this once; null leaves it to what the typed ones leave, by its own share. */
-            share: percentUpTo(100).nullable().default(null),
-            ...TrackedIn,
-          }),
-        )
-        .max(200),
       override: Override.optional(),
     }),
     response: Posted,

@@ -59,7 +59,7 @@ async function fillOld(tx: Writer, from: Database): Promise<number[]> {
   const movements = (await rowsOf('movement')).filter((row) => known.has(row.document_id ?? 0));
   // What is packed and shipped for an order is of what nothing else is about: without it the books agree just as well.
   const left = (await rowsOf('document')).filter(({ id }) => !known.has(id));
-  const whole = left.every(({ for_kind }) => for_kind === 'order');
+  const whole = left.every(({ for_kind }) => for_kind === 'order' || for_kind === 'return');
   const isNinth = has.has('holder_kind');
   const seeded = ['unit', 'unit_related', 'reason', 'document_kind', 'value_kind', 'holder_kind'];
   for (const { name } of tables) {
@@ -71,6 +71,8 @@ async function fillOld(tx: Writer, from: Database): Promise<number[]> {
     );
     const rows = name === 'document' ? documents : name === 'movement' ? movements : await rowsOf(name);
     for (const row of rows) {
+      // The bin where returns wait was made with the first of them.
+      if (name === 'bin' && row.code === 'Returns' && !has.has('goods_return')) continue;
       if ('document_id' in row && row.document_id !== null && !known.has(row.document_id ?? 0)) continue;
       // Of what is named in the ninth schema's own words there may be others in the row, like a finish's own build.
       const asIs = isNinth || name === 'purchase_need' || name === 'finish' || name === 'finish_line';

@@ -1,1 +1,2 @@
+export { sourcesOf } from './pegs.sql.ts';
 export { readSnapshot } from './sql.ts';

@@ -105,6 +105,8 @@ const dependsOn: Record<Asked, readonly Topic[]> & Partial<Record<Name, readonly
   receiptPrices: ['stock'],
   putRight: ['stock', 'builds', 'buying'],
   apartPlan: ['definitions', 'stock'],
+  apartFrees: ['stock', 'builds', 'orders', 'buying'],
+  containing: ['stock', 'definitions', 'orders', 'builds'],
   returns: ['orders', 'stock', 'builds'],
   return: ['orders', 'stock', 'builds'],
   waitingReturns: ['orders', 'stock', 'builds', 'definitions'],

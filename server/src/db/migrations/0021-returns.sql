@@ -115,5 +115,38 @@ CREATE TABLE return_picture (
   content BLOB NOT NULL
 ) STRICT;
 
--- a take-apart of goods that came back, and shares that were typed for this once
-ALTER TABLE take_apart ADD COLUMN piece_id INTEGER REFERENCES return_piece;
+-- Several products may be taken apart in one document, also what came back.
+CREATE TABLE take_apart_2 (
+  document_id INTEGER NOT NULL REFERENCES document,
+  -- of the product among those of the document
+  place INTEGER NOT NULL,
+  item_id INTEGER NOT NULL REFERENCES item,
+  revision_id INTEGER NOT NULL REFERENCES revision,
+  quantity INTEGER NOT NULL CHECK (quantity > 0),
+  leftover TEXT NOT NULL CHECK (leftover IN ('written-off', 'spread')),
+  build_id INTEGER REFERENCES build,
+  piece_id INTEGER REFERENCES return_piece,
+  PRIMARY KEY (document_id, place)
+) STRICT;
+INSERT INTO take_apart_2 SELECT document_id, 0, item_id, revision_id, quantity, leftover, build_id, NULL FROM take_apart;
+CREATE TABLE take_apart_line_2 (
+  document_id INTEGER NOT NULL REFERENCES document,
+  place INTEGER NOT NULL,
+  position INTEGER NOT NULL,
+  item_id INTEGER NOT NULL REFERENCES item,
+  bin_id INTEGER NOT NULL REFERENCES bin,
+  share INTEGER NOT NULL,
+  expected INTEGER NOT NULL,
+  good INTEGER NOT NULL,
+  damaged INTEGER NOT NULL,
+  missing INTEGER NOT NULL,
+  value INTEGER NOT NULL,
+  written_off INTEGER NOT NULL,
+  PRIMARY KEY (document_id, place, position)
+) STRICT;
+INSERT INTO take_apart_line_2 SELECT document_id, 0, position, item_id, bin_id, share, expected, good, damaged, missing, value, written_off
+  FROM take_apart_line;
+DROP TABLE take_apart_line;
+DROP TABLE take_apart;
+ALTER TABLE take_apart_2 RENAME TO take_apart;
+ALTER TABLE take_apart_line_2 RENAME TO take_apart_line;

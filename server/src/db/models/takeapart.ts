@@ -4,6 +4,7 @@ import { integer, maybe, primary, ref, text } from './columns.ts';
 
 export const takeApart = {
   document_id: primary(ref('document')),
+  place: primary(integer()),
   item_id: ref('item'),
   revision_id: ref('revision'),
   quantity: integer<Quantity>(),
@@ -13,7 +14,8 @@ export const takeApart = {
 };
 
 export const takeApartLine = {
-  document_id: primary(ref('take_apart')),
+  document_id: primary(ref('document')),
+  place: primary(integer()),
   position: primary(integer()),
   item_id: ref('item'),
   bin_id: ref('bin'),
