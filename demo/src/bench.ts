@@ -8,6 +8,8 @@ type Rejects = Pick<Input<typeof api.finish>['body'], 'rejectReasonId' | 'reject
 const DAY = 24 * 60 * 60 * 1000;
 const [MO, TOM, ADA] = [1, 2, 3] as const;
 
+const MINUTES_A_STOP = 2 * 60 * 1000;
+
 /** What the people of the demo business do at the bench, by the real commands. */
 export class Bench {
   constructor(
@@ -63,7 +65,7 @@ export class Bench {
   }
 
   /** Brings the first `share` of the lines to be picked, each from the bins that have it. */
-  async pick(build: BuildDetail, share: number): Promise<void> {
+  async pick(build: BuildDetail, share: number, { onRun = false } = {}): Promise<void> {
     const open = build.lines.filter((line) => line.taken === 'picked-first');
     const lines = open.slice(0, Math.ceil(open.length * share)).flatMap((line) => {
       let left = Number(line.open);
@@ -75,7 +77,33 @@ export class Bench {
           : [];
       });
     });
-    if (lines.length > 0) await this.client.call(api.pick, { params: { id: build.id }, body: { lines } });
+    if (lines.length === 0) return;
+    if (onRun) await this.walk(build, lines);
+    else await this.client.call(api.pick, { params: { id: build.id }, body: { lines } });
+  }
+
+  /** The same on a run of its own, with the minutes it takes to walk there. */
+  private async walk(
+    { id }: BuildDetail,
+    picked: readonly { lineId: number; binId: number; quantity: string }[],
+  ): Promise<void> {
+    const goal = { kind: 'build' as const, id };
+    const run = await this.client.call(api.makeRun, { body: { goals: [goal] } });
+    const params = { id: run.id };
+    const { stops } = await this.client.call(api.pickRun, { params });
+    const first = stops.find(({ binId }) => picked.some((line) => line.binId === binId));
+    if (first) await this.client.call(api.claimStop, { params, body: { stop: first.key } });
+    this.time.at += picked.length * MINUTES_A_STOP;
+    const serialsOf = (binId: number, lineId: number) =>
+      stops
+        .find((stop) => stop.binId === binId && stop.lines.some((line) => line.lineId === lineId))
+        ?.pieces.flatMap(({ serial }) => serial ?? []) ?? [];
+    const lines = picked.map((line) => {
+      const serials = serialsOf(line.binId, line.lineId);
+      return { ...goal, ...line, serials: serials.slice(0, serials.length > 0 ? Number(line.quantity) : 0) };
+    });
+    await this.client.call(api.pickOnRun, { params, body: { lines } });
+    await this.client.call(api.endRun, { params, body: { version: run.version } });
   }
 
   /** Finishes some of a build, with what was weighed and how long it took a little off what was planned. */

@@ -33,6 +33,15 @@ it('makes a whole business whose books add up, ending today', { timeout: 120_000
   expect(await one("SELECT count(*) FROM sales_order WHERE came_by = 'message'")).toBe(1);
   expect(await one('SELECT count(*) FROM built_for')).toBeGreaterThan(0);
   expect(await one('SELECT count(*) FROM order_part WHERE item_id <> base_item_id AND open > 0')).toBeGreaterThan(0);
+  for (const state of ['document_id IS NULL AND called_off IS NULL', 'called_off IS NOT NULL'])
+    expect(await one(`SELECT count(*) FROM goods_return WHERE ${state}`)).toBe(1);
+  expect(await one('SELECT count(DISTINCT return_id) FROM return_standing WHERE quantity > settled')).toBe(3);
+  expect(await one('SELECT count(DISTINCT return_id) FROM return_standing WHERE quantity = settled')).toBeGreaterThan(
+    2,
+  );
+  expect(await one("SELECT count(*) FROM return_outcome WHERE outcome = 'not-ours'")).toBe(1);
+  expect(await one("SELECT count(*) FROM lot WHERE attributes <> '{}'")).toBeGreaterThan(0);
+  expect(await one('SELECT count(*) FROM pick_run_pick')).toBeGreaterThan(0);
   const months = 'SELECT julianday(max(at)) - julianday(min(at)) FROM document';
   expect(await one(months)).toBeGreaterThan(400);
   // The run of tests may go past midnight after it was made.

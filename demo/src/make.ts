@@ -8,6 +8,7 @@ import { lots, type Made, made, parts, serials, stores } from './catalogue.ts';
 import { DemoClient } from './client.ts';
 import { Details } from './details.ts';
 import { Range, WEEKS } from './range.ts';
+import { Returns } from './returns.ts';
 import { Selling } from './selling.ts';
 import { Workshop } from './workshop.ts';
 
@@ -65,6 +66,7 @@ class Demo {
   private readonly range: Range;
   private readonly bench: Bench;
   private readonly workshop: Workshop;
+  private readonly returns: Returns;
   /** The last order that came, for the invoice that follows it. */
   private lastOrder: PurchaseOrder | undefined;
 
@@ -82,6 +84,7 @@ class Demo {
     this.selling = new Selling(client, (code) => this.item(code));
     const item = (code: string) => this.item(code);
     this.workshop = new Workshop(client, time, this.bench, item, (code) => this.selling.of(code));
+    this.returns = new Returns(client, item, (code) => this.selling.of(code));
     this.range = new Range(client, time, end, seeded(733), this.items, bin, (n) => this.selling.nth(n));
   }
 
@@ -107,6 +110,8 @@ class Demo {
     await this.bench.shareTasks();
     await this.workshop.job(TAG);
     await this.bench.shareDays(this.end);
+    await this.client.as(MO);
+    await this.returns.make(this.end);
   }
 
   private async places(): Promise<void> {
@@ -307,11 +312,11 @@ class Demo {
     const planned = await this.bench.plan('FEED-2L', 14, 3);
     const feeders = await this.bench.start(planned);
     await this.client.as(TOM);
-    await this.bench.pick(feeders, 0.4);
+    await this.bench.pick(feeders, 0.4, { onRun: true });
     const scales = await this.bench.plan('SCALE-1', 3, 2);
     const started = await this.bench.start(scales);
     await this.client.as(ADA);
-    await this.bench.pick(started, 1);
+    await this.bench.pick(started, 1, { onRun: true });
     await this.bench.finish(started.id, '1');
     await this.overdraw();
     await this.oldLot();

@@ -231,4 +231,79 @@ describe('what is taken apart', () => {
     });
     await server.posted(api.takeApart, apart('C1'));
   });
+
+  it('is of several products in one document, and serves who waits', async () => {
+    const [leg, top] = [await shop.item('LEG'), await shop.item('TOP')];
+    await shop.receive(leg, '8', '1');
+    await shop.receive(top, '3', '5');
+    const stool = await shop.item('STOOL', { source: 'made', bin: 2 });
+    const shelf = await shop.item('SHELF', { source: 'made', bin: 2 });
+    await shop.define(stool, [
+      [leg, '3'],
+      [top, '1'],
+    ]);
+    await shop.define(shelf, [[top, '1']]);
+    for (const [product, quantity] of [
+      [stool, '2'],
+      [shelf, '1'],
+    ] as const) {
+      const { id } = await shop.start(product, quantity);
+      await shop.pickAll(id);
+      const { version, outputBinId } = await server.call(api.build, { params: { id } });
+      await server.call(api.finish, { params: { id }, body: { version, good: quantity, outputBinId, lines: [] } });
+    }
+    const desk = await shop.item('DESK', { source: 'made', bin: 2 });
+    await shop.define(desk, [[top, '2']]);
+    const waits = await shop.plan(desk, '1');
+    const found = await server.call(api.containing, { query: { partIds: `${top.id}` } });
+    expect(found.map(({ code, free, each }) => [code, free, each])).toEqual([
+      ['SHELF', '1', '1'],
+      ['STOOL', '2', '1'],
+    ]);
+    expect(await server.call(api.containing, {})).toEqual([]);
+    const frees = (tops: string) =>
+      server.call(api.apartFrees, {
+        body: { taken: { itemId: stool.id, quantity: '1' }, parts: [{ itemId: top.id, quantity: tops }] },
+      });
+    expect(await frees('1')).toMatchObject([
+      { number: waits.number, whole: false, parts: [{ code: 'TOP', quantity: '1' }] },
+    ]);
+    expect(await frees('2')).toMatchObject([{ number: waits.number, whole: true, parts: [{ quantity: '2' }] }]);
+    expect(await frees('0')).toEqual([]);
+    const product = async (item: Item, quantity: string) => {
+      const { revisionId, lines } = await server.call(api.apartPlan, { params: { id: item.id } });
+      return {
+        itemId: item.id,
+        revisionId,
+        binId: shop.bin(2),
+        quantity,
+        leftover: 'written-off' as const,
+        lines: lines.map(({ lineId, quantity: each }) => ({
+          lineId,
+          good: String(Number(each) * Number(quantity)),
+          damaged: '0',
+          binId: shop.bin(0),
+        })),
+      };
+    };
+    const first = await product(stool, '1');
+    const short = { ...first, others: [{ ...(await product(shelf, '1')), quantity: '0.5' }] };
+    expect(await server.refused(api.takeApart, { body: short })).toMatchObject({
+      code: 'too-many-decimals',
+      field: 'others.0.quantity',
+    });
+    const both = { ...first, others: [await product(shelf, '1')], remark: 'For the desk' };
+    const document = await server.posted(api.takeApart, { body: both });
+    expect(document.movements.map(({ code, quantity }) => `${code} ${quantity}`)).toEqual([
+      'STOOL -1',
+      'LEG 3',
+      'TOP 1',
+      'SHELF -1',
+      'TOP 1',
+    ]);
+    expect((await server.call(api.build, { params: { id: waits.id } })).waiting).toEqual([]);
+    await server.call(api.undoDocument, { params: { id: document.id }, body: {} });
+    expect((await shop.stockOf(stool)).onHand).toBe('2');
+    expect(await server.verify()).toEqual([]);
+  });
 });

@@ -16,12 +16,14 @@ import { AnotherCase } from './AnotherCase.tsx';
 import { type AskDeeds, AskPane } from './AskPane.tsx';
 import { Components, type GroupBy } from './Components.tsx';
 import { Conclusion } from './Conclusion.tsx';
+import { missingOf } from './missing.ts';
 import { PlanBar } from './PlanBar.tsx';
 import { Promised } from './Promised.tsx';
 import { TakenMeanwhile } from './TakenMeanwhile.tsx';
 import { type Reckoned, useCoverItems, useReckoned, useWorld } from './useCoverage.ts';
 import { readWant, termsOf, type Want, wantsOf, wantText } from './want.ts';
 
+const Contained = later(() => import('./Contained.tsx'), 'Contained');
 const CoverCases = later(() => import('./CoverCases.tsx'), 'CoverCases');
 
 /** Is there enough? Products and quantities on the left, the staves of their components on the right. */
@@ -123,6 +125,7 @@ function Cover() {
                     <AnotherCase />
                   </Row>
                 )}
+                <Contained missing={missingOf(shown, items)} />
                 <Components
                   answer={shown}
                   items={items}
