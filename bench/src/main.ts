@@ -4,12 +4,15 @@ import { listBench } from './lists.ts';
 import { keyBench, shippingBench } from './orders.ts';
 import { peggingBench } from './pegging.ts';
 import { postingBench } from './posting.ts';
+import { pickBench, proposalBench } from './runs.ts';
 import { scarceBench } from './scarce.ts';
 import { screenBench } from './screens.ts';
 
 /** Every benchmark with its baseline of the same run. Fails when a promise is broken. */
 const results = [
   await postingBench(),
+  await pickBench(),
+  proposalBench(),
   await shippingBench(),
   await keyBench(),
   ...coverageBenches(),

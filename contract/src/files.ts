@@ -44,6 +44,7 @@ export const TABLE_PATH = '/api/table-file';
 export const IMPORTS_PATH = '/api/imports';
 export const EXPORTS_PATH = '/api/exports';
 const PICTURE_PATH = '/api/items/:id/picture';
+const RETURN_PICTURE_PATH = '/api/returns/:id/picture';
 export const LOGO_PATH = '/api/company/logo';
 const ORDER_PATH = '/api/purchase-orders/:id/order';
 const RESPONSE_PATH = '/api/orders/:id/response.xml';
@@ -53,6 +54,9 @@ const LABELS_PATH = '/api/label-jobs/:id/labels.pdf';
 const at = (path: string, id: number) => path.replace(':id', String(id));
 /** @param hash names the content, so that the browser may keep it for ever */
 export const picturePath = (itemId: number, hash?: string) => at(PICTURE_PATH, itemId) + (hash ? `?v=${hash}` : '');
+/** What goods that came back looked like. */
+export const returnPicturePath = (returnId: number, hash?: string) =>
+  at(RETURN_PICTURE_PATH, returnId) + (hash ? `?v=${hash}` : '');
 /** Where an order is read as a file: `csv` for a spreadsheet, `xml` as a UBL 2.3 Order. */
 export const orderFilePath = (id: number, format: 'csv' | 'xml') => `${at(ORDER_PATH, id)}.${format}`;
 /** Where what an order was promised is read as a UBL 2.3 OrderResponse. */
@@ -90,6 +94,27 @@ export const files = {
     tag: 'Items',
     right: 'define',
     summary: 'Give an item a picture',
+    params: IdParams,
+    takes: LARGEST_PICTURE,
+    isCommand: true,
+    gives: ['application/json'],
+  }),
+  returnPicture: fileRoute({
+    method: 'GET',
+    path: RETURN_PICTURE_PATH,
+    tag: 'Take apart',
+    right: 'look',
+    summary: 'What goods that came back looked like',
+    params: IdParams,
+    query: z.object({ v: z.string().max(40).optional() }),
+    gives: ['image/webp'],
+  }),
+  setReturnPicture: fileRoute({
+    method: 'PUT',
+    path: RETURN_PICTURE_PATH,
+    tag: 'Take apart',
+    right: 'take-apart',
+    summary: 'Keep a picture of goods that came back',
     params: IdParams,
     takes: LARGEST_PICTURE,
     isCommand: true,

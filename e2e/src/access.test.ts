@@ -13,6 +13,16 @@ test.describe('every main view', () => {
     // axe is put into the page by the test, which the page's own policy would refuse.
     const client = await visit.context.newCDPSession(visit.page);
     await client.send('Page.setBypassCSP', { enabled: true });
+    const made = await visit.page.request.post('/api/pick-runs', {
+      headers: { 'idempotency-key': 'a-run-to-look-at' },
+      data: {
+        goals: [
+          { kind: 'build', id: 121 },
+          { kind: 'order', id: 113 },
+        ],
+      },
+    });
+    expect(made.status()).toBe(200);
   });
   test.afterAll(() => application.close());
 
@@ -41,7 +51,16 @@ test.describe('every main view', () => {
     ['a new definition', '/define/new', 'New bill of materials'],
     ['everything promised', '/cover', 'promises wait'],
     ['the bench', '/build', 'on the bench'],
-    ['what can be taken apart', '/take-apart', 'can be taken apart'],
+    ['what came back', '/take-apart', 'came back and wait'],
+    ['returns', '/take-apart/returns', 'RT-0001|came back'],
+    ['a return that waits', '/take-apart/returns/6', 'to decide'],
+    ['a return that is announced', '/take-apart/returns/7', 'is to come back'],
+    ['why things come back', '/take-apart/why', 'come back'],
+    ['what can be taken apart', '/take-apart/stock', 'can be taken apart'],
+    ['the label of a return', '/print/return/7', 'RT-0007'],
+    ['a run that is over', '/pick/runs/1', 'RUN-0001'],
+    ['a run', '/pick/runs/3', 'to go on RUN-0003'],
+    ['a run on paper', '/print/run/3', 'Pick run RUN-0003'],
     ['what was posted', '/stock/documents', 'What was posted'],
     ['the company', '/company', 'The company and its people'],
     ['the set-up', '/set-up', 'Who are you'],
@@ -83,7 +102,7 @@ test.describe('every main view', () => {
     ['the scale', '/devices/scale', 'What stands on the scale'],
     ['finishing', '/build/122/finish', 'What was really used'],
     ['Pick', '/pick/121', 'to pick for'],
-    ['Take apart', '/take-apart?item=48', 'of parts come back'],
+    ['Take apart', '/take-apart/stock?item=48', 'of parts come back'],
     ['all items', '/stock/items', 'items, .* reorder point'],
     ['what another cost does', '/stock/items/1?view=effect', 'If it cost something else'],
     ['the buy list', '/buying', 'have to be bought'],
@@ -240,6 +259,7 @@ test.describe('every main view', () => {
   for (const [width, path] of [
     [390, '/pick'],
     [390, '/pick/125'],
+    [390, '/pick/runs/3'],
     [390, '/build'],
     [390, '/build/125'],
     [820, '/build'],

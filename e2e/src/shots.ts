@@ -73,13 +73,16 @@ const shots: readonly Shot[] = [
   {
     file: 'pick-phone',
     path: '/pick/124',
-    ready: /Build B-0120/,
+    ready: /B-0120/,
     phone: true,
-    before: ({ page }) => page.getByRole('button', { name: 'Start picking' }).click(),
+    before: async ({ page }) => {
+      await page.getByRole('button', { name: 'Start picking' }).click();
+      await page.getByRole('region', { name: /^Pick / }).waitFor();
+    },
   },
   {
     file: 'take-apart',
-    path: '/take-apart?item=48',
+    path: '/take-apart/stock?item=48',
     ready: /of parts come back/,
     before: ({ page }) => page.getByLabel('Damaged Smoker, lined').fill('1'),
   },
@@ -91,16 +94,7 @@ const shots: readonly Shot[] = [
     ready: /could have everything in time/,
     before: ({ page }) => page.getByText(/^Best possible, proved/).waitFor(),
   },
-  {
-    file: 'labels',
-    path: '/stock/documents/1',
-    ready: /OS-0001/,
-    before: async (visit) => {
-      await visit.page.getByRole('button', { name: 'Labels', exact: true }).click();
-      await visit.page.getByRole('link', { name: 'See them' }).click();
-      await visit.heading('What OS-0001 brought');
-    },
-  },
+  { file: 'returns', path: '/take-apart', ready: /came back and wait/ },
 ];
 
 mkdirSync('docs/screenshots', { recursive: true });

@@ -53,6 +53,7 @@ import { pickHandlers } from './picking/routes.ts';
 import { placeHandlers } from './places/routes.ts';
 import { repairHandlers } from './repairs/routes.ts';
 import { returnLedger } from './returns/ledger.ts';
+import { mountReturnPictures } from './returns/picture.ts';
 import { returnHandlers } from './returns/routes.ts';
 import { shippingHandlers } from './shipping/routes.ts';
 import { stockLedger } from './stock/ledger.ts';
@@ -185,6 +186,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   mountEvents(app, mounting);
   mountPictures(app, mounting);
   mountLogo(app, mounting);
+  mountReturnPictures(app, mounting);
   mountOrderFiles(app, mounting);
   mountAnswers(app, mounting);
   const slots = new Slots(THREADS, MOST_WAITING);

@@ -1,4 +1,5 @@
-import { api, type Item, type ReturnDetail } from '@yosegi/contract';
+import { api, type Item, type ReturnDetail, returnPicturePath } from '@yosegi/contract';
+import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { partLine, standing, TestServer, Workshop } from './harness.ts';
 
@@ -319,5 +320,30 @@ describe('goods that come back', () => {
     const total = (group: { lost: string }[]) => group.reduce((all, { lost }) => all + Number(lost), 0);
     for (const group of [figures.reasons, figures.products, figures.parts])
       expect(total(group)).toBeCloseTo(Number(figures.all.lost), 6);
+  });
+
+  it('keep a picture of what came, large enough to see a crack, from who may take them in', async () => {
+    const { id } = await arrive(await ship([{ itemId: jar?.id ?? 0, quantity: '1', price: '5' }]), '1');
+    const drawn = await sharp({ create: { width: 4000, height: 2000, channels: 3, background: '#d39a35' } })
+      .png()
+      .toBuffer();
+    const put = (to: number, body: Buffer, key: string) =>
+      server.fetch(returnPicturePath(to), {
+        method: 'PUT',
+        body: body as unknown as BodyInit,
+        headers: { 'content-type': 'application/octet-stream', 'idempotency-key': key },
+      });
+    expect((await server.fetch(returnPicturePath(id))).status).toBe(404);
+    const said = await (await put(id, drawn, 'a-crack-seen')).json();
+    expect(await (await put(id, drawn, 'a-crack-seen')).json()).toEqual(said);
+    expect((await put(id, Buffer.from('no picture'), 'only-a-text')).status).toBe(422);
+    expect((await put(4711, drawn, 'to-nowhere')).status).toBe(404);
+    const { picture } = await read(id);
+    const kept = await server.fetch(returnPicturePath(id, picture ?? ''));
+    expect(await sharp(Buffer.from(await kept.arrayBuffer())).metadata()).toMatchObject({ width: 1400, height: 700 });
+    await server.call(
+      api.settleReturns,
+      settle([{ pieceId: pieces(await read(id))[0]?.id, quantity: '1', outcome: 'shelf' }]),
+    );
   });
 });

@@ -1,4 +1,4 @@
-export { shrinkPicture } from './pictures.ts';
+export { mountPictureCommand, sendPicture } from './picture-files.ts';
 export { refuseTwice } from './service.ts';
 export {
   averageCostOf,

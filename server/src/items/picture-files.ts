@@ -1,37 +1,61 @@
 import { createHash } from 'node:crypto';
-import { files, IDEMPOTENCY_HEADER } from '@yosegi/contract';
-import type { FastifyInstance } from 'fastify';
+import { type FileRoute, files, IDEMPOTENCY_HEADER } from '@yosegi/contract';
+import type { FastifyInstance, FastifyReply } from 'fastify';
 import { carryOut } from '../command/carryout.ts';
-import { signedIn } from '../command/doing.ts';
-import { bytesOf, mountFile } from '../http/files.ts';
+import { type Doing, signedIn } from '../command/doing.ts';
+import { bytesOf, type FileAsked, mountFile } from '../http/files.ts';
 import type { Mounting } from '../http/mounting.ts';
-import { readPicture, setPicture, shrinkPicture } from './pictures.ts';
+import { type KeptPicture, readPicture, setPicture, shrinkPicture } from './pictures.ts';
 
-/** Pictures go up and come down as they are. */
+const digest = (content: Buffer) => createHash('sha256').update(content).digest('hex');
+
+/** Pictures of items go up and come down as they are. */
 export function mountPictures(app: FastifyInstance, mounting: Mounting): void {
   app.addContentTypeParser('application/octet-stream', { parseAs: 'buffer' }, (_request, body, done) =>
     done(null, body),
   );
 
-  mountFile(app, mounting, files.picture, async ({ params, query }, reply) => {
-    const content = await readPicture(mounting.database.reader, params.id);
-    // An address with the content's own name never shows anything else.
-    if (query.v) reply.header('cache-control', 'private, max-age=31536000, immutable');
-    return reply.type('image/webp').send(content);
-  });
+  mountFile(app, mounting, files.picture, async ({ params, query }, reply) =>
+    sendPicture(reply, await readPicture(mounting.database.reader, params.id), query.v),
+  );
+  mountPictureCommand(app, mounting, files.setPicture, 'setPicture', (doing, { params }, kept) =>
+    setPicture(doing, params.id, kept),
+  );
+}
 
-  mountFile(app, mounting, files.setPicture, async ({ params, request }) => {
+/** Sends a picture; an address with the content's own name never shows anything else. */
+export function sendPicture(reply: FastifyReply, content: Buffer, name: string | undefined): FastifyReply {
+  if (name) reply.header('cache-control', 'private, max-age=31536000, immutable');
+  return reply.type('image/webp').send(content);
+}
+
+/**
+ * Mounts a route that keeps the picture it is sent.
+ * @param name under which the command is kept
+ * @param longestSide in pixels; the usual one where it is left out
+ */
+export function mountPictureCommand<const R extends FileRoute>(
+  app: FastifyInstance,
+  mounting: Mounting,
+  route: R,
+  name: string,
+  keep: (doing: Doing, asked: FileAsked<R>, kept: KeptPicture) => Promise<unknown>,
+  longestSide?: number,
+): void {
+  mountFile(app, mounting, route, async (asked) => {
+    const { request, params } = asked;
     const person = signedIn(request.person);
     const sent = bytesOf(request);
-    const content = await shrinkPicture(sent);
+    const content = await shrinkPicture(sent, longestSide);
+    const kept = { content, hash: digest(content).slice(0, 16) };
     return carryOut(mounting, {
-      name: 'setPicture',
+      name,
       key: request.headers[IDEMPOTENCY_HEADER],
       requestId: request.id,
-      params,
-      body: { sent: createHash('sha256').update(sent).digest('hex') },
+      params: params ?? {},
+      body: { sent: digest(sent) },
       person,
-      run: (doing) => setPicture({ ...doing, person, now: mounting.clock.now() }, params.id, content),
+      run: (doing) => keep({ ...doing, person, now: mounting.clock.now() }, asked, kept),
     });
   });
 }

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import type { Saved } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
 import sharp from 'sharp';
@@ -14,17 +13,17 @@ const MOST_PIXELS = 60_000_000;
 const FORMATS = new Set(['jpeg', 'png', 'webp', 'gif', 'avif', 'heif', 'tiff']);
 
 /**
- * A picture as it is kept: turned upright, at most 480 pixels on its longer side, WebP, without what cameras write into
+ * A picture as it is kept: turned upright, at most so many pixels on its longer side, 480 where it is not said, WebP, without what cameras write into
  * it. The type is told from the content, never from a name.
  * @throws Refusal `picture-unreadable` or `picture-too-large`
  */
-export async function shrinkPicture(content: Buffer): Promise<Buffer> {
+export async function shrinkPicture(content: Buffer, longestSide: number = LONGEST_SIDE): Promise<Buffer> {
   const format = await formatOf(content);
   if (!format || !FORMATS.has(format)) throw new Refusal('picture-unreadable');
   try {
     return await sharp(content, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
       .rotate()
-      .resize(LONGEST_SIDE, LONGEST_SIDE, { fit: 'inside', withoutEnlargement: true })
+      .resize(longestSide, longestSide, { fit: 'inside', withoutEnlargement: true })
       .webp({ quality: 82 })
       .toBuffer();
   } catch (error) {
@@ -41,11 +40,16 @@ async function formatOf(content: Buffer): Promise<string | undefined> {
   }
 }
 
+/** A picture as it is kept, and the name of its content. */
+export interface KeptPicture {
+  readonly content: Buffer;
+  readonly hash: string;
+}
+
 /** Keeps a picture that {@link shrinkPicture} has made. */
-export async function setPicture(doing: Doing, itemId: number, content: Buffer): Promise<Saved> {
+export async function setPicture(doing: Doing, itemId: number, { hash, content }: KeptPicture): Promise<Saved> {
   const { tx } = doing;
   found(await itemRow(tx, itemId));
-  const hash = createHash('sha256').update(content).digest('hex').slice(0, 16);
   await tx.models.picture.destroy({ where: { item_id: itemId } });
   await tx.models.picture.create({ item_id: itemId, hash, content });
   doing.changed('items', 'pictures', 'definitions');

@@ -1,3 +1,4 @@
+export { mountReturnPictures } from './picture.ts';
 export { listReturns } from './read.ts';
 export { spotsOf, worthOf, writeOutcomes } from './settle.ts';
 export { type PieceRecord, piecesById, returnRecord } from './sql.ts';

@@ -21,6 +21,7 @@ import { When } from '../ui/When.tsx';
 import { AddPart } from './adding.ts';
 import { BuildLines } from './BuildLines.tsx';
 import { ForOrders } from './ForOrders.tsx';
+import { MoreAllowed } from './MoreAllowed.tsx';
 import { leftOf } from './reckonUse.ts';
 import { StartPanel } from './StartPanel.tsx';
 import { StateChip } from './StateChip.tsx';
@@ -110,6 +111,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
       <Margin aria-label="About this build">
         <h2>{build.state === 'planned' ? 'The plan' : 'About it'}</h2>
         <PlanDetails key={build.id} build={build} />
+        {isOpen && build.pickLines > 0 && <MoreAllowed build={build} />}
         <JobTagField kind="build" id={build.id} jobTag={build.jobTag} />
         <ForOrders build={build} />
         <H2 $top={22}>What was posted</H2>

@@ -1,9 +1,8 @@
-import { IDEMPOTENCY_HEADER, type ItemDetail, LARGEST_PICTURE, picturePath } from '@yosegi/contract';
-import { newKey } from '@yosegi/contract/key';
-import { useRef, useState } from 'react';
+import { type ItemDetail, picturePath } from '@yosegi/contract';
+import { useRef } from 'react';
 import styled from 'styled-components';
-import { refetch, useCommand } from '../api/client.ts';
-import { upload } from '../api/upload.ts';
+import { useCommand } from '../api/client.ts';
+import { usePictureUpload } from '../api/usePictureUpload.ts';
 import { Button } from '../ui/Button.tsx';
 import { FileInput } from '../ui/FileInput.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -20,30 +19,11 @@ const Drop = styled.div<{ $over: boolean }>`
 /** An item's picture: chosen, dropped or pasted, it stands in for the tile everywhere. */
 export function PictureField({ item }: { item: ItemDetail }) {
   const chooser = useRef<HTMLInputElement>(null);
-  const [busy, setBusy] = useState(false);
-  const [error, setError] = useState<unknown>(null);
+  const { send, busy, error } = usePictureUpload(picturePath(item.id), ['items']);
   const remove = useCommand('removePicture');
-  const send = async (file: File | undefined) => {
-    if (!file) return;
-    setBusy(true);
-    setError(null);
-    try {
-      const key = newKey();
-      await upload(picturePath(item.id), file, {
-        method: 'PUT',
-        most: LARGEST_PICTURE,
-        headers: { [IDEMPOTENCY_HEADER]: key },
-      });
-      refetch(['items']);
-    } catch (fault) {
-      setError(fault);
-    } finally {
-      setBusy(false);
-    }
-  };
-  const { over, drop } = useFileDrop((file) => void send(file));
+  const { over, drop } = useFileDrop(send);
   return (
-    <Drop $over={over} {...drop} onPaste={(event) => void send(event.clipboardData.files[0])}>
+    <Drop $over={over} {...drop} onPaste={(event) => send(event.clipboardData.files[0])}>
       <Tile code={item.code} size={72} />
       <Stack $gap={6}>
         <Row $gap={6}>
@@ -59,7 +39,7 @@ export function PictureField({ item }: { item: ItemDetail }) {
         <Faint>JPEG, PNG, WebP, GIF or AVIF up to 12 MB; it is kept at 480 pixels. Dropping one here works too.</Faint>
         <ProblemBox error={error ?? remove.error} />
       </Stack>
-      <FileInput chooser={chooser} accept="image/*" label="Picture file" onFile={(file) => void send(file)} />
+      <FileInput chooser={chooser} accept="image/*" label="Picture file" onFile={send} />
     </Drop>
   );
 }

@@ -65,6 +65,15 @@ export function withScan(typed: TypedTrack, scan: ElementString): TypedTrack {
   };
 }
 
+/** The serials of a text, none while it can't be read. */
+export function serialsTyped(text: string): string[] {
+  try {
+    return readSerials(text);
+  } catch {
+    return [];
+  }
+}
+
 /** A text of serials with one more, or without it when it is there already. */
 export function toggleSerial(text: string, code: string): string {
   try {

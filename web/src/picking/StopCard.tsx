@@ -1,11 +1,10 @@
 import type { RunStop, Store } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, readExact, SCALE } from '@yosegi/core/number';
-import { readSerials } from '@yosegi/core/tracking';
 import { useMemo, useState } from 'react';
 import { ask } from '../api/client.ts';
 import { lotWords, OutFields } from '../lines/OutFields.tsx';
-import { NOTHING_TYPED, namedOf, withScan } from '../lines/typed.ts';
+import { NOTHING_TYPED, namedOf, serialsTyped, withScan } from '../lines/typed.ts';
 import { labelOf, scanOfItem } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { Button } from '../ui/Button.tsx';
@@ -46,7 +45,7 @@ export function StopCard({ stop, stops, stores, slots, confirms, onPick, onNotTh
   const [confirmed, setConfirmed] = useState<ReadonlySet<string>>(new Set());
   const read = useMemo(() => readAmounts(texts, stop, slots), [texts, stop, slots]);
   const total = read.quantities.reduce((sum, one) => sum + one, 0);
-  const serials = track.serials === '' ? [] : safeSerials(track.serials);
+  const serials = track.serials === '' ? [] : serialsTyped(track.serials);
   const isSerial = item.tracking === 'serial';
   const lacksSerials = isSerial && serials.length * SCALE !== total;
   const say = (text: string, isRight: boolean) => {
@@ -61,7 +60,7 @@ export function StopCard({ stop, stops, stores, slots, confirms, onPick, onNotTh
   const setAll = (amounts: readonly number[]) => setTexts(amounts.map((one) => formatDecimal(one)));
   const takeSerials = (text: string) => {
     setTrack({ ...track, serials: text });
-    const count = safeSerials(text).length;
+    const count = serialsTyped(text).length;
     let left = count * SCALE;
     setAll(
       stop.lines.map(({ quantity }) => {
@@ -254,14 +253,6 @@ function restWords(left: number, lacksSerials: boolean, amount: (text: string) =
   if (lacksSerials) return 'Scan or tap each serial number.';
   if (left < 0) return `${amount(formatDecimal(-left))} more than is asked for: the build allows it.`;
   return left > 0 ? `${amount(formatDecimal(left))} will stay open` : 'Nothing stays open here';
-}
-
-function safeSerials(text: string): string[] {
-  try {
-    return readSerials(text);
-  } catch {
-    return [];
-  }
 }
 
 function readAmounts(texts: readonly string[], stop: RunStop, slots: ReturnType<typeof slotsOf>) {

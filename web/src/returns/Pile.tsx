@@ -7,6 +7,7 @@ import styled from 'styled-components';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Refusal } from '../lines/Refusal.tsx';
 import { walkLines } from '../lines/walk.ts';
+import { labelOf } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -24,7 +25,8 @@ import { isWaiting, NOTHING_DECIDED, reckonPile, type TypedPiece, type TypedPile
 import { pieceName, settledWords, waitedWords } from './words.ts';
 
 /** Stays in sight however long the pile is. */
-const StickyFoot = styled(Foot)`position: sticky; bottom: 0; z-index: 2;`;
+const StickyFoot = styled(Foot)`position: sticky; bottom: -20px; margin: 0 -24px -20px; z-index: 2;
+  @media (max-width: 700px) { bottom: -14px; margin: 0 -14px -14px; }`;
 const Head = styled.tr`td { background: var(--birch); padding: 8px 10px; }`;
 /** What a thing of its own may become, and what a part of a kit. */
 const WHOLE: readonly SettledBy[] = ['shelf', 'scrap', 'sent-back'];
@@ -305,17 +307,19 @@ function Whole({ piece, name, typed, set, error }: Omit<RowProps, 'line'> & { na
   );
 }
 
-/** A scan of a serial, a lot, an item or a return goes to its row. */
-function scrollTo(returns: readonly ReturnDetail[], text: string): void {
-  const typed = text.trim().toLowerCase();
+/** A scan of a serial, a lot, an item or a return goes to its row. @returns whether any is called so */
+function scrollTo(returns: readonly ReturnDetail[], text: string): boolean {
+  const label = labelOf(text);
+  const typed = (label?.serial ?? label?.lot ?? text.trim()).toLowerCase();
   for (const one of returns)
     for (const line of one.lines)
       for (const piece of line.pieces.filter(isWaiting)) {
-        const names = [piece.serial, piece.lot, piece.code, one.number, line.order, line.shipment];
+        const names = [piece.serial, piece.lot, piece.code, one.number];
         if (!names.some((name) => name?.toLowerCase() === typed)) continue;
         const row = document.getElementById(`piece-${piece.id}`);
         row?.scrollIntoView({ block: 'center' });
         row?.querySelector<HTMLElement>('input, button')?.focus();
-        return;
+        return true;
       }
+  return false;
 }

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
+import { serialsTyped } from '../lines/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -14,6 +15,7 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
 import { Pile } from './Pile.tsx';
+import { ReturnPicture } from './ReturnPicture.tsx';
 import { outcomeWords, pieceName, stateTone, stateWords, waitedWords } from './words.ts';
 
 /** One return: what came back, what became of it, and what is owed for it. */
@@ -62,6 +64,7 @@ export function ReturnSheet({ of }: { of: ReturnDetail }) {
         </Grid>
       </Section>
       <Became of={of} />
+      {of.state !== 'called-off' && <ReturnPicture of={of} />}
       {of.documents.length > 0 && (
         <Section $top={14}>
           <h2>Documents</h2>
@@ -189,6 +192,12 @@ function Became({ of }: { of: ReturnDetail }) {
   );
 }
 
+/** Serials as typed; what can't be read is sent as it stands, to be refused where it was typed. */
+function namedIn(text: string): string[] {
+  const read = serialsTyped(text);
+  return read.length > 0 || text.trim() === '' ? read : [text.trim()];
+}
+
 /** Takes announced goods in, as many as really came, or says why they do not. */
 function Arrive({ of }: { of: ReturnDetail }) {
   const notify = useNotify();
@@ -216,7 +225,7 @@ function Arrive({ of }: { of: ReturnDetail }) {
           condition: line.condition,
           remark: line.remark,
           credit: line.credit,
-          serials: (serials[index] ?? '').split(/[\s,;]+/).filter(Boolean),
+          serials: namedIn(serials[index] ?? ''),
         })),
       },
     });

@@ -1,13 +1,12 @@
 import type { Returnable } from '@yosegi/contract';
 import { readExact } from '@yosegi/core/number';
 import { type Condition, conditions, usualCredit } from '@yosegi/core/returns';
-import { readSerials } from '@yosegi/core/tracking';
 import { useDeferredValue, useRef } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { ReasonChoice } from '../lines/ReasonChoice.tsx';
-import { toggleSerial } from '../lines/typed.ts';
+import { serialsTyped, toggleSerial } from '../lines/typed.ts';
 import { labelOf } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { Button } from '../ui/Button.tsx';
@@ -80,7 +79,7 @@ export function TakeBackForm() {
           reasonId: Number(reasonId),
           condition,
           remark,
-          serials: serialsIn(typed.get(keyOf(row))?.serials ?? ''),
+          serials: serialsTyped(typed.get(keyOf(row))?.serials ?? ''),
         })),
       },
     });
@@ -173,7 +172,7 @@ export function TakeBackForm() {
                       <Serials>
                         {row.serials.slice(0, 40).map((code) => {
                           const own = typed.get(keyOf(row))?.serials ?? '';
-                          const isOn = serialsIn(own).includes(code);
+                          const isOn = serialsTyped(own).includes(code);
                           return (
                             <button
                               key={code}
@@ -181,7 +180,7 @@ export function TakeBackForm() {
                               aria-pressed={isOn}
                               onClick={() => {
                                 const serials = toggleSerial(own, code);
-                                set(row, { serials, quantity: String(serialsIn(serials).length || '') });
+                                set(row, { serials, quantity: String(serialsTyped(serials).length || '') });
                               }}
                             >
                               {code}
@@ -234,14 +233,6 @@ export function TakeBackForm() {
       )}
     </Box>
   );
-}
-
-function serialsIn(text: string): string[] {
-  try {
-    return readSerials(text);
-  } catch {
-    return [];
-  }
 }
 
 function sumWords(going: readonly Returnable[], typed: ReadonlyMap<string, TypedLine>): string {

@@ -8,7 +8,8 @@ const SEPARATOR = '\u001d';
 /** Shorter bursts are keys that a hand happened to press together. */
 const LEAST = 3;
 
-type Take = (text: string) => void;
+/** @returns false for what it can make nothing of, so that who came before it on the screen is asked */
+type Take = (text: string) => unknown;
 /** Who takes scans on the screen that is shown; the last to come is asked first. */
 const takers: Take[] = [];
 
@@ -33,9 +34,7 @@ export function useScans(take: Take): void {
 
 /** Hands a scan to whoever takes it on the screen. @returns whether anybody does */
 function hand(text: string): boolean {
-  const take = takers.at(-1);
-  take?.(text);
-  return take !== undefined;
+  return takers.findLast((take) => take(text) !== false) !== undefined;
 }
 
 /** Opens what a sheet's own barcode means, whatever screen is shown; false for any other scan. */

@@ -1,0 +1,110 @@
+import { expect, test } from '@playwright/test';
+import { Application, choose, scanLikeAWedge, type Visit } from './harness.ts';
+
+test.describe('what customers send back', () => {
+  let application: Application;
+  let visit: Visit;
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
+    visit = await application.open();
+  });
+  test.afterAll(() => application.close());
+
+  const onShelves = async (code: string) => {
+    const row = await application.one<{ quantity: number | null }>(
+      `SELECT sum(p.quantity) AS quantity FROM balance p JOIN item i ON i.id = p.item_id JOIN bin b ON b.id = p.bin_id
+        WHERE i.code = '${code}' AND b.kind = 'shelf' AND p.holder_kind IS NULL`,
+    );
+    return row?.quantity ?? 0;
+  };
+
+  test('a swapped kit comes from its arrival to the shelf as it left, by the keys and a scan', async () => {
+    const { page } = visit;
+    await page.goto('/take-apart');
+    await visit.heading(/things? .*wait/);
+    const before = await onShelves('HONEY-CR');
+    // The number of its order, as it stands on the paper in the box.
+    await scanLikeAWedge(page, 'O-0117');
+    const many = page.getByLabel(/How many .*Garden.* come back/i);
+    await many.fill('1');
+    await page.getByText('Say why it comes back.').waitFor();
+    await choose(page.getByLabel('Why'), 'Not what was ordered');
+    await page.getByRole('button', { name: /It is here: take 1 × / }).click();
+    await visit.notice(/RT-\d+ is taken in\./);
+    const taken = await application.one<{ id: number; number: string }>(
+      'SELECT id, number FROM goods_return ORDER BY id DESC LIMIT 1',
+    );
+    await page.goto(`/take-apart/returns/${taken?.id}`);
+    await visit.heading(/wait for you to decide/);
+    await page.getByText(/instead of /).waitFor();
+    await page.getByRole('button', { name: /All of .* is good/ }).click();
+    await page.getByText(/back to shelves/).waitFor();
+    await page.keyboard.press('Control+Enter');
+    await visit.notice(/: decided\./);
+    await visit.heading(/all of it is decided/);
+    const after = await onShelves('HONEY-CR');
+    expect(after).toBeGreaterThan(before);
+    // Exactly what left for the line is on shelves again, part by part.
+    const parts = await application.one<{ left: number; back: number; leftWorth: number; backWorth: number }>(
+      `SELECT (SELECT count(*) FROM return_piece p JOIN return_line l ON l.id = p.return_line_id WHERE l.return_id = ${taken?.id}) AS "left",
+              (SELECT count(*) FROM return_outcome o JOIN return_piece p ON p.id = o.piece_id JOIN return_line l ON l.id = p.return_line_id
+                WHERE l.return_id = ${taken?.id} AND o.outcome = 'shelf' AND o.quantity = p.quantity) AS "back",
+              (SELECT sum(p.value) FROM return_piece p JOIN return_line l ON l.id = p.return_line_id WHERE l.return_id = ${taken?.id}) AS leftWorth,
+              (SELECT sum(o.value) FROM return_outcome o JOIN return_piece p ON p.id = o.piece_id JOIN return_line l ON l.id = p.return_line_id
+                WHERE l.return_id = ${taken?.id}) AS backWorth`,
+    );
+    expect(parts?.left).toBeGreaterThan(1);
+    expect(parts?.back).toBe(parts?.left);
+    expect(parts?.backWorth).toBe(parts?.leftWorth);
+    expect(await application.verify()).toEqual([]);
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('more than was sent is refused at its field, with everything typed still there', async () => {
+    const { page } = visit;
+    await page.goto('/take-apart');
+    await visit.heading(/things? .*wait/);
+    await page.getByLabel('What comes back?').fill('STRAP-H');
+    await page.getByLabel('What comes back?').fill('LARK');
+    const many = page.getByLabel(/How many .* come back/).first();
+    await many.fill('5000');
+    await choose(page.getByLabel('Why'), 'Does not fit');
+    await page.getByLabel('What the customer says').fill('too many by far');
+    await page.getByRole('button', { name: /It is here: take/ }).click();
+    await page
+      .getByText(/may come back|left with/)
+      .first()
+      .waitFor();
+    expect(await many.inputValue()).toBe('5000');
+    expect(await page.getByLabel('What the customer says').inputValue()).toBe('too many by far');
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('a unit known by its serial comes apart by what really went in', async () => {
+    const { page } = visit;
+    const unit = await application.one<{ id: number; code: string; build: string }>(
+      `SELECT i.id, s.code, b.number AS build FROM balance p JOIN serial s ON s.id = p.serial_id JOIN item i ON i.id = s.item_id
+         JOIN bin ON bin.id = p.bin_id AND bin.kind = 'shelf'
+         JOIN movement m ON m.serial_id = s.id AND m.quantity > 0 JOIN finish f ON f.document_id = m.document_id JOIN build b ON b.id = f.build_id
+        WHERE i.code = 'SCALE-1' ORDER BY s.code LIMIT 1`,
+    );
+    if (!unit) throw new Error('no scale is on a shelf');
+    await page.goto(`/take-apart/stock?item=${unit.id}&serials=${unit.code}`);
+    await visit.heading(/of parts come back/);
+    await page.getByText(`By what really went in with ${unit.build}.`).waitFor();
+    await page.getByRole('button', { name: 'Take 1 apart' }).click();
+    await visit.notice(/back in parts\./);
+    const gone = await application.one<{ n: number }>(
+      `SELECT count(*) AS n FROM balance p JOIN serial s ON s.id = p.serial_id WHERE s.code = '${unit.code}'`,
+    );
+    expect(gone?.n).toBe(0);
+    expect(await application.verify()).toEqual([]);
+    await visit.undo();
+    await page
+      .getByText(/undone/i)
+      .first()
+      .waitFor();
+    expect(await application.verify()).toEqual([]);
+    expect(visit.faults).toEqual([]);
+  });
+});
