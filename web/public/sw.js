@@ -45,7 +45,7 @@ async function current() {
   return name ? caches.open(name) : null;
 }
 
-/** From the network, or as it was last. */
+/** From the network, or as it was last, unless only the server itself will do. */
 async function newest(request, key) {
   const cache = await current();
   try {
@@ -53,7 +53,7 @@ async function newest(request, key) {
     if (response.ok && cache) await cache.put(key, response.clone());
     return response;
   } catch (error) {
-    const known = await cache?.match(key);
+    const known = request.cache === 'no-store' ? undefined : await cache?.match(key);
     if (known) return known;
     throw error;
   }

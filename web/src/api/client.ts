@@ -1,6 +1,7 @@
 import {
   type InfiniteData,
   keepPreviousData,
+  notifyManager,
   QueryClient,
   type UseInfiniteQueryResult,
   type UseQueryResult,
@@ -256,6 +257,16 @@ export const ask = <N extends Name>(
   input: Input<RouteOf<N>>,
   signal?: AbortSignal,
 ): Promise<Output<RouteOf<N>>> => send(overNetwork, api[name] as RouteOf<N>, input, signal ? { signal } : {});
+
+/** Asks the server itself, never what this device has kept of its answers, and shows what it says. @returns once it is shown; @throws as asking does */
+export async function showFresh<N extends Name>(name: N, input: Input<RouteOf<N>>): Promise<void> {
+  const itself: typeof overNetwork = (url, init) => overNetwork(url, { ...init, cache: 'no-store' });
+  // What was asked before would come as an older answer after this one.
+  await queryClient.cancelQueries({ queryKey: [name, input] });
+  queryClient.setQueryData([name, input], await send(itself, api[name] as RouteOf<N>, input));
+  // Screens are told in turn: after this one they know.
+  await new Promise<void>((resolve) => notifyManager.schedule(resolve));
+}
 
 /**
  * Posts something that was decided before, with the key it was given then: sent again it is done once.

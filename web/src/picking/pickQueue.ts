@@ -1,5 +1,5 @@
 import { useEffect, useSyncExternalStore } from 'react';
-import { ask, post, queryClient, refetch } from '../api/client.ts';
+import { ask, post, queryClient, refetch, showFresh } from '../api/client.ts';
 import { PickQueue } from './queue.ts';
 
 const KEY = 'yosegi.pick.queue';
@@ -20,9 +20,9 @@ export const pickQueue = new PickQueue(
     if (undoKey !== null) await post('undoDocument', { params: { id: picked.id }, body: {} }, undoKey, TIMEOUT_MS);
     return picked;
   },
-  async () => {
+  async ({ runId }) => {
+    await showFresh('pickRun', { params: { id: runId } });
     refetch(['builds', 'orders', 'stock', 'items']);
-    await queryClient.invalidateQueries({ queryKey: ['pickRun'] });
   },
 );
 

@@ -53,6 +53,21 @@ describe('picks that wait for the server', () => {
     );
   });
 
+  it('go on counting here until what is shown knows of them, and are done once all the same', async () => {
+    const line = new Line();
+    let isSeen = false;
+    const queue = new PickQueue(line.keeping, line.send, async () => {
+      if (!isSeen) throw new TypeError('fetch failed');
+    });
+    queue.add(entry('first'));
+    await queue.flush(1);
+    expect(queue.state()).toMatchObject({ entries: [{ says: 'first', act: 1, problem: null }], cutOff: true });
+    isSeen = true;
+    await queue.flush(1);
+    expect(queue.state()).toEqual({ entries: [], cutOff: false });
+    expect(line.done).toEqual(['first']);
+  });
+
   it('go on after one that is refused, which stays with why until somebody decides', async () => {
     const line = new Line();
     let isRefused = true;

@@ -35,6 +35,9 @@ export interface Keeping {
   write(text: string): void;
 }
 
+/** The server could not be reached. */
+const LOST = 'lost';
+
 const readAll = (text: string | null): readonly Queued[] => {
   try {
     const all: unknown = JSON.parse(text ?? '[]');
@@ -59,8 +62,8 @@ export class PickQueue {
   constructor(
     private readonly keeping: Keeping,
     private readonly send: SendPick,
-    /** What follows once something was sent or refused: what is shown knows of it when this is through. */
-    private readonly onSent: () => Promise<void> = async () => {},
+    /** What follows once something was sent or refused: what is shown knows of it when this is through; @throws as `send` */
+    private readonly onSent: (entry: Queued) => Promise<void> = async () => {},
   ) {
     this.entries = readAll(keeping.read());
     this.snapshot = { entries: this.entries, cutOff: false };
@@ -114,21 +117,28 @@ export class PickQueue {
       const next = this.fresh().find((entry) => entry.problem === null && entry.personId === personId);
       if (!next) return this.reach(true);
       this.change(next.key, { tried: true });
-      try {
+      const problem = await this.refusalOf(async () => {
         const { id } = await this.send(next);
-        this.reach(true);
         this.change(next.key, { act: id });
-        await this.onSent();
-        // What was taken back meanwhile is sent once more, with its undo.
-        this.set(this.fresh().filter(({ key, undoKey }) => key !== next.key || undoKey !== next.undoKey));
-      } catch (error) {
-        if (!(error instanceof ApiProblem)) return this.reach(false);
-        // The server itself is in trouble: nothing is wrong with the pick.
-        if (error.problem.status >= 500) return this.reach(false);
-        const { problem } = error;
-        this.change(next.key, { problem });
-        await this.onSent();
-      }
+      });
+      if (problem === LOST) return this.reach(false);
+      this.reach(true);
+      if (problem) this.change(next.key, { problem });
+      // Until what is shown knows of it, it goes on counting here; sent again it is done once.
+      if ((await this.refusalOf(() => this.onSent(next))) === LOST) return this.reach(false);
+      // What was taken back meanwhile is sent once more, with its undo.
+      if (!problem) this.set(this.fresh().filter(({ key, undoKey }) => key !== next.key || undoKey !== next.undoKey));
+    }
+  }
+
+  /** Why the server refuses something; null where it does not. */
+  private async refusalOf(work: () => Promise<void>): Promise<Problem | typeof LOST | null> {
+    try {
+      await work();
+      return null;
+    } catch (error) {
+      // Where the server itself is in trouble, nothing is wrong with the pick.
+      return error instanceof ApiProblem && error.problem.status < 500 ? error.problem : LOST;
     }
   }
 

@@ -20,6 +20,7 @@ export function ReturnPaper({ id }: { id: number }) {
       <Answer of={one}>
         {(data) => (
           <Paper>
+            <h1>Return {data.number}</h1>
             <Label>
               <div>
                 To

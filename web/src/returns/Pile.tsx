@@ -167,7 +167,7 @@ function LineHead({ of, line, onAll }: { of: ReturnDetail; line: ReturnLine; onA
             {line.tooLate !== null && <Late>{count(line.tooLate, 'day')} too late</Late>}
           </span>
           <Push />
-          <Button look="ghost" aria-label={`All of ${line.name} of ${of.number} is good`} onPress={onAll}>
+          <Button look="ghost" aria-label={`All is good: ${line.name} of ${of.number}`} onPress={onAll}>
             All is good
           </Button>
         </Row>

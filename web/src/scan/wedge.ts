@@ -1,4 +1,4 @@
-import { type RefObject, useEffect, useRef } from 'react';
+import { type RefObject, useEffect, useLayoutEffect, useRef } from 'react';
 
 /** Keys of a scanner follow each other faster than any hand types. */
 const FASTEST_HAND_MS = 90;
@@ -25,7 +25,8 @@ const isTyping = (target: EventTarget | null) =>
 export function useScans(take: Take): void {
   const latest = useRef(take);
   latest.current = take;
-  useEffect(() => {
+  // With the screen itself, so that no scan goes to the one before it.
+  useLayoutEffect(() => {
     const own: Take = (text) => latest.current(text);
     takers.push(own);
     return () => void takers.splice(takers.indexOf(own), 1);

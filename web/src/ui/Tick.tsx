@@ -2,10 +2,10 @@ import { Check, Minus } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Checkbox } from 'react-aria-components';
 import styled from 'styled-components';
-import { forFingers } from './box.ts';
+import { FINGER, forFingers } from './box.ts';
 
 const Wrap = styled(Checkbox)`
-  display: inline-flex; align-items: center; gap: 8px; min-height: 26px; min-width: 26px; cursor: pointer; ${forFingers}
+  display: inline-flex; align-items: center; gap: 8px; min-height: 26px; min-width: 26px; cursor: pointer; ${forFingers} @media ${FINGER} { min-width: 44px; }
   &[data-disabled] { color: var(--ink-3); cursor: default; }
 `;
 const Square = styled.span`
