@@ -88,7 +88,7 @@ export function Pile({ returns, keptAs, children }: Props) {
               <th>What came back</th>
               <th className="num">Waits</th>
               <th className="num">Worth</th>
-              <Th $width={330}>What becomes of it</Th>
+              <Th $width={430}>What becomes of it</Th>
               <Th $width={150}>Into bin</Th>
               <Th $width={170}>Note</Th>
             </tr>
@@ -213,7 +213,7 @@ function PieceRow({ piece, line, typed, set, error }: RowProps) {
                 key={outcome}
                 label={`${word} ${name}`}
                 hideLabel
-                placeholder={word.toLowerCase()}
+                suffix={word.toLowerCase()}
                 numeric
                 value={typed.amounts[outcome] ?? ''}
                 onChange={(text) => set({ amounts: { ...typed.amounts, [outcome]: text } })}

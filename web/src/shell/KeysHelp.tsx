@@ -98,7 +98,29 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
       ['Ctrl Enter', 'Finish'],
     ],
   ],
-  [/^\/take-apart/, [['Ctrl Enter', 'Take apart']]],
+  [
+    /^\/pick\/runs\/\d+/,
+    [
+      ['Scan', 'The bin, the goods, then each bench or parcel'],
+      ['Enter', 'On to the next stop'],
+      ['Ctrl Enter', 'Post what was picked'],
+    ],
+  ],
+  [
+    /^\/take-apart\/stock/,
+    [
+      ['Enter', 'On to the next part'],
+      ['Ctrl Enter', 'Take apart'],
+    ],
+  ],
+  [
+    /^\/take-apart(\/returns\/\d+)?$/,
+    [
+      ['Scan', 'What waits goes to its row, anything else is looked for'],
+      ['Enter', 'On to the next thing'],
+      ['Ctrl Enter', 'Settle what is decided'],
+    ],
+  ],
 ];
 
 /** `?` lists the keys of the screen. */
