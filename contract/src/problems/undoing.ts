@@ -18,6 +18,14 @@ export const undoingProblems = {
     title: 'Another first',
     detail: ({ number }) => `${number} has changed what this is worth since. Undo that one first.`,
   },
+  'comes-back': {
+    status: 409,
+    title: 'Some of it comes back',
+    detail: ({ number, isHere }) =>
+      isHere
+        ? `${number} has brought some of it back. Undo what took that in, and call ${number} off.`
+        : `${number} is announced to bring some of it back. Call ${number} off first.`,
+  },
   'already-undone': {
     status: 409,
     title: 'Already undone',

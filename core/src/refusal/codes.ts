@@ -181,6 +181,7 @@ export const refusals = {
   'undo-value-gone': { itemIds: ['number'] },
   'undo-final': { why: 'text' },
   'undo-later-first': NUMBER,
+  'comes-back': { ...NUMBER, isHere: 'flag' },
   'already-undone': NUMBER,
 
   // Buying and labels

@@ -10,11 +10,11 @@ export const returnLedger: LedgerFeature = {
   parties: async (db, documentIds) => new Map((await customersOf(db, documentIds)).map(({ id, name }) => [id, name])),
 };
 
-/** What came back cannot have not left. @throws Refusal `undo-later-first` */
+/** What comes back cannot have not left. @throws Refusal `comes-back` */
 async function refuseUndo(db: Reader, document: PostedDocument): Promise<void> {
   if (document.kind !== 'shipment') return;
   const later = await returnOfShipment(db, document.id);
-  if (later) throw new Refusal('undo-later-first', { number: later.number });
+  if (later) throw new Refusal('comes-back', { number: later.number, isHere: later.is_here === 1 });
 }
 
 /** What was taken in by mistake is announced again. */

@@ -270,8 +270,8 @@ export const binsOfReturn = (db: Reader, returnId: number) =>
 
 /** The first return of something that left with a shipment, as far as it stands or is announced. */
 export const returnOfShipment = (db: Reader, shipmentId: number) =>
-  db.one<{ number: string }>(
-    `SELECT r.number FROM return_line l JOIN goods_return r ON r.id = l.return_id
+  db.one<{ number: string; is_here: number }>(
+    `SELECT r.number, r.document_id IS NOT NULL AS is_here FROM return_line l JOIN goods_return r ON r.id = l.return_id
      WHERE l.shipment_id = $1 AND r.called_off IS NULL ORDER BY r.id LIMIT 1`,
     [shipmentId],
   );
