@@ -306,4 +306,39 @@ describe('what is taken apart', () => {
     expect((await shop.stockOf(stool)).onHand).toBe('2');
     expect(await server.verify()).toEqual([]);
   });
+
+  it('refuses what stands in a parcel or in another bin, and says where it is', async () => {
+    const core = await shop.item('CORE');
+    const lamp = await shop.item('LAMP', { source: 'both', tracking: 'serial', bin: 1 });
+    await shop.define(lamp, [[core, '1']]);
+    await shop.receive(lamp, '2', '30', 1, { serials: ['LP-1', 'LP-2'] });
+    const order = await shop.sell(await shop.customer('LANE'), [{ itemId: lamp.id, quantity: '1', price: '60' }]);
+    const goal = { kind: 'order' as const, id: order.id };
+    const { id } = await server.call(api.makeRun, { body: { goals: [goal] } });
+    const [stop] = (await server.call(api.pickRun, { params: { id } })).stops;
+    const [line] = stop?.lines ?? [];
+    const picked = { ...goal, lineId: line?.lineId ?? 0, binId: shop.bin(1), quantity: '1', serials: ['LP-1'] };
+    await server.call(api.pickOnRun, { params: { id }, body: { lines: [picked] } });
+    const plan = await server.call(api.apartPlan, { params: { id: lamp.id } });
+    const apart = (serial: string, binId: number) => ({
+      body: {
+        itemId: lamp.id,
+        revisionId: plan.revisionId,
+        binId,
+        quantity: '1',
+        serials: [serial],
+        leftover: 'written-off' as const,
+        lines: plan.lines.map(({ lineId }) => ({ lineId, good: '1', damaged: '0', binId: shop.bin(0) })),
+      },
+    });
+    expect(await server.refused(api.takeApart, apart('LP-1', shop.bin(1)))).toMatchObject({
+      code: 'serial-not-there',
+      detail: expect.stringMatching(/^LP-1 is not in this bin: it is in Main store, Bench, for .+ put back/),
+    });
+    expect(await server.refused(api.takeApart, apart('LP-2', shop.bin(0)))).toMatchObject({
+      detail: expect.stringMatching(/^LP-2 is not in this bin: it is in Main store, A2\. Take it from there/),
+    });
+    await server.call(api.takeApart, apart('LP-2', shop.bin(1)));
+    expect(await server.verify()).toEqual([]);
+  });
 });

@@ -95,8 +95,15 @@ export const trackingProblems = {
     detail: ({ lines }) =>
       `${lines
         .slice(0, 5)
-        .map(({ serial, now }) => `${serial} is not in this bin: it is ${now === 'not in stock' ? now : `in ${now}`}.`)
-        .join(' ')} Take it from there, or correct the books by a count.`,
+        .map(({ serial, now, heldFor }) => {
+          const where = now === 'not in stock' ? now : `in ${now}`;
+          return `${serial} is not in this bin: it is ${where}${heldFor ? `, for ${heldFor}` : ''}.`;
+        })
+        .join(' ')} ${
+        lines.some(({ heldFor }) => heldFor)
+          ? 'What stands there for something is put back or undone there first.'
+          : 'Take it from there, or correct the books by a count.'
+      }`,
   },
   'serial-in-stock': {
     status: 409,

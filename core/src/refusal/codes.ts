@@ -23,6 +23,8 @@ const SPOT = {
   serial: 'text?',
   /** Where a serial that was looked for in vain is in truth. */
   now: 'text?',
+  /** The parcel, build or return that it stands there for. */
+  heldFor: 'text?',
 } as const;
 const SHORTAGES = { lines: [{ ...SPOT, wanted: 'amount', there: 'amount' }] } as const;
 

@@ -22,9 +22,11 @@ export async function withNames<T>(db: Reader, work: () => Promise<T> | T): Prom
       'SELECT id, code FROM lot WHERE id IN (SELECT value FROM json_each($1))',
       [JSON.stringify(lines.map((line) => line.lotId ?? 0))],
     );
-    const serials = await db.driver.all<{ id: number; code: string; now: string | null }>(
+    const serials = await db.driver.all<{ id: number; code: string; now: string | null; held_for: string | null }>(
       `SELECT s.id, s.code, (SELECT t.name || ', ' || n.code FROM balance b JOIN bin n ON n.id = b.bin_id
-         JOIN store t ON t.id = n.store_id WHERE b.serial_id = s.id LIMIT 1) AS now
+         JOIN store t ON t.id = n.store_id WHERE b.serial_id = s.id LIMIT 1) AS now,
+         (SELECT h.number FROM balance b JOIN numbered h ON h.kind = b.holder_kind AND h.id = b.holder_id
+           WHERE b.serial_id = s.id LIMIT 1) AS held_for
        FROM serial s WHERE s.id IN (SELECT value FROM json_each($1))`,
       [JSON.stringify(lines.map((line) => line.serialId ?? 0))],
     );
@@ -43,6 +45,7 @@ export async function withNames<T>(db: Reader, work: () => Promise<T> | T): Prom
         lot: lot?.code,
         serial: serial?.code,
         now: serial ? (serial.now ?? 'not in stock') : undefined,
+        heldFor: serial?.held_for ?? undefined,
       };
     });
     throw refusalOf({ code: error.code, facts: { lines: named } }, error.field);
