@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Positive } from './amounts.ts';
 import { Override } from './builds.ts';
-import { Id, IdParams, route } from './common.ts';
+import { Id, IdParams, Numbered, route } from './common.ts';
 import { Posted } from './ledger.ts';
 import { Tracked } from './tracking.ts';
 
@@ -40,6 +40,16 @@ export const pickRoutes = {
       quantity: Positive,
     }),
     response: z.object({ lineId: Id }),
+  }),
+  swapPart: route({
+    method: 'POST',
+    path: '/api/orders/:id/swaps',
+    tag: 'Pick',
+    right: 'pick',
+    summary: 'Put what is listed to stand in for a part of a kit into all of a line, where the kit allows it',
+    params: IdParams,
+    body: z.object({ partId: Id, itemId: Id }),
+    response: Numbered,
   }),
   takeBack: route({
     method: 'POST',

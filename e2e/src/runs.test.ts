@@ -80,6 +80,8 @@ test.describe('pick runs', () => {
     await page.getByText(`That is bin K2. You want ${first.item.name} from ${first.bin}.`).waitFor();
     await scanLikeAWedge(page, 'HB-GUIDE');
     await page.getByText(/You want /).waitFor();
+    await scanLikeAWedge(page, 'FELT-R');
+    await page.getByText(/That is Roof felt, old stock, which is archived/).waitFor();
     await scanStop(phone, run, first);
     await page.getByRole('region', { name: `Pick ${second.item.name}` }).waitFor();
     await expect.poll(async () => (await read(id)).walked.stops).toBe(1);

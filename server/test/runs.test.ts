@@ -260,6 +260,39 @@ describe('a pick run', () => {
     await end(run);
   });
 
+  it('puts what the kit allows into it where its own part is nowhere, at the price that was agreed', async () => {
+    const [ribbon, cord] = [await shop.item('RIBBON'), await shop.item('CORD', { bin: 2 })];
+    const gift = await shop.item('GIFT', { source: 'made', sellPrice: '20' });
+    const { id: definitionId, version } = await server.call(api.createDefinition, { body: { itemId: gift.id } });
+    const lines = [
+      partLine(ribbon, '1', { alternates: [{ itemId: cord.id, ratio: '2' }] }),
+      partLine(frame as Item, '1'),
+    ];
+    const params = { id: definitionId };
+    const saved = await server.call(api.saveRevision, { params, body: { version, outputQuantity: '1', lines } });
+    await server.call(api.putInUse, { params, body: { version: saved.version } });
+    await shop.behave(gift, { made: 'packed-per-order', onOrder: 'locked', swapFor: 'listed' });
+    await shop.receive(cord, '20', '0.5', 2);
+    const sold = await shop.sell(await shop.customer('FENN'), [{ itemId: gift.id, quantity: '3', price: '18' }]);
+    const run = await make([order(sold.id)]);
+    expect(run.missing).toMatchObject([{ quantity: '3', item: { code: 'RIBBON' }, standIns: [] }]);
+    const partId = run.missing[0]?.lineId ?? 0;
+    const swap = (itemId: number) => ({ params: { id: sold.id }, body: { partId, itemId } });
+    expect(await server.refused(api.swapPart, swap(cord.id))).toMatchObject({ code: 'kit-locked' });
+    await shop.behave(gift, { made: 'packed-per-order', onOrder: 'swaps', swapFor: 'listed' });
+    expect((await read(run.id)).missing).toMatchObject([{ standIns: [{ code: 'CORD', quantity: '20', ratio: '2' }] }]);
+    expect(await server.refused(api.swapPart, swap(box?.id ?? 0))).toMatchObject({ code: 'not-an-alternate' });
+    await server.call(api.swapPart, swap(cord.id));
+    const after = await read(run.id);
+    expect(after.missing).toEqual([]);
+    expect(after.stops.map(({ item, quantity }) => [item.code, quantity])).toContainEqual(['CORD', '6']);
+    for (const stop of after.stops) await server.call(api.pickOnRun, pick(run, taking(stop)));
+    expect(await server.refused(api.swapPart, swap(ribbon.id))).toMatchObject({ code: 'not-an-alternate' });
+    const left = await server.call(api.order, { params: { id: sold.id } });
+    expect(left.lines[0]).toMatchObject({ price: '18' });
+    await end(run);
+  });
+
   it('brings more than is asked for only to a build that allows it', async () => {
     const { id, version } = await shop.start(box as Item, '2');
     const run = await make([build(id)]);

@@ -31,3 +31,4 @@ export {
   type PartChange,
 } from './sql.ts';
 export { current, requireState } from './state.ts';
+export { swapPart } from './swap.ts';

@@ -1,5 +1,6 @@
 import type { pickRoutes, runRoutes } from '@yosegi/contract';
 import type { HandlersOf } from '../command/doing.ts';
+import { swapPart } from '../orders/index.ts';
 import { changeRun, claimStop, endRun, makeRun, notThere, pickOnRun } from './deeds.ts';
 import { addPart, takeBack } from './extras.ts';
 import { pickParts } from './pick.ts';
@@ -10,6 +11,7 @@ import { standIn } from './stand-in.ts';
 export const pickHandlers: HandlersOf<typeof pickRoutes & typeof runRoutes> = {
   addPart: (command) => addPart(command, command.params.id, command.body),
   standIn: (command) => standIn(command, command.params.id, command.body),
+  swapPart: (command) => swapPart(command, command.params.id, command.body),
   takeBack: (command) => takeBack(command, command.params.id, command.body),
   pick: (command) => pickParts(command, command.params.id, command.body),
   pickPlan: ({ db, now }) => readPlan(db, now),

@@ -21,7 +21,7 @@ import {
   walkedOf,
   wantedFor,
 } from './runs.sql.ts';
-import { standInsOf } from './stand-ins.sql.ts';
+import { standInsOf, swapsOf } from './stand-ins.sql.ts';
 
 /** The way of a run as it is now: what is to be taken where, and what no shelf has. */
 export async function wayOf(db: Reader, run: RunRecord, goals: readonly Goal[]) {
@@ -135,14 +135,17 @@ async function toMissing(
   missing: Awaited<ReturnType<typeof wayOf>>['missing'],
   items: ReadonlyMap<number, ItemRow>,
 ): Promise<RunDetail['missing']> {
-  const ofBuilds = missing.filter(({ goal }) => goal.kind === 'build').map(({ lineId }) => lineId);
-  const standIns = groupBy(await standInsOf(db, ofBuilds), ({ line_id }) => line_id);
+  const of = (kind: Goal['kind']) => missing.filter(({ goal }) => goal.kind === kind).map(({ lineId }) => lineId);
+  const standIns = {
+    build: groupBy(await standInsOf(db, of('build')), ({ line_id }) => line_id),
+    order: groupBy(await swapsOf(db, of('order')), ({ line_id }) => line_id),
+  };
   return missing.map(({ goal, lineId, itemId, quantity }) => ({
     ...goal,
     lineId,
     quantity: decimal(quantity),
     item: toItem(found(items.get(itemId))),
-    standIns: (goal.kind === 'build' ? (standIns.get(lineId) ?? []) : [])
+    standIns: (standIns[goal.kind].get(lineId) ?? [])
       .filter(({ there }) => there > 0)
       .map(({ item_id, code, name, there, ratio }) => ({
         itemId: item_id,

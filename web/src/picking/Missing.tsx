@@ -38,8 +38,10 @@ function OneMissing({ lacking, number }: { lacking: Lacking; number: string }) {
   const notify = useNotify();
   const mayBuild = useCan('build');
   const standIn = useCommand('standIn', () => notify({ text: `${number} takes it instead; it is on the way now.` }));
+  const mayPick = useCan('pick');
+  const swap = useCommand('swapPart', () => notify({ text: `${number} takes it instead; it is on the way now.` }));
   const { item, quantity, kind, id } = lacking;
-  const problem = problemOf(standIn.error);
+  const problem = problemOf(standIn.error ?? swap.error);
   return (
     <Row $gap={10} $top={8} $wrap>
       <Tile code={item.code} size={32} />
@@ -48,9 +50,21 @@ function OneMissing({ lacking, number }: { lacking: Lacking; number: string }) {
         <br />
         <Late>{format.quantity(quantity, item.unit, item.decimals)} short</Late> for{' '}
         <Link to={kind === 'build' ? `/build/${id}` : `/orders/${id}`}>{number}</Link>
-        {kind === 'order' && ', to be swapped on the order or left open'}
+        {kind === 'order' && lacking.standIns.length === 0 && ', to be changed on the order or left open'}
       </span>
-      {mayBuild &&
+      {kind === 'order' &&
+        mayPick &&
+        lacking.standIns.map((other) => (
+          <Button
+            key={other.itemId}
+            busy={swap.isPending}
+            onPress={() => swap.mutate({ params: { id }, body: { partId: lacking.lineId, itemId: other.itemId } })}
+          >
+            Put {other.name} into all of them instead
+          </Button>
+        ))}
+      {kind === 'build' &&
+        mayBuild &&
         lacking.standIns.map((other) => {
           const does = coverFor(lacking, other);
           if (does.standsFor <= 0) return null;
