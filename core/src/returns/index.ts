@@ -1,4 +1,5 @@
 export * from './comes-back.ts';
 export * from './kinds.ts';
+export * from './owed.ts';
 export * from './returned.ts';
 export * from './words.ts';

@@ -1,4 +1,5 @@
-import { HUNDRED_PERCENT, type Money, type Quantity } from '@yosegi/core/number';
+import type { Money, Percent, Quantity } from '@yosegi/core/number';
+import { creditOwed, keptOf } from '@yosegi/core/returns';
 import { decimal } from '../command/amounts.ts';
 import { startOf } from '../command/clock.ts';
 import type { QueryOf } from '../command/doing.ts';
@@ -10,9 +11,8 @@ const LINES = `SELECT l.id, l.return_id, l.quantity, r.customer_id, e.name AS re
     (SELECT sum(o.value) FROM return_standing s JOIN return_outcome o ON o.piece_id = s.piece_id
        AND o.outcome IN ('scrap', 'damaged', 'missing', 'not-ours') AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = o.document_id)
      WHERE s.return_line_id = l.id) AS lost,
-    l.credit, l.price, l.quantity - iif(k.revision_id IS NULL,
-      (SELECT sum(sent_back) FROM return_standing WHERE return_line_id = l.id),
-      iif(EXISTS (SELECT 1 FROM return_standing WHERE return_line_id = l.id AND sent_back < quantity), 0, l.quantity)) AS kept
+    l.credit, l.price, k.revision_id IS NOT NULL AS is_kit,
+    (SELECT json_group_array(json_array(quantity, sent_back)) FROM return_standing WHERE return_line_id = l.id) AS pieces
   FROM return_line l JOIN goods_return r ON r.id = l.return_id JOIN reason e ON e.id = l.reason_id JOIN order_line k ON k.id = l.line_id
   WHERE r.document_id IS NOT NULL AND ($1 IS NULL OR r.arrived_at >= $1) AND ($2 IS NULL OR r.arrived_at < $2)`;
 
@@ -32,9 +32,10 @@ export async function returnFigures(db: Reader, query: QueryOf<'returnFigures'>)
     value: Money;
     lost: Money | null;
     owed: string;
-    kept: Quantity;
+    pieces: string;
+    is_kit: number;
     price: Money;
-    credit: number;
+    credit: Percent;
     reason: string;
     item_id: number;
     customer_id: number;
@@ -72,11 +73,18 @@ export async function returnFigures(db: Reader, query: QueryOf<'returnFigures'>)
   };
 }
 
-function owedOf({ kept, price, credit }: { kept: Quantity; price: Money; credit: number }): bigint {
-  const million = 1_000_000n;
-  const worth = (BigInt(kept) * BigInt(price) + million / 2n) / million;
-  const whole = BigInt(HUNDRED_PERCENT);
-  return (worth * BigInt(credit) + whole / 2n) / whole;
+function owedOf(line: {
+  readonly quantity: Quantity;
+  readonly pieces: string;
+  readonly is_kit: number;
+  readonly price: Money;
+  readonly credit: Percent;
+}): bigint {
+  const pieces = (JSON.parse(line.pieces) as [Quantity, Quantity][]).map(([quantity, sentBack]) => ({
+    quantity,
+    sentBack,
+  }));
+  return creditOwed(keptOf({ quantity: line.quantity, isKit: line.is_kit === 1 }, pieces), line.price, line.credit);
 }
 
 /** Parts that were damaged, missing or something else, and what that cost. */

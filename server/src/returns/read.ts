@@ -1,16 +1,7 @@
 import type { ReturnDetail, ReturnLine, ReturnPiece, ReturnRow } from '@yosegi/contract';
 import { groupBy } from '@yosegi/core/lists';
-import {
-  add,
-  formatDecimal,
-  HUNDRED_PERCENT,
-  type Money,
-  minus,
-  type Quantity,
-  worthForText,
-  ZERO,
-} from '@yosegi/core/number';
-import { daysTooLate, isWrittenOff, worthReturned } from '@yosegi/core/returns';
+import { add, formatDecimal, type Money, minus, ZERO } from '@yosegi/core/number';
+import { creditOwed, daysTooLate, isWrittenOff, keptOf, worthReturned } from '@yosegi/core/returns';
 import { decimal } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import { found, type QueryOf } from '../command/doing.ts';
@@ -120,23 +111,11 @@ function toRow(whole: Whole, now: Date): ReturnRow {
 }
 
 /** What is owed for a line: its part of the price paid, but for what was sent back. */
-function owedFor(line: LineRecord, { pieces, record }: Whole): number | bigint {
-  if (record.called_off !== null) return 0;
-  const kept = minus(line.quantity, sentBack(line, pieces.get(line.id) ?? []));
-  return mulDivBig(worthForText(kept, line.price), line.credit);
-}
-
-const mulDivBig = (worth: number | bigint, credit: number): bigint => {
-  const product = BigInt(worth) * BigInt(credit);
-  const whole = BigInt(HUNDRED_PERCENT);
-  return (product + whole / 2n) / whole;
-};
-
-/** How many of a line went back to the customer: of a kit only as a whole. */
-function sentBack(line: LineRecord, pieces: readonly PieceRecord[]): Quantity {
-  if (pieces.length === 0) return ZERO;
-  if (line.is_kit === 0) return add(ZERO, ...pieces.map(({ sent_back }) => sent_back));
-  return pieces.every(({ quantity, sent_back }) => sent_back === quantity) ? line.quantity : ZERO;
+function owedFor(line: LineRecord, { pieces, record }: Whole): bigint {
+  if (record.called_off !== null) return 0n;
+  const own = (pieces.get(line.id) ?? []).map(({ quantity, sent_back }) => ({ quantity, sentBack: sent_back }));
+  const kept = keptOf({ quantity: line.quantity, isKit: line.is_kit === 1 }, own);
+  return creditOwed(kept, line.price, line.credit);
 }
 
 function toLine(line: LineRecord, whole: Whole, now: Date): ReturnLine {
