@@ -12,8 +12,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const receive = (lot: string, attributes: Record<string, string>) => {
-  const line = { itemId: honey.id, binId: shop.bin(0), quantity: '5', unitCost: '4', lot, attributes };
+const receive = (lot: string, attributes: Record<string, string>, bestBefore?: string) => {
+  const line = { itemId: honey.id, binId: shop.bin(0), quantity: '5', unitCost: '4', lot, attributes, bestBefore };
   return { body: { kind: 'receipt' as const, lines: [line] } };
 };
 const lots = async (q?: string) => (await server.call(api.lots, { query: q ? { q } : {} })).rows;
@@ -38,6 +38,10 @@ describe('what is written down of a lot', () => {
       body: { of: { lotId: first?.id ?? 0, copies: 1 } },
     });
     expect(job.labels[0]?.lines).toContain('colour amber, moisture 18 %');
+    // With its day all of it still has room, also where the label says how much came.
+    const brought = await server.call(api.receive, receive('L4', { colour: 'pale' }, '2027-05-01'));
+    const labels = await server.did('labelJob', api.createLabelJob, { body: { of: { documentId: brought.id } } });
+    expect(labels.labels[0]?.lines.slice(1)).toEqual(['Lot L4 · Best before 2027-05-01', 'colour pale']);
     const describe = (attributes: Record<string, string>) => ({ params: { id: first?.id ?? 0 }, body: { attributes } });
     await server.call(api.describeLot, describe({ colour: '' }));
     expect((await lots('L1'))[0]?.attributes).toEqual({ moisture: '18 %' });

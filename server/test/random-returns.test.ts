@@ -230,6 +230,10 @@ describe('any sequence of shipments and returns', () => {
         past.length = 0;
         await deeds.ship?.(first, first);
         await deeds.back?.(0, first);
+        // A pot that comes back at once, so that something can come apart.
+        await deeds.ship?.(3, first);
+        await deeds.back?.(0, 0);
+        await deeds.apart?.(0, first);
         for (const [name, at, n] of work) await deeds[name]?.(at, n);
         expect(await server.verify()).toEqual([]);
         for (let last = past.pop(); last; last = past.pop()) await undo(last);

@@ -29,12 +29,12 @@ const IN_BARS = /^[\x20-\x7e]{1,48}$/;
 /** The label of an item, a lot or one unit: GS1 data where it has a GTIN, a lot or a serial, else its own barcode or code. */
 export function labelOf(piece: Piece): Label {
   const amount = piece.quantity !== null && !piece.serial ? ` · ${formatDecimal(piece.quantity)} ${piece.unit}` : '';
-  const lines = [
-    piece.code + amount,
-    piece.lot ? `Lot ${piece.lot}` : piece.serial ? `Serial ${piece.serial}` : '',
-    piece.best_before ? `Best before ${piece.best_before}` : '',
-    attributesInWords(JSON.parse(piece.attributes ?? '{}') as LotAttributes).slice(0, LONGEST_LINE),
-  ].filter(Boolean);
+  const says = attributesInWords(JSON.parse(piece.attributes ?? '{}') as LotAttributes).slice(0, LONGEST_LINE);
+  const which = piece.lot ? `Lot ${piece.lot}` : piece.serial ? `Serial ${piece.serial}` : '';
+  const until = piece.best_before ? `Best before ${piece.best_before}` : '';
+  // A label has room for three lines: what is written down of a lot puts its number and its day into one.
+  const known = says === '' ? [which, until] : [[which, until].filter(Boolean).join(' · '), says];
+  const lines = [piece.code + amount, ...known].filter(Boolean);
   return { title: piece.name, code: piece.code, lines, ...symbolOf(piece) };
 }
 
