@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { Application, choose, type Visit } from './harness.ts';
+import { Application, choose, scanLikeAWedge, type Visit } from './harness.ts';
 
 /** A day on the bench: the board, extra parts, reworks, and jobs. */
 test.describe('the bench', () => {
@@ -275,12 +275,10 @@ test.describe('a repair', () => {
     const line = await application.one<{ id: number }>(
       "SELECT l.id FROM build_line l JOIN build b ON b.id = l.build_id WHERE b.number = 'RP-0003' AND l.kind = 'labour'",
     );
-    await page.keyboard.type(`RP-0003/${line?.id}`);
-    await page.keyboard.press('Enter');
+    await scanLikeAWedge(page, `RP-0003/${line?.id}`);
     await visit.heading('Hive scale of Alder Vale Apiaries');
     await expect(page.locator('[data-meant]').filter({ hasText: 'Find out what jumps' })).toBeVisible();
-    await page.keyboard.type('B-9999');
-    await page.keyboard.press('Enter');
+    await scanLikeAWedge(page, 'B-9999');
     await page.getByText('Nothing here is B-9999').waitFor();
     expect(visit.faults).toEqual([]);
   });

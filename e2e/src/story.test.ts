@@ -112,7 +112,7 @@ test.describe('the whole story', () => {
     await status(/4 × Box of pegs at €4.375 each are in stock/);
 
     // One of them taken apart again, and all of it read back.
-    await keys.goTo('Take apart', /What do you take apart/);
+    await keys.goTo('Take stock apart', /What do you take apart/);
     await keys.tabTo(/^Which product\?$/);
     await keys.type('peg-box');
     await page.getByRole('option', { name: /Box of pegs/ }).waitFor();
@@ -124,7 +124,7 @@ test.describe('the whole story', () => {
     await keys.type('3');
     await page.getByRole('heading', { name: /€3.28 of parts come back, €1.09 is written off/ }).waitFor();
     await keys.press('Control+Enter');
-    await status(/is back in parts/);
+    await status(/back in parts/);
     await keys.goTo('PIN-OAK', /Oak pin/);
     const history = page.getByRole('table').getByRole('row');
     await expect.poll(() => history.allInnerTexts()).toHaveLength(1 + 1 + 4 + 1 + 1);
