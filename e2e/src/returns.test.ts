@@ -79,6 +79,14 @@ test.describe('what customers send back', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  test('a picture of what came back is kept and shown', async () => {
+    const { page } = visit;
+    await page.goto('/take-apart/returns/6');
+    await page.getByLabel('Picture of what came back').setInputFiles('docs/screenshots/today.png');
+    await page.getByRole('img', { name: /What came back with RT-0006/ }).waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
   test('a unit known by its serial comes apart by what really went in', async () => {
     const { page } = visit;
     const unit = await application.one<{ id: number; code: string; build: string }>(

@@ -1,13 +1,12 @@
 import type { Company, Order } from '@yosegi/contract';
-import { api, IDEMPOTENCY_HEADER, LARGEST_PICTURE, LOGO_PATH } from '@yosegi/contract';
-import { newKey } from '@yosegi/contract/key';
+import { api, LOGO_PATH } from '@yosegi/contract';
 import { paperColumns } from '@yosegi/core/people';
-import { useContext, useRef, useState } from 'react';
+import { useContext, useRef } from 'react';
 import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
-import { refetch, useCommand, useQuestion } from '../api/client.ts';
+import { useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
-import { upload } from '../api/upload.ts';
+import { usePictureUpload } from '../api/usePictureUpload.ts';
 import { LabelButton } from '../devices/index.ts';
 import { CustomerPaper, type PaperKind, paperKinds, paperTitles } from '../print/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
@@ -214,23 +213,8 @@ function LookForm({ form, update, company }: LookProps) {
 
 function LogoField({ company }: { company: Company }) {
   const chooser = useRef<HTMLInputElement>(null);
-  const [busy, setBusy] = useState(false);
-  const [error, setError] = useState<unknown>(null);
+  const { send, busy, error } = usePictureUpload(LOGO_PATH, ['places']);
   const remove = useCommand('removeLogo');
-  const send = async (file: File | undefined) => {
-    if (!file) return;
-    setBusy(true);
-    setError(null);
-    try {
-      const headers = { [IDEMPOTENCY_HEADER]: newKey() };
-      await upload(LOGO_PATH, file, { method: 'PUT', most: LARGEST_PICTURE, headers });
-      refetch(['places']);
-    } catch (fault) {
-      setError(fault);
-    } finally {
-      setBusy(false);
-    }
-  };
   return (
     <div>
       <Row $gap={6} $wrap>
@@ -244,7 +228,7 @@ function LogoField({ company }: { company: Company }) {
         )}
       </Row>
       <ProblemBox error={error ?? remove.error} />
-      <FileInput chooser={chooser} accept="image/*" label="Logo file" onFile={(file) => void send(file)} />
+      <FileInput chooser={chooser} accept="image/*" label="Logo file" onFile={send} />
     </div>
   );
 }
