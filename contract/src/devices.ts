@@ -46,6 +46,10 @@ export const LabelsOf = z.union([
   z.object({ shipmentId: Id }).strict(),
   /** A customer's goods that were taken in. */
   z.object({ repairId: Id }).strict(),
+  /** The benches and parcels that a pick run serves, one each. */
+  z.object({ runId: Id }).strict(),
+  /** What a customer is to send back. */
+  z.object({ returnId: Id }).strict(),
 ]);
 export type LabelsOf = z.input<typeof LabelsOf>;
 

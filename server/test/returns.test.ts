@@ -64,6 +64,12 @@ const pieces = ({ lines }: ReturnDetail) => lines.flatMap((line) => line.pieces)
 const settle = (deeds: object[]) => ({ body: { deeds } }) as never;
 const value = async (item: Item | undefined) => (await shop.stockOf(item as Item)).value;
 
+/** What an order comes to as a job of its own. */
+async function costOf(id: number) {
+  const { tag } = await server.call(api.setJobTag, { body: { kind: 'order', id, jobTag: `Job ${id}` } });
+  return Number((await server.call(api.job, { query: { tag } })).cost);
+}
+
 describe('goods that come back', () => {
   it('come in at exactly what they left with, are held, and undone are where they were', async () => {
     const before = await shop.stockOf(jar as Item);
@@ -102,7 +108,12 @@ describe('goods that come back', () => {
     const sent = await ship([{ itemId: jar?.id ?? 0, quantity: '4', price: '5' }]);
     const announce = { body: { ...back(sent, '3').body, arrived: false, expectedOn: '2026-11-30' } };
     const { id, version } = await server.call(api.announceReturn, announce);
-    expect(await read(id)).toMatchObject({ state: 'announced', document: null, expectedOn: '2026-11-30' });
+    const announced = await read(id);
+    expect(announced).toMatchObject({ state: 'announced', document: null, expectedOn: '2026-11-30' });
+    const label = await server.did('labelJob', api.createLabelJob, { body: { of: { returnId: id } } });
+    expect(label.labels).toMatchObject([
+      { text: announced.number, lines: [expect.stringContaining(`${announced.number} from LARK`)] },
+    ]);
     expect(await shop.stockOf(jar as Item)).toMatchObject({ held: '0', coming: '0' });
     expect(await server.refused(api.announceReturn, back(sent, '2'))).toMatchObject({ code: 'more-than-shipped' });
     const found = await server.call(api.returnable, { query: { q: sent.order.number } });
@@ -125,6 +136,7 @@ describe('goods that come back', () => {
   it('of a kit come apart as they left on that line, swaps and lots included, and what is missing is written off', async () => {
     const contents = [{ position: 0, itemId: box?.id ?? 0, amount: '1' }];
     const sent = await ship([{ itemId: kit?.id ?? 0, quantity: '3', contents, price: '20' }]);
+    const left = await costOf(sent.order.id);
     // Three boxes at 2.00, and of the wax four of the early lot and two of the late one, at the average.
     const here = await arrive(sent, '2', { condition: 'incomplete' });
     expect(pieces(here).map(({ code, lot, quantity, insteadOf }) => [code, lot, quantity, insteadOf])).toEqual([
@@ -146,6 +158,7 @@ describe('goods that come back', () => {
     const quarter = Number(lots?.value) / 4;
     const after = await read(here.id);
     expect(after).toMatchObject({ state: 'settled', lines: [{ lost: String(Number((2 + quarter).toFixed(6))) }] });
+    expect(await costOf(sent.order.id)).toBeCloseTo(left - Number(here.value) + 2 + quarter, 5);
     expect(Number(worth[0]) - Number(await value(box))).toBeCloseTo(2, 6);
     expect(await standing(server, wax as Item)).toContain('B1 L1 3');
     const figures = await server.call(api.returnFigures, {});
@@ -258,6 +271,7 @@ describe('goods that come back', () => {
       ['SHELL', '1', '9'],
     ]);
     expect(values).toMatchObject([{ kind: 'written-off', amount: '-1' }]);
+    expect(await costOf(sent.order.id)).toBe(1);
     const undone = await server.posted(api.takeApart, apart('1', null));
     expect(await read(here.id)).toMatchObject({ state: 'settled' });
     await server.call(api.undoDocument, { params: { id: undone.id }, body: {} });
@@ -323,6 +337,28 @@ describe('goods that come back', () => {
     const total = (group: { lost: string }[]) => group.reduce((all, { lost }) => all + Number(lost), 0);
     for (const group of [figures.reasons, figures.products, figures.parts])
       expect(total(group)).toBeCloseTo(Number(figures.all.lost), 6);
+  });
+
+  it('lessen what their order cost and brought its job, until they are lost or sent back', async () => {
+    const sent = await ship([{ itemId: jar?.id ?? 0, quantity: '4', price: '5' }]);
+    await server.call(api.setJobTag, { body: { kind: 'order', id: sent.order.id, jobTag: 'Fair' } });
+    const job = async () => {
+      const { cost, income, margin, records } = await server.call(api.job, { query: { tag: 'fair' } });
+      expect(records).toMatchObject([{ number: sent.order.number, cost, income, margin }]);
+      return [cost, income, margin];
+    };
+    expect(await job()).toEqual(['4', '20', '16']);
+    const here = await arrive(sent, '3');
+    expect(await job()).toEqual(['1', '8', '7']);
+    const pieceId = pieces(here)[0]?.id;
+    const lost = await server.call(api.settleReturns, settle([{ pieceId, quantity: '1', outcome: 'scrap' }]));
+    expect(await job()).toEqual(['2', '8', '6']);
+    await server.call(api.settleReturns, settle([{ pieceId, quantity: '1', outcome: 'sent-back' }]));
+    expect(await job()).toEqual(['3', '12', '9']);
+    await server.call(api.settleReturns, settle([{ pieceId, quantity: '1', outcome: 'shelf' }]));
+    expect(await job()).toEqual(['3', '12', '9']);
+    await server.call(api.undoDocument, { params: { id: lost.documents[0]?.id ?? 0 }, body: {} });
+    expect(await job()).toEqual(['2', '12', '10']);
   });
 
   it('keep a picture of what came, large enough to see a crack, from who may take them in', async () => {

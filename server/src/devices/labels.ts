@@ -6,6 +6,7 @@ import { type ElementString, writeGs1 } from '@yosegi/core/scan';
 import { attributesInWords, type LotAttributes } from '@yosegi/core/tracking';
 import { type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
+import { servedBy } from '../picking/index.ts';
 import {
   binsOf,
   type Going,
@@ -14,7 +15,9 @@ import {
   type Piece,
   parcelGoing,
   piecesOf,
+  type Returning,
   repairToMark,
+  returnComing,
   shipmentGoing,
 } from './sql.ts';
 
@@ -29,11 +32,11 @@ const IN_BARS = /^[\x20-\x7e]{1,48}$/;
 /** The label of an item, a lot or one unit: GS1 data where it has a GTIN, a lot or a serial, else its own barcode or code. */
 export function labelOf(piece: Piece): Label {
   const amount = piece.quantity !== null && !piece.serial ? ` · ${formatDecimal(piece.quantity)} ${piece.unit}` : '';
-  const says = attributesInWords(JSON.parse(piece.attributes ?? '{}') as LotAttributes).slice(0, LONGEST_LINE);
+  const says = attributesInWords(JSON.parse(piece.attributes ?? '{}') as LotAttributes);
   const which = piece.lot ? `Lot ${piece.lot}` : piece.serial ? `Serial ${piece.serial}` : '';
   const until = piece.best_before ? `Best before ${piece.best_before}` : '';
   // A label has room for three lines: what is written down of a lot puts its number and its day into one.
-  const known = says === '' ? [which, until] : [[which, until].filter(Boolean).join(' · '), says];
+  const known = says === '' ? [which, until] : [[which, until].filter(Boolean).join(' · '), fitted(says)];
   const lines = [piece.code + amount, ...known].filter(Boolean);
   return { title: piece.name, code: piece.code, lines, ...symbolOf(piece) };
 }
@@ -59,10 +62,12 @@ function symbolOf(piece: Piece): Pick<Label, 'symbol' | 'text'> {
   }
 }
 
-async function labelsOf(db: Reader, of: LabelsOf): Promise<{ title: string; labels: Label[] }> {
+async function labelsOf(db: Reader, of: LabelsOf, now: Date): Promise<{ title: string; labels: Label[] }> {
   if ('parcelId' in of) return shippingLabel(found(await parcelGoing(db, of.parcelId)));
   if ('shipmentId' in of) return shippingLabel(found(await shipmentGoing(db, of.shipmentId)));
   if ('repairId' in of) return repairLabel(found(await repairToMark(db, of.repairId)));
+  if ('runId' in of) return runLabels(await servedBy(db, of.runId, now));
+  if ('returnId' in of) return returnLabel(found(await returnComing(db, of.returnId)));
   if (!('storeId' in of)) {
     const { title, pieces } = await piecesOf(db, of);
     return { title, labels: pieces.map((piece) => labelOf(piece)) };
@@ -94,14 +99,31 @@ function shippingLabel({ number, customer, address, sales_order: order }: Going)
 /** Whose goods they are and what is wrong with them, with the repair's number in bars. */
 function repairLabel(repair: Marked): { title: string; labels: Label[] } {
   const { number, customer, code, name, serial, fault } = repair;
-  const lines = [`${name}${serial ? ` · ${serial}` : ''}`, fault.slice(0, 60)];
+  const lines = [`${name}${serial ? ` · ${serial}` : ''}`, fitted(fault)];
   return { title: `Repair ${number}`, labels: [{ title: customer, code, lines, symbol: 'code128', text: number }] };
 }
+
+/** One for each bench and parcel of a run: its place on the cart, whom it is for, and its number in bars. */
+function runLabels({ number, goals }: Awaited<ReturnType<typeof servedBy>>): { title: string; labels: Label[] } {
+  const labels = goals.map(({ slot, code, name, due, number: of, place }): Label => {
+    const lines = [name, [place, due && `due ${due}`].filter(Boolean).join(', ')].map(fitted);
+    return { title: `${slot} · ${of}`, code: '', lines, symbol: 'code128', text: code };
+  });
+  return { title: `Benches and parcels of ${number}`, labels };
+}
+
+/** Where goods come back to, from whom, with the return's number in bars. */
+function returnLabel({ number, customer, company, address }: Returning): { title: string; labels: Label[] } {
+  const lines = [address.split('\n').join(', '), `${number} from ${customer}`].filter(Boolean).map(fitted);
+  return { title: `Return ${number}`, labels: [{ title: company, code: '', lines, symbol: 'code128', text: number }] };
+}
+
+const fitted = (line: string) => line.slice(0, LONGEST_LINE);
 
 /** Puts labels into the printer's queue. @throws Refusal `no-labels`, `too-many-labels` */
 export async function createLabelJob(doing: Doing, of: LabelsOf): Promise<{ id: number; count: number }> {
   const { tx, person, now } = doing;
-  const { title, labels } = await labelsOf(tx, of);
+  const { title, labels } = await labelsOf(tx, of, now);
   if (labels.length === 0) throw new Refusal('no-labels');
   if (labels.length > MOST_LABELS) throw new Refusal('too-many-labels', { most: MOST_LABELS });
   const id = await tx.insert('label_job', {

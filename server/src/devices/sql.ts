@@ -27,7 +27,7 @@ const UNIT_OF_ITEM = 'JOIN unit u ON u.id = i.unit_id';
 /** The pieces that labels are asked for, and what the job is called. */
 export async function piecesOf(
   db: Reader,
-  of: Exclude<LabelsOf, { storeId: number } | { parcelId: number } | { shipmentId: number } | { repairId: number }>,
+  of: Extract<LabelsOf, { documentId: number } | { serialIds: number[] } | { lotId: number } | { itemId: number }>,
 ): Promise<{ title: string; pieces: Piece[] }> {
   if ('documentId' in of) {
     const { number } = required(await db.models.document.findByPk(of.documentId));
@@ -105,6 +105,15 @@ export const repairToMark = (db: Reader, id: number) =>
     `SELECT r.number, c.name AS customer, i.code, i.name, r.fault, s.code AS serial FROM repair r
      JOIN customer c ON c.id = r.customer_id JOIN item i ON i.id = r.item_id LEFT JOIN serial s ON s.id = r.serial_id
      WHERE r.id = $1`,
+    [id],
+  );
+
+/** What a customer is to send back, and where to. */
+export type Returning = Record<'number' | 'customer' | 'company' | 'address', string>;
+export const returnComing = (db: Reader, id: number) =>
+  db.one<Returning>(
+    `SELECT r.number, c.name AS customer, w.name AS company, w.address FROM goods_return r
+     JOIN customer c ON c.id = r.customer_id JOIN company w WHERE r.id = $1`,
     [id],
   );
 

@@ -1,11 +1,22 @@
 import type { Job, JobRow } from '@yosegi/contract';
 import { costOf, type JobPosting, jobSum } from '@yosegi/core/jobs';
-import { add, type Money, worthOf, ZERO } from '@yosegi/core/number';
+import { groupBy } from '@yosegi/core/lists';
+import { add, type Money, negated, sumForText, toExact, worthOf, ZERO } from '@yosegi/core/number';
 import { decimal } from '../command/amounts.ts';
 import { type BodyOf, type Doing, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { saveAnew } from '../db/versions.ts';
-import { type JobRecordRow, postingsOf, pricesOf, type RecordKind, recordsOf, tagsInUse } from './sql.ts';
+import { creditsOf } from '../returns/index.ts';
+import {
+  type JobPostingRow,
+  type JobRecordRow,
+  postingsOf,
+  pricesOf,
+  type RecordKind,
+  recordsOf,
+  returnPostingsOf,
+  tagsInUse,
+} from './sql.ts';
 
 /** A posting of a job, and what it is for. */
 interface Booked extends JobPosting {
@@ -59,6 +70,7 @@ function told(booked: readonly Booked[]) {
 
 async function bookedOf(db: Reader, tag: string, records: readonly JobRecordRow[]): Promise<Booked[]> {
   const rows = await postingsOf(db, tag);
+  const back = await returnedOf(db, tag, records);
   const income = new Map<number, Money>();
   const prices = await pricesOf(
     db,
@@ -66,20 +78,7 @@ async function bookedOf(db: Reader, tag: string, records: readonly JobRecordRow[
   );
   for (const { document_id: id, quantity, price } of prices)
     income.set(id, add<Money>(income.get(id) ?? ZERO, worthOf(quantity, price)));
-  const posted = rows.map(
-    (row): Booked => ({
-      documentId: row.id,
-      number: row.number,
-      kind: row.kind,
-      at: row.at,
-      of: { kind: row.record_kind, id: row.record_id },
-      bought: row.bought,
-      labour: row.labour,
-      charges: row.charges,
-      stockChange: row.stock_change,
-      income: income.get(row.id) ?? ZERO,
-    }),
-  );
+  const posted = rows.map((row) => toBooked(row, income.get(row.id) ?? ZERO));
   // A repair brings what it was charged at on the day it is given back, with no document of its own.
   const given = records.flatMap(({ kind, id, number, charged, given_back_at }): Booked[] =>
     charged === null || given_back_at === null
@@ -96,8 +95,32 @@ async function bookedOf(db: Reader, tag: string, records: readonly JobRecordRow[
           },
         ],
   );
-  return [...posted, ...given].sort((a, b) => a.at.localeCompare(b.at));
+  return [...posted, ...back, ...given].sort((a, b) => a.at.localeCompare(b.at));
 }
+
+/** What came back is worth again what it left with, less what was lost of it; its customer no longer pays for it. */
+async function returnedOf(db: Reader, tag: string, records: readonly JobRecordRow[]): Promise<Booked[]> {
+  const rows = await returnPostingsOf(db, tag);
+  const orders = records.flatMap(({ kind, id }) => (kind === 'order' ? [id] : []));
+  const owed = groupBy(await creditsOf(db, orders), ({ documentId, orderId }) => `${documentId}:${orderId}`);
+  return rows.map((row) => {
+    const credits = owed.get(`${row.id}:${row.record_id}`) ?? [];
+    return toBooked(row, negated(toExact(sumForText(credits.map((credit) => credit.owed))) as Money));
+  });
+}
+
+const toBooked = (row: JobPostingRow, income: Money): Booked => ({
+  documentId: row.id,
+  number: row.number,
+  kind: row.kind,
+  at: row.at,
+  of: { kind: row.record_kind, id: row.record_id },
+  bought: row.bought,
+  labour: row.labour,
+  charges: row.charges,
+  stockChange: row.stock_change,
+  income,
+});
 
 const NOTHING = { bought: ZERO, labour: ZERO, charges: ZERO, stockChange: ZERO };
 

@@ -81,6 +81,30 @@ export const postingsOf = (db: Reader, tag: string) =>
     [tag],
   );
 
+/**
+ * What came back of shipments for orders under a tag, and what was lost or sent back of that: each document's part for each
+ * order, because a return may be of several.
+ */
+export const returnPostingsOf = (db: Reader, tag: string) =>
+  db.all<JobPostingRow>(
+    `WITH piece AS (
+       SELECT p.id, p.document_id, p.value, k.order_id FROM sales_order o JOIN order_line k ON k.order_id = o.id
+       JOIN return_line l ON l.line_id = k.id JOIN return_piece p ON p.return_line_id = l.id WHERE o.job_tag = $1 COLLATE NOCASE),
+     own (id, order_id, change) AS (
+       SELECT document_id, order_id, value FROM piece
+       UNION ALL SELECT r.document_id, p.order_id, -r.value FROM piece p JOIN return_outcome r ON r.piece_id = p.id
+       WHERE r.outcome NOT IN ('shelf', 'rework', 'apart')
+       UNION ALL SELECT r.document_id, p.order_id, ifnull((SELECT sum(value) FROM take_apart_line l
+         WHERE l.document_id = r.document_id AND l.place = r.position), 0) - r.value
+       FROM piece p JOIN return_outcome r ON r.piece_id = p.id WHERE r.outcome = 'apart'),
+     every (id, order_id, change) AS (
+       SELECT * FROM own UNION ALL SELECT u.id, o.order_id, -o.change FROM own o JOIN document u ON u.reverses_id = o.id)
+     SELECT e.id, 'order' AS record_kind, e.order_id AS record_id, d.number, d.kind, d.at, 0 AS bought, 0 AS labour, 0 AS charges,
+       sum(e.change) AS stock_change
+     FROM every e JOIN document d ON d.id = e.id GROUP BY e.id, e.order_id ORDER BY d.at, d.id LIMIT 5000`,
+    [tag],
+  );
+
 /** What customers pay for shipments that stand, by document. */
 export const pricesOf = (db: Reader, documentIds: readonly number[]) =>
   db.all<{ document_id: number; quantity: Quantity; price: Money }>(

@@ -30,10 +30,30 @@ export async function wayOf(db: Reader, run: RunRecord, goals: readonly Goal[]) 
   return { wanted, rows, ...stopsOf(wanted, shelves) };
 }
 
+/** The place of one on the cart: A, B, C … */
+const slotAt = (index: number) => String.fromCharCode(65 + index);
+
+const goalsIn = async (db: Reader, runId: number) =>
+  (await goalsOf(db, [runId])).map(({ kind, source_id }): Goal => ({ kind, id: source_id }));
+
+/** Whom a run serves, each with its place on the cart and what is scanned for it. @throws Refusal `not-found` */
+export async function servedBy(db: Reader, id: number, now: Date) {
+  const { number } = found(await runRecord(db, id));
+  const goals = await goalsIn(db, id);
+  const named = await namedGoals(db, goals, now);
+  return {
+    number,
+    goals: goals.map((goal, index) => {
+      const { codes, ...said } = found(named.get(goalKey(goal)));
+      return { ...said, slot: slotAt(index), code: codes.at(-1) ?? said.number };
+    }),
+  };
+}
+
 /** A run with everything that its walkers need to know. */
 export async function readRun(db: Reader, id: number, now: Date): Promise<RunDetail> {
   const run = found(await runRecord(db, id));
-  const goals = (await goalsOf(db, [id])).map(({ kind, source_id }): Goal => ({ kind, id: source_id }));
+  const goals = await goalsIn(db, id);
   const isOpen = run.ended_at === null;
   const way = isOpen ? await wayOf(db, run, goals) : { wanted: [], rows: [], stops: [], missing: [] };
   const named = await namedGoals(db, goals, now);
@@ -55,9 +75,8 @@ export async function readRun(db: Reader, id: number, now: Date): Promise<RunDet
     walked: walked((await walkedOf(db, [id])).get(id) ?? []),
     goals: goals.map((goal, index) => {
       const { goal: _, late: __, codes, ...said } = found(named.get(goalKey(goal)));
-      const slot = String.fromCharCode(65 + index);
       const openLines = open.get(goalKey(goal))?.length ?? 0;
-      return { ...goal, ...said, codes: [...codes], slot, openLines };
+      return { ...goal, ...said, codes: [...codes], slot: slotAt(index), openLines };
     }),
     stops: toStops(way, items),
     claims: (await claimsOf(db, id)).map(({ stop: key, person_id: personId, person, at }) => ({

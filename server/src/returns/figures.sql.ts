@@ -6,7 +6,7 @@ import type { QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 
 /** A line that came back, with what it was worth, what is owed for it and what was lost by it. */
-const LINES = `SELECT l.id, l.return_id, l.quantity, r.customer_id, e.name AS reason, k.item_id,
+const LINES = `SELECT l.id, l.return_id, r.document_id, l.quantity, r.customer_id, e.name AS reason, k.item_id, k.order_id,
     (SELECT sum(value) FROM return_standing WHERE return_line_id = l.id) AS value,
     (SELECT sum(o.value) FROM return_standing s JOIN return_outcome o ON o.piece_id = s.piece_id
        AND o.outcome IN ('scrap', 'damaged', 'missing', 'not-ours') AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = o.document_id)
@@ -15,6 +15,20 @@ const LINES = `SELECT l.id, l.return_id, l.quantity, r.customer_id, e.name AS re
     (SELECT json_group_array(json_array(quantity, sent_back)) FROM return_standing WHERE return_line_id = l.id) AS pieces
   FROM return_line l JOIN goods_return r ON r.id = l.return_id JOIN reason e ON e.id = l.reason_id JOIN order_line k ON k.id = l.line_id
   WHERE r.document_id IS NOT NULL AND ($1 IS NULL OR r.arrived_at >= $1) AND ($2 IS NULL OR r.arrived_at < $2)`;
+
+interface OwedLine {
+  readonly quantity: Quantity;
+  readonly pieces: string;
+  readonly is_kit: number;
+  readonly price: Money;
+  readonly credit: Percent;
+}
+interface FigureLine extends OwedLine {
+  readonly id: number;
+  readonly return_id: number;
+  readonly value: Money;
+  readonly lost: Money | null;
+}
 
 const BY = {
   reasons: ['f.reason', "''", ''],
@@ -25,21 +39,7 @@ const BY = {
 /** Why things come back, what of, from whom, and what that cost; by the day they arrived. */
 export async function returnFigures(db: Reader, query: QueryOf<'returnFigures'>) {
   const bind = [query.from ? startOf(query.from) : null, query.to ? startOf(query.to, 1) : null];
-  const lines = await db.all<{
-    id: number;
-    return_id: number;
-    quantity: Quantity;
-    value: Money;
-    lost: Money | null;
-    owed: string;
-    pieces: string;
-    is_kit: number;
-    price: Money;
-    credit: Percent;
-    reason: string;
-    item_id: number;
-    customer_id: number;
-  }>(LINES, bind);
+  const lines = await db.all<FigureLine>(LINES, bind);
   const owed = new Map(lines.map((line) => [line.id, owedOf(line)]));
   const figures = (own: typeof lines) => ({
     quantity: decimal(own.reduce((sum, { quantity }) => sum + BigInt(quantity), 0n)),
@@ -73,13 +73,16 @@ export async function returnFigures(db: Reader, query: QueryOf<'returnFigures'>)
   };
 }
 
-function owedOf(line: {
-  readonly quantity: Quantity;
-  readonly pieces: string;
-  readonly is_kit: number;
-  readonly price: Money;
-  readonly credit: Percent;
-}): bigint {
+/** What customers are owed for what is back of these orders, by the posting that took it in. */
+export async function creditsOf(db: Reader, orderIds: readonly number[]) {
+  const lines = await db.all<OwedLine & { document_id: number; order_id: number }>(
+    `SELECT * FROM (${LINES}) WHERE order_id IN (SELECT value FROM json_each($3))`,
+    [null, null, JSON.stringify(orderIds)],
+  );
+  return lines.map((line) => ({ documentId: line.document_id, orderId: line.order_id, owed: owedOf(line) }));
+}
+
+function owedOf(line: OwedLine): bigint {
   const pieces = (JSON.parse(line.pieces) as [Quantity, Quantity][]).map(([quantity, sentBack]) => ({
     quantity,
     sentBack,

@@ -113,7 +113,10 @@ function JobSheet({ job }: { job: Job }) {
     <SheetAndMargin>
       <Sheet>
         <h1>{conclusion(job, (text) => format.money(text))}</h1>
-        <Lead>What is bought or built for stock costs nothing here until it leaves.</Lead>
+        <Lead>
+          What is bought or built for stock costs nothing here until it leaves. What comes back costs nothing any more,
+          and what is owed for it is no income.
+        </Lead>
         <Grid $full $top={14}>
           <thead>
             <tr>
@@ -172,7 +175,7 @@ function JobSheet({ job }: { job: Job }) {
         <KeyValue>
           Charges <b>{format.money(job.charges)}</b>
         </KeyValue>
-        <Muted>Of it, and of what was there before, {format.money(job.cost)} has left.</Muted>
+        <Muted>Of it, and of what was there before, {format.money(job.cost)} has left and not come back.</Muted>
       </Margin>
     </SheetAndMargin>
   );

@@ -4,6 +4,7 @@ import { Dialog } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCommand } from '../api/client.ts';
+import { LabelButton } from '../devices/index.ts';
 import { Button } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { DialogCard, Overlay } from '../ui/Modal.tsx';
@@ -45,6 +46,11 @@ export function RunSide({ run, isWaiting }: { run: RunDetail; isWaiting: boolean
             </span>
           </Row>
         ))}
+        <Row $top={10} $wrap>
+          <LabelButton ask={{ runId: run.id }} look="ghost">
+            Labels for benches and parcels
+          </LabelButton>
+        </Row>
       </Section>
       {run.claims.length > 0 && (
         <Section>

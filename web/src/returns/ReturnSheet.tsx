@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
+import { LabelButton } from '../devices/index.ts';
 import { serialsTyped } from '../lines/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
@@ -262,6 +263,7 @@ function Arrive({ of }: { of: ReturnDetail }) {
           It is here: take it in
         </Button>
         <LinkButton to={`/print/return/${of.id}`}>Print its label</LinkButton>
+        <LabelButton ask={{ returnId: of.id }}>To the label printer</LabelButton>
         <Part $width={240}>
           <Field label="It does not come, because" value={because} onChange={setBecause} />
         </Part>

@@ -1,0 +1,1 @@
+export { servedBy } from './run.ts';
