@@ -54,7 +54,7 @@ test.describe('every main view', () => {
     ['what came back', '/take-apart', 'came back and wait'],
     ['returns', '/take-apart/returns', '8 returns, 3 of them waiting'],
     ['a return that waits', '/take-apart/returns/6', 'to decide'],
-    ['a return that is announced', '/take-apart/returns/7', 'is to come back'],
+    ['a return that is announced', '/take-apart/returns/7', 'announced, not here yet'],
     ['why things come back', '/take-apart/why', '6 returns, most often'],
     ['what can be taken apart', '/take-apart/stock', 'can be taken apart'],
     ['the label of a return', '/print/return/7', 'RT-0007'],

@@ -7,6 +7,7 @@ import { problemOf, useCommand } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
+import { Cell } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { Para, Section } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
@@ -43,48 +44,52 @@ function OneMissing({ lacking, number }: { lacking: Lacking; number: string }) {
   const { item, quantity, kind, id } = lacking;
   const problem = problemOf(standIn.error ?? swap.error);
   return (
-    <Row $gap={10} $top={8} $wrap>
-      <Tile code={item.code} size={32} />
-      <span>
-        <b>{item.name}</b>
-        <br />
-        <Late>{format.quantity(quantity, item.unit, item.decimals)} short</Late> for{' '}
-        <Link to={kind === 'build' ? `/build/${id}` : `/orders/${id}`}>{number}</Link>
-        {kind === 'order' && lacking.standIns.length === 0 && ', to be changed on the order or left open'}
-      </span>
-      {kind === 'order' &&
-        mayPick &&
-        lacking.standIns.map((other) => (
-          <Button
-            key={other.itemId}
-            busy={swap.isPending}
-            onPress={() => swap.mutate({ params: { id }, body: { partId: lacking.lineId, itemId: other.itemId } })}
-          >
-            Put {other.name} into all of them instead
-          </Button>
-        ))}
-      {kind === 'build' &&
-        mayBuild &&
-        lacking.standIns.map((other) => {
-          const does = coverFor(lacking, other);
-          if (does.standsFor <= 0) return null;
-          return (
+    <Section $top={10}>
+      <Cell>
+        <Tile code={item.code} size={32} />
+        <span>
+          <b>{item.name}</b>
+          <br />
+          <Late>{format.quantity(quantity, item.unit, item.decimals)} short</Late> for{' '}
+          <Link to={kind === 'build' ? `/build/${id}` : `/orders/${id}`}>{number}</Link>
+          {kind === 'order' && lacking.standIns.length === 0 && ', to be changed on the order or left open'}
+        </span>
+      </Cell>
+      <Row $gap={8} $top={lacking.standIns.length > 0 ? 6 : 0} $wrap>
+        {kind === 'order' &&
+          mayPick &&
+          lacking.standIns.map((other) => (
             <Button
               key={other.itemId}
-              busy={standIn.isPending}
-              onPress={() =>
-                standIn.mutate({
-                  params: { id },
-                  body: { lineId: lacking.lineId, itemId: other.itemId, quantity: formatDecimal(does.standsFor) },
-                })
-              }
+              busy={swap.isPending}
+              onPress={() => swap.mutate({ params: { id }, body: { partId: lacking.lineId, itemId: other.itemId } })}
             >
-              Take {formatDecimal(does.takes)} × {other.name} instead
+              Put {other.name} into all of them instead
             </Button>
-          );
-        })}
+          ))}
+        {kind === 'build' &&
+          mayBuild &&
+          lacking.standIns.map((other) => {
+            const does = coverFor(lacking, other);
+            if (does.standsFor <= 0) return null;
+            return (
+              <Button
+                key={other.itemId}
+                busy={standIn.isPending}
+                onPress={() =>
+                  standIn.mutate({
+                    params: { id },
+                    body: { lineId: lacking.lineId, itemId: other.itemId, quantity: formatDecimal(does.standsFor) },
+                  })
+                }
+              >
+                Take {formatDecimal(does.takes)} × {other.name} instead
+              </Button>
+            );
+          })}
+      </Row>
       {problem && <Para role="alert">{problem.detail}</Para>}
-    </Row>
+    </Section>
   );
 }
 

@@ -47,9 +47,7 @@ export function RunSide({ run, isWaiting }: { run: RunDetail; isWaiting: boolean
           </Row>
         ))}
         <Row $top={10} $wrap>
-          <LabelButton ask={{ runId: run.id }} look="ghost">
-            Labels for benches and parcels
-          </LabelButton>
+          <LabelButton ask={{ runId: run.id }}>Labels for benches and parcels</LabelButton>
         </Row>
       </Section>
       {run.claims.length > 0 && (

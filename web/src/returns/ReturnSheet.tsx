@@ -33,7 +33,9 @@ export function ReturnSheet({ of }: { of: ReturnDetail }) {
               {of.number} of <Link to={`/orders/customers/${of.customerId}`}>{of.customer}</Link> ·{' '}
               <Chip $tone={stateTone(of.state)}>{stateWords[of.state]}</Chip>{' '}
               {of.state === 'waiting' && waitedWords(of)}
-              {of.bin && ` · in bin ${of.bin}`} · worth {format.money(of.value)} · owed {format.money(of.owed)}
+              {of.bin && ` · in bin ${of.bin}`}
+              {of.document && ` · worth ${format.money(of.value)}`} ·{' '}
+              {of.state === 'announced' ? 'will be owed' : 'owed'} {format.money(of.owed)}
             </Lead>
           </div>
         </Row>
@@ -85,8 +87,8 @@ export function ReturnSheet({ of }: { of: ReturnDetail }) {
 }
 
 function conclusion(of: ReturnDetail): string {
-  if (of.state === 'announced') return `${of.what} is to come back.`;
-  if (of.state === 'called-off') return `${of.what} does not come back after all.`;
+  if (of.state === 'announced') return `${of.what}: announced, not here yet.`;
+  if (of.state === 'called-off') return `${of.what}: not coming back after all.`;
   if (of.state === 'settled') return `${of.what}: all of it is decided.`;
   return `${of.what}: ${count(of.waiting, 'thing')} ${of.waiting === 1 ? 'waits' : 'wait'} for you to decide.`;
 }
