@@ -84,8 +84,8 @@ describe('a pick run', () => {
     const labels = await server.did('labelJob', api.createLabelJob, { body: { of: { runId: run.id } } });
     expect(labels).toMatchObject({ title: `Benches and parcels of ${run.number}`, count: 2 });
     expect(labels.labels.map(({ title, lines, text }) => [title, lines, text])).toEqual([
-      ['A · B-0001', ['8 × The HIVE', 'on the bench'], 'B-0001'],
-      [`B · ${sold.number}`, ['MILL & Co', 'in a new parcel'], sold.number],
+      ['A · B-0001', ['8 × The HIVE'], 'B-0001'],
+      [`B · ${sold.number}`, ['MILL & Co'], sold.number],
     ]);
     expect((await server.call(api.pickPlan, {})).proposed).toEqual([]);
     const frames = run.stops[2];

@@ -105,8 +105,8 @@ function repairLabel(repair: Marked): { title: string; labels: Label[] } {
 
 /** One for each bench and parcel of a run: its place on the cart, whom it is for, and its number in bars. */
 function runLabels({ number, goals }: Awaited<ReturnType<typeof servedBy>>): { title: string; labels: Label[] } {
-  const labels = goals.map(({ slot, code, name, due, number: of, place }): Label => {
-    const lines = [name, [place, due && `due ${due}`].filter(Boolean).join(', ')].map(fitted);
+  const labels = goals.map(({ slot, code, name, due, number: of }): Label => {
+    const lines = [fitted(name), ...(due ? [`due ${due}`] : [])];
     return { title: `${slot} · ${of}`, code: '', lines, symbol: 'code128', text: code };
   });
   return { title: `Benches and parcels of ${number}`, labels };

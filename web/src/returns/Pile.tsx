@@ -25,8 +25,8 @@ import { isWaiting, NOTHING_DECIDED, reckonPile, type TypedPiece, type TypedPile
 import { pieceName, settledWords, waitedWords } from './words.ts';
 
 /** Stays in sight however long the pile is. */
-const StickyFoot = styled(Foot)`position: sticky; bottom: -20px; margin: 0 -24px -20px; z-index: 2;
-  @media (max-width: 700px) { bottom: -14px; margin: 0 -14px -14px; }`;
+const StickyFoot = styled(Foot)`position: sticky; bottom: -20px; margin: 0 -24px; z-index: 2; &:last-child { margin-bottom: -20px; }
+  @media (max-width: 700px) { bottom: -14px; margin: 0 -14px; &:last-child { margin-bottom: -14px; } }`;
 const Head = styled.tr`td { background: var(--birch); padding: 8px 10px; }`;
 /** What a thing of its own may become, and what a part of a kit. */
 const WHOLE: readonly SettledBy[] = ['shelf', 'scrap', 'sent-back'];
@@ -82,7 +82,7 @@ export function Pile({ returns, keptAs, children }: Props) {
     <>
       {children}
       {returns.length > 0 && (
-        <Grid $full>
+        <Grid $full $top={10}>
           <thead>
             <tr>
               <th>What came back</th>
