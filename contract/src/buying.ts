@@ -2,7 +2,7 @@ import { orderStates, sentHows } from '@yosegi/core/buying';
 import { parseDecimal, type Quantity } from '@yosegi/core/number';
 import { z } from 'zod';
 import { Change, FromZero, Positive, Price } from './amounts.ts';
-import { Day, Decimal, Id, IdParams, Numbered, PageQuery, pageOf, Remark, route, Version } from './common.ts';
+import { Day, Decimal, Id, IdParams, Numbered, OfItem, PageQuery, pageOf, Remark, route, Version } from './common.ts';
 import { Measure, PriceBreak, Tracking } from './items.ts';
 import { Posted } from './ledger.ts';
 import { Announced, Mail } from './mail.ts';
@@ -34,11 +34,7 @@ const PurchaseNeed = z.object({ buildId: Id, build: z.string(), product: z.strin
 
 export const PurchaseLine = z.object({
   id: Id,
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   measures: z.array(Measure),
   tracking: Tracking,
   serialPattern: z.string().nullable(),
@@ -156,11 +152,7 @@ export type Offer = z.infer<typeof Offer>;
 
 /** Something that has to be bought, and from whom. */
 export const BuyRow = z.object({
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   measures: z.array(Measure),
   usable: Decimal,
   promised: Decimal,

@@ -76,3 +76,13 @@ export interface Route {
 }
 
 export const route = <const R extends Route>(definition: R) => definition;
+
+/** The item that a line of an answer is about, as screens name it and measure it. */
+export const OfItem = {
+  itemId: Id,
+  code: z.string(),
+  name: z.string(),
+  unit: z.string(),
+  /** Digits after the point that its unit is counted in. */
+  decimals: z.number().int(),
+};

@@ -1,7 +1,7 @@
 import { countGroups, countStates } from '@yosegi/core/counts';
 import { z } from 'zod';
 import { FromZero, Price } from './amounts.ts';
-import { Day, Decimal, Id, IdParams, Numbered, route, Version } from './common.ts';
+import { Day, Decimal, Id, IdParams, Numbered, OfItem, route, Version } from './common.ts';
 import { Measure, Tracking } from './items.ts';
 import { TrackedIn } from './tracking.ts';
 
@@ -20,11 +20,7 @@ export type CountRow = z.infer<typeof CountRow>;
 
 export const CountLine = z.object({
   id: Id,
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   measures: z.array(Measure),
   tracking: Tracking,
   lot: z.string().nullable(),
@@ -54,11 +50,7 @@ export type CountLine = z.infer<typeof CountLine>;
 /** A bin in which somebody found less than the books say. */
 export const CountWish = z.object({
   id: Id,
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   binId: Id,
   bin: z.string(),
   store: z.string(),

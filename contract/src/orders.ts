@@ -9,6 +9,7 @@ import {
   Id,
   IdParams,
   Numbered,
+  OfItem,
   PageQuery,
   pageOf,
   Remark,
@@ -100,11 +101,7 @@ export type OrderPart = z.infer<typeof OrderPart>;
 
 export const OrderLine = z.object({
   id: Id,
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   tracking: Tracking,
   /** Packed from its parts when it ships; null for what is stocked itself. */
   revision: z.number().int().nullable(),

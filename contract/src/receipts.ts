@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Positive, Price } from './amounts.ts';
-import { Decimal, Id, IdParams, Remark, route } from './common.ts';
+import { Decimal, Id, IdParams, OfItem, Remark, route } from './common.ts';
 import { Posted } from './ledger.ts';
 import { TrackedIn } from './tracking.ts';
 
@@ -11,11 +11,7 @@ export const ReceiptPrices = z.object({
   lines: z.array(
     z.object({
       lineId: Id,
-      itemId: Id,
-      code: z.string(),
-      name: z.string(),
-      unit: z.string(),
-      decimals: z.number().int(),
+      ...OfItem,
       /** Its lot, or its serials. */
       piece: z.string().nullable(),
       quantity: Decimal,

@@ -1,14 +1,10 @@
 import { z } from 'zod';
 import { FromZero } from './amounts.ts';
-import { Decimal, Id, route, Version } from './common.ts';
+import { Decimal, Id, OfItem, route, Version } from './common.ts';
 
 /** A point at which to order something again, as it stands and as its use proposes it, with what that rests on. */
 export const ReorderRow = z.object({
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   version: Version,
   point: Decimal.nullable(),
   /** Null where nobody knows how long it takes to come, or nothing was used. */

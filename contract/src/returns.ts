@@ -1,7 +1,20 @@
 import { conditions, outcomes, returnStates, settledBy } from '@yosegi/core/returns';
 import { z } from 'zod';
 import { Positive, percentUpTo } from './amounts.ts';
-import { Day, Decimal, Id, IdParams, Numbered, PageQuery, Printed, pageOf, Remark, route, Version } from './common.ts';
+import {
+  Day,
+  Decimal,
+  Id,
+  IdParams,
+  Numbered,
+  OfItem,
+  PageQuery,
+  Printed,
+  pageOf,
+  Remark,
+  route,
+  Version,
+} from './common.ts';
 import { Tracking } from './items.ts';
 
 const RETURNS = { tag: 'Take apart' } as const;
@@ -18,11 +31,7 @@ export const Returnable = z.object({
   customerId: Id,
   customer: z.string(),
   lineId: Id,
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   isKit: z.boolean(),
   shipped: Decimal,
   /** What is back or announced. */
@@ -45,11 +54,7 @@ export const ReturnPiece = z.object({
   id: Id,
   returnId: Id,
   lineId: Id,
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   tracking: Tracking,
   homeBinId: Id.nullable(),
   lot: z.string().nullable(),
@@ -89,11 +94,7 @@ export const ReturnLine = z.object({
   orderId: Id,
   order: z.string(),
   orderLineId: Id,
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   isKit: z.boolean(),
   quantity: Decimal,
   reason: z.string(),

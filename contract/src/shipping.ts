@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { FromZero, Positive } from './amounts.ts';
 import { FinishInput, Waiting } from './builds.ts';
-import { Day, Decimal, Id, IdParams, Numbered, Remark, route, ShortText, Version } from './common.ts';
+import { Day, Decimal, Id, IdParams, Numbered, OfItem, Remark, route, ShortText, Version } from './common.ts';
 import { Posted } from './ledger.ts';
 import { Tracked } from './tracking.ts';
 
@@ -17,11 +17,7 @@ const Buildable = z.object({
   order: z.string(),
   customer: z.string(),
   wantedOn: z.string().nullable(),
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   /** Still to come from shelves or builds. */
   open: Decimal,
   /** Of it what shelves give it, what is being built for it already, and what nothing brings. */

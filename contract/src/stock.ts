@@ -2,7 +2,7 @@ import { reasonUses } from '@yosegi/core/stock';
 import { z } from 'zod';
 import { Change, Positive, Price } from './amounts.ts';
 import { Override } from './builds.ts';
-import { Day, Decimal, Id, IdParams, JobTag, Name, PageQuery, pageOf, Remark, route } from './common.ts';
+import { Day, Decimal, Id, IdParams, JobTag, Name, OfItem, PageQuery, pageOf, Remark, route } from './common.ts';
 import { Item } from './items.ts';
 import { Posted } from './ledger.ts';
 import { BinKind } from './places.ts';
@@ -37,11 +37,7 @@ export type StockPlaces = z.infer<typeof StockPlaces>;
 
 /** One item as it stood at the end of a day. */
 export const StockThen = z.object({
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   quantity: Decimal,
   value: Decimal,
 });

@@ -4,7 +4,7 @@ import { leftovers } from '@yosegi/core/takeapart';
 import { z } from 'zod';
 import { FromZero, Positive, percentUpTo } from './amounts.ts';
 import { Override } from './builds.ts';
-import { Decimal, Id, IdParams, Remark, route } from './common.ts';
+import { Decimal, Id, IdParams, OfItem, Remark, route } from './common.ts';
 import { Measure, Tracking } from './items.ts';
 import { Posted } from './ledger.ts';
 import { BinQuantity, Piece, Tracked, TrackedIn } from './tracking.ts';
@@ -12,11 +12,7 @@ import { BinQuantity, Piece, Tracked, TrackedIn } from './tracking.ts';
 /** What comes back of one line when a product is taken apart. */
 export const ApartLine = z.object({
   lineId: Id,
-  itemId: Id,
-  code: z.string(),
-  name: z.string(),
-  unit: z.string(),
-  decimals: z.number().int(),
+  ...OfItem,
   measures: z.array(Measure),
   tracking: Tracking,
   /** What went into the very unit or lot that is taken apart, as far as it is known. */

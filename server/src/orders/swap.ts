@@ -15,7 +15,7 @@ import { requireState } from './state.ts';
  * Puts what is listed to stand in for a part of a kit into the whole of a line, because the part itself is not there. What
  * was agreed stays agreed, its price too.
  * @throws Refusal `wrong-state`, `unknown-line`, `not-an-alternate`, `kit-locked`, `kit-no-swaps`, `kit-has-left`,
- * `parcel-first`, `stock-short` where it is promised to others
+ * `parcel-first`
  */
 export async function swapPart(doing: Doing, orderId: number, input: BodyOf<'swapPart'>): Promise<Numbered> {
   const { tx } = doing;

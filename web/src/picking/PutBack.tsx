@@ -1,10 +1,9 @@
 import type { RunDetail } from '@yosegi/contract';
 import { readExact, SCALE } from '@yosegi/core/number';
-import { readSerials } from '@yosegi/core/tracking';
 import { useState } from 'react';
 import { problemOf, useCommand } from '../api/client.ts';
 import { OutFields } from '../lines/OutFields.tsx';
-import { NOTHING_TYPED } from '../lines/typed.ts';
+import { NOTHING_TYPED, serialsTyped } from '../lines/typed.ts';
 import { scanOfItem } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { Button } from '../ui/Button.tsx';
@@ -56,7 +55,7 @@ export function PutBack({ run, onDone }: { run: RunDetail; onDone: () => void })
   });
   const post = () => {
     if (!own) return;
-    const codes = own.item.tracking === 'serial' ? readSerials(serials) : [];
+    const codes = own.item.tracking === 'serial' ? serialsTyped(serials) : [];
     const line = { quantity: text, serials: codes };
     if (own.kind === 'build') fromBench.mutate({ params: { id: own.id }, body: { lineId: own.lineId, ...line } });
     else
@@ -100,7 +99,7 @@ export function PutBack({ run, onDone }: { run: RunDetail; onDone: () => void })
               typed={{ ...NOTHING_TYPED, serials }}
               onChange={(next) => {
                 setSerials(next.serials);
-                setText(String(next.serials === '' ? 0 : readSerials(next.serials).length));
+                setText(String(serialsTyped(next.serials).length));
               }}
               quantity={readExactOr(text) / SCALE}
               errorAt={() => undefined}
