@@ -21,6 +21,9 @@ const RETURNS = { tag: 'Take apart' } as const;
 
 export const Condition = z.enum(conditions);
 
+/** Units by serial, and lots. */
+const Named = { serials: z.array(z.string()), lots: z.array(z.string()) };
+
 /** A line as it left with one shipment, as far as it may come back. */
 export const Returnable = z.object({
   shipmentId: Id,
@@ -42,8 +45,7 @@ export const Returnable = z.object({
   /** Days after the last on which it may come back; null while it is in time. */
   tooLate: z.number().int().nullable(),
   /** What left for it by serial and has not come back, and the lots it was of. */
-  serials: z.array(z.string()),
-  lots: z.array(z.string()),
+  ...Named,
   /** Announced on this return, so that it is taken in there. */
   announced: z.array(z.object({ id: Id, number: z.string() })),
 });
@@ -109,6 +111,9 @@ export const ReturnLine = z.object({
   value: Decimal,
   lost: Decimal,
   pieces: z.array(ReturnPiece),
+  /** Which of it was announced, where somebody could tell; while it is not here, also which there are to choose from. */
+  announced: z.object(Named),
+  withThem: z.object(Named),
 });
 export type ReturnLine = z.infer<typeof ReturnLine>;
 
@@ -179,7 +184,7 @@ const Figures = z.object({
   owed: Decimal,
   lost: Decimal,
 });
-const Named = Figures.extend({ name: z.string(), code: z.string() });
+const NamedFigures = Figures.extend({ name: z.string(), code: z.string() });
 
 export const returnRoutes = {
   returns: route({
@@ -217,7 +222,8 @@ export const returnRoutes = {
     method: 'GET',
     path: '/api/returnable',
     right: 'look',
-    summary: 'What may come back, found by the number of an order, a shipment or a parcel, by customer, serial or lot',
+    summary:
+      'What may come back, found by the number of an order, a shipment, a parcel or a return, by customer, serial or lot',
     query: z.object({ q: z.string().trim().max(100).default('') }),
     response: z.array(Returnable),
   }),
@@ -297,9 +303,9 @@ export const returnRoutes = {
     query: z.object({ from: Day.optional(), to: Day.optional() }),
     response: z.object({
       all: Figures,
-      reasons: z.array(Named),
-      products: z.array(Named),
-      customers: z.array(Named),
+      reasons: z.array(NamedFigures),
+      products: z.array(NamedFigures),
+      customers: z.array(NamedFigures),
       parts: z.array(
         z.object({
           code: z.string(),

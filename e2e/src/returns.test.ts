@@ -79,6 +79,70 @@ test.describe('what customers send back', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  test('units are scanned one after the other, announced, and taken in as they were announced', async () => {
+    const { page } = visit;
+    const units = await application.one<{ codes: string; bin: number; item: number }>(
+      `SELECT group_concat(code, ' ') AS codes, bin, item FROM (
+         SELECT s.code, p.bin_id AS bin, i.id AS item FROM balance p JOIN serial s ON s.id = p.serial_id JOIN item i ON i.id = s.item_id
+         JOIN bin b ON b.id = p.bin_id WHERE i.code = 'SCALE-1' AND b.kind = 'shelf' AND p.holder_kind IS NULL ORDER BY p.bin_id, s.code LIMIT 3)
+       GROUP BY bin`,
+    );
+    const serials = units?.codes.split(' ') ?? [];
+    const [first = '', second = '', third = ''] = serials;
+    const post = async (path: string, data: object) => {
+      const answer = await page.request.post(path, { data, headers: { 'idempotency-key': crypto.randomUUID() } });
+      expect(answer.ok(), await answer.text()).toBe(true);
+      return answer.json();
+    };
+    const lines = [{ itemId: units?.item, quantity: '3', price: '180' }];
+    const { id } = await post('/api/orders', { customerId: 1, confirm: true, lines });
+    const order = await (await page.request.get(`/api/orders/${id}`)).json();
+    const [line] = order.lines;
+    const parts = [{ partId: line.parts[0].id, serials, binId: units?.bin }];
+    await post(`/api/orders/${id}/shipments`, {
+      version: order.version,
+      lines: [{ lineId: line.id, quantity: '3', parts }],
+    });
+    await page.goto('/take-apart');
+    await visit.heading(/things? .*wait/);
+    const many = page.getByLabel(/How many Hive scale of .* come back/);
+    await scanLikeAWedge(page, first);
+    await expect(many).toHaveValue('1');
+    await scanLikeAWedge(page, third);
+    await expect(many).toHaveValue('2');
+    // A scan into the field itself takes the place of the one before.
+    const field = page.getByLabel('What comes back?');
+    await field.focus();
+    await page.keyboard.press('Enter');
+    await expect(field).toHaveValue(third);
+    await scanLikeAWedge(page, first);
+    await expect(field).toHaveValue(first);
+    await expect(many).toHaveValue('2');
+    // One too many was scanned: it is tapped off, and another one on.
+    await page.getByRole('button', { name: third, pressed: true }).click();
+    await page.getByRole('button', { name: second, pressed: false }).click();
+    await expect(many).toHaveValue('2');
+    await choose(page.getByLabel('Why'), 'Stopped working');
+    await page.getByRole('button', { name: 'Announce it' }).click();
+    await visit.notice(/RT-\d+ is announced\./);
+    const announced = await application.one<{ id: number }>('SELECT max(id) AS id FROM goods_return');
+    // The label on the parcel opens what it was printed for.
+    await scanLikeAWedge(page, `RT-${String(announced?.id).padStart(4, '0')}`);
+    await visit.heading(/announced, not here yet/);
+    await page.getByRole('button', { name: first, pressed: true }).waitFor();
+    await page.getByRole('button', { name: second, pressed: true }).waitFor();
+    await page.getByRole('button', { name: third, pressed: false }).waitFor();
+    await page.getByRole('button', { name: 'It is here: take it in' }).click();
+    await visit.heading(/2 things wait for you to decide/);
+    const here = await application.one<{ codes: string }>(
+      `SELECT group_concat(s.code, ' ') AS codes FROM (SELECT serial_id FROM return_standing WHERE return_id = ${announced?.id}
+         ORDER BY serial_id) p JOIN serial s ON s.id = p.serial_id`,
+    );
+    expect(here?.codes.split(' ').sort()).toEqual([first, second].sort());
+    expect(await application.verify()).toEqual([]);
+    expect(visit.faults).toEqual([]);
+  });
+
   test('a picture of what came back is kept and shown', async () => {
     const { page } = visit;
     await page.goto('/take-apart/returns/6');

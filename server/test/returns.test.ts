@@ -339,6 +339,33 @@ describe('goods that come back', () => {
       expect(total(group)).toBeCloseTo(Number(figures.all.lost), 6);
   });
 
+  it('are of the lot that was named when they were announced', async () => {
+    await shop.receive(wax as Item, '3', '4', 0, { lot: 'L9', bestBefore: '2026-12-24' });
+    const sent = await ship([{ itemId: wax?.id ?? 0, quantity: '5', price: '9' }]);
+    const [row] = await server.call(api.returnable, { query: { q: 'L9' } });
+    const [later = ''] = row?.lots.filter((lot) => lot !== 'L9') ?? [];
+    expect(row).toMatchObject({
+      shipmentId: sent.shipmentId,
+      serials: [],
+      lots: expect.arrayContaining(['L9', later]),
+    });
+    const announce = back(sent, '2', { lots: [later] });
+    const { id, version } = await server.call(api.announceReturn, { body: { ...announce.body, arrived: false } });
+    const [line] = (await read(id)).lines;
+    expect(line).toMatchObject({ announced: { serials: [], lots: [later] }, withThem: { lots: row?.lots } });
+    await server.call(api.arriveReturn, {
+      params: { id },
+      body: { version, lines: back(sent, '2', { lots: line?.announced.lots }).body.lines },
+    });
+    const here = await read(id);
+    expect(pieces(here).map(({ lot, quantity }) => [lot, quantity])).toEqual([[later, '2']]);
+    expect(here.lines[0]?.withThem).toEqual({ serials: [], lots: [] });
+    const wrong = await server.refused(api.announceReturn, back(sent, '1', { lots: ['L0'] }));
+    expect(wrong).toMatchObject({ code: 'never-left', field: 'lines.0.lots' });
+    const [piece] = pieces(here);
+    await server.call(api.settleReturns, settle([{ pieceId: piece?.id, quantity: '2', outcome: 'shelf' }]));
+  });
+
   it('lessen what their order cost and brought its job, until they are lost or sent back', async () => {
     const sent = await ship([{ itemId: jar?.id ?? 0, quantity: '4', price: '5' }]);
     await server.call(api.setJobTag, { body: { kind: 'order', id: sent.order.id, jobTag: 'Fair' } });

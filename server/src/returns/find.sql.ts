@@ -11,8 +11,8 @@ import { COUNTED, leftOf } from './sql.ts';
 const MOST = 40;
 
 /**
- * Lines that left and of which something may come back: found by the number of their order, shipment or parcel, by customer,
- * or by a serial or lot of what really left; the last to leave first.
+ * Lines that left and of which something may come back: found by the number of their order, shipment, parcel or return, by
+ * customer, or by a serial or lot of what really left; the last to leave first.
  */
 export async function findReturnable(db: Reader, q: string, now: Date): Promise<Returnable[]> {
   if (q === '') return [];
@@ -49,6 +49,8 @@ export async function findReturnable(db: Reader, q: string, now: Date): Promise<
      JOIN unit u ON u.id = i.unit_id
      WHERE NOT EXISTS (SELECT 1 FROM document v WHERE v.reverses_id = d.id) AND (
        o.number = $1 COLLATE NOCASE OR d.number = $1 COLLATE NOCASE OR c.code = $1 OR c.name LIKE $2 ESCAPE '\\' OR o.reference = $1 COLLATE NOCASE
+       OR EXISTS (SELECT 1 FROM return_line n JOIN goods_return r ON r.id = n.return_id
+         WHERE n.shipment_id = s.document_id AND n.line_id = s.line_id AND r.number = $1 COLLATE NOCASE)
        OR EXISTS (SELECT 1 FROM parcel p WHERE p.shipped_id = d.id AND p.number = $1 COLLATE NOCASE)
        OR d.id IN (SELECT m.document_id FROM movement m JOIN order_part p ON p.id = m.line_id AND p.line_id = l.id
          LEFT JOIN serial e ON e.id = m.serial_id LEFT JOIN lot t ON t.id = m.lot_id
@@ -87,8 +89,11 @@ export async function findReturnable(db: Reader, q: string, now: Date): Promise<
 }
 
 /** Serials that left and have not come back, and lots, by shipment and line. */
-async function namesOf(db: Reader, rows: readonly { readonly shipment_id: number; readonly line_id: number }[]) {
-  const known = new Map<string, { serials: string[]; lots: string[] }>();
+export async function namesOf(
+  db: Reader,
+  rows: readonly { readonly shipment_id: number; readonly line_id: number }[],
+): Promise<ReadonlyMap<string, Pick<Returnable, 'serials' | 'lots'>>> {
+  const known = new Map<string, Pick<Returnable, 'serials' | 'lots'>>();
   for (const { shipment_id, line_id } of rows) {
     const heaps = await leftOf(db, shipment_id, line_id);
     const open = heaps.filter(({ quantity, returned }) => quantity > returned);

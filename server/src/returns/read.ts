@@ -6,6 +6,7 @@ import { decimal } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
+import { namesOf } from './find.sql.ts';
 import {
   binsOfReturn,
   documentsOf,
@@ -72,6 +73,7 @@ async function toDetail(db: Reader, whole: Whole, now: Date): Promise<ReturnDeta
   const documents = await documentsOf(db, record.id);
   const arrival = documents.find(({ id }) => id === record.document_id);
   const [bin] = await binsOfReturn(db, record.id);
+  const names = await namesOf(db, record.state === 'announced' ? lines : []);
   return {
     ...toRow(whole, now),
     remark: record.remark,
@@ -80,7 +82,7 @@ async function toDetail(db: Reader, whole: Whole, now: Date): Promise<ReturnDeta
     document: arrival ? { id: arrival.id, number: arrival.number } : null,
     bin: bin?.bin ?? null,
     picture: picture?.hash ?? null,
-    lines: lines.map((line) => toLine(line, whole, now)),
+    lines: lines.map((line) => toLine(line, whole, now, names)),
     documents: documents.map(({ undone, ...document }) => ({ ...document, undone: undone === 1 })),
   };
 }
@@ -118,7 +120,7 @@ function owedFor(line: LineRecord, { pieces, record }: Whole): bigint {
   return creditOwed(kept, line.price, line.credit);
 }
 
-function toLine(line: LineRecord, whole: Whole, now: Date): ReturnLine {
+function toLine(line: LineRecord, whole: Whole, now: Date, names: Awaited<ReturnType<typeof namesOf>>): ReturnLine {
   const own = whole.pieces.get(line.id) ?? [];
   const lost = own
     .flatMap(({ piece_id }) => whole.outcomes.get(piece_id) ?? [])
@@ -151,6 +153,8 @@ function toLine(line: LineRecord, whole: Whole, now: Date): ReturnLine {
     value: decimal(add<Money>(ZERO, ...own.map(({ value }) => value))),
     lost: decimal(add<Money>(ZERO, ...lost.map(({ value }) => value))),
     pieces: own.map((piece) => toPiece(piece, whole)),
+    announced: { serials: JSON.parse(line.serials), lots: JSON.parse(line.lots) },
+    withThem: names.get(`${line.shipment_id}:${line.line_id}`) ?? { serials: [], lots: [] },
   };
 }
 

@@ -24,6 +24,8 @@ export function PickOrderPage() {
   return <PickOrder id={Number(id)} />;
 }
 
+const WAY = <LinkButton to="/pick">See what is to be picked</LinkButton>;
+
 function Picking({ job }: { job: PickJob }) {
   const isPhone = useNarrow(700);
   const stores = useQuestion('stores', {});
@@ -34,7 +36,7 @@ function Picking({ job }: { job: PickJob }) {
 function PickBuild({ id }: { id: GoalRow['id'] }) {
   const build = useQuestion('build', { params: { id } });
   return (
-    <Answer of={build}>
+    <Answer of={build} way={WAY}>
       {(data) =>
         data.state === 'on-bench' ? (
           <Picking job={jobOfBuild(data)} />
@@ -54,7 +56,7 @@ function PickBuild({ id }: { id: GoalRow['id'] }) {
 function PickOrder({ id }: { id: GoalRow['id'] }) {
   const order = useQuestion('order', { params: { id } });
   return (
-    <Answer of={order}>
+    <Answer of={order} way={WAY}>
       {(data) =>
         data.standing === 'open' || data.standing === 'partly-shipped' ? (
           <Picking job={jobOfOrder(data)} />

@@ -1,5 +1,5 @@
 import type { GoalRow, ProposedRun, RunRow } from '@yosegi/contract';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCommand, usePages, useQuestion } from '../api/client.ts';
@@ -13,7 +13,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { Para, Part, Section } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
+import { Faint, Late, Lead, OneLine, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { When } from '../ui/When.tsx';
 import { walkedWords } from './words.ts';
@@ -78,7 +78,9 @@ function whatWaits(goals: readonly GoalRow[]): string {
   const what = [of('build') && count(of('build'), 'build'), of('order') && count(of('order'), 'order')].filter(Boolean);
   const whole = goals.filter((goal) => goal.whole).length;
   if (what.length === 0) return 'Nothing else waits to be picked.';
-  return `${what.join(' and ')} to pick for; of ${whole === 1 ? '1' : String(whole)} everything is on the shelves.`;
+  if (goals.length === 1) return `${what.join()} to pick for${whole === 1 ? ', with everything on the shelves' : ''}.`;
+  const has = whole === 1 ? '1 of them has' : `${whole || 'none'} of them have`;
+  return `${what.join(' and ')} to pick for; ${has} everything on the shelves.`;
 }
 
 function OpenRun({ run }: { run: RunRow }) {
@@ -127,12 +129,18 @@ function Proposals({ proposed, goals }: { proposed: readonly ProposedRun[]; goal
               <b>{sharedWords(run)}</b>
               <br />
               <Faint>
-                {run.store} · {own.map(({ number, name }) => `${number} ${name}`).join(' · ')}
+                {run.store}
+                {own.map(({ number, name }) => (
+                  <Fragment key={number}>
+                    {' '}
+                    · <OneLine>{number}</OneLine> {name}
+                  </Fragment>
+                ))}
               </Faint>
             </span>
             <Button
               look="go"
-              aria-label={`Walk ${key}`}
+              aria-label={`Walk it: ${key}`}
               busy={make.isPending}
               onPress={() => make.mutate({ body: { storeId: run.storeId, goals: run.goals } })}
             >

@@ -18,7 +18,11 @@ export function RunPage() {
   const { id } = useParams();
   const run = useQuestion('pickRun', { params: { id: Number(id) } });
   const isPhone = useNarrow(700);
-  return <Answer of={run}>{(data) => <Walking key={data.id} run={data} isPhone={isPhone} />}</Answer>;
+  return (
+    <Answer of={run} way={<LinkButton to="/pick">See what is to be picked</LinkButton>}>
+      {(data) => <Walking key={data.id} run={data} isPhone={isPhone} />}
+    </Answer>
+  );
 }
 
 function Walking({ run, isPhone }: { run: RunDetail; isPhone: boolean }) {

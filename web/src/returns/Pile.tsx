@@ -25,7 +25,9 @@ import { isWaiting, NOTHING_DECIDED, reckonPile, type TypedPiece, type TypedPile
 import { pieceName, settledWords, waitedWords } from './words.ts';
 
 /** Stays in sight however long the pile is. */
-const StickyFoot = styled(Foot)`position: sticky; bottom: -20px; margin: 0 -24px; z-index: 2; &:last-child { margin-bottom: -20px; }
+const StickyFoot = styled(
+  Foot,
+)`position: sticky; bottom: -20px; margin: 0 -24px; z-index: 2; &:last-child { margin-bottom: -20px; }
   @media (max-width: 700px) { bottom: -14px; margin: 0 -14px; &:last-child { margin-bottom: -14px; } }`;
 const Head = styled.tr`td { background: var(--birch); padding: 8px 10px; }`;
 /** What a thing of its own may become, and what a part of a kit. */

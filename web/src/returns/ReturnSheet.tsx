@@ -4,7 +4,6 @@ import { Link } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { LabelButton } from '../devices/index.ts';
-import { serialsTyped } from '../lines/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -17,6 +16,7 @@ import { Faint, Late, Lead, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
 import { Pile } from './Pile.tsx';
 import { ReturnPicture } from './ReturnPicture.tsx';
+import { type Named, NONE_NAMED, WhichBack } from './WhichBack.tsx';
 import { outcomeWords, pieceName, stateTone, stateWords, waitedWords } from './words.ts';
 
 /** One return: what came back, what became of it, and what is owed for it. */
@@ -195,17 +195,11 @@ function Became({ of }: { of: ReturnDetail }) {
   );
 }
 
-/** Serials as typed; what can't be read is sent as it stands, to be refused where it was typed. */
-function namedIn(text: string): string[] {
-  const read = serialsTyped(text);
-  return read.length > 0 || text.trim() === '' ? read : [text.trim()];
-}
-
 /** Takes announced goods in, as many as really came, or says why they do not. */
 function Arrive({ of }: { of: ReturnDetail }) {
   const notify = useNotify();
   const [quantities, setQuantities] = useState<readonly string[]>(of.lines.map(({ quantity }) => quantity));
-  const [serials, setSerials] = useState<readonly string[]>(of.lines.map(() => ''));
+  const [named, setNamed] = useState<readonly Named[]>(of.lines.map(({ announced }) => announced));
   const [because, setBecause] = useState('');
   const reasons = useQuestion('reasons', {}).data ?? [];
   const arrive = useCommand('arriveReturn', ({ number, documentId }) =>
@@ -228,7 +222,8 @@ function Arrive({ of }: { of: ReturnDetail }) {
           condition: line.condition,
           remark: line.remark,
           credit: line.credit,
-          serials: namedIn(serials[index] ?? ''),
+          serials: [...(named[index]?.serials ?? [])],
+          lots: [...(named[index]?.lots ?? [])],
         })),
       },
     });
@@ -249,14 +244,15 @@ function Arrive({ of }: { of: ReturnDetail }) {
                 error={problemAt(arrive.error, `lines.${at}.quantity`)}
               />
             </Part>
-            <Part $width={240}>
-              <Field
-                label="Serial numbers, if it has any"
-                value={serials[index] ?? ''}
-                onChange={(text) => setSerials(serials.with(index, text))}
-                error={problemAt(arrive.error, `lines.${at}.serials`)}
-              />
-            </Part>
+            <WhichBack
+              of={line.withThem}
+              named={named[index] ?? NONE_NAMED}
+              onChange={(next) => {
+                setNamed(named.with(index, next));
+                if (next.serials.length > 0) setQuantities(quantities.with(index, String(next.serials.length)));
+              }}
+              errorAt={(name) => problemAt(arrive.error, `lines.${at}.${name}`)}
+            />
           </Row>
         );
       })}

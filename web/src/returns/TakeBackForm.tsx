@@ -1,12 +1,11 @@
 import type { Returnable } from '@yosegi/contract';
 import { readExact } from '@yosegi/core/number';
 import { type Condition, conditions, usualCredit } from '@yosegi/core/returns';
-import { useDeferredValue, useRef } from 'react';
-import { Link } from 'react-router';
+import { useDeferredValue, useEffect, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { ReasonChoice } from '../lines/ReasonChoice.tsx';
-import { serialsTyped, toggleSerial } from '../lines/typed.ts';
 import { labelOf } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { Button } from '../ui/Button.tsx';
@@ -21,28 +20,26 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
+import { joined, type Named, NONE_NAMED, namedBy, WhichBack } from './WhichBack.tsx';
 
 const Box = styled(
   Section,
 )`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 12px 16px;`;
-const Serials = styled.div`display: flex; flex-wrap: wrap; gap: 4px; margin-top: 4px;
-  button { border: 1px solid var(--line); border-radius: 3px; background: var(--field); padding: 3px 8px; min-height: 28px; font: 600 12.5px var(--text); cursor: pointer; }
-  button[aria-pressed='true'] { border: 2px solid var(--moss); background: var(--ok-wash); } button[aria-pressed='true']::before { content: '✓ '; }`;
-
-interface TypedLine {
+interface TypedLine extends Named {
   readonly quantity: string;
-  readonly serials: string;
 }
+const NOTHING_TYPED: TypedLine = { quantity: '', ...NONE_NAMED };
 const keyOf = ({ shipmentId, lineId }: Returnable) => `${shipmentId}:${lineId}`;
 
 /** Finds what may come back, and takes it in or announces it. */
 export function TakeBackForm() {
   const format = useFormat();
   const notify = useNotify();
+  const go = useNavigate();
   const [q, setQ] = useAddress('back');
   const asked = useDeferredValue(q.trim());
   const found = useQuestion('returnable', { query: { q: asked } }, { enabled: asked.length > 1, keep: true });
-  const screen = useTypedScreen('take-back');
+  const screen = useTypedScreen('returns.take-back');
   const [typed, setTyped] = useTyped<ReadonlyMap<string, TypedLine>>(screen, 'lines', new Map());
   const [reasonId, setReasonId] = useTyped(screen, 'reasonId', '');
   const [condition, setCondition] = useTyped<Condition>(screen, 'condition', 'as new');
@@ -50,7 +47,29 @@ export function TakeBackForm() {
   const [expectedOn, setExpectedOn] = useTyped(screen, 'expectedOn', '');
   const field = useRef<HTMLInputElement>(null);
   const rows = asked.length > 1 ? (found.data ?? []) : [];
-  const going = rows.filter((row) => (typed.get(keyOf(row))?.quantity ?? '').trim() !== '');
+  const typedOf = (row: Returnable): TypedLine => typed.get(keyOf(row)) ?? NOTHING_TYPED;
+  // A unit or a lot that was looked for is what comes back, beside those that were before; said once, so that it can be taken off.
+  const said = useRef('');
+  const [scanned, setScanned] = useState('');
+  useEffect(() => {
+    if (!found.data || found.isPlaceholderData) return;
+    // The label of a return that was announced opens it.
+    const isIt = ({ number }: { number: string }) => number.toLowerCase() === asked.toLowerCase();
+    const announced = found.data.flatMap((row) => row.announced).find(isIt);
+    if (announced && scanned === asked) {
+      setScanned('');
+      void go(`/take-apart/returns/${announced.id}`);
+    }
+    if (said.current === asked) return;
+    said.current = asked;
+    const named = found.data.flatMap((row): [string, TypedLine][] => {
+      const own = namedBy(asked, row);
+      const line = typed.get(keyOf(row)) ?? NOTHING_TYPED;
+      return own.serials.length + own.lots.length > 0 ? [[keyOf(row), renamed(line, joined(line, own))]] : [];
+    });
+    if (named.length > 0) setTyped(new Map([...typed, ...named]));
+  }, [found.data, found.isPlaceholderData, asked, scanned, typed, setTyped, go]);
+  const going = rows.filter((row) => typedOf(row).quantity.trim() !== '');
   const take = useCommand(
     'announceReturn',
     ({ number, documentId, id }, { body }) => {
@@ -61,7 +80,7 @@ export function TakeBackForm() {
       );
     },
     () => {
-      setTyped(new Map());
+      setTyped(new Map([...typed].filter(([key]) => !going.some((row) => keyOf(row) === key))));
       setRemark('');
       setQ('');
     },
@@ -72,26 +91,32 @@ export function TakeBackForm() {
       body: {
         arrived,
         expectedOn: arrived || expectedOn === '' ? null : expectedOn,
-        lines: going.map((row) => ({
-          shipmentId: row.shipmentId,
-          lineId: row.lineId,
-          quantity: typed.get(keyOf(row))?.quantity ?? '',
-          reasonId: Number(reasonId),
-          condition,
-          remark,
-          serials: serialsTyped(typed.get(keyOf(row))?.serials ?? ''),
-        })),
+        lines: going.map((row) => {
+          const { quantity, serials, lots } = typedOf(row);
+          return {
+            shipmentId: row.shipmentId,
+            lineId: row.lineId,
+            quantity,
+            reasonId: Number(reasonId),
+            condition,
+            remark,
+            serials: [...serials],
+            lots: [...lots],
+          };
+        }),
       },
     });
   };
-  useScans((text) => {
+  const look = (text: string) => {
     // A unit or a lot is looked for by its own code, whatever else its label says.
     const label = labelOf(text);
-    setQ(label?.serial ?? label?.lot ?? text.trim());
-    field.current?.focus();
-  });
+    const code = label?.serial ?? label?.lot ?? text.trim();
+    setQ(code);
+    setScanned(code);
+  };
+  useScans(look);
   const set = (row: Returnable, part: Partial<TypedLine>) =>
-    setTyped(new Map(typed).set(keyOf(row), { quantity: '', serials: '', ...typed.get(keyOf(row)), ...part }));
+    setTyped(new Map(typed).set(keyOf(row), { ...typedOf(row), ...part }));
   const problem = problemOf(take.error);
   const at = (row: Returnable, name: string) => problemAt(take.error, `lines.${going.indexOf(row)}.${name}`);
   const needsReason = reasonId === '';
@@ -101,10 +126,17 @@ export function TakeBackForm() {
         <Part $width={340}>
           <Field
             label="What comes back?"
-            placeholder="Order, shipment, parcel, customer, serial or lot"
+            placeholder="Order, shipment, return, customer, serial or lot"
             value={q}
             onChange={setQ}
             inputRef={field}
+            onKeyDown={(event) => {
+              if (event.key !== 'Enter') return;
+              look(q);
+              // The next scan takes its place, also where this one is drawn shorter than it was read.
+              field.current?.select();
+              requestAnimationFrame(() => field.current?.select());
+            }}
           />
         </Part>
         {rows.length === 0 && asked.length > 1 && found.data && (
@@ -162,35 +194,18 @@ export function TakeBackForm() {
                       hideLabel
                       numeric
                       isDisabled={readExact(row.left) <= 0}
-                      value={typed.get(keyOf(row))?.quantity ?? ''}
+                      value={typedOf(row).quantity}
                       onChange={(quantity) => set(row, { quantity })}
                       error={at(row, 'quantity') ?? at(row, 'lineId') ?? at(row, 'shipmentId')}
                     />
                   </td>
                   <td>
-                    {row.serials.length > 0 && (
-                      <Serials>
-                        {row.serials.slice(0, 40).map((code) => {
-                          const own = typed.get(keyOf(row))?.serials ?? '';
-                          const isOn = serialsTyped(own).includes(code);
-                          return (
-                            <button
-                              key={code}
-                              type="button"
-                              aria-pressed={isOn}
-                              onClick={() => {
-                                const serials = toggleSerial(own, code);
-                                set(row, { serials, quantity: String(serialsTyped(serials).length || '') });
-                              }}
-                            >
-                              {code}
-                            </button>
-                          );
-                        })}
-                      </Serials>
-                    )}
-                    {row.lots.length > 0 && <Faint>lot {row.lots.join(', ')}</Faint>}
-                    {at(row, 'serials') && <Late role="alert">{at(row, 'serials')}</Late>}
+                    <WhichBack
+                      of={row}
+                      named={typedOf(row)}
+                      onChange={(named) => set(row, renamed(typedOf(row), named))}
+                      errorAt={(name) => at(row, name)}
+                    />
                   </td>
                 </tr>
               ))}
@@ -220,12 +235,14 @@ export function TakeBackForm() {
               busy={take.isPending}
               onPress={() => post(true)}
             >
-              It is here: take {sumWords(going, typed)} in
+              It is here: take {sumWords(going, typedOf)} in
             </Button>
             <Button isDisabled={going.length === 0 || needsReason} onPress={() => post(false)}>
               Announce it
             </Button>
-            {going.length > 0 && needsReason && <Muted>Say why it comes back.</Muted>}
+            {(going.length === 0 || needsReason) && (
+              <Muted>{going.length === 0 ? 'Say how many come back.' : 'Say why it comes back.'}</Muted>
+            )}
           </Row>
           {problem && !problem.field?.startsWith('lines.') && <Para role="alert">{problem.detail}</Para>}
           {problem?.field?.endsWith('reasonId') && <Para role="alert">{problem.detail}</Para>}
@@ -235,9 +252,14 @@ export function TakeBackForm() {
   );
 }
 
-function sumWords(going: readonly Returnable[], typed: ReadonlyMap<string, TypedLine>): string {
-  if (going.length === 0) return 'it';
-  if (going.length > 1) return count(going.length, 'line');
+function sumWords(going: readonly Returnable[], typedOf: (row: Returnable) => TypedLine): string {
   const [row] = going;
-  return `${typed.get(row ? keyOf(row) : '')?.quantity} × ${row?.name}`;
+  if (!row) return 'it';
+  return going.length > 1 ? count(going.length, 'line') : `${typedOf(row).quantity} × ${row.name}`;
+}
+
+/** Units that are named are counted; of anything else the number is typed. */
+function renamed(line: TypedLine, named: Named): TypedLine {
+  const isCounted = line.serials.length + named.serials.length > 0;
+  return { ...named, quantity: isCounted ? String(named.serials.length || '') : line.quantity };
 }

@@ -5,7 +5,7 @@ import { DayField } from '../ui/DayField.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Grid, Page } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
-import { Part, Section } from '../ui/space.ts';
+import { Part, Section, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
@@ -73,11 +73,21 @@ function By({ title, rows, isItem = false }: { title: string; rows: Figures['pro
         <thead>
           <tr>
             <th>{title.replace('By ', '').replace(/^./, (first) => first.toUpperCase())}</th>
-            <th className="num">Returns</th>
-            <th className="num">Units</th>
-            <th className="num">Came back worth</th>
-            <th className="num">Owed</th>
-            <th className="num">Lost</th>
+            <Th className="num" $width={100}>
+              Returns
+            </Th>
+            <Th className="num" $width={100}>
+              Units
+            </Th>
+            <Th className="num" $width={160}>
+              Came back worth
+            </Th>
+            <Th className="num" $width={140}>
+              Owed
+            </Th>
+            <Th className="num" $width={140}>
+              Lost
+            </Th>
           </tr>
         </thead>
         <tbody>
@@ -113,10 +123,18 @@ function Parts({ rows }: { rows: Figures['parts'] }) {
         <thead>
           <tr>
             <th>Part</th>
-            <th className="num">Damaged or scrapped</th>
-            <th className="num">Missing</th>
-            <th className="num">Something else in the box</th>
-            <th className="num">Lost</th>
+            <Th className="num" $width={160}>
+              Damaged or scrapped
+            </Th>
+            <Th className="num" $width={120}>
+              Missing
+            </Th>
+            <Th className="num" $width={200}>
+              Something else in the box
+            </Th>
+            <Th className="num" $width={140}>
+              Lost
+            </Th>
           </tr>
         </thead>
         <tbody>

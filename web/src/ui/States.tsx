@@ -15,12 +15,29 @@ const Bones = styled.div`
 export const Nothing = styled.p`padding: 22px 24px; color: var(--ink-2);`;
 
 /** Shows an answer once it is there; until then its outline, and when it fails, why and how to try again. */
-export function Answer<T>({ of, children }: { of: UseQueryResult<T, Error>; children: (data: T) => ReactNode }) {
+export function Answer<T>({
+  of,
+  children,
+  way,
+}: {
+  of: UseQueryResult<T, Error>;
+  children: (data: T) => ReactNode;
+  /** Another way out than to try again, where the page has none around it. */
+  way?: ReactNode;
+}) {
   if (of.data !== undefined) return <>{children(of.data)}</>;
   if (of.error) {
     return (
       <Quiet>
-        <ProblemBox error={of.error} ways={<Button onPress={() => void of.refetch()}>Try again</Button>} />
+        <ProblemBox
+          error={of.error}
+          ways={
+            <>
+              <Button onPress={() => void of.refetch()}>Try again</Button>
+              {way}
+            </>
+          }
+        />
       </Quiet>
     );
   }
