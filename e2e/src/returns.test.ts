@@ -132,8 +132,13 @@ test.describe('what customers send back', () => {
     await page.getByRole('button', { name: first, pressed: true }).waitFor();
     await page.getByRole('button', { name: second, pressed: true }).waitFor();
     await page.getByRole('button', { name: third, pressed: false }).waitFor();
+    await scanLikeAWedge(page, third);
+    await page.getByRole('button', { name: third, pressed: true }).click();
+    await choose(page.getByLabel('Condition of Hive scale'), 'damaged');
     await page.getByRole('button', { name: 'It is here: take it in' }).click();
     await visit.heading(/2 things wait for you to decide/);
+    // Half of what was paid is owed for what turns out to be damaged.
+    await page.getByText('owed €180.00').waitFor();
     const here = await application.one<{ codes: string }>(
       `SELECT group_concat(s.code, ' ') AS codes FROM (SELECT serial_id FROM return_standing WHERE return_id = ${announced?.id}
          ORDER BY serial_id) p JOIN serial s ON s.id = p.serial_id`,

@@ -1,11 +1,15 @@
 import type { ReturnDetail, ReturnLine } from '@yosegi/contract';
+import { type Condition, conditions } from '@yosegi/core/returns';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { LabelButton } from '../devices/index.ts';
+import { labelOf } from '../scan/scans.ts';
+import { useScans } from '../scan/wedge.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
+import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid, Page } from '../ui/layout.ts';
@@ -16,7 +20,7 @@ import { Faint, Late, Lead, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
 import { Pile } from './Pile.tsx';
 import { ReturnPicture } from './ReturnPicture.tsx';
-import { type Named, NONE_NAMED, WhichBack } from './WhichBack.tsx';
+import { joined, type Named, NONE_NAMED, namedBy, WhichBack } from './WhichBack.tsx';
 import { outcomeWords, pieceName, stateTone, stateWords, waitedWords } from './words.ts';
 
 /** One return: what came back, what became of it, and what is owed for it. */
@@ -200,6 +204,7 @@ function Arrive({ of }: { of: ReturnDetail }) {
   const notify = useNotify();
   const [quantities, setQuantities] = useState<readonly string[]>(of.lines.map(({ quantity }) => quantity));
   const [named, setNamed] = useState<readonly Named[]>(of.lines.map(({ announced }) => announced));
+  const [found, setFound] = useState<readonly Condition[]>(of.lines.map(({ condition }) => condition));
   const [because, setBecause] = useState('');
   const reasons = useQuestion('reasons', {}).data ?? [];
   const arrive = useCommand('arriveReturn', ({ number, documentId }) =>
@@ -219,14 +224,27 @@ function Arrive({ of }: { of: ReturnDetail }) {
           lineId: line.orderLineId,
           quantity: quantities[index] ?? '',
           reasonId: reasons.find(({ name, usedFor }) => usedFor === 'return' && name === line.reason)?.id ?? 0,
-          condition: line.condition,
+          condition: found[index] ?? line.condition,
           remark: line.remark,
-          credit: line.credit,
+          // What is owed was said of the condition that was announced.
+          credit: found[index] === line.condition ? line.credit : null,
           serials: [...(named[index]?.serials ?? [])],
           lots: [...(named[index]?.lots ?? [])],
         })),
       },
     });
+  const name = (index: number, next: Named) => {
+    setNamed(named.with(index, next));
+    if (next.serials.length > 0) setQuantities(quantities.with(index, String(next.serials.length)));
+  };
+  useScans((text) => {
+    const code = labelOf(text)?.serial ?? text;
+    const index = of.lines.findIndex(({ withThem }) => namedBy(code, withThem).serials.length > 0);
+    const [line, own] = [of.lines[index], named[index]];
+    if (!line || !own) return false;
+    name(index, joined(own, namedBy(code, line.withThem)));
+    return true;
+  });
   const problem = problemOf(arrive.error ?? callOff.error);
   return (
     <Section $top={12}>
@@ -244,13 +262,18 @@ function Arrive({ of }: { of: ReturnDetail }) {
                 error={problemAt(arrive.error, `lines.${at}.quantity`)}
               />
             </Part>
+            <Part $width={150}>
+              <Choice
+                label={`Condition of ${line.name}`}
+                value={found[index] ?? line.condition}
+                onChange={(next) => setFound(found.with(index, next as Condition))}
+                options={conditions.map((one): [string, string] => [one, one])}
+              />
+            </Part>
             <WhichBack
               of={line.withThem}
               named={named[index] ?? NONE_NAMED}
-              onChange={(next) => {
-                setNamed(named.with(index, next));
-                if (next.serials.length > 0) setQuantities(quantities.with(index, String(next.serials.length)));
-              }}
+              onChange={(next) => name(index, next)}
               errorAt={(name) => problemAt(arrive.error, `lines.${at}.${name}`)}
             />
           </Row>
