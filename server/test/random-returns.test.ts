@@ -7,7 +7,8 @@ import { TestServer, Workshop } from './harness.ts';
 
 /**
  * Random shipments of goods, lots, serials, products and swapped kits; returns of parts of them, decided in every way and
- * taken apart; and all of it undone, the last first. Every undo comes back to the books as they were, to the last millionth.
+ * taken apart; and all of it undone, the last first. Every undo comes back to the books as they were, to the last millionth;
+ * where one of the others is undone, what becomes of the rest is worth exactly what came in.
  */
 describe('any sequence of shipments and returns', () => {
   let server: TestServer;
@@ -185,17 +186,30 @@ describe('any sequence of shipments and returns', () => {
       const last = past.pop();
       if (last) await undo(last);
     },
+    /** One of those before the last, as far as nothing stands on it: what came after keeps what it was worth. */
+    async undoEarlier(at) {
+      const one = pickFrom(past.slice(0, -1), at);
+      if (!one) return;
+      const undone = await attempt('undo earlier', api.undoDocument, { params: { id: one.id }, body: {} });
+      if (!undone) return;
+      past.length = 0;
+      await callOff();
+    },
   };
 
-  async function undo({ id, books: before }: (typeof past)[number]): Promise<void> {
-    await server.call(api.undoDocument, { params: { id }, body: {} });
-    // What was taken in is announced again, and holds on to its shipment until it is called off.
+  /** What was taken in is announced again, and holds on to its shipment until it is called off. */
+  async function callOff(): Promise<void> {
     const { rows } = await server.call(api.returns, { query: { state: 'announced' } });
     for (const one of rows)
       await server.call(api.callOffReturn, {
         params: { id: one.id },
         body: { version: one.version, because: 'It did not come' },
       });
+  }
+
+  async function undo({ id, books: before }: (typeof past)[number]): Promise<void> {
+    await server.call(api.undoDocument, { params: { id }, body: {} });
+    await callOff();
     done.set('undo', (done.get('undo') ?? 0) + 1);
     expect(await books()).toBe(before);
   }
@@ -221,7 +235,7 @@ describe('any sequence of shipments and returns', () => {
 
   it('is undone to the last millionth, and a returned line is what left for it', async () => {
     const deed = fc.tuple(
-      fc.constantFrom('ship', 'back', 'settle', 'settle', 'settle', 'apart', 'apart', 'undo'),
+      fc.constantFrom('ship', 'back', 'settle', 'settle', 'settle', 'apart', 'apart', 'undo', 'undoEarlier'),
       fc.nat({ max: 60 }),
       fc.nat({ max: 60 }),
     );
@@ -241,7 +255,7 @@ describe('any sequence of shipments and returns', () => {
       }),
       { numRuns: 25, endOnFailure: true },
     );
-    for (const what of ['ship', 'back', 'same', 'settle shelf', 'apart', 'undo'])
+    for (const what of ['ship', 'back', 'same', 'settle shelf', 'apart', 'undo', 'undo earlier'])
       expect(done.get(what) ?? 0, what).toBeGreaterThan(2);
   });
 });

@@ -339,6 +339,33 @@ describe('goods that come back', () => {
       expect(total(group)).toBeCloseTo(Number(figures.all.lost), 6);
   });
 
+  it('are worth what left whichever of them are undone or sent back and come again', async () => {
+    const bead = await shop.item('BEAD');
+    await shop.receive(bead, '1', '1.000001');
+    await shop.receive(bead, '2', '1.000005');
+    const sent = await ship([{ itemId: bead.id, quantity: '3', price: '2' }]);
+    const here = await arrive(sent, '3');
+    const scrap = (quantity: string, pieceId = pieces(here)[0]?.id) =>
+      server.call(api.settleReturns, settle([{ pieceId, quantity, outcome: 'scrap' }]));
+    const first = await scrap('1');
+    await scrap('1');
+    await server.call(api.undoDocument, { params: { id: first.documents[0]?.id ?? 0 }, body: {} });
+    await scrap('2');
+    expect((await read(here.id)).lines).toMatchObject([{ value: '3.000011', lost: '3.000011' }]);
+
+    await shop.receive(bead, '1', '1.000001');
+    await shop.receive(bead, '2', '1.000005');
+    const again = await ship([{ itemId: bead.id, quantity: '3', price: '2' }]);
+    const away = await arrive(again, '1');
+    const ones = [await arrive(again, '1')];
+    const sentBack = { pieceId: pieces(away)[0]?.id, quantity: '1', outcome: 'sent-back' };
+    await server.call(api.settleReturns, settle([sentBack]));
+    ones.push(await arrive(again, '2'));
+    expect(ones.reduce((sum, one) => sum + Math.round(Number(one.value) * 1e6), 0)).toBe(3_000_011);
+    for (const one of ones) await scrap(pieces(one)[0]?.quantity ?? '', pieces(one)[0]?.id);
+    expect((await shop.stockOf(bead)).value).toBe('0');
+  });
+
   it('are of the lot that was named when they were announced', async () => {
     await shop.receive(wax as Item, '3', '4', 0, { lot: 'L9', bestBefore: '2026-12-24' });
     const sent = await ship([{ itemId: wax?.id ?? 0, quantity: '5', price: '9' }]);

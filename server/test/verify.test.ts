@@ -144,6 +144,7 @@ const tampering: Record<string, string[][]> = {
     ["UPDATE balance SET holder_id = 99 WHERE holder_kind = 'return'"],
   ],
   'what came back is worth what left': [['UPDATE return_piece SET value = value + 1']],
+  'what becomes of returns is worth what came back': [['UPDATE return_outcome SET value = 999999999']],
   'no more comes back than left': [['UPDATE return_piece SET quantity = 5000000']],
   'orders that are over promise nothing': [["UPDATE sales_order SET state = 'cancelled'"]],
   'price differences are in the ledger': [

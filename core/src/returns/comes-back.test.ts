@@ -14,6 +14,7 @@ const heap = (partId: number, units: number, value: number, more: Partial<LeftHe
   quantity: q(units),
   value: value as Money,
   returned: q(0),
+  returnedValue: 0 as Money,
   ...more,
 });
 const nobody = { serialIds: new Set<number>(), lotIds: new Set<number>() };
@@ -72,7 +73,11 @@ describe('what comes back of a line', () => {
           worth += back.reduce((sum, one) => sum + one.value, 0);
           heaps = heaps.map((one) => {
             const own = back.filter(({ heap: { lotId } }) => lotId === one.lotId);
-            return { ...one, returned: add(one.returned, ...own.map(({ quantity }) => quantity)) };
+            return {
+              ...one,
+              returned: add(one.returned, ...own.map(({ quantity }) => quantity)),
+              returnedValue: add(one.returnedValue, ...own.map(({ value }) => value)),
+            };
           });
           returned += portion;
         }

@@ -7,17 +7,23 @@ export interface Left {
   /** What it was worth, all together. */
   readonly value: Money;
   readonly returned: Quantity;
+  /** What that was worth as it came back. */
+  readonly returnedValue: Money;
 }
 
 /**
- * What comes back of it is worth exactly its part of what left: however it is returned in portions, all of them together
- * are worth what left, to the last millionth.
+ * What comes back of it is worth exactly its part of what left: however it is returned in portions, and whichever of them are
+ * undone and come again, all of them together are worth what left, to the last millionth.
  * @throws Refusal `not-positive`, `more-than-shipped` with what may still come back as `left`
  */
-export function worthReturned({ quantity, value, returned }: Left, now: Quantity, field?: string): Money {
+export function worthReturned(
+  { quantity, value, returned, returnedValue }: Left,
+  now: Quantity,
+  field?: string,
+): Money {
   if (now <= 0) throw new Refusal('not-positive', {}, field);
   const left = minus(quantity, returned);
   if (now > left) throw new Refusal('more-than-shipped', { left }, field);
-  const upTo = (part: number) => (BigInt(value) * BigInt(part)) / BigInt(quantity);
-  return Number(upTo(returned + now) - upTo(returned)) as Money;
+  const upTo = Number((BigInt(value) * BigInt(returned + now)) / BigInt(quantity));
+  return Math.max(0, upTo - returnedValue) as Money;
 }

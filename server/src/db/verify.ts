@@ -112,6 +112,9 @@ const checks: Record<string, string> = {
     SELECT d.number, (SELECT sum(value) FROM return_piece WHERE document_id = d.id) AS pieces,
       (SELECT sum(amount) FROM document_value WHERE document_id = d.id AND kind = 'returned') AS ledger
     FROM document d WHERE d.kind = 'return' AND pieces <> ledger`,
+  'what becomes of returns is worth what came back': `
+    SELECT piece_id, value, settled_value FROM return_standing WHERE quantity = settled AND value <> settled_value
+    UNION ALL SELECT piece_id, value, settled_value FROM return_standing WHERE value < settled_value`,
   'no more comes back than left': `
     SELECT p.part_id, l.shipment_id, p.item_id, sum(p.quantity - p.sent_back) AS back, (SELECT -sum(m.quantity) FROM movement m
       WHERE m.document_id = l.shipment_id AND m.line_id = p.part_id AND m.item_id = p.item_id) AS "left"

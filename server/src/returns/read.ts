@@ -1,7 +1,7 @@
 import type { ReturnDetail, ReturnLine, ReturnPiece, ReturnRow } from '@yosegi/contract';
 import { groupBy } from '@yosegi/core/lists';
 import { add, formatDecimal, type Money, minus, ZERO } from '@yosegi/core/number';
-import { creditOwed, daysTooLate, isWrittenOff, keptOf, worthReturned } from '@yosegi/core/returns';
+import { creditOwed, daysTooLate, isWrittenOff, keptOf } from '@yosegi/core/returns';
 import { decimal } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import { found, type QueryOf } from '../command/doing.ts';
@@ -160,7 +160,6 @@ function toLine(line: LineRecord, whole: Whole, now: Date, names: Awaited<Return
 
 function toPiece(piece: PieceRecord, { outcomes }: Whole): ReturnPiece {
   const left = minus(piece.quantity, piece.settled);
-  const worth = { quantity: piece.quantity, value: piece.value, returned: piece.settled };
   return {
     id: piece.piece_id,
     returnId: piece.return_id,
@@ -177,7 +176,7 @@ function toPiece(piece: PieceRecord, { outcomes }: Whole): ReturnPiece {
     quantity: decimal(piece.quantity),
     value: decimal(piece.value),
     waiting: decimal(left),
-    waitingValue: decimal(left > 0 ? worthReturned(worth, left) : ZERO),
+    waitingValue: decimal(minus(piece.value, piece.settled_value)),
     insteadOf: piece.instead_of,
     canApart: piece.can_apart === 1,
     canRework: piece.can_rework === 1,

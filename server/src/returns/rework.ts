@@ -18,7 +18,7 @@ export async function reworkReturn(doing: Doing, pieceId: number, input: BodyOf<
   const piece = found((await piecesById(tx, [pieceId]))[0]);
   if (piece.can_rework === 0) throw new Refusal('cannot-refresh', { name: piece.name });
   const quantity = countedIn(input.quantity, piece.decimals, 'quantity');
-  const value = worthOf(piece, piece.settled, quantity, 'quantity');
+  const value = worthOf(piece, quantity, 'quantity');
   const plan = { itemId: piece.item_id, purpose: 'rework' as const, quantity, due: input.due, remark: '' };
   const build = found((await planBuilds(doing, [plan]))[0]);
   const lines = await buildLines(tx, build.id);

@@ -57,14 +57,17 @@ async function settle(
     ),
   );
   const spots = await spotsOf(tx, returnId);
-  const settled = new Map<number, Quantity>();
+  const settled = new Map<number, Settled>();
   const outcomes: Omit<Row<'return_outcome'>, 'document_id'>[] = [];
   for (const { deed, piece, index } of deeds) {
     const at = (name: string) => `deeds.${index}.${name}`;
-    const before = settled.get(piece.piece_id) ?? piece.settled;
+    const before = settled.get(piece.piece_id) ?? piece;
     const quantity = countedIn(deed.quantity, piece.decimals, at('quantity'));
-    const value = worthOf(piece, before, quantity, at('quantity'));
-    settled.set(piece.piece_id, add(before, quantity));
+    const value = worthOf(piece, quantity, at('quantity'), before);
+    settled.set(piece.piece_id, {
+      settled: add(before.settled, quantity),
+      settled_value: add(before.settled_value, value),
+    });
     const spot = found(spots(piece));
     const binId = deed.outcome === 'shelf' ? await shelfFor(doing, piece, deed.binId, at('binId')) : null;
     if (binId !== null) posting.move(spot, { ...spot, binId, holder: null }, quantity);
@@ -92,11 +95,18 @@ async function settle(
   return document;
 }
 
-/** What so much of a thing is worth of what it came back with. @throws Refusal `more-than-waiting` */
-export function worthOf(piece: PieceRecord, settled: Quantity, quantity: Quantity, field: string): Money {
-  const left = minus(piece.quantity, settled);
+type Settled = Pick<PieceRecord, 'settled' | 'settled_value'>;
+
+/**
+ * What so much of a thing is worth of what it came back with.
+ * @param before what has been decided of it
+ * @throws Refusal `more-than-waiting`
+ */
+export function worthOf(piece: PieceRecord, quantity: Quantity, field: string, before: Settled = piece): Money {
+  const left = minus(piece.quantity, before.settled);
   if (quantity > left) throw new Refusal('more-than-waiting', { left }, field);
-  return worthReturned({ quantity: piece.quantity, value: piece.value, returned: settled }, quantity, field);
+  const { settled: returned, settled_value: returnedValue } = before;
+  return worthReturned({ quantity: piece.quantity, value: piece.value, returned, returnedValue }, quantity, field);
 }
 
 /** Where each thing of a return stands. */

@@ -97,6 +97,7 @@ export interface PieceRecord {
   quantity: Quantity;
   value: Money;
   settled: Quantity;
+  settled_value: Money;
   sent_back: Quantity;
   code: string;
   name: string;
@@ -214,18 +215,23 @@ export async function leftOf(db: Reader, shipmentId: number, lineId: number): Pr
     quantity: Quantity;
     value: Money;
     returned: Quantity;
+    returned_value: Money;
   }>(
     `SELECT p.id AS part_id, m.item_id, i.name, u.decimals, m.lot_id, m.serial_id, -sum(m.quantity) AS quantity, -sum(m.value) AS value,
-       ifnull((SELECT sum(s.quantity - s.sent_back) FROM return_standing s JOIN return_line r ON r.id = s.return_line_id
-         WHERE r.shipment_id = $1 AND s.part_id = p.id AND s.item_id = m.item_id AND s.lot_id IS m.lot_id AND s.serial_id IS m.serial_id), 0) AS returned
+       ifnull(b.quantity, 0) AS returned, ifnull(b.value, 0) AS returned_value
      FROM movement m JOIN order_part p ON p.id = m.line_id AND p.line_id = $2 JOIN item i ON i.id = m.item_id
-     JOIN unit u ON u.id = i.unit_id
+     JOIN unit u ON u.id = i.unit_id LEFT JOIN (
+       SELECT s.part_id, s.item_id, s.lot_id, s.serial_id, sum(s.quantity - s.sent_back) AS quantity, sum(s.value - s.sent_back_value) AS value
+       FROM return_standing s JOIN return_line r ON r.id = s.return_line_id WHERE r.shipment_id = $1
+       GROUP BY s.part_id, s.item_id, s.lot_id, s.serial_id) b
+       ON b.part_id = p.id AND b.item_id = m.item_id AND b.lot_id IS m.lot_id AND b.serial_id IS m.serial_id
      WHERE m.document_id = $1 GROUP BY p.id, m.item_id, m.lot_id, m.serial_id HAVING sum(m.quantity) < 0
      ORDER BY p.position, min(m.id)`,
     [shipmentId, lineId],
   );
-  return rows.map(({ part_id, item_id, lot_id, serial_id, ...row }) => ({
+  return rows.map(({ part_id, item_id, lot_id, serial_id, returned_value: returnedValue, ...row }) => ({
     ...row,
+    returnedValue,
     partId: part_id,
     itemId: item_id,
     lotId: lot_id,

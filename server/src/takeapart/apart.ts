@@ -67,7 +67,7 @@ async function pieceOf(db: Reader, pieceId: number, itemId: number): Promise<Apa
   const left = minus(quantity, settled);
   const spot = (await spotsOf(db, return_id))(found(piece));
   const bin = spot ? await db.models.bin.findByPk(spot.binId) : null;
-  const value = left > 0 ? worthOf(found(piece), settled, left, 'quantity') : ZERO;
+  const value = left > 0 ? worthOf(found(piece), left, 'quantity') : ZERO;
   return {
     id: pieceId,
     returnId: return_id,

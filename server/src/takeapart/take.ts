@@ -48,6 +48,9 @@ export async function takeUnitsApart(doing: Doing, input: Input): Promise<Posted
   const products: Ready[] = [await ready(doing, input, (name) => name)];
   for (const [index, other] of input.others.entries())
     products.push(await ready(doing, other, (name) => `others.${index}.${name}`));
+  for (const [index, { piece, at }] of products.entries())
+    if (piece && products.findIndex((one) => one.piece?.piece_id === piece.piece_id) < index)
+      throw new Refusal('unknown-choice', {}, at('pieceId'));
   const itemIds = products.flatMap(({ item, lines }) => [item.id, ...lines.map(({ part }) => part.id)]);
   const posting = new Posting(await readStock(tx, itemIds), { mayGoBelow: mayGoBelow(doing, input.override) });
   const taken = [];
@@ -124,7 +127,7 @@ async function namedAt<T>(at: (name: string) => string, step: () => T | Promise<
 async function post(doing: Doing, posting: Posting, product: Ready, overridden: boolean) {
   const { tx } = doing;
   const { input, item, piece, quantity, lines, at } = product;
-  const worth = piece ? worthOf(piece, piece.settled, quantity, at('quantity')) : ZERO;
+  const worth = piece ? worthOf(piece, quantity, at('quantity')) : ZERO;
   let value: Money;
   if (piece) value = posting.takeOutAt(found((await spotsOf(tx, piece.return_id))(piece)), quantity, worth);
   else {
