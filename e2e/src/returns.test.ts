@@ -37,6 +37,11 @@ test.describe('what customers send back', () => {
     await page.goto(`/take-apart/returns/${taken?.id}`);
     await visit.heading(/wait for you to decide/);
     await page.getByText(/instead of /).waitFor();
+    // Sent back after all, or kept: it is for whoever unpacks it to say.
+    await page.getByRole('button', { name: /^Send it back: / }).click();
+    await page.getByText(/ back to customers/).waitFor();
+    expect(await page.getByText('back to the customer, with the rest of the kit').count()).toBeGreaterThan(1);
+    await page.getByRole('button', { name: /^Keep it: / }).click();
     await page.getByRole('button', { name: /All is good: / }).click();
     await page.getByText(/back to shelves/).waitFor();
     await page.keyboard.press('Control+Enter');

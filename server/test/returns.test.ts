@@ -189,6 +189,24 @@ describe('goods that come back', () => {
     );
   });
 
+  it('of a kit go back to the customer as a whole, and may come again', async () => {
+    const sent = await ship([{ itemId: kit?.id ?? 0, quantity: '1', price: '20' }]);
+    const here = await arrive(sent, '1', { condition: 'as new' });
+    const away = (own: ReturnDetail) =>
+      pieces(own).map(({ id, waiting }) => ({ pieceId: id, quantity: waiting, outcome: 'sent-back' }));
+    const [first, ...others] = away(here);
+    const part = await server.refused(api.settleReturns, settle([first ?? {}]));
+    expect(part).toMatchObject({ code: 'kit-goes-whole', field: 'deeds.0.quantity' });
+    const half = settle([{ ...first, quantity: '1' }, ...others]);
+    expect(await server.refused(api.settleReturns, half)).toMatchObject({ code: 'kit-goes-whole' });
+    await server.call(api.settleReturns, settle(away(here)));
+    expect(await read(here.id)).toMatchObject({ state: 'settled', owed: '0' });
+    const again = await arrive(sent, '1', { condition: 'as new' });
+    expect(again).toMatchObject({ value: here.value, owed: '20' });
+    const good = pieces(again).map(({ id, waiting }) => ({ pieceId: id, quantity: waiting, outcome: 'shelf' }));
+    await server.call(api.settleReturns, settle(good));
+  });
+
   it('are found by their serial, refused where it never left or is back, scrapped and sent back at their own worth', async () => {
     const sent = await ship([{ itemId: scale?.id ?? 0, quantity: '2', price: '150' }], ['S1', 'S2']);
     const [found] = await server.call(api.returnable, { query: { q: 's2' } });

@@ -33,6 +33,12 @@ export const ordersProblems = {
     detail: ({ name }) =>
       `No rework in use says how ${name} is refreshed. Define one, or choose what else becomes of it.`,
   },
+  'kit-goes-whole': {
+    status: 422,
+    title: 'A kit goes back whole',
+    detail: ({ name }) =>
+      `${name} left as a part of a kit. Send all of the kit back to the customer, before anything else is decided about it, or keep the part.`,
+  },
   'more-than-shipped': {
     status: 422,
     title: 'More than was shipped',

@@ -198,6 +198,7 @@ export const refusals = {
   'return-of-several': NONE,
   'more-than-waiting': { left: 'amount' },
   'cannot-refresh': NAME,
+  'kit-goes-whole': NAME,
   'order-has-shipped': NONE,
   'order-record-only': NAME,
   'price-unknown': NAME,

@@ -1,6 +1,6 @@
 import { Posting, type Spot } from '@yosegi/core/ledger';
 import { groupBy } from '@yosegi/core/lists';
-import { add, countedIn, type Money, minus, negated, type Quantity } from '@yosegi/core/number';
+import { add, countedIn, type Money, minus, negated, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { isWrittenOff, worthReturned } from '@yosegi/core/returns';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
@@ -8,7 +8,7 @@ import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { readStock, withNames, writeDocument } from '../ledger/index.ts';
 import { requireShelf, usualBin } from '../places/index.ts';
-import { binsOfReturn, type PieceRecord, piecesById } from './sql.ts';
+import { binsOfReturn, type PieceRecord, piecesById, piecesOfReturns } from './sql.ts';
 
 type Deed = BodyOf<'settleReturns'>['deeds'][number];
 
@@ -21,7 +21,7 @@ interface Indexed {
 /**
  * Decides what becomes of things that came back, in a document for each return: back to a shelf, written off at what it came
  * back with, or sent back at the same.
- * @throws Refusal `unknown-line`, `more-than-waiting`, `unknown-bin`
+ * @throws Refusal `unknown-line`, `more-than-waiting`, `unknown-bin`, `kit-goes-whole`
  */
 export async function settleReturns(doing: Doing, { deeds }: BodyOf<'settleReturns'>) {
   const { tx } = doing;
@@ -38,10 +38,23 @@ export async function settleReturns(doing: Doing, { deeds }: BodyOf<'settleRetur
     if (!piece) throw new Refusal('unknown-line', {}, `deeds.${index}.pieceId`);
     return { deed, piece, index };
   });
+  await refusePartOfKit(tx, known);
   const documents: { id: number; number: string }[] = [];
   for (const [returnId, own] of groupBy(known, ({ piece }) => piece.return_id))
     documents.push(await settle(doing, returnId, own));
   return { documents };
+}
+
+/** What left as one kit goes back to the customer as one. @throws Refusal `kit-goes-whole` */
+async function refusePartOfKit(db: Reader, known: readonly Indexed[]): Promise<void> {
+  const away = known.filter(({ deed, piece }) => deed.outcome === 'sent-back' && piece.is_kit === 1);
+  const all = await piecesOfReturns(db, [...new Set(away.map(({ piece }) => piece.return_id))]);
+  for (const { piece, index } of away)
+    for (const other of all.filter((one) => one.return_line_id === piece.return_line_id)) {
+      const going = away.filter((one) => one.piece.piece_id === other.piece_id);
+      if (add(ZERO, ...going.map(({ deed }) => deed.quantity)) !== other.quantity)
+        throw new Refusal('kit-goes-whole', { name: piece.name }, `deeds.${index}.quantity`);
+    }
 }
 
 async function settle(

@@ -108,12 +108,14 @@ export interface PieceRecord {
   lot: string | null;
   serial: string | null;
   instead_of: string | null;
+  is_kit: 0 | 1;
   can_apart: 0 | 1;
   can_rework: 0 | 1;
 }
 
 const PIECE_SQL = `SELECT s.*, i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.home_bin_id, t.code AS lot, n.code AS serial,
     (SELECT b.name FROM order_part p JOIN item b ON b.id = p.base_item_id WHERE p.id = s.part_id AND p.base_item_id <> p.item_id) AS instead_of,
+    (SELECT k.revision_id IS NOT NULL FROM return_line l JOIN order_line k ON k.id = l.line_id WHERE l.id = s.return_line_id) AS is_kit,
     EXISTS (SELECT 1 FROM definition f JOIN revision r ON r.definition_id = f.id AND r.state = 'in-use'
       WHERE f.item_id = i.id AND f.purpose = 'build') AS can_apart,
     EXISTS (SELECT 1 FROM definition f JOIN revision r ON r.definition_id = f.id AND r.state = 'in-use'

@@ -69,10 +69,12 @@ export function Pile({ returns, keptAs, children }: Props) {
   useScans((text) => scrollTo(returns, text));
   const set = (piece: ReturnPiece, part: Partial<TypedPiece>) =>
     setTyped(new Map(typed).set(piece.id, { ...(typed.get(piece.id) ?? NOTHING_DECIDED), ...part }));
-  const asItShouldBe = (line: ReturnLine) => {
+  const decideAll = (line: ReturnLine, outcome: SettledBy | null) => {
     const next = new Map(typed);
-    for (const piece of line.pieces.filter(isWaiting))
-      next.set(piece.id, { ...(typed.get(piece.id) ?? NOTHING_DECIDED), amounts: { shelf: piece.waiting } });
+    for (const piece of line.pieces.filter(isWaiting)) {
+      const amounts = outcome === null ? {} : { [outcome]: piece.waiting };
+      next.set(piece.id, { ...(typed.get(piece.id) ?? NOTHING_DECIDED), amounts });
+    }
     setTyped(next);
   };
   const problem = problemOf(settle.error);
@@ -101,7 +103,17 @@ export function Pile({ returns, keptAs, children }: Props) {
                 .filter(({ pieces }) => pieces.some(isWaiting))
                 .map((line) => (
                   <Fragment key={line.id}>
-                    <LineHead of={one} line={line} onAll={() => asItShouldBe(line)} />
+                    <LineHead
+                      of={one}
+                      line={line}
+                      goesBack={line.isKit && goesBack(line, typed)}
+                      onAll={() => decideAll(line, 'shelf')}
+                      onBack={
+                        line.isKit && line.pieces.every((piece) => piece.waiting === piece.quantity)
+                          ? (isOn) => decideAll(line, isOn ? 'sent-back' : null)
+                          : null
+                      }
+                    />
                     {line.pieces.filter(isWaiting).map((piece) => (
                       <PieceRow
                         key={piece.id}
@@ -149,7 +161,20 @@ export function Pile({ returns, keptAs, children }: Props) {
   );
 }
 
-function LineHead({ of, line, onAll }: { of: ReturnDetail; line: ReturnLine; onAll: () => void }) {
+/** Whether all of a kit is to go back to its customer. */
+const goesBack = ({ pieces }: ReturnLine, typed: TypedPile): boolean =>
+  pieces.some(({ id }) => (typed.get(id)?.amounts['sent-back'] ?? '') !== '');
+
+interface HeadProps {
+  readonly of: ReturnDetail;
+  readonly line: ReturnLine;
+  readonly goesBack: boolean;
+  readonly onAll: () => void;
+  /** Sends a kit back as it is, or does not after all; null for what is no kit, or of which something is decided. */
+  readonly onBack: ((isOn: boolean) => void) | null;
+}
+
+function LineHead({ of, line, goesBack: isBack, onAll, onBack }: HeadProps) {
   const format = useFormat();
   return (
     <Head>
@@ -172,6 +197,15 @@ function LineHead({ of, line, onAll }: { of: ReturnDetail; line: ReturnLine; onA
           <Button look="ghost" aria-label={`All is good: ${line.name} of ${of.number}`} onPress={onAll}>
             All is good
           </Button>
+          {onBack && (
+            <Button
+              look="ghost"
+              aria-label={`${isBack ? 'Keep it' : 'Send it back'}: ${line.name} of ${of.number}`}
+              onPress={() => onBack(!isBack)}
+            >
+              {isBack ? 'Keep it' : 'Send it back'}
+            </Button>
+          )}
         </Row>
       </td>
     </Head>
@@ -208,7 +242,12 @@ function PieceRow({ piece, line, typed, set, error }: RowProps) {
       <td className="num">{format.quantity(piece.waiting, piece.unit, piece.decimals)}</td>
       <td className="num">{format.money(piece.waitingValue)}</td>
       <td>
-        {line.isKit ? (
+        {line.isKit && typed.amounts['sent-back'] ? (
+          <>
+            <Muted>back to the customer, with the rest of the kit</Muted>
+            {error && <Late role="alert">{error}</Late>}
+          </>
+        ) : line.isKit ? (
           <Row $gap={6} $start>
             {PARTS.map(([outcome, word], index) => (
               <Field
