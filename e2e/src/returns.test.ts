@@ -161,6 +161,19 @@ test.describe('what customers send back', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  test('what is short is found in other products, and never in what is to be made', async () => {
+    const { page } = visit;
+    await page.goto('/cover?want=49x60');
+    const apart = page.getByRole('region', { name: 'What could be taken apart' });
+    await apart.getByText(/First season kit, medium suit on the shelves hold .*, which you miss/).waitFor();
+    expect(await apart.getByText('First season kit, large suit').count()).toBe(0);
+    await apart.getByRole('link', { name: 'Take some apart' }).first().click();
+    await visit.heading(/of parts come back/);
+    // An order waits for the smoker that is in it.
+    await page.getByText('It brings what others miss.').waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
   test('a unit known by its serial comes apart by what really went in', async () => {
     const { page } = visit;
     const unit = await application.one<{ id: number; code: string; build: string }>(

@@ -1,18 +1,21 @@
-import { formatDecimal } from '@yosegi/core/number';
+import { groupBy } from '@yosegi/core/lists';
 import { Link } from 'react-router';
 import { useQuestion } from '../api/client.ts';
-import { useFormat } from '../ui/format.ts';
+import { count, useFormat } from '../ui/format.ts';
 import { Section } from '../ui/space.ts';
 
 interface Props {
   /** What is short, by item. */
-  readonly missing: readonly { readonly itemId: number; readonly short: number; readonly name: string }[];
+  readonly missing: readonly { readonly itemId: number; readonly name: string }[];
+  /** What is to be made: nobody takes it apart for that. */
+  readonly wanted: readonly number[];
 }
-/** The most that are named. */
+/** The most products that are named, and parts of each. */
 const MOST = 4;
+const MOST_PARTS = 2;
 
-/** Products on shelves in which parts are that are short: "5 starter kits hold hive tools that you miss". */
-export function Contained({ missing }: Props) {
+/** Products on shelves in which parts are that are short: "5 starter kits hold hive tools, which you miss". */
+export function Contained({ missing, wanted }: Props) {
   const format = useFormat();
   const ids = missing.map(({ itemId }) => itemId).slice(0, 100);
   const found = useQuestion(
@@ -20,17 +23,24 @@ export function Contained({ missing }: Props) {
     { query: { partIds: ids.join(',') } },
     { enabled: ids.length > 0, keep: true },
   );
-  const rows = ids.length === 0 ? [] : (found.data ?? []).filter(({ partId }) => ids.includes(partId));
-  if (rows.length === 0) return null;
+  const rows = (found.data ?? []).filter(
+    ({ itemId, partId }) => ids.includes(partId) && !ids.includes(itemId) && !wanted.includes(itemId),
+  );
+  const products = [...groupBy(rows, ({ itemId }) => itemId).values()].sort((a, b) => b.length - a.length);
+  if (products.length === 0) return null;
   return (
     <Section aria-label="What could be taken apart">
-      {rows.slice(0, MOST).map((row) => {
-        const part = missing.find(({ itemId }) => itemId === row.partId);
+      {products.slice(0, MOST).map((own) => {
+        const [first] = own;
+        if (!first) return null;
+        const names = own.flatMap(({ partId }) => missing.find(({ itemId }) => itemId === partId)?.name ?? []);
+        const more = names.length - MOST_PARTS;
         return (
-          <p key={`${row.itemId} ${row.partId}`}>
-            {format.number(row.free)} × {row.name} on the shelves hold{Number(row.free) === 1 ? 's' : ''} {part?.name},
-            of which {format.number(formatDecimal(part?.short ?? 0))} {part?.short === 1_000_000 ? 'is' : 'are'}{' '}
-            missing. <Link to={`/take-apart/stock?item=${row.itemId}`}>Take some apart</Link>
+          <p key={first.itemId}>
+            {format.number(first.free)} × {first.name} on the shelves hold{first.free === '1' ? 's' : ''}{' '}
+            {names.slice(0, MOST_PARTS).join(' · ')}
+            {more > 0 && ` and ${count(more, 'other part')}`}, which you miss.{' '}
+            <Link to={`/take-apart/stock?item=${first.itemId}`}>Take some apart</Link>
           </p>
         );
       })}

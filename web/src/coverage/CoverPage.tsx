@@ -125,7 +125,7 @@ function Cover() {
                     <AnotherCase />
                   </Row>
                 )}
-                <Contained missing={missingOf(shown, items)} />
+                <Contained missing={missingOf(shown, items)} wanted={wants.map(({ itemId }) => itemId)} />
                 <Components
                   answer={shown}
                   items={items}

@@ -5,5 +5,5 @@ import type { CoverAnswer } from '../workers/coverAnswer.ts';
 export const missingOf = (answer: CoverAnswer, items: ReadonlyMap<number, CoverItem>) =>
   answer.components.flatMap(({ itemId, short }) => {
     const name = items.get(itemId)?.name;
-    return short > 0 && name !== undefined ? [{ itemId, short, name }] : [];
+    return short > 0 && name !== undefined ? [{ itemId, name }] : [];
   });
