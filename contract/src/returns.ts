@@ -196,6 +196,8 @@ export const returnRoutes = {
     query: PageQuery.extend({
       state: z.enum(returnStates).optional(),
       customerId: z.coerce.number().int().positive().optional(),
+      /** Of which something left for this order. */
+      orderId: z.coerce.number().int().positive().optional(),
       q: z.string().max(100).optional(),
     }),
     response: pageOf(ReturnRow),

@@ -153,6 +153,18 @@ test.describe('what customers send back', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  test('an order says what came back of it, and is the way to take more of it in', async () => {
+    const { page } = visit;
+    await page.goto('/orders/103');
+    const about = page.getByRole('complementary', { name: 'About this order' });
+    await about.getByRole('link', { name: 'RT-0006' }).waitFor();
+    await about.getByText(/ owed$/).waitFor();
+    await about.getByRole('link', { name: 'Take something back…' }).click();
+    await expect(page.getByLabel('What comes back?')).toHaveValue('O-0103');
+    await page.getByLabel(/How many Hive scale of .* come back/).waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
   test('a picture of what came back is kept and shown', async () => {
     const { page } = visit;
     await page.goto('/take-apart/returns/6');

@@ -409,6 +409,8 @@ describe('goods that come back', () => {
     expect(wrong).toMatchObject({ code: 'never-left', field: 'lines.0.lots' });
     const [piece] = pieces(here);
     await server.call(api.settleReturns, settle([{ pieceId: piece?.id, quantity: '2', outcome: 'shelf' }]));
+    const ofOrder = await server.call(api.returns, { query: { orderId: sent.order.id } });
+    expect(ofOrder.rows.map((one) => one.id)).toEqual([id]);
   });
 
   it('lessen what their order cost and brought its job, until they are lost or sent back', async () => {

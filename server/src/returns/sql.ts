@@ -37,6 +37,8 @@ export async function listRecords(db: Reader, query: QueryOf<'returns'>) {
        AND (number LIKE $3 ESCAPE '\\' OR customer LIKE $3 ESCAPE '\\' OR EXISTS (SELECT 1 FROM return_line l
          JOIN order_line o ON o.id = l.line_id JOIN item i ON i.id = o.item_id JOIN sales_order s ON s.id = o.order_id
          WHERE l.return_id = r.id AND (i.code LIKE $3 ESCAPE '\\' OR i.name LIKE $3 ESCAPE '\\' OR s.number LIKE $3 ESCAPE '\\')))
+       AND ($6 IS NULL OR EXISTS (SELECT 1 FROM return_line l JOIN order_line o ON o.id = l.line_id
+         WHERE l.return_id = r.id AND o.order_id = $6))
        AND ${isWaiting ? 'id > $4' : 'id < $4'} ORDER BY id ${isWaiting ? '' : 'DESC'} LIMIT $5`,
     [
       query.state ?? '',
@@ -44,6 +46,7 @@ export async function listRecords(db: Reader, query: QueryOf<'returns'>) {
       containing(query.q ?? ''),
       query.cursor ? Number(query.cursor) : isWaiting ? 0 : Number.MAX_SAFE_INTEGER,
       query.limit + 1,
+      query.orderId ?? null,
     ],
   );
   return page(rows, query.limit, (row) => row.id);

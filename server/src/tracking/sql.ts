@@ -20,15 +20,15 @@ export async function clashesOf(db: Reader, itemId: number, codes: readonly stri
     id: number;
     code: string;
     place: string | null;
-    build: string | null;
+    held: string | null;
     last: string | null;
     repair: string | null;
   }>(
     `SELECT s.id, s.code,
        (SELECT t.name || ', ' || n.code FROM balance b JOIN bin n ON n.id = b.bin_id JOIN store t ON t.id = n.store_id
         WHERE b.serial_id = s.id AND b.quantity > 0 LIMIT 1) AS place,
-       (SELECT u.number FROM balance b JOIN numbered u ON u.kind = b.holder_kind AND u.id = b.holder_id
-        WHERE b.serial_id = s.id LIMIT 1) AS build,
+       (SELECT iif(b.holder_kind = 'return', 'came back with ', 'stands ready for ') || u.number FROM balance b
+        JOIN numbered u ON u.kind = b.holder_kind AND u.id = b.holder_id WHERE b.serial_id = s.id LIMIT 1) AS held,
        (SELECT d.number FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
         AND d.kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)
         ORDER BY m.id DESC LIMIT 1) AS last,
@@ -37,21 +37,13 @@ export async function clashesOf(db: Reader, itemId: number, codes: readonly stri
      FROM serial s WHERE s.item_id = $1 AND s.code IN (SELECT value FROM json_each($2)) ORDER BY s.code`,
     [itemId, JSON.stringify(codes)],
   );
-  return rows.map(({ id, code, place, build, last, repair }) => ({
+  return rows.map(({ id, code, place, held, last, repair }) => ({
     id,
     code,
     inStock: place !== null,
     inRepair: repair !== null,
     wasHere: last !== null,
-    says:
-      repair ??
-      (build
-        ? `stands ready for ${build}`
-        : place
-          ? `is in stock: ${place}`
-          : last
-            ? `left with ${last}`
-            : 'was never ours'),
+    says: repair ?? held ?? (place ? `is in stock: ${place}` : last ? `left with ${last}` : 'was never ours'),
   }));
 }
 

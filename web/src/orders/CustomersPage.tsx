@@ -3,6 +3,7 @@ import type { Output } from '@yosegi/contract/client';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useCommand, useQuestion } from '../api/client.ts';
+import { CameBack } from '../returns/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
@@ -246,6 +247,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
             </Faint>
           </KeyValue>
         ))}
+        {customer.shipments.length > 0 && <CameBack of={{ customerId: customer.id }} called={customer.name} />}
         <H2 $top={18}>Where it goes</H2>
         <Lines>{customer.delivery || customer.billing || <Muted>No address entered.</Muted>}</Lines>
         {Number(customer.discount) > 0 && (

@@ -5,6 +5,7 @@ import { useCommand } from '../api/client.ts';
 import { BoughtForIt } from '../buying/index.ts';
 import { PegsOf } from '../coverage/index.ts';
 import { jobPath } from '../jobs/index.ts';
+import { CameBack } from '../returns/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
@@ -203,6 +204,7 @@ function Facts({ order }: { order: Order }) {
           </Faint>
         </KeyValue>
       ))}
+      {order.documents.some(({ undone }) => !undone) && <CameBack of={{ orderId: order.id }} called={order.number} />}
       <H2 $top={18}>For whom</H2>
       <KeyValue>
         <Link to={`/orders/customers/${order.customerId}`}>{order.customer}</Link>

@@ -1,0 +1,1 @@
+export { CameBack } from './CameBack.tsx';
