@@ -6,6 +6,7 @@ import { count, useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
+import { OneLine } from '../ui/text.ts';
 import { PrintBar } from './PrintBar.tsx';
 import { Barcode, Blank, Box, Head, Paper } from './paper.tsx';
 
@@ -69,7 +70,7 @@ function Sheet({ run }: { run: RunDetail }) {
                       <>
                         <Place>{stop.bin}</Place>
                         <br />
-                        {stop.store}
+                        <OneLine>{stop.store}</OneLine>
                       </>
                     )}
                   </td>
@@ -78,7 +79,7 @@ function Sheet({ run }: { run: RunDetail }) {
                       <Cell>
                         <Tile code={stop.item.code} size={28} />
                         <span>
-                          <b>{stop.item.name}</b> {stop.item.code}
+                          <b>{stop.item.name}</b> <OneLine>{stop.item.code}</OneLine>
                           {stop.lot && (
                             <>
                               <br />
@@ -97,8 +98,10 @@ function Sheet({ run }: { run: RunDetail }) {
                     <b>{format.quantity(line.quantity, stop.item.unit, stop.item.decimals)}</b>
                   </td>
                   <td>
-                    <Slot>{slots.get(`${line.kind}:${line.id}`)?.slot}</Slot>
-                    {slots.get(`${line.kind}:${line.id}`)?.number}
+                    <OneLine>
+                      <Slot>{slots.get(`${line.kind}:${line.id}`)?.slot}</Slot>
+                      {slots.get(`${line.kind}:${line.id}`)?.number}
+                    </OneLine>
                   </td>
                   <td className="num">
                     <Blank />
