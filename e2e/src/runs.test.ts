@@ -135,7 +135,11 @@ test.describe('pick runs', () => {
     await page.getByRole('link', { name: 'Print the run' }).click();
     await desk.heading(/Pick run RUN-/);
     await page.getByRole('img', { name: 'Barcode B-0120' }).waitFor();
-    await page.getByRole('link', { name: 'Back to the run' }).click();
+    const title = await page.getByRole('heading', { name: /Pick run RUN-/ }).textContent();
+    // Its barcode brings whoever comes back with the paper to the run.
+    await page.goto('/pick');
+    await desk.heading(/being walked|worth walking now/);
+    await scanLikeAWedge(page, title?.replace('Pick run ', '') ?? '');
     await page.getByRole('textbox', { name: /Tasting jar, 125 ml from .* to B-0120/ }).fill('60');
     await page.getByRole('button', { name: /^Bring 3 lines from 3 stops$/ }).click();
     await desk.notice(/brought\. 1 stop left/);

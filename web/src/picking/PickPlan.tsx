@@ -3,6 +3,7 @@ import { Fragment, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCommand, usePages, useQuestion } from '../api/client.ts';
+import { useScans } from '../scan/wedge.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -29,6 +30,16 @@ const Tiles = styled.span`display: inline-flex; gap: 4px;`;
 /** What is walked, what is worth walking now, and everything that can be picked for. */
 export function PickPlan() {
   const plan = useQuestion('pickPlan', {});
+  const go = useNavigate();
+  // The barcode of a printed run opens it, those of builds and orders what is picked for them alone.
+  useScans((text) => {
+    const typed = text.trim().toLowerCase();
+    const run = plan.data?.runs.find(({ number }) => number.toLowerCase() === typed);
+    const goal = plan.data?.goals.find(({ number }) => number.toLowerCase() === typed);
+    const to = run ? `/pick/runs/${run.id}` : goal && aloneOf(goal);
+    if (to) void go(to);
+    return to !== undefined;
+  });
   return (
     <Scroll>
       <Answer of={plan}>
@@ -62,6 +73,9 @@ export function PickPlan() {
     </Scroll>
   );
 }
+
+/** Where something is picked for by itself. */
+const aloneOf = ({ kind, id }: GoalRow) => (kind === 'build' ? `/pick/${id}` : `/pick/orders/${id}`);
 
 function conclusion(runs: readonly RunRow[], proposed: readonly ProposedRun[], goals: readonly GoalRow[]): string {
   const saved = proposed.reduce((sum, run) => sum + run.saved, 0);
@@ -245,7 +259,6 @@ function ByHand({ goals, runs }: { goals: readonly GoalRow[]; runs: readonly Run
       {shown.map((goal) => {
         const key = keyOf(goal);
         const isServed = served.has(goal.number);
-        const alone = goal.kind === 'build' ? `/pick/${goal.id}` : `/pick/orders/${goal.id}`;
         return (
           <Job key={key}>
             <Tick
@@ -258,7 +271,7 @@ function ByHand({ goals, runs }: { goals: readonly GoalRow[]; runs: readonly Run
             />
             <Tile code={goal.tile} size={36} />
             <span>
-              <Link to={alone}>{goal.number}</Link> · <b>{goal.name}</b>
+              <Link to={aloneOf(goal)}>{goal.number}</Link> · <b>{goal.name}</b>
               <br />
               <Faint>
                 {goal.whole
