@@ -98,6 +98,7 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
       ['Ctrl Enter', 'Finish'],
     ],
   ],
+  [/^\/pick$/, [['Scan', 'A printed run, a build or an order opens']]],
   [
     /^\/pick\/runs\/\d+/,
     [
