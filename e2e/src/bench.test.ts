@@ -96,7 +96,10 @@ test.describe('the bench', () => {
   test('reworks a unit: parts come out to stock and to scrap, and the very unit goes back worth the rest', async () => {
     const { page } = visit;
     await page.goto('/build?plan=8&purpose=rework');
-    await page.getByRole('combobox', { name: 'Product' }).fill('SCALE-1');
+    const product = page.getByRole('combobox', { name: 'Product' });
+    // What the address asks for stands there first.
+    await expect(product).not.toHaveValue('');
+    await product.fill('SCALE-1');
     await page.getByRole('option', { name: /Hive scale/ }).click();
     await page.getByRole('button', { name: 'Plan the rework' }).click();
     await visit.heading(/1 × Hive scale/);
