@@ -54,6 +54,8 @@ export type Returnable = z.infer<typeof Returnable>;
 /** One thing that came back and waits, or has been decided. */
 export const ReturnPiece = z.object({
   id: Id,
+  /** Of its kit: what is of several lots is one part. */
+  partId: Id,
   returnId: Id,
   lineId: Id,
   ...OfItem,

@@ -203,8 +203,26 @@ describe('goods that come back', () => {
     expect(await read(here.id)).toMatchObject({ state: 'settled', owed: '0' });
     const again = await arrive(sent, '1', { condition: 'as new' });
     expect(again).toMatchObject({ value: here.value, owed: '20' });
-    const good = pieces(again).map(({ id, waiting }) => ({ pieceId: id, quantity: waiting, outcome: 'shelf' }));
-    await server.call(api.settleReturns, settle(good));
+    const good = (own: ReturnDetail) =>
+      pieces(own).map(({ id, waiting }) => ({ pieceId: id, quantity: waiting, outcome: 'shelf' }));
+    await server.call(api.settleReturns, settle(good(again)));
+    // Of two kits on a line one may go back: half of every part, whatever becomes of the other halves.
+    const two = await ship([{ itemId: kit?.id ?? 0, quantity: '2', price: '20' }]);
+    const both = await arrive(two, '2', { condition: 'as new' });
+    const halves = pieces(both).map(({ id, quantity }) => ({ pieceId: id, quantity: String(Number(quantity) / 2) }));
+    const [torn, ...rest] = halves.map((deed) => ({ ...deed, outcome: 'sent-back' }));
+    const notAll = settle([torn ?? {}, ...rest.map((deed) => ({ ...deed, outcome: 'shelf' }))]);
+    expect(await server.refused(api.settleReturns, notAll)).toMatchObject({ code: 'kit-goes-whole' });
+    await server.call(api.settleReturns, settle(halves.map((deed) => ({ ...deed, outcome: 'sent-back' }))));
+    expect(await read(both.id)).toMatchObject({ state: 'waiting', owed: '20' });
+    const figures = await server.call(api.returnable, { query: { q: two.order.number } });
+    expect(figures).toMatchObject([{ returned: '1', left: '1' }]);
+    const third = await arrive(two, '1', { condition: 'as new' });
+    expect(pieces(third).map(({ code, quantity }) => [code, quantity])).toEqual(
+      pieces(again).map(({ code, quantity }) => [code, quantity]),
+    );
+    await server.call(api.settleReturns, settle([...good(await read(both.id)), ...good(third)]));
+    expect((await server.call(api.returnable, { query: { q: two.order.number } }))[0]?.left).toBe('0');
   });
 
   it('are found by their serial, refused where it never left or is back, scrapped and sent back at their own worth', async () => {

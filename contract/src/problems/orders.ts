@@ -37,7 +37,7 @@ export const ordersProblems = {
     status: 422,
     title: 'A kit goes back whole',
     detail: ({ name }) =>
-      `${name} left as a part of a kit. Send all of the kit back to the customer, before anything else is decided about it, or keep the part.`,
+      `${name} left as a part of a kit. Send all parts of the kit back to the customer together, or keep this one.`,
   },
   'more-than-shipped': {
     status: 422,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { parseMoney, parsePercent, parseQuantity } from '../number/index.ts';
-import { creditOwed, keptOf } from './owed.ts';
+import { creditOwed, isOfWholeKits, keptOf } from './owed.ts';
 
 const q = (text: string) => parseQuantity(text, 6);
 
@@ -11,15 +11,34 @@ describe('what is owed for what came back', () => {
     expect(creditOwed(q('3'), parseMoney('19.99'), parsePercent('0'))).toBe(0n);
   });
 
-  it('is nothing for what went back to the customer, of a kit only when all of it did', () => {
-    const pieces = [
-      { quantity: q('2'), sentBack: q('2') },
-      { quantity: q('4'), sentBack: q('1') },
-    ];
+  const away = (partId: number, quantity: string, sentBack: string) => ({
+    partId,
+    quantity: q(quantity),
+    sentBack: q(sentBack),
+  });
+
+  it('is nothing for what went back to the customer', () => {
+    const pieces = [away(1, '2', '2'), away(1, '4', '1')];
     expect(keptOf({ quantity: q('6'), isKit: false }, pieces)).toBe(q('3'));
-    expect(keptOf({ quantity: q('2'), isKit: true }, pieces)).toBe(q('2'));
-    const all = pieces.map(({ quantity }) => ({ quantity, sentBack: quantity }));
-    expect(keptOf({ quantity: q('2'), isKit: true }, all)).toBe(0);
-    expect(keptOf({ quantity: q('2'), isKit: true }, [])).toBe(q('2'));
+  });
+
+  it('is nothing for whole kits that went back, however many lots their parts are of', () => {
+    const two = { quantity: q('2'), isKit: true };
+    const one = [away(1, '4', '2'), away(2, '1', '1'), away(2, '1', '0')];
+    expect(keptOf(two, one)).toBe(q('1'));
+    expect(isOfWholeKits(two.quantity, one)).toBe(true);
+    const torn = [away(1, '4', '3'), away(2, '1', '1'), away(2, '1', '0')];
+    expect(keptOf(two, torn)).toBe(q('1'));
+    expect(isOfWholeKits(two.quantity, torn)).toBe(false);
+    const half = [away(1, '4', '1'), away(2, '2', '0')];
+    expect(keptOf(two, half)).toBe(q('2'));
+    expect(isOfWholeKits(two.quantity, half)).toBe(false);
+    const all = [away(1, '4', '4'), away(2, '2', '2')];
+    expect(keptOf(two, all)).toBe(0);
+    expect(isOfWholeKits(two.quantity, all)).toBe(true);
+    // Of three kits with ten grams each that were weighed as 29, not even one is whole by itself.
+    expect(isOfWholeKits(q('3'), [away(1, '0.029', '0.01')])).toBe(false);
+    expect(keptOf(two, [])).toBe(q('2'));
+    expect(isOfWholeKits(two.quantity, [])).toBe(true);
   });
 });

@@ -12,7 +12,7 @@ const LINES = `SELECT l.id, l.return_id, r.document_id, l.quantity, r.customer_i
        AND o.outcome IN ('scrap', 'damaged', 'missing', 'not-ours') AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = o.document_id)
      WHERE s.return_line_id = l.id) AS lost,
     l.credit, l.price, k.revision_id IS NOT NULL AS is_kit,
-    (SELECT json_group_array(json_array(quantity, sent_back)) FROM return_standing WHERE return_line_id = l.id) AS pieces
+    (SELECT json_group_array(json_array(part_id, quantity, sent_back)) FROM return_standing WHERE return_line_id = l.id) AS pieces
   FROM return_line l JOIN goods_return r ON r.id = l.return_id JOIN reason e ON e.id = l.reason_id JOIN order_line k ON k.id = l.line_id
   WHERE r.document_id IS NOT NULL AND ($1 IS NULL OR r.arrived_at >= $1) AND ($2 IS NULL OR r.arrived_at < $2)`;
 
@@ -83,7 +83,8 @@ export async function creditsOf(db: Reader, orderIds: readonly number[]) {
 }
 
 function owedOf(line: OwedLine): bigint {
-  const pieces = (JSON.parse(line.pieces) as [Quantity, Quantity][]).map(([quantity, sentBack]) => ({
+  const pieces = (JSON.parse(line.pieces) as [number, Quantity, Quantity][]).map(([partId, quantity, sentBack]) => ({
+    partId,
     quantity,
     sentBack,
   }));

@@ -20,6 +20,7 @@ import {
   type ReturnRecord,
   recordsIn,
   returnRecord,
+  toSentBack,
 } from './sql.ts';
 
 /** The most returns that wait and are shown at once. */
@@ -115,7 +116,7 @@ function toRow(whole: Whole, now: Date): ReturnRow {
 /** What is owed for a line: its part of the price paid, but for what was sent back. */
 function owedFor(line: LineRecord, { pieces, record }: Whole): bigint {
   if (record.called_off !== null) return 0n;
-  const own = (pieces.get(line.id) ?? []).map(({ quantity, sent_back }) => ({ quantity, sentBack: sent_back }));
+  const own = (pieces.get(line.id) ?? []).map(toSentBack);
   const kept = keptOf({ quantity: line.quantity, isKit: line.is_kit === 1 }, own);
   return creditOwed(kept, line.price, line.credit);
 }
@@ -162,6 +163,7 @@ function toPiece(piece: PieceRecord, { outcomes }: Whole): ReturnPiece {
   const left = minus(piece.quantity, piece.settled);
   return {
     id: piece.piece_id,
+    partId: piece.part_id,
     returnId: piece.return_id,
     lineId: piece.return_line_id,
     itemId: piece.item_id,

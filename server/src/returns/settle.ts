@@ -2,13 +2,13 @@ import { Posting, type Spot } from '@yosegi/core/ledger';
 import { groupBy } from '@yosegi/core/lists';
 import { add, countedIn, type Money, minus, negated, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { isWrittenOff, worthReturned } from '@yosegi/core/returns';
+import { isOfWholeKits, isWrittenOff, worthReturned } from '@yosegi/core/returns';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { readStock, withNames, writeDocument } from '../ledger/index.ts';
 import { requireShelf, usualBin } from '../places/index.ts';
-import { binsOfReturn, type PieceRecord, piecesById, piecesOfReturns } from './sql.ts';
+import { binsOfReturn, type PieceRecord, piecesById, piecesOfReturns, toSentBack } from './sql.ts';
 
 type Deed = BodyOf<'settleReturns'>['deeds'][number];
 
@@ -47,14 +47,18 @@ export async function settleReturns(doing: Doing, { deeds }: BodyOf<'settleRetur
 
 /** What left as one kit goes back to the customer as one. @throws Refusal `kit-goes-whole` */
 async function refusePartOfKit(db: Reader, known: readonly Indexed[]): Promise<void> {
-  const away = known.filter(({ deed, piece }) => deed.outcome === 'sent-back' && piece.is_kit === 1);
+  const away = known.filter(({ deed, piece }) => deed.outcome === 'sent-back' && piece.kits !== null);
   const all = await piecesOfReturns(db, [...new Set(away.map(({ piece }) => piece.return_id))]);
-  for (const { piece, index } of away)
-    for (const other of all.filter((one) => one.return_line_id === piece.return_line_id)) {
-      const going = away.filter((one) => one.piece.piece_id === other.piece_id);
-      if (add(ZERO, ...going.map(({ deed }) => deed.quantity)) !== other.quantity)
-        throw new Refusal('kit-goes-whole', { name: piece.name }, `deeds.${index}.quantity`);
-    }
+  for (const { piece, index } of away) {
+    const after = all
+      .filter((one) => one.return_line_id === piece.return_line_id)
+      .map((one) => {
+        const going = away.flatMap(({ piece: own, deed }) => (own.piece_id === one.piece_id ? deed.quantity : []));
+        return { ...toSentBack(one), sentBack: add(one.sent_back, ...going) };
+      });
+    if (!isOfWholeKits(piece.kits ?? ZERO, after))
+      throw new Refusal('kit-goes-whole', { name: piece.name }, `deeds.${index}.quantity`);
+  }
 }
 
 async function settle(

@@ -1,5 +1,5 @@
 import type { Money, Quantity } from '@yosegi/core/number';
-import type { LeftHeap, ReturnState, SentLine } from '@yosegi/core/returns';
+import type { LeftHeap, ReturnState, SentBack, SentLine } from '@yosegi/core/returns';
 import type { QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
@@ -111,20 +111,28 @@ export interface PieceRecord {
   lot: string | null;
   serial: string | null;
   instead_of: string | null;
-  is_kit: 0 | 1;
+  /** Kits of its line, of which it is a part; null where it is none. */
+  kits: Quantity | null;
   can_apart: 0 | 1;
   can_rework: 0 | 1;
 }
 
 const PIECE_SQL = `SELECT s.*, i.code, i.name, u.code AS unit, u.decimals, i.tracking, i.home_bin_id, t.code AS lot, n.code AS serial,
     (SELECT b.name FROM order_part p JOIN item b ON b.id = p.base_item_id WHERE p.id = s.part_id AND p.base_item_id <> p.item_id) AS instead_of,
-    (SELECT k.revision_id IS NOT NULL FROM return_line l JOIN order_line k ON k.id = l.line_id WHERE l.id = s.return_line_id) AS is_kit,
+    (SELECT l.quantity FROM return_line l JOIN order_line k ON k.id = l.line_id AND k.revision_id IS NOT NULL
+      WHERE l.id = s.return_line_id) AS kits,
     EXISTS (SELECT 1 FROM definition f JOIN revision r ON r.definition_id = f.id AND r.state = 'in-use'
       WHERE f.item_id = i.id AND f.purpose = 'build') AS can_apart,
     EXISTS (SELECT 1 FROM definition f JOIN revision r ON r.definition_id = f.id AND r.state = 'in-use'
       WHERE f.item_id = i.id AND f.purpose = 'rework') AS can_rework
   FROM return_standing s JOIN item i ON i.id = s.item_id JOIN unit u ON u.id = i.unit_id
   LEFT JOIN lot t ON t.id = s.lot_id LEFT JOIN serial n ON n.id = s.serial_id`;
+
+export const toSentBack = ({ part_id, quantity, sent_back }: PieceRecord): SentBack => ({
+  partId: part_id,
+  quantity,
+  sentBack: sent_back,
+});
 
 export const piecesOfReturns = (db: Reader, returnIds: readonly number[]) =>
   db.all<PieceRecord>(
@@ -161,13 +169,15 @@ export const documentsOf = (db: Reader, returnId: number) =>
     [returnId],
   );
 
-/** What a return counts against a line: all of it that is announced, and of what came what was not sent back as a whole. */
+/** What a return counts against a line: all of it that is announced, and of what came what was not sent back; of kits whole ones. */
 const COUNTED = `SELECT l.shipment_id, l.line_id, l.return_id, CASE
     WHEN r.called_off IS NOT NULL THEN 0
     WHEN r.document_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM return_standing s WHERE s.return_line_id = l.id AND s.sent_back < s.quantity)
       THEN 0
     WHEN r.document_id IS NOT NULL AND (SELECT revision_id FROM order_line WHERE id = l.line_id) IS NULL
       THEN l.quantity - (SELECT sum(sent_back) FROM return_standing WHERE return_line_id = l.id)
+    WHEN r.document_id IS NOT NULL THEN l.quantity - 1000000 * (SELECT min(CAST(l.quantity * away / 1000000 + 1e-6 AS INTEGER))
+      FROM (SELECT 1.0 * sum(sent_back) / sum(quantity) AS away FROM return_standing WHERE return_line_id = l.id GROUP BY part_id))
     ELSE l.quantity END AS quantity
   FROM return_line l JOIN goods_return r ON r.id = l.return_id`;
 

@@ -1,7 +1,7 @@
 import type { ReturnDetail, ReturnLine, ReturnPiece } from '@yosegi/contract';
 import { formatDecimal } from '@yosegi/core/number';
 import type { SettledBy } from '@yosegi/core/returns';
-import { Fragment } from 'react';
+import { Fragment, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
@@ -16,12 +16,20 @@ import { count, useFormat } from '../ui/format.ts';
 import { Cell, Foot, Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
-import { Th } from '../ui/space.ts';
+import { Part, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Push, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
-import { isWaiting, NOTHING_DECIDED, reckonPile, type TypedPiece, type TypedPile } from './pile.ts';
+import {
+  goingWith,
+  isWaiting,
+  kitsThatCanGo,
+  NOTHING_DECIDED,
+  reckonPile,
+  type TypedPiece,
+  type TypedPile,
+} from './pile.ts';
 import { pieceName, settledWords, waitedWords } from './words.ts';
 
 /** Stays in sight however long the pile is. */
@@ -69,13 +77,19 @@ export function Pile({ returns, keptAs, children }: Props) {
   useScans((text) => scrollTo(returns, text));
   const set = (piece: ReturnPiece, part: Partial<TypedPiece>) =>
     setTyped(new Map(typed).set(piece.id, { ...(typed.get(piece.id) ?? NOTHING_DECIDED), ...part }));
-  const decideAll = (line: ReturnLine, outcome: SettledBy | null) => {
+  const decideAll = (line: ReturnLine, amountsOf: (piece: ReturnPiece) => TypedPiece['amounts']) => {
     const next = new Map(typed);
-    for (const piece of line.pieces.filter(isWaiting)) {
-      const amounts = outcome === null ? {} : { [outcome]: piece.waiting };
-      next.set(piece.id, { ...(typed.get(piece.id) ?? NOTHING_DECIDED), amounts });
-    }
+    for (const piece of line.pieces.filter(isWaiting))
+      next.set(piece.id, { ...(typed.get(piece.id) ?? NOTHING_DECIDED), amounts: amountsOf(piece) });
     setTyped(next);
+  };
+  const asItShouldBe = (line: ReturnLine) => decideAll(line, (piece) => ({ shelf: piece.waiting }));
+  const sendBack = (line: ReturnLine, kits: number) => {
+    const going = goingWith(line, kits);
+    decideAll(line, ({ id }): TypedPiece['amounts'] => {
+      const amount = kits === 0 ? undefined : going.get(id);
+      return amount === undefined ? {} : { 'sent-back': amount };
+    });
   };
   const problem = problemOf(settle.error);
   const refused = reckoned.deeds[Number(problem?.field?.split('.')[1])]?.pieceId;
@@ -106,13 +120,9 @@ export function Pile({ returns, keptAs, children }: Props) {
                     <LineHead
                       of={one}
                       line={line}
-                      goesBack={line.isKit && goesBack(line, typed)}
-                      onAll={() => decideAll(line, 'shelf')}
-                      onBack={
-                        line.isKit && line.pieces.every((piece) => piece.waiting === piece.quantity)
-                          ? (isOn) => decideAll(line, isOn ? 'sent-back' : null)
-                          : null
-                      }
+                      goesBack={goesBack(line, typed)}
+                      onAll={() => asItShouldBe(line)}
+                      onBack={(kits) => sendBack(line, kits)}
                     />
                     {line.pieces.filter(isWaiting).map((piece) => (
                       <PieceRow
@@ -161,7 +171,7 @@ export function Pile({ returns, keptAs, children }: Props) {
   );
 }
 
-/** Whether all of a kit is to go back to its customer. */
+/** Whether kits of a line are to go back to their customer. */
 const goesBack = ({ pieces }: ReturnLine, typed: TypedPile): boolean =>
   pieces.some(({ id }) => (typed.get(id)?.amounts['sent-back'] ?? '') !== '');
 
@@ -170,12 +180,18 @@ interface HeadProps {
   readonly line: ReturnLine;
   readonly goesBack: boolean;
   readonly onAll: () => void;
-  /** Sends a kit back as it is, or does not after all; null for what is no kit, or of which something is decided. */
-  readonly onBack: ((isOn: boolean) => void) | null;
+  /** Sends so many kits back as they are; none where they are kept after all. */
+  readonly onBack: (kits: number) => void;
 }
 
 function LineHead({ of, line, goesBack: isBack, onAll, onBack }: HeadProps) {
   const format = useFormat();
+  const most = line.isKit ? kitsThatCanGo(line) : 0;
+  const [text, setText] = useState(String(most));
+  const choose = (next: string) => {
+    setText(next);
+    if (/^\d+$/.test(next) && Number(next) <= most) onBack(Number(next));
+  };
   return (
     <Head>
       <td colSpan={6}>
@@ -197,11 +213,24 @@ function LineHead({ of, line, goesBack: isBack, onAll, onBack }: HeadProps) {
           <Button look="ghost" aria-label={`All is good: ${line.name} of ${of.number}`} onPress={onAll}>
             All is good
           </Button>
-          {onBack && (
+          {isBack && most > 1 && (
+            <Part $width={90}>
+              <Field
+                label={`How many ${line.name} of ${of.number} go back to the customer`}
+                hideLabel
+                suffix="back"
+                numeric
+                value={text}
+                onChange={choose}
+                error={/^\d+$/.test(text) && Number(text) <= most ? undefined : `Up to ${most}.`}
+              />
+            </Part>
+          )}
+          {most > 0 && (
             <Button
               look="ghost"
               aria-label={`${isBack ? 'Keep it' : 'Send it back'}: ${line.name} of ${of.number}`}
-              onPress={() => onBack(!isBack)}
+              onPress={() => (isBack ? onBack(0) : choose(String(most)))}
             >
               {isBack ? 'Keep it' : 'Send it back'}
             </Button>
@@ -242,11 +271,14 @@ function PieceRow({ piece, line, typed, set, error }: RowProps) {
       <td className="num">{format.quantity(piece.waiting, piece.unit, piece.decimals)}</td>
       <td className="num">{format.money(piece.waitingValue)}</td>
       <td>
-        {line.isKit && typed.amounts['sent-back'] ? (
-          <>
-            <Muted>back to the customer, with the rest of the kit</Muted>
-            {error && <Late role="alert">{error}</Late>}
-          </>
+        {line.isKit && typed.amounts['sent-back'] && (
+          <Muted>
+            {typed.amounts['sent-back'] === piece.waiting ? '' : `${typed.amounts['sent-back']} `}back to the customer,
+            with the rest of the kit
+          </Muted>
+        )}
+        {line.isKit && typed.amounts['sent-back'] === piece.waiting ? (
+          error && <Late role="alert">{error}</Late>
         ) : line.isKit ? (
           <Row $gap={6} $start>
             {PARTS.map(([outcome, word], index) => (

@@ -1,6 +1,6 @@
 import type { ReturnDetail, ReturnPiece } from '@yosegi/contract';
 import { describe, expect, it } from 'vitest';
-import { NOTHING_DECIDED, reckonPile, type TypedPiece } from './pile.ts';
+import { goingWith, kitsThatCanGo, NOTHING_DECIDED, reckonPile, type TypedPiece } from './pile.ts';
 
 const piece = (id: number, waiting: string, waitingValue: string) =>
   ({ id, name: `thing ${id}`, unit: 'each', decimals: 0, waiting, waitingValue }) as ReturnPiece;
@@ -42,5 +42,26 @@ describe('a pile of what came back', () => {
     expect(deeds).toEqual([]);
     expect([...faults.keys()]).toEqual([1, 2, 3]);
     expect(faults.get(1)).toBe('Only 2 of it wait.');
+  });
+
+  it('lets whole kits go back, their parts of whatever lots, and not one that is not whole any more', () => {
+    const part = (id: number, partId: number, quantity: string, waiting = quantity) =>
+      ({ ...piece(id, waiting, '1'), partId, quantity }) as ReturnPiece;
+    const line = { quantity: '3', pieces: [part(1, 1, '6'), part(2, 2, '2'), part(3, 2, '1')] };
+    expect(kitsThatCanGo(line)).toBe(3);
+    expect([...goingWith(line, 2)]).toEqual([
+      [1, '4'],
+      [2, '2'],
+    ]);
+    expect([...goingWith(line, 3)]).toEqual([
+      [1, '6'],
+      [2, '2'],
+      [3, '1'],
+    ]);
+    expect(kitsThatCanGo({ ...line, pieces: [part(1, 1, '6', '3'), part(2, 2, '2'), part(3, 2, '1')] })).toBe(1);
+    // Seven of a part in three kits: who knows which of them has three.
+    const odd = { quantity: '3', pieces: [part(1, 1, '7'), part(2, 2, '3')] };
+    expect(kitsThatCanGo(odd)).toBe(3);
+    expect(kitsThatCanGo({ ...odd, pieces: [part(1, 1, '7', '6'), part(2, 2, '3')] })).toBe(0);
   });
 });

@@ -1,6 +1,18 @@
-import type { ReturnDetail, ReturnPiece } from '@yosegi/contract';
+import type { ReturnDetail, ReturnLine, ReturnPiece } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { add, formatDecimal, type Money, mulDiv, type Quantity, readExact, ZERO } from '@yosegi/core/number';
+import { groupBy } from '@yosegi/core/lists';
+import {
+  add,
+  formatDecimal,
+  handOut,
+  type Money,
+  mulDiv,
+  type Quantity,
+  readExact,
+  SCALE,
+  stepOf,
+  ZERO,
+} from '@yosegi/core/number';
 import { isWrittenOff, type SettledBy } from '@yosegi/core/returns';
 import { readTyped } from '../ui/measuring.ts';
 
@@ -78,3 +90,39 @@ function readAmounts(piece: ReturnPiece, { amounts }: TypedPiece): [SettledBy, Q
 /** What so much of what waits is worth, near enough to be shown; the posting is exact. */
 const partOf = (piece: ReturnPiece, quantity: Quantity): Money =>
   mulDiv(readExact(piece.waitingValue), quantity, readExact(piece.waiting), 'nearest') as Money;
+
+type Kits = Pick<ReturnLine, 'quantity' | 'pieces'>;
+
+/** How many whole kits of a line can still go back to their customer: of no part has more been decided. */
+export function kitsThatCanGo(line: Kits): number {
+  const all = readExact(line.quantity) / SCALE;
+  const most = partsOfKit(line).map(({ each, waits }) => (each === null ? null : Math.floor(waits / each)));
+  // Parts that are not as many for each kit go back with all of them or not at all.
+  if (most.includes(null)) return line.pieces.every((piece) => piece.waiting === piece.quantity) ? all : 0;
+  return Math.min(all, ...most.map((count) => count ?? 0));
+}
+
+/** What of each thing goes back with so many kits, by its id. */
+export function goingWith(line: Kits, kits: number): ReadonlyMap<number, string> {
+  const going = new Map<number, string>();
+  for (const { each, waits, pieces } of partsOfKit(line)) {
+    const amounts = handOut((each === null ? waits : each * kits) as Quantity, pieces.map(waitingOf));
+    for (const [index, amount] of amounts.entries()) {
+      const piece = pieces[index];
+      if (piece && amount > 0) going.set(piece.id, formatDecimal(amount));
+    }
+  }
+  return going;
+}
+
+const waitingOf = ({ waiting }: ReturnPiece) => readExact(waiting) as Quantity;
+
+function partsOfKit({ quantity, pieces }: Kits) {
+  const kits = readExact(quantity) / SCALE;
+  return [...groupBy(pieces, ({ partId }) => partId).values()].map((own) => {
+    const all = add(ZERO, ...own.map((piece) => readExact(piece.quantity) as Quantity));
+    const each = all / kits;
+    const isCounted = Number.isInteger(each / stepOf(own[0]?.decimals ?? 0));
+    return { each: isCounted ? each : null, waits: add(ZERO, ...own.map(waitingOf)), pieces: own };
+  });
+}
