@@ -22,7 +22,12 @@ interface Props<Line extends TypedLine, Head, Input> {
   readonly isFixed?: boolean;
   /** More questions under the lines. */
   readonly more?: ReactNode;
-  readonly command: { readonly error: unknown; readonly isPending: boolean; mutate(input: Input): void };
+  readonly command: {
+    readonly error: unknown;
+    readonly isPending: boolean;
+    readonly isSuccess: boolean;
+    mutate(input: Input): void;
+  };
   /** What is sent, once everything can be read; null until then. */
   readonly input: (() => Input) | null;
   /** What posting does, like “Move 2 lines”. */
@@ -39,8 +44,10 @@ interface Props<Line extends TypedLine, Head, Input> {
 /** A document that types lines: what it comes to, its lines, why it was refused, and one bar that posts it. */
 export function LineDocument<Line extends TypedLine, Head, Input>(props: Props<Line, Head, Input>) {
   const { of, command, input, over } = props;
+  // Once it is posted, another page is on its way: a second click that comes late posts nothing more.
+  const isGone = command.isPending || command.isSuccess;
   const post = () => {
-    if (input && !command.isPending) command.mutate(input());
+    if (input && !isGone) command.mutate(input());
   };
   useShortcut('Enter', post, { ctrl: true });
   return (
@@ -75,7 +82,7 @@ export function LineDocument<Line extends TypedLine, Head, Input>(props: Props<L
             ? {
                 over: {
                   action: over.action,
-                  busy: command.isPending,
+                  busy: isGone,
                   post: (reason: string) => command.mutate(over.input(reason)),
                 },
               }
@@ -83,7 +90,7 @@ export function LineDocument<Line extends TypedLine, Head, Input>(props: Props<L
         />
       </AnswerBody>
       <Foot>
-        <Button look="go" isDisabled={input === null} busy={command.isPending} onPress={post}>
+        <Button look="go" isDisabled={input === null} busy={isGone} onPress={post}>
           {props.action}
         </Button>
         {props.foot}

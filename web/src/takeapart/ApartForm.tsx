@@ -48,7 +48,18 @@ const SHOWN = [
 const Narrow = styled.div`> div { padding-left: 0; > * { max-width: 100%; } }`;
 
 /** Taking one product apart: what is good, damaged or missing, and where the value goes. */
-export function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan; picker: React.ReactNode }) {
+export function ApartForm({
+  item,
+  plan,
+  isOther,
+  picker,
+}: {
+  item: Item;
+  plan: ApartPlan;
+  /** What is shown is still of the units before: those that are named now are on their way. */
+  isOther: boolean;
+  picker: React.ReactNode;
+}) {
   const format = useFormat();
   const notify = useNotify();
   const stores = useQuestion('stores', {});
@@ -107,7 +118,7 @@ export function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan;
     })),
   });
   const post = (override?: { reason: string }) => {
-    if (faults.size > 0 || apart.isPending) return;
+    if (faults.size > 0 || apart.isPending || isOther) return;
     const others = list.map((one) => one.product);
     apart.mutate({ body: { ...product(), others, remark, ...(override ? { override } : {}) } });
   };
@@ -379,7 +390,7 @@ export function ApartForm({ item, plan, picker }: { item: Item; plan: ApartPlan;
               And another product…
             </Button>
           )}
-          <Button look="go" isDisabled={faults.size > 0} busy={apart.isPending} onPress={() => post()}>
+          <Button look="go" isDisabled={faults.size > 0} busy={apart.isPending || isOther} onPress={() => post()}>
             {list.length === 0 ? `Take ${quantity || '0'} apart` : `Take ${count(list.length + 1, 'product')} apart`}
           </Button>
         </Foot>

@@ -70,6 +70,7 @@ export function TakeApartPage() {
         <Answer of={plan}>
           {(data) => (
             <ApartForm
+              isOther={plan.isPlaceholderData}
               key={`${data.itemId}:${data.stockQuantity}:${data.revisionId}`}
               item={product}
               plan={data}
