@@ -1,6 +1,11 @@
 import { defineConfig } from 'vitest/config';
 
-const node = (name: string, include: string[]) => ({ test: { name, include, environment: 'node' as const } });
+// How fast the machine is must decide nothing: properties run hundreds of cases, and every server has a real file.
+const patience = { testTimeout: 60_000, hookTimeout: 60_000 };
+
+const node = (name: string, include: string[]) => ({
+  test: { name, include, environment: 'node' as const, ...patience },
+});
 
 export default defineConfig({
   test: {
@@ -14,13 +19,10 @@ export default defineConfig({
         'devices/**/*.test.ts',
       ]),
       {
-        // Each has a server and a real file of its own: a slow disk is no fault of theirs. Reading the server's sources
-        // anew for every file would take a third of the time.
+        // Reading the server's sources anew for every file would take a third of the time.
         test: {
           ...node('server', ['server/**/*.test.ts', 'demo/**/*.test.ts']).test,
           isolate: false,
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
         },
       },
       node('fuzz', ['fuzz/**/*.test.ts']),
