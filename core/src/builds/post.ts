@@ -1,5 +1,5 @@
 import { labourCost } from '../definitions/index.ts';
-import { bringInAt, type Heap, type Posting, type Spot, takeFrom } from '../ledger/index.ts';
+import { bringInAt, type Heap, type Posting, type Spot, shareOut, type Taker } from '../ledger/index.ts';
 import { add, type Money, minus, negated, type Quantity, ZERO } from '../number/index.ts';
 import { type CameOut, worthOut } from './came-out.ts';
 import { chargePortion, type UsedCharge } from './finish.ts';
@@ -72,11 +72,18 @@ export function postFinish(posting: Posting, finishing: Finishing): Finished {
   const portion = add(finishing.good, finishing.rejected ?? ZERO);
   const costs = new Map<number, Money>();
   const fromBench = new Map<number, Quantity>();
+  const takings = takingsOf(
+    posting,
+    finishing.lines.filter((line) => line.kind === 'part'),
+  );
   for (const line of finishing.lines) {
     if (line.kind === 'part') {
-      const taken = Math.min(line.actual, Math.max(0, line.onBench)) as Quantity;
-      fromBench.set(line.lineId, taken);
-      costs.set(line.lineId, consume(posting, line, taken));
+      fromBench.set(line.lineId, benchOf(line));
+      const own = takings.get(line) ?? [];
+      costs.set(
+        line.lineId,
+        add(0 as Money, ...own.map((heap) => posting.takeOut(heap.spot, heap.quantity, line.lineId))),
+      );
     } else {
       const cost =
         line.kind === 'labour'
@@ -112,13 +119,16 @@ function postOut(posting: Posting, { out, lines }: Finishing, costs: ReadonlyMap
   return { out: worth, scrapped: sumOf('scrap'), kept: sumOf('stock') };
 }
 
-function consume(posting: Posting, line: FinishingPart, fromBench: Quantity): Money {
-  // An earlier line of the same part may have emptied a place within this posting.
-  const now = (spots: readonly Spot[]) => spots.map((spot) => ({ spot, quantity: posting.at(spot) }));
-  const rest = (line.actual - fromBench) as Quantity;
-  const takings = [
-    ...takeFrom(now(line.bench), fromBench, line.bench[0] ?? line.usual),
-    ...takeFrom(now(line.shelves), rest, line.usual),
-  ];
-  return add(0 as Money, ...takings.map(({ spot, quantity }) => posting.takeOut(spot, quantity, line.lineId)));
+const benchOf = ({ actual, onBench }: FinishingPart) => Math.min(actual, Math.max(0, onBench)) as Quantity;
+
+/** What each part takes from its bench and from shelves, all of them shared out over all parts. */
+function takingsOf(posting: Posting, parts: readonly FinishingPart[]): ReadonlyMap<FinishingPart, readonly Heap[]> {
+  const shares = shareOut(
+    (spot) => posting.at(spot),
+    parts.flatMap((part): Taker[] => [
+      { wanted: benchOf(part), spots: part.bench, fallback: part.bench[0] ?? part.usual },
+      { wanted: minus(part.actual, benchOf(part)), spots: part.shelves, fallback: part.usual },
+    ]),
+  );
+  return new Map(parts.map((part, index) => [part, shares.slice(2 * index, 2 * index + 2).flat()]));
 }

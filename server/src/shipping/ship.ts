@@ -1,4 +1,4 @@
-import { Posting, spotOf, takeFrom } from '@yosegi/core/ledger';
+import { Posting, shareOut, spotOf, type Taker } from '@yosegi/core/ledger';
 import { countedIn, least, minus, negated, type Quantity, ZERO } from '@yosegi/core/number';
 import { checkShipping, openOf, shippedPart } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
@@ -32,17 +32,12 @@ import { choosePieces, inOrder, sayingWhere } from '../tracking/index.ts';
 type ShipInput = BodyOf<'shipOrder'>;
 type PartInput = ShipInput['lines'][number]['parts'][number];
 
-/** What of a line is sent, and what leaves for it. */
-interface Sent {
-  readonly line: OrderLineRecord;
+/** What leaves of one thing of a line. */
+interface Taken {
+  readonly part: OrderPartRecord;
   readonly quantity: Quantity;
-  readonly parts: readonly {
-    readonly part: OrderPartRecord;
-    readonly quantity: Quantity;
-    /** Of it from a parcel. */
-    readonly packed: Quantity;
-    readonly leaving: Leaving;
-  }[];
+  /** Of it from a parcel. */
+  readonly packed: Quantity;
 }
 
 /**
@@ -64,27 +59,34 @@ export async function shipOrder(doing: Doing, id: number, input: ShipInput) {
   const items = await itemRows(tx, itemIds);
   const places = { shelves: await usableOf(tx, itemIds), parcels: await standingFor(tx, id) };
   const posting = new Posting(await readStock(tx, itemIds));
-  const sent: Sent[] = [];
+  const sent: { line: OrderLineRecord; quantity: Quantity }[] = [];
+  const going: (Taken & { readonly takers: readonly Taker[] })[] = [];
   for (const [index, own] of input.lines.entries()) {
     const at = (name: string) => `lines.${index}.${name}`;
     const line = known.get(own.lineId);
     if (!line || sent.some((other) => other.line.id === line.id)) throw new Refusal('unknown-line', {}, at('lineId'));
     const quantity = countedIn(own.quantity, line.decimals, at('quantity'));
     checkShipping(line, quantity, at('quantity'));
-    const leaving: Sent['parts'][number][] = [];
     for (const part of parts.filter(({ line_id }) => line_id === line.id)) {
       const needed = shippedPart(needOf(part), line, line.output_quantity, quantity);
       if (needed === 0) continue;
       const named = own.parts.findIndex(({ partId }) => partId === part.id);
       const item = found(items.get(part.item_id));
       const field = (name: string) => at(named < 0 ? 'parts' : `parts.${named}.${name}`);
-      const takings = await takingsOf(tx, posting, item, part, needed, places, own.parts[named], field);
-      const packed = least(needed, part.packed);
-      leaving.push({ part, quantity: needed, packed, leaving: { lineId: line.id, partId: part.id, takings } });
+      const takers = await takersOf(tx, item, part, needed, places, own.parts[named], field);
+      going.push({ part, quantity: needed, packed: least(needed, part.packed), takers });
     }
-    sent.push({ line, quantity, parts: leaving });
+    sent.push({ line, quantity });
   }
-  const leaving = sent.flatMap((line) => line.parts.map((part) => part.leaving));
+  // All lines share the same shelves: whether all of it can leave is one question, not one for each line.
+  const shares = shareOut(
+    (spot) => posting.at(spot),
+    going.flatMap(({ takers }) => takers),
+  );
+  const leaving = going.map(({ part }, index): Leaving => {
+    const takings = shares.slice(2 * index, 2 * index + 2).flat();
+    return { lineId: part.line_id, partId: part.id, takings };
+  });
   const done = postShipment(posting, leaving);
   const posted = await withNames(tx, () => posting.close());
   const document = await writeDocument(
@@ -109,10 +111,9 @@ export async function shipOrder(doing: Doing, id: number, input: ShipInput) {
     })),
   );
   await addShipped(tx, new Map(sent.map(({ line, quantity }) => [line.id, quantity])));
-  const left = sent.flatMap((line) => line.parts);
   await changeParts(
     tx,
-    new Map(left.map(({ part, quantity, packed }) => [part.id, { shipped: quantity, packed: negated(packed) }])),
+    new Map(going.map(({ part, quantity, packed }) => [part.id, { shipped: quantity, packed: negated(packed) }])),
   );
   await sendParcels(tx, id, document.id);
   await keepOpen(tx, id);
@@ -161,32 +162,29 @@ interface Places {
   readonly parcels: readonly BalanceRow[];
 }
 
-/** Where one thing is taken from: its parcel first, then its home, of lots the first to expire; or what was named. */
-async function takingsOf(
+/** Where one thing may be taken from: its parcel, and shelves, its home first, of lots the first to expire; or what was named. */
+async function takersOf(
   tx: Writer,
-  posting: Posting,
   item: ItemRow,
   part: OrderPartRecord,
   quantity: Quantity,
   { shelves, parcels }: Places,
   named: PartInput | undefined,
   at: (name: string) => string,
-): Promise<Leaving['takings']> {
+): Promise<[parcel: Taker, shelves: Taker]> {
   const first = named?.binId ?? item.home_bin_id;
   const ordered = inOrder(shelves, item, first).sort(
     (a, b) => Number(b.bin_id === named?.binId) - Number(a.bin_id === named?.binId),
   );
-  const bench = parcels.filter((row) => row.item_id === item.id && posting.at(spotIn(row)) > 0);
+  const bench = parcels.filter((row) => row.item_id === item.id && row.quantity > 0);
   const chosen = await sayingWhere(tx, item.id, () =>
     choosePieces({ item, quantity, standing: part.packed, bench, shelves: ordered, named, at }),
   );
   const fallback = spotOf(item.id, await usualBin(tx, first));
-  // An earlier line of the same thing may have emptied a place within this posting.
-  const heaps = (spots: typeof chosen.shelves) => spots.map((spot) => ({ spot, quantity: posting.at(spot) }));
   const fromParcel = least(quantity, part.packed);
   const last = ordered[0] ? (chosen.shelves.at(-1) ?? spotIn(ordered[0])) : fallback;
   return [
-    ...takeFrom(heaps(chosen.bench), fromParcel, chosen.bench[0] ?? last),
-    ...takeFrom(heaps(chosen.shelves), minus(quantity, fromParcel), last),
+    { wanted: fromParcel, spots: chosen.bench, fallback: chosen.bench[0] ?? last },
+    { wanted: minus(quantity, fromParcel), spots: chosen.shelves, fallback: last },
   ];
 }
