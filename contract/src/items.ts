@@ -99,8 +99,11 @@ export const Item = z.object({
   free: Decimal,
   /** On order and being built. */
   coming: Decimal,
-  /** Value of everything on shelves and benches. */
+  /** Value of everything on shelves and benches, and in returns. */
   value: Decimal,
+  /** Of it held in returns, at what it left with. */
+  returned: Decimal,
+  returnedValue: Decimal,
   definitionId: Id.nullable(),
   version: Version,
 });

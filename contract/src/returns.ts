@@ -37,7 +37,7 @@ export const Returnable = z.object({
   ...OfItem,
   isKit: z.boolean(),
   shipped: Decimal,
-  /** What is back or announced. */
+  /** What is back, and what is still with them; what is announced is. */
   returned: Decimal,
   left: Decimal,
   /** Paid for one. */
@@ -46,8 +46,8 @@ export const Returnable = z.object({
   tooLate: z.number().int().nullable(),
   /** What left for it by serial and has not come back, and the lots it was of. */
   ...Named,
-  /** Announced on this return, so that it is taken in there. */
-  announced: z.array(z.object({ id: Id, number: z.string() })),
+  /** Announced on these returns, so that it is taken in there. */
+  announced: z.array(z.object({ id: Id, number: z.string(), quantity: Decimal })),
 });
 export type Returnable = z.infer<typeof Returnable>;
 

@@ -115,9 +115,10 @@ describe('goods that come back', () => {
       { text: announced.number, lines: [expect.stringContaining(`${announced.number} from LARK`)] },
     ]);
     expect(await shop.stockOf(jar as Item)).toMatchObject({ held: '0', coming: '0' });
-    expect(await server.refused(api.announceReturn, back(sent, '2'))).toMatchObject({ code: 'more-than-shipped' });
+    const twice = { body: { ...back(sent, '2').body, arrived: false } };
+    expect(await server.refused(api.announceReturn, twice)).toMatchObject({ code: 'more-than-shipped' });
     const found = await server.call(api.returnable, { query: { q: sent.order.number } });
-    expect(found[0]?.announced).toEqual([{ id, number: (await read(id)).number }]);
+    expect(found[0]?.announced).toEqual([{ id, number: (await read(id)).number, quantity: '3' }]);
     const arrived = { params: { id }, body: { version, lines: back(sent, '4').body.lines } };
     await server.call(api.arriveReturn, arrived);
     expect(await server.refused(api.arriveReturn, arrived)).toMatchObject({ code: 'wrong-state' });

@@ -152,4 +152,28 @@ describe('an upgrade', () => {
     },
     30_000,
   );
+
+  it('parts what returns are worth from the shelf, where some of it went back at the average', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'yosegi-'));
+    const database = await Database.open(join(folder, 'old.sqlite'), { durable: false });
+    await migrate(database, '0022-worth-of-returns');
+    await database.write((tx) => fillOld(tx, server.database));
+    await database.maintain(async ({ script }) => {
+      await script('DROP TRIGGER movement_is_final_update');
+      const arrived =
+        "SELECT m.id FROM movement m JOIN document d ON d.id = m.document_id WHERE d.kind = 'return' LIMIT 1";
+      await script(`INSERT INTO document (id, number, kind, at, person_id) VALUES (9000, 'X-1', 'return-settled', '2026-11-23', 1);
+        INSERT INTO movement (document_id, item_id, bin_id, holder_kind, holder_id, quantity, value)
+        SELECT 9000, item_id, bin_id, iif(side < 0, 'return', NULL), iif(side < 0, holder_id, NULL), 0, side * 700000
+        FROM movement, (SELECT -1 AS side UNION ALL SELECT 1) WHERE id = (${arrived})`);
+    });
+    await migrate(database);
+    expect((await verifyDatabase(database.reader)).map(({ check }) => check)).toEqual([]);
+    const parted = await database.reader.all<Row>(
+      "SELECT m.value FROM movement m JOIN document d ON d.id = m.document_id WHERE d.number = 'RV-RETURNS' ORDER BY value",
+    );
+    expect(parted).toEqual([{ value: -700000 }, { value: 700000 }].map(({ value }) => ({ value })));
+    await database.close();
+    rmSync(folder, { recursive: true });
+  });
 });

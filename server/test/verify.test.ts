@@ -61,6 +61,14 @@ const tampering: Record<string, string[][]> = {
     ['UPDATE movement SET value = value + 1 WHERE id = 1'],
     ['UPDATE movement SET quantity = quantity - 1 WHERE id = 1'],
   ],
+  'what is held in returns equals the ledger': [
+    ['UPDATE item_stock SET returned_quantity = returned_quantity + 1 WHERE returned_quantity > 0'],
+    ["UPDATE movement SET value = value + 1 WHERE holder_kind = 'return'"],
+  ],
+  'what is held in returns keeps what it left with': [
+    ['UPDATE item_stock SET returned_value = returned_value + 1 WHERE returned_quantity > 0'],
+    ['UPDATE return_piece SET value = value + 1'],
+  ],
   'nothing on hand is worth nothing': [[`UPDATE item_stock SET quantity = 0 WHERE item_id = ${item('WAX')}`]],
   'what is on hand is not worth less than nothing': [
     [`UPDATE item_stock SET value = -1 WHERE item_id = ${item('WAX')}`],

@@ -18,6 +18,11 @@ export const undoingProblems = {
     title: 'Another first',
     detail: ({ number }) => `${number} has changed what this is worth since. Undo that one first.`,
   },
+  'came-again': {
+    status: 409,
+    title: 'Returned again since',
+    detail: ({ number }) => `${number} has brought these goods back again since. Undo what took that in first.`,
+  },
   'comes-back': {
     status: 409,
     title: 'Some of it comes back',

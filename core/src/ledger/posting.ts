@@ -10,7 +10,7 @@ import {
   ZERO,
 } from '../number/index.ts';
 import { Refusal } from '../refusal/index.ts';
-import { type ItemStock, NO_STOCK, type Spot, type StockState, spotKey } from './state.ts';
+import { type InReturns, type ItemStock, isInReturns, NO_STOCK, type Spot, type StockState, spotKey } from './state.ts';
 
 /** One row of the ledger: a signed quantity and value at a place. */
 export interface Movement extends Spot {
@@ -57,6 +57,8 @@ export interface Posted {
   readonly movements: readonly Movement[];
   readonly values: readonly ValueLine[];
   readonly items: ReadonlyMap<number, ItemStock>;
+  /** By how much it changes what is held in returns, item by item. */
+  readonly inReturns: ReadonlyMap<number, InReturns>;
   readonly spots: ReadonlyMap<string, { readonly spot: Spot; readonly quantity: Quantity }>;
   /** What each serial it touched is worth now; null once it has left stock. */
   readonly serials: ReadonlyMap<number, Money | null>;
@@ -75,6 +77,7 @@ export interface Posted {
  */
 export class Posting {
   private readonly items = new Map<number, ItemStock>();
+  private readonly inReturns = new Map<number, InReturns>();
   private readonly spots = new Map<string, { spot: Spot; quantity: Quantity }>();
   private readonly serials = new Map<number, { value: Money; units: number }>();
   private readonly movements: Movement[] = [];
@@ -122,6 +125,7 @@ export class Posting {
   bringIn(spot: Spot, quantity: Quantity, value: Money, lineId: number | null = null): void {
     const before = this.item(spot.itemId);
     this.record(spot, quantity, value, lineId);
+    if (isInReturns(spot)) return;
     if (before.quantity < 0) this.settle(spot, before, quantity, value);
     const after = this.item(spot.itemId);
     const cost = after.quantity > 0 ? unitCostOf(after.value, after.quantity) : unitCostOf(value, quantity);
@@ -133,24 +137,18 @@ export class Posting {
    * an item takes all of its value with it.
    */
   takeOut(spot: Spot, quantity: Quantity, lineId: number | null = null): Money {
+    if (isInReturns(spot)) throw new Error('what is held in returns has a value of its own: takeOutAt');
     this.noteShortage(spot, quantity);
     const value = this.valueOf(spot, quantity);
     this.record(spot, -quantity as Quantity, -value as Money, lineId);
     return value;
   }
 
-  /**
-   * Takes `quantity` from a place at exactly `value`, as what came in at a worth of its own goes out again: a serial at its
-   * own cost, the last of an item with all that is left of its worth, and never more than the item is worth.
-   * @returns what it really took
-   */
-  takeOutAt(spot: Spot, quantity: Quantity, value: Money, lineId: number | null = null): Money {
-    const { quantity: there, value: worth } = this.item(spot.itemId);
-    if (spot.serialId !== null || quantity >= there) return this.takeOut(spot, quantity, lineId);
+  /** Takes `quantity` of what is held in returns at exactly `value`, its part of what it came in with. */
+  takeOutAt(spot: Spot, quantity: Quantity, value: Money, lineId: number | null = null): void {
+    if (!isInReturns(spot)) throw new Error('only what is held in returns has a value of its own');
     this.noteShortage(spot, quantity);
-    const taken = Math.min(value, Math.max(worth, 0)) as Money;
-    this.record(spot, -quantity as Quantity, -taken as Money, lineId);
-    return taken;
+    this.record(spot, -quantity as Quantity, -value as Money, lineId);
   }
 
   /** Moves `quantity` between places of one item; its value moves along and the item's total stays as it is. */
@@ -194,8 +192,9 @@ export class Posting {
     }
     this.refuseWhatIsGone(movements);
     for (const movement of movements) this.clearSerial(movement);
-    for (const itemId of new Set(movements.map((movement) => movement.itemId))) {
-      this.clearRest(itemId, movements);
+    const ofShelves = movements.filter((movement) => !isInReturns(movement));
+    for (const itemId of new Set(ofShelves.map((movement) => movement.itemId))) {
+      this.clearRest(itemId, ofShelves);
       this.forgetCost(itemId, lastCostOf);
     }
   }
@@ -217,6 +216,7 @@ export class Posting {
       movements: this.movements,
       values: this.values,
       items: this.items,
+      inReturns: this.inReturns,
       spots: this.spots,
       serials: new Map([...this.serials].map(([id, { value, units }]) => [id, units > 0 ? value : null])),
       belowZero: this.shortages,
@@ -227,10 +227,15 @@ export class Posting {
     const { itemId, binId, lotId, serialId, holder } = spot;
     const where: Spot = { itemId, binId, lotId, serialId, holder };
     this.spots.set(spotKey(where), { spot: where, quantity: add(this.at(where), quantity) });
-    const item = this.item(itemId);
-    const sum = add(item.quantity, quantity);
-    if (Math.abs(sum) > LARGEST_OF_ITEM) throw new Refusal('too-large', { largest: LARGEST_OF_ITEM });
-    this.items.set(itemId, { ...item, quantity: sum, value: add(item.value, value) });
+    if (isInReturns(spot)) {
+      const known = this.inReturns.get(itemId) ?? NO_STOCK;
+      this.inReturns.set(itemId, { quantity: add(known.quantity, quantity), value: add(known.value, value) });
+    } else {
+      const item = this.item(itemId);
+      const sum = add(item.quantity, quantity);
+      if (Math.abs(sum) > LARGEST_OF_ITEM) throw new Refusal('too-large', { largest: LARGEST_OF_ITEM });
+      this.items.set(itemId, { ...item, quantity: sum, value: add(item.value, value) });
+    }
     if (serialId !== null) {
       const serial = this.serial(serialId);
       this.serials.set(serialId, { value: add(serial.value, value), units: serial.units + quantity / SCALE });

@@ -32,7 +32,10 @@ export const spotOf = (itemId: number, binId: number, holder: Holder | null = nu
   holder,
 });
 
-/** One item over all places. Value ÷ quantity is its moving average. */
+/** Goods held in returns: they keep the value they left with, apart from their item's average, until they are decided. */
+export const isInReturns = ({ holder }: Pick<Spot, 'holder'>): boolean => holder?.kind === 'return';
+
+/** One item over all places but returns. Value ÷ quantity is its moving average. */
 export interface ItemStock {
   readonly quantity: Quantity;
   readonly value: Money;
@@ -48,6 +51,9 @@ export interface StockState {
   /** What each serial in stock is worth; a serial that is not in it is not in stock. Always one unit of its item. */
   readonly serials: ReadonlyMap<number, Money>;
 }
+
+/** What there is of an item in returns, or how much that changes. */
+export type InReturns = Pick<ItemStock, 'quantity' | 'value'>;
 
 export const NO_STOCK: ItemStock = { quantity: 0 as Quantity, value: 0 as Money, lastCost: 0 as Money };
 

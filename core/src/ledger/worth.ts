@@ -1,7 +1,7 @@
 import { add, type Money, mulDiv, type Quantity, splitByWeight, worthOf } from '../number/index.ts';
 import { Refusal } from '../refusal/index.ts';
 import type { Posting } from './posting.ts';
-import type { Heap } from './state.ts';
+import { type Heap, isInReturns } from './state.ts';
 
 export interface PriceDifference {
   readonly itemId: number;
@@ -28,7 +28,7 @@ export interface PostedDifference {
  */
 export function postPriceDifference(posting: Posting, change: PriceDifference): PostedDifference {
   const { itemId, received, difference } = change;
-  const here = change.here.filter(({ quantity }) => quantity > 0);
+  const here = onShelves(change.here).filter(({ quantity }) => quantity > 0);
   const standing = change.standing ?? stillHere(received, change.here, posting.item(itemId).quantity);
   const share = mulDiv(difference, standing, received, 'nearest') as Money;
   let intoStock = 0 as Money;
@@ -48,17 +48,20 @@ export function postPriceDifference(posting: Posting, change: PriceDifference): 
   return { intoStock, gone };
 }
 
+/** Heaps whose value is their item's; what is held in returns keeps what it left with. */
+const onShelves = (heaps: readonly Heap[]) => heaps.filter(({ spot }) => !isInReturns(spot));
+
 /**
  * How much of what was received can still be here: what stands of it, less what other places owe, and never more than
  * there is of the item in all.
  */
 export function stillHere(received: Quantity, here: readonly Heap[], ofItem: Quantity): Quantity {
-  const standing = add(0 as Quantity, ...here.map(({ quantity }) => quantity));
+  const standing = add(0 as Quantity, ...onShelves(here).map(({ quantity }) => quantity));
   return Math.max(0, Math.min(received, standing, ofItem)) as Quantity;
 }
 
 /**
- * Makes all there is of an item worth `unitCost` each; the difference is value revalued.
+ * Makes all there is of an item worth `unitCost` each, but for what is held in returns; the difference is value revalued.
  * @throws Refusal `nothing-on-hand` unless there is some
  */
 export function postRevaluation(posting: Posting, itemId: number, unitCost: Money, here: readonly Heap[]): Money {
@@ -66,12 +69,13 @@ export function postRevaluation(posting: Posting, itemId: number, unitCost: Mone
   if (quantity <= 0) throw new Refusal('nothing-on-hand', {}, 'unitCost');
   const difference = (worthOf(quantity, unitCost) - value) as Money;
   posting.addValue('revalued', difference, { itemId });
-  const serials = here.filter(({ spot }) => spot.serialId !== null);
+  const own = onShelves(here);
+  const serials = own.filter(({ spot }) => spot.serialId !== null);
   if (serials.length > 0) {
     for (const { spot } of serials) posting.addWorth(spot, (unitCost - posting.worthAt(spot)) as Money);
     return difference;
   }
-  const [first] = [...here].sort((a, b) => b.quantity - a.quantity);
+  const [first] = [...own].sort((a, b) => b.quantity - a.quantity);
   if (first) posting.addWorth(first.spot, difference);
   return difference;
 }

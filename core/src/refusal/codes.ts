@@ -183,6 +183,7 @@ export const refusals = {
   'undo-value-gone': { itemIds: ['number'] },
   'undo-final': { why: 'text' },
   'undo-later-first': NUMBER,
+  'came-again': NUMBER,
   'comes-back': { ...NUMBER, isHere: 'flag' },
   'already-undone': NUMBER,
 

@@ -24,10 +24,32 @@ export interface LeftHeap extends Left {
   readonly serialId: number | null;
 }
 
-/** A line as it was sent with a shipment, and how much of it has come back before. */
+/** A line as it was sent with a shipment, and how much of it is back. What is only announced is not back. */
 export interface SentLine {
   readonly shipped: Quantity;
   readonly returned: Quantity;
+}
+
+/** A line and its heaps as they are once something has come back, for what comes back of them next. */
+export function afterComing(
+  heaps: readonly LeftHeap[],
+  line: SentLine,
+  now: Quantity,
+  back: readonly CameBack[],
+): { readonly heaps: LeftHeap[]; readonly line: SentLine } {
+  return {
+    line: { ...line, returned: add(line.returned, now) },
+    heaps: heaps.map((heap) => {
+      const own = back
+        .filter((came) => came.heap.partId === heap.partId && came.heap.itemId === heap.itemId)
+        .filter((came) => came.heap.lotId === heap.lotId && came.heap.serialId === heap.serialId);
+      return {
+        ...heap,
+        returned: add(heap.returned, ...own.map(({ quantity }) => quantity)),
+        returnedValue: add(heap.returnedValue, ...own.map(({ value }) => value)),
+      };
+    }),
+  };
 }
 
 /** What comes back of it now, and at what it is worth. */

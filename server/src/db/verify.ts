@@ -21,9 +21,19 @@ const checks: Record<string, string> = {
   'quantity and value by item equal the ledger': `
     SELECT * FROM (
       SELECT item_id, sum(quantity) AS quantity, sum(value) AS value FROM (
-        SELECT item_id, quantity, value FROM movement
+        SELECT item_id, quantity, value FROM movement WHERE holder_kind IS NOT 'return'
         UNION ALL SELECT item_id, -quantity, -value FROM item_stock)
       GROUP BY item_id) WHERE quantity <> 0 OR value <> 0`,
+  'what is held in returns equals the ledger': `
+    SELECT * FROM (
+      SELECT item_id, sum(quantity) AS quantity, sum(value) AS value FROM (
+        SELECT item_id, quantity, value FROM movement WHERE holder_kind = 'return'
+        UNION ALL SELECT item_id, -returned_quantity, -returned_value FROM item_stock)
+      GROUP BY item_id) WHERE quantity <> 0 OR value <> 0`,
+  'what is held in returns keeps what it left with': `
+    SELECT s.item_id, s.returned_value, ifnull((SELECT sum(r.value - r.settled_value) FROM return_standing r
+      WHERE r.item_id = s.item_id), 0) AS undecided
+    FROM item_stock s WHERE s.returned_value <> undecided`,
   'nothing on hand is worth nothing': 'SELECT item_id, value FROM item_stock WHERE quantity = 0 AND value <> 0',
   'what is on hand is not worth less than nothing':
     'SELECT item_id, value FROM item_stock WHERE quantity > 0 AND value < 0',

@@ -8,9 +8,9 @@ import { AVERAGE_COST, ITEM_SQL, type ItemRow, toItem } from './sql.ts';
 const SORTS: Record<ItemSort, string> = {
   code: 'code COLLATE NOCASE',
   name: 'name COLLATE NOCASE',
-  onHand: '(quantity - on_bench)',
+  onHand: '(quantity + returned_quantity - on_bench)',
   free: '(usable - promised)',
-  value: 'value',
+  value: '(value + returned_value)',
   sellPrice: 'ifnull(sell_price, -1)',
   averageCost: `(${AVERAGE_COST})`,
 };
@@ -35,7 +35,7 @@ export async function listItems(db: Reader, query: z.output<typeof ItemQuery>) {
   if (query.supplierId)
     where.push(`i.id IN (SELECT item_id FROM item_supplier WHERE supplier_id = ${put(query.supplierId)})`);
   const having: string[] = [];
-  if (query.show === 'in-stock') having.push('quantity <> 0');
+  if (query.show === 'in-stock') having.push('quantity + returned_quantity <> 0');
   if (query.show === 'overdrawn') having.push(OVERDRAWN);
   if (query.show === 'low') having.push(LOW);
   const sort = SORTS[query.sort];

@@ -1,7 +1,7 @@
 import type { Item, ItemDetail, Measure } from '@yosegi/contract';
 import type { ItemAround } from '@yosegi/core/items';
 import { groupBy } from '@yosegi/core/lists';
-import { LARGEST_OF_ITEM, type Money, minus, type Quantity, stepOf, unitCostOf } from '@yosegi/core/number';
+import { add, LARGEST_OF_ITEM, type Money, minus, type Quantity, stepOf, unitCostOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { found } from '../command/doing.ts';
@@ -12,7 +12,7 @@ import type { Row } from '../db/models/index.ts';
 export interface ItemRow
   extends Row<'item'>,
     Pick<Row<'unit'>, 'decimals'>,
-    Pick<Row<'item_stock'>, 'quantity' | 'value' | 'last_cost'> {
+    Pick<Row<'item_stock'>, 'quantity' | 'value' | 'last_cost' | 'returned_quantity' | 'returned_value'> {
   unit: string;
   /** Packs and related units as JSON: [name, millionths of the stock unit]. */
   measures: string;
@@ -35,6 +35,7 @@ export const ITEM_SQL = `
     (SELECT hash FROM picture WHERE item_id = i.id) AS picture, i.home_bin_id, b.code AS home_bin,
     i.sell_price, i.reorder_point, i.standard_cost, i.latest_cost, i.note, i.version,
     ifnull(s.quantity, 0) AS quantity, ifnull(s.value, 0) AS value, ifnull(s.last_cost, 0) AS last_cost,
+    ifnull(s.returned_quantity, 0) AS returned_quantity, ifnull(s.returned_value, 0) AS returned_value,
     ifnull((SELECT sum(quantity) FROM balance WHERE item_id = i.id AND holder_kind <> 'return'), 0) AS on_bench,
     ifnull((SELECT sum(quantity) FROM usable WHERE item_id = i.id), 0) AS usable,
     ifnull((SELECT sum(quantity) FROM demand_of_builds WHERE item_id = i.id), 0)
@@ -79,7 +80,7 @@ export const AVERAGE_COST = `CASE WHEN quantity > 0 THEN 1.0 * value / quantity
 export const freeOf = (row: Pick<ItemRow, 'usable' | 'promised'>) => minus(row.usable, row.promised);
 
 export function toItem(row: ItemRow): Item {
-  const onHand = row.quantity - row.on_bench;
+  const onHand = row.quantity + row.returned_quantity - row.on_bench;
   return {
     id: row.id,
     code: row.code,
@@ -113,7 +114,9 @@ export function toItem(row: ItemRow): Item {
     promised: decimal(row.promised),
     free: decimal(freeOf(row)),
     coming: decimal(row.coming),
-    value: decimal(row.value),
+    value: decimal(add(row.value, row.returned_value)),
+    returned: decimal(row.returned_quantity),
+    returnedValue: decimal(row.returned_value),
     definitionId: row.definition_id,
     version: row.version,
   };

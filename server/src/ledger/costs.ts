@@ -20,7 +20,7 @@ export async function lastCosts(
       `SELECT sum(m.quantity) AS quantity, sum(iif(m.quantity <> 0, m.value, 0)) AS value,
          sum(iif(m.quantity = 0, m.value, 0)) AS changed
        FROM movement m JOIN document d ON d.id = m.document_id
-       WHERE m.item_id = $1 AND d.id <> $2 AND ${STANDS} GROUP BY d.id ORDER BY d.id`,
+       WHERE m.item_id = $1 AND m.holder_kind IS NOT 'return' AND d.id <> $2 AND ${STANDS} GROUP BY d.id ORDER BY d.id`,
       [itemId, without],
     );
     costs.set(itemId, lastCostAfter(steps) ?? ZERO);

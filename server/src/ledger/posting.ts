@@ -165,6 +165,16 @@ async function keepBalances(tx: Writer, posted: Posted): Promise<void> {
      ON CONFLICT (item_id) DO UPDATE SET quantity = excluded.quantity, value = excluded.value, last_cost = excluded.last_cost`,
     [JSON.stringify(items)],
   );
+  if (posted.inReturns.size > 0) await keepReturned(tx, posted);
+}
+
+async function keepReturned(tx: Writer, { inReturns }: Posted): Promise<void> {
+  const changes = [...inReturns].map(([itemId, { quantity, value }]) => [itemId, quantity, value]);
+  await tx.driver.run(
+    `UPDATE item_stock SET returned_quantity = returned_quantity + v.value ->> 1, returned_value = returned_value + v.value ->> 2
+     FROM json_each($1) v WHERE item_stock.item_id = v.value ->> 0`,
+    [JSON.stringify(changes)],
+  );
 }
 
 /** Lists what went below zero by override, and settles what this posting has brought back to zero or above. */

@@ -14,7 +14,7 @@ const LINES = `SELECT l.id, l.return_id, r.document_id, l.quantity, r.customer_i
     l.credit, l.price, k.revision_id IS NOT NULL AS is_kit,
     (SELECT json_group_array(json_array(part_id, quantity, sent_back)) FROM return_standing WHERE return_line_id = l.id) AS pieces
   FROM return_line l JOIN goods_return r ON r.id = l.return_id JOIN reason e ON e.id = l.reason_id JOIN order_line k ON k.id = l.line_id
-  WHERE r.document_id IS NOT NULL AND ($1 IS NULL OR r.arrived_at >= $1) AND ($2 IS NULL OR r.arrived_at < $2)`;
+  WHERE r.document_id IS NOT NULL AND l.replaced = 0 AND ($1 IS NULL OR r.arrived_at >= $1) AND ($2 IS NULL OR r.arrived_at < $2)`;
 
 interface OwedLine {
   readonly quantity: Quantity;

@@ -41,16 +41,16 @@ export async function findReturnable(db: Reader, q: string, now: Date): Promise<
     `SELECT s.document_id AS shipment_id, d.number AS shipment, d.at, o.id AS order_id, o.number AS sales_order, c.id AS customer_id,
        c.name AS customer, c.return_days AS customer_days, i.return_days AS item_days, l.id AS line_id, i.id AS item_id, i.code,
        i.name, u.code AS unit, u.decimals, l.revision_id IS NOT NULL AS is_kit, s.quantity AS shipped, s.price,
-       ifnull((SELECT sum(quantity) FROM (${COUNTED}) x WHERE x.shipment_id = s.document_id AND x.line_id = s.line_id), 0) AS returned,
-       (SELECT json_group_array(json_object('id', r.id, 'number', r.number)) FROM return_line n JOIN goods_return r ON r.id = n.return_id
-        WHERE n.shipment_id = s.document_id AND n.line_id = s.line_id AND r.document_id IS NULL AND r.called_off IS NULL) AS announced
+       ifnull((SELECT sum(quantity) FROM (${COUNTED}) x WHERE x.is_here AND x.shipment_id = s.document_id AND x.line_id = s.line_id), 0) AS returned,
+       (SELECT json_group_array(json_object('id', r.id, 'number', r.number, 'quantity', n.quantity)) FROM return_line n JOIN goods_return r ON r.id = n.return_id
+        WHERE n.shipment_id = s.document_id AND n.line_id = s.line_id AND n.replaced = 0 AND r.document_id IS NULL AND r.called_off IS NULL) AS announced
      FROM shipment_line s JOIN document d ON d.id = s.document_id JOIN order_line l ON l.id = s.line_id
      JOIN sales_order o ON o.id = l.order_id JOIN customer c ON c.id = o.customer_id JOIN item i ON i.id = l.item_id
      JOIN unit u ON u.id = i.unit_id
      WHERE NOT EXISTS (SELECT 1 FROM document v WHERE v.reverses_id = d.id) AND (
        o.number = $1 COLLATE NOCASE OR d.number = $1 COLLATE NOCASE OR c.code = $1 OR c.name LIKE $2 ESCAPE '\\' OR o.reference = $1 COLLATE NOCASE
        OR EXISTS (SELECT 1 FROM return_line n JOIN goods_return r ON r.id = n.return_id
-         WHERE n.shipment_id = s.document_id AND n.line_id = s.line_id AND r.number = $1 COLLATE NOCASE)
+         WHERE n.shipment_id = s.document_id AND n.line_id = s.line_id AND n.replaced = 0 AND r.number = $1 COLLATE NOCASE)
        OR EXISTS (SELECT 1 FROM parcel p WHERE p.shipped_id = d.id AND p.number = $1 COLLATE NOCASE)
        OR d.id IN (SELECT m.document_id FROM movement m JOIN order_part p ON p.id = m.line_id AND p.line_id = l.id
          LEFT JOIN serial e ON e.id = m.serial_id LEFT JOIN lot t ON t.id = m.lot_id
@@ -83,7 +83,9 @@ export async function findReturnable(db: Reader, q: string, now: Date): Promise<
       tooLate: daysTooLate(dayOf(new Date(row.at)), dayOf(now), [row.item_days, row.customer_days]),
       serials: own?.serials ?? [],
       lots: own?.lots ?? [],
-      announced: JSON.parse(row.announced) as Returnable['announced'],
+      announced: (JSON.parse(row.announced) as { id: number; number: string; quantity: Quantity }[]).map(
+        ({ quantity, ...of }) => ({ ...of, quantity: decimal(quantity) }),
+      ),
     };
   });
 }

@@ -2,7 +2,7 @@ import { Refusal } from '@yosegi/core/refusal';
 import type { Doing } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import type { LedgerFeature, PostedDocument } from '../ledger/index.ts';
-import { customersOf, returnOfShipment } from './sql.ts';
+import { cameAgain, customersOf, returnOfShipment } from './sql.ts';
 
 export const returnLedger: LedgerFeature = {
   refuseUndo,
@@ -10,8 +10,12 @@ export const returnLedger: LedgerFeature = {
   parties: async (db, documentIds) => new Map((await customersOf(db, documentIds)).map(({ id, name }) => [id, name])),
 };
 
-/** What comes back cannot have not left. @throws Refusal `comes-back` */
+/** What comes back cannot have not left, nor have stayed where it went back to. @throws Refusal `comes-back`, `came-again` */
 async function refuseUndo(db: Reader, document: PostedDocument): Promise<void> {
+  if (document.kind === 'return-settled') {
+    const again = await cameAgain(db, document.id);
+    if (again) throw new Refusal('came-again', { number: again.number });
+  }
   if (document.kind !== 'shipment') return;
   const later = await returnOfShipment(db, document.id);
   if (later) throw new Refusal('comes-back', { number: later.number, isHere: later.is_here === 1 });

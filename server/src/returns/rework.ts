@@ -27,7 +27,8 @@ export async function reworkReturn(doing: Doing, pieceId: number, input: BodyOf<
   const spot = found((await spotsOf(tx, piece.return_id))(piece));
   const bench = await benchBinOf(tx, spot.binId);
   const holder = { kind: 'build', id: build.id } as const;
-  posting.move(spot, { ...spot, binId: bench, holder }, quantity, line.id);
+  posting.takeOutAt(spot, quantity, value, line.id);
+  posting.bringIn({ ...spot, binId: bench, holder }, quantity, value, line.id);
   const posted = await withNames(tx, () => posting.close());
   const subject = { kind: 'return', id: piece.return_id } as const;
   const start = { kind: 'return-settled', for: subject, remark: `Refreshed by ${build.number}` } as const;

@@ -87,11 +87,11 @@ async function settle(
     });
     const spot = found(spots(piece));
     const binId = deed.outcome === 'shelf' ? await shelfFor(doing, piece, deed.binId, at('binId')) : null;
-    if (binId !== null) posting.move(spot, { ...spot, binId, holder: null }, quantity);
+    posting.takeOutAt(spot, quantity, value);
+    if (binId !== null) posting.bringIn({ ...spot, binId, holder: null }, quantity, value);
     else {
-      const taken = posting.takeOutAt(spot, quantity, value);
       const kind = isWrittenOff(deed.outcome) ? 'written-off' : 'returned';
-      posting.addValue(kind, negated(taken), { itemId: piece.item_id });
+      posting.addValue(kind, negated(value), { itemId: piece.item_id });
     }
     const { outcome, note } = deed;
     outcomes.push({

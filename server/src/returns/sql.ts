@@ -1,7 +1,7 @@
 import type { Money, Quantity } from '@yosegi/core/number';
 import type { LeftHeap, ReturnState, SentBack, SentLine } from '@yosegi/core/returns';
 import type { QueryOf } from '../command/doing.ts';
-import type { Reader } from '../db/database.ts';
+import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { containing, page } from '../db/pages.ts';
 
@@ -36,9 +36,9 @@ export async function listRecords(db: Reader, query: QueryOf<'returns'>) {
     `SELECT * FROM (${SQL}) r WHERE ($1 = '' OR state = $1) AND ($2 IS NULL OR customer_id = $2)
        AND (number LIKE $3 ESCAPE '\\' OR customer LIKE $3 ESCAPE '\\' OR EXISTS (SELECT 1 FROM return_line l
          JOIN order_line o ON o.id = l.line_id JOIN item i ON i.id = o.item_id JOIN sales_order s ON s.id = o.order_id
-         WHERE l.return_id = r.id AND (i.code LIKE $3 ESCAPE '\\' OR i.name LIKE $3 ESCAPE '\\' OR s.number LIKE $3 ESCAPE '\\')))
+         WHERE l.return_id = r.id AND l.replaced = 0 AND (i.code LIKE $3 ESCAPE '\\' OR i.name LIKE $3 ESCAPE '\\' OR s.number LIKE $3 ESCAPE '\\')))
        AND ($6 IS NULL OR EXISTS (SELECT 1 FROM return_line l JOIN order_line o ON o.id = l.line_id
-         WHERE l.return_id = r.id AND o.order_id = $6))
+         WHERE l.return_id = r.id AND l.replaced = 0 AND o.order_id = $6))
        AND ${isWaiting ? 'id > $4' : 'id < $4'} ORDER BY id ${isWaiting ? '' : 'DESC'} LIMIT $5`,
     [
       query.state ?? '',
@@ -84,7 +84,7 @@ export const lineRecords = (db: Reader, returnIds: readonly number[]) =>
      FROM return_line l JOIN document d ON d.id = l.shipment_id JOIN order_line k ON k.id = l.line_id
      JOIN sales_order o ON o.id = k.order_id JOIN customer c ON c.id = o.customer_id JOIN item i ON i.id = k.item_id
      JOIN unit u ON u.id = i.unit_id JOIN reason e ON e.id = l.reason_id
-     WHERE l.return_id IN (SELECT value FROM json_each($1)) ORDER BY l.return_id, l.id`,
+     WHERE l.replaced = 0 AND l.return_id IN (SELECT value FROM json_each($1)) ORDER BY l.return_id, l.id`,
     [JSON.stringify(returnIds)],
   );
 
@@ -169,8 +169,8 @@ export const documentsOf = (db: Reader, returnId: number) =>
     [returnId],
   );
 
-/** What a return counts against a line: all of it that is announced, and of what came what was not sent back; of kits whole ones. */
-const COUNTED = `SELECT l.shipment_id, l.line_id, l.return_id, CASE
+/** What a return counts of a line: all that it announces, or once it is here what was not sent back; of kits whole ones. */
+const COUNTED = `SELECT l.shipment_id, l.line_id, l.return_id, r.document_id IS NOT NULL AS is_here, CASE
     WHEN r.called_off IS NOT NULL THEN 0
     WHEN r.document_id IS NOT NULL AND NOT EXISTS (SELECT 1 FROM return_standing s WHERE s.return_line_id = l.id AND s.sent_back < s.quantity)
       THEN 0
@@ -179,17 +179,23 @@ const COUNTED = `SELECT l.shipment_id, l.line_id, l.return_id, CASE
     WHEN r.document_id IS NOT NULL THEN l.quantity - 1000000 * (SELECT min(CAST(l.quantity * away / 1000000 + 1e-6 AS INTEGER))
       FROM (SELECT 1.0 * sum(sent_back) / sum(quantity) AS away FROM return_standing WHERE return_line_id = l.id GROUP BY part_id))
     ELSE l.quantity END AS quantity
-  FROM return_line l JOIN goods_return r ON r.id = l.return_id`;
+  FROM return_line l JOIN goods_return r ON r.id = l.return_id WHERE l.replaced = 0`;
+
+/** How much of the shipment line `s` other returns than `$3` have brought back, or announce. */
+const countedOf = (isHere: 0 | 1) => `ifnull((SELECT sum(quantity) FROM (${COUNTED}) WHERE is_here = ${isHere}
+  AND shipment_id = s.document_id AND line_id = s.line_id AND return_id <> $3), 0)`;
 
 export interface SentRecord extends SentLine {
   readonly customerId: number;
   readonly orderNumber: string;
   readonly price: Money;
   readonly decimals: number;
+  /** On its way back by other returns, as far as they say. */
+  readonly announced: Quantity;
 }
 
 /**
- * A line as it left with a shipment that stands, and what is back of it or announced.
+ * A line as it left with a shipment that stands, what is back of it, and what is announced.
  * @param exceptReturn a return that is being taken in itself
  */
 export async function sentLine(
@@ -201,21 +207,21 @@ export async function sentLine(
   const row = await db.one<{
     shipped: Quantity;
     returned: Quantity;
+    announced: Quantity;
     customer_id: number;
     number: string;
     price: Money;
     decimals: number;
   }>(
-    `SELECT s.quantity AS shipped, s.price, o.customer_id, o.number, u.decimals,
-       ifnull((SELECT sum(quantity) FROM (${COUNTED}) WHERE shipment_id = s.document_id AND line_id = s.line_id AND return_id <> $3), 0) AS returned
+    `SELECT s.quantity AS shipped, s.price, o.customer_id, o.number, u.decimals, ${countedOf(1)} AS returned, ${countedOf(0)} AS announced
      FROM shipment_line s JOIN order_line l ON l.id = s.line_id JOIN sales_order o ON o.id = l.order_id
      JOIN item i ON i.id = l.item_id JOIN unit u ON u.id = i.unit_id
      WHERE s.document_id = $1 AND s.line_id = $2 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = s.document_id)`,
     [shipmentId, lineId, exceptReturn],
   );
   if (!row) return undefined;
-  const { shipped, returned, customer_id: customerId, number: orderNumber, price, decimals } = row;
-  return { shipped, returned, customerId, orderNumber, price, decimals };
+  const { customer_id: customerId, number: orderNumber, ...line } = row;
+  return { ...line, customerId, orderNumber };
 }
 
 /** Everything that left for a line with a shipment, by lot and serial in the order in which it left, and what is back of it. */
@@ -252,6 +258,15 @@ export async function leftOf(db: Reader, shipmentId: number, lineId: number): Pr
     lotId: lot_id,
     serialId: serial_id,
   }));
+}
+
+/** What was said of a return until now gives way to what is said anew; what an undone arrival brought of it is kept. */
+export async function replaceLines(tx: Writer, returnId: number): Promise<void> {
+  await tx.run(
+    `UPDATE return_line SET replaced = 1 WHERE return_id = $1 AND EXISTS (SELECT 1 FROM return_piece WHERE return_line_id = return_line.id)`,
+    [returnId],
+  );
+  await tx.run('DELETE FROM return_line WHERE return_id = $1 AND replaced = 0', [returnId]);
 }
 
 /** Lots or serials of items by their codes. */
@@ -293,8 +308,31 @@ export const binsOfReturn = (db: Reader, returnId: number) =>
 export const returnOfShipment = (db: Reader, shipmentId: number) =>
   db.one<{ number: string; is_here: number }>(
     `SELECT r.number, r.document_id IS NOT NULL AS is_here FROM return_line l JOIN goods_return r ON r.id = l.return_id
-     WHERE l.shipment_id = $1 AND r.called_off IS NULL ORDER BY r.id LIMIT 1`,
+     WHERE l.shipment_id = $1 AND l.replaced = 0 AND r.called_off IS NULL ORDER BY r.id LIMIT 1`,
     [shipmentId],
+  );
+
+/**
+ * The last return that has brought again what a decision had sent back: with that undone, more would be back than ever left.
+ * @param documentId of the decision
+ */
+export const cameAgain = (db: Reader, documentId: number) =>
+  db.one<{ number: string }>(
+    `WITH away AS (
+       SELECT l.shipment_id, p.part_id, p.item_id, p.lot_id, p.serial_id, sum(o.quantity) AS quantity
+       FROM return_outcome o JOIN return_piece p ON p.id = o.piece_id JOIN return_line l ON l.id = p.return_line_id
+       WHERE o.document_id = $1 AND o.outcome = 'sent-back' GROUP BY 1, 2, 3, 4, 5),
+     back AS (
+       SELECT l.shipment_id, s.part_id, s.item_id, s.lot_id, s.serial_id, sum(s.quantity - s.sent_back) AS quantity, max(s.return_id) AS return_id
+       FROM away a JOIN return_line l ON l.shipment_id = a.shipment_id JOIN return_standing s ON s.return_line_id = l.id
+         AND s.part_id = a.part_id AND s.item_id = a.item_id AND s.lot_id IS a.lot_id AND s.serial_id IS a.serial_id
+       WHERE s.quantity > s.sent_back GROUP BY 1, 2, 3, 4, 5)
+     SELECT r.number FROM away a JOIN back b ON b.shipment_id = a.shipment_id AND b.part_id = a.part_id AND b.item_id = a.item_id
+       AND b.lot_id IS a.lot_id AND b.serial_id IS a.serial_id JOIN goods_return r ON r.id = b.return_id
+     WHERE a.quantity + b.quantity > (SELECT -sum(m.quantity) FROM movement m WHERE m.document_id = a.shipment_id
+       AND m.line_id = a.part_id AND m.item_id = a.item_id AND m.lot_id IS a.lot_id AND m.serial_id IS a.serial_id)
+     ORDER BY r.id DESC LIMIT 1`,
+    [documentId],
   );
 
 /** Who sent back what a document of a return moved. */

@@ -1,8 +1,17 @@
 import type { Numbered } from '@yosegi/contract';
 import { Posting } from '@yosegi/core/ledger';
-import { countedIn, type Money, type Percent, parsePercent } from '@yosegi/core/number';
+import {
+  add,
+  countedIn,
+  type Money,
+  minus,
+  type Percent,
+  parsePercent,
+  type Quantity,
+  ZERO,
+} from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { type CameBack, comesBack, type NamedBack, usualCredit } from '@yosegi/core/returns';
+import { afterComing, type CameBack, comesBack, type NamedBack, usualCredit } from '@yosegi/core/returns';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Row } from '../db/models/index.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
@@ -13,9 +22,11 @@ import {
   leftOf,
   lotsByCode,
   type ReturnRecord,
+  replaceLines,
   returnHolding,
   returnRecord,
   returnsBin,
+  type SentRecord,
   sentLine,
   serialsByCode,
 } from './sql.ts';
@@ -62,7 +73,7 @@ export async function arriveReturn(doing: Doing, id: number, input: BodyOf<'arri
   const { coming, customerId } = await read(doing, input.lines, id, true);
   if (customerId !== record.customer_id) throw new Refusal('return-of-several', {}, 'lines.0.shipmentId');
   await updateVersioned(tx, 'goods_return', id, input.version, {}, () => readReturn(tx, id, doing.now));
-  await tx.models.return_line.destroy({ where: { return_id: id } });
+  await replaceLines(tx, id);
   const lineIds = await writeLines(doing, id, coming);
   const documentId = await takeIn(doing, id, coming, lineIds, input.storeId);
   doing.changed('orders', 'stock');
@@ -96,33 +107,59 @@ function requireAnnounced({ state }: ReturnRecord): void {
   throw new Refusal('wrong-state', { is, must: 'announced' });
 }
 
-/** Reads what was typed against what left. @param returnId the return it is taken in for; 0 for a new one */
+/** What left for a line and is not back, as the lines of a return that were read before leave it. */
+interface WithThem {
+  readonly sent: SentRecord;
+  readonly heaps: Awaited<ReturnType<typeof leftOf>>;
+}
+
+/**
+ * Reads what was typed against what left: what comes in several conditions stands on several lines, and each leaves less for
+ * the next. What is announced takes nothing from what is here.
+ * @param returnId the return it is taken in for; 0 for a new one
+ */
 async function read(doing: Doing, lines: readonly LineIn[], returnId: number, isHere: boolean) {
   const { tx } = doing;
   const coming: Coming[] = [];
   const customers = new Set<number>();
-  const seen = new Set<string>();
+  const known = new Map<string, WithThem>();
   for (const [index, input] of lines.entries()) {
     const at = (name: string) => `lines.${index}.${name}`;
     const key = `${input.shipmentId}:${input.lineId}`;
-    const sent = await sentLine(tx, input.shipmentId, input.lineId, returnId);
-    if (!sent || seen.has(key)) throw new Refusal('unknown-line', {}, at('lineId'));
-    seen.add(key);
+    const own = known.get(key) ?? (await withThem(doing, input, returnId));
+    if (!own) throw new Refusal('unknown-line', {}, at('lineId'));
+    const { sent, heaps } = own;
     customers.add(sent.customerId);
     if (customers.size > 1) throw new Refusal('return-of-several', {}, at('shipmentId'));
     const reason = await tx.models.reason.findOne({ where: { id: input.reasonId, used_for: 'return' } });
     if (!reason) throw new Refusal('unknown-choice', {}, at('reasonId'));
     const quantity = countedIn(input.quantity, sent.decimals, at('quantity'));
-    const heaps = await leftOf(tx, input.shipmentId, input.lineId);
     const named = await namedBack(doing, input, heaps, sent.orderNumber, at);
     // What is only announced may be named when it is here.
     const back = isHere ? comesBack(heaps, sent, quantity, named, at) : announcedOf(heaps, sent, quantity, named, at);
+    const next = afterComing(heaps, sent, isHere ? quantity : ZERO, back);
+    const announced = isHere ? sent.announced : add(sent.announced, quantity);
+    known.set(key, { heaps: next.heaps, sent: { ...sent, ...next.line, announced } });
     coming.push({ input, price: sent.price, back });
   }
   return { coming, customerId: [...customers][0] ?? 0 };
 }
 
-function announcedOf(...[heaps, sent, quantity, named, at]: Parameters<typeof comesBack>): CameBack[] {
+async function withThem({ tx }: Doing, input: LineIn, returnId: number): Promise<WithThem | undefined> {
+  const sent = await sentLine(tx, input.shipmentId, input.lineId, returnId);
+  return sent && { sent, heaps: await leftOf(tx, input.shipmentId, input.lineId) };
+}
+
+/** What is announced books nothing; together no more is announced than is with them. */
+function announcedOf(
+  heaps: WithThem['heaps'],
+  sent: SentRecord,
+  quantity: Quantity,
+  named: NamedBack,
+  at: (name: 'quantity' | 'serials') => string,
+): CameBack[] {
+  const left = minus(minus(sent.shipped, sent.returned), sent.announced);
+  if (quantity > left) throw new Refusal('more-than-shipped', { left }, at('quantity'));
   try {
     comesBack(heaps, sent, quantity, named, at);
   } catch (error) {

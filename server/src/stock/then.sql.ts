@@ -12,7 +12,8 @@ import { containing, page } from '../db/pages.ts';
  */
 const UNTIL = `SELECT m.item_id, sum(m.quantity) AS quantity, sum(m.value) AS value
   FROM document d JOIN movement m ON m.document_id = d.id WHERE d.at < $1 GROUP BY m.item_id`;
-const SINCE = `SELECT s.item_id, s.quantity - ifnull(m.quantity, 0) AS quantity, s.value - ifnull(m.value, 0) AS value
+const SINCE = `SELECT s.item_id, s.quantity + s.returned_quantity - ifnull(m.quantity, 0) AS quantity,
+    s.value + s.returned_value - ifnull(m.value, 0) AS value
   FROM item_stock s LEFT JOIN (SELECT m.item_id, sum(m.quantity) AS quantity, sum(m.value) AS value
     FROM document d JOIN movement m ON m.document_id = d.id WHERE d.at >= $1 GROUP BY m.item_id) m ON m.item_id = s.item_id`;
 

@@ -128,8 +128,8 @@ async function post(doing: Doing, posting: Posting, product: Ready, overridden: 
   const { tx } = doing;
   const { input, item, piece, quantity, lines, at } = product;
   const worth = piece ? worthOf(piece, quantity, at('quantity')) : ZERO;
-  let value: Money;
-  if (piece) value = posting.takeOutAt(found((await spotsOf(tx, piece.return_id))(piece)), quantity, worth);
+  let value: Money = worth;
+  if (piece) posting.takeOutAt(found((await spotsOf(tx, piece.return_id))(piece)), quantity, worth);
   else {
     const taken = await heapsOut(tx, posting, item, input.binId, quantity, input, at, { toUse: false, overridden });
     value = add(ZERO, ...taken.map((one) => posting.takeOut(one.spot, one.quantity)));

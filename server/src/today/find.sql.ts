@@ -27,7 +27,7 @@ export async function find(db: Reader, text: string): Promise<Found[]> {
   const rows = await db.all<FoundRow>(
     `SELECT kind, id, code, name, tile, state, open, item_id, quantity, unit FROM (
        SELECT 'item' AS kind, i.id, i.code, i.name, i.code AS tile, 1 AS turn, i.barcode, NULL AS state, 1 AS open,
-         i.id AS item_id, ifnull((SELECT quantity FROM item_stock WHERE item_id = i.id), 0) AS quantity, u.code AS unit
+         i.id AS item_id, ifnull((SELECT quantity + returned_quantity FROM item_stock WHERE item_id = i.id), 0) AS quantity, u.code AS unit
          FROM item i JOIN unit u ON u.id = i.unit_id WHERE i.archived_at IS NULL
        UNION ALL SELECT 'definition', d.id, i.code, i.name, i.code, 2, NULL, d.purpose, 1, i.id, NULL, NULL
          FROM definition d JOIN item i ON i.id = d.item_id

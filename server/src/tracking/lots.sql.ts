@@ -8,6 +8,7 @@ import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { containing, cursorAfter, page, readCursor } from '../db/pages.ts';
 import { averageCostOf, type ItemRow, itemRows } from '../items/index.ts';
+import { STANDS } from '../ledger/index.ts';
 import { clashesOf } from './sql.ts';
 
 /** What each order sorts by; a lot that keeps comes after all days. */
@@ -27,6 +28,8 @@ export async function listLots(db: Reader, query: QueryOf<'lots'>) {
     `SELECT *, ${sort} AS sort_key FROM (
        SELECT l.id, l.item_id, i.name AS item, i.code AS item_code, u.code AS unit, u.decimals, l.code, l.best_before, l.attributes, i.lot_fields, l.held,
          (SELECT sum(quantity) FROM balance WHERE lot_id = l.id) AS quantity,
+         ifnull((SELECT sum(quantity) FROM balance WHERE lot_id = l.id AND holder_kind = 'return'), 0) AS in_returns,
+         ifnull((SELECT sum(value - settled_value) FROM return_standing WHERE lot_id = l.id), 0) AS returned_value,
          (SELECT group_concat(place, ', ') FROM (SELECT DISTINCT t.name || ' ' || n.code AS place FROM balance p
             JOIN bin n ON n.id = p.bin_id JOIN store t ON t.id = n.store_id WHERE p.lot_id = l.id
             ORDER BY t.id, n.walk_order)) AS bins
@@ -53,7 +56,17 @@ export async function listLots(db: Reader, query: QueryOf<'lots'>) {
   );
   return {
     rows: shown.map(
-      ({ item_id, item_code, best_before, attributes, lot_fields, sort_key: _, ...row }): LotRow => ({
+      ({
+        item_id,
+        item_code,
+        best_before,
+        attributes,
+        lot_fields,
+        in_returns,
+        returned_value,
+        sort_key: _,
+        ...row
+      }): LotRow => ({
         ...row,
         attributes: JSON.parse(attributes),
         fields: JSON.parse(lot_fields),
@@ -61,7 +74,10 @@ export async function listLots(db: Reader, query: QueryOf<'lots'>) {
         itemCode: item_code,
         bestBefore: best_before,
         quantity: decimal(row.quantity),
-        value: decimal(shareOfValue(row.quantity as Quantity, found(items.get(item_id)))),
+        value: decimal(
+          BigInt(shareOfValue((row.quantity - in_returns) as Quantity, found(items.get(item_id)))) +
+            BigInt(returned_value),
+        ),
       }),
     ),
     next,
@@ -76,6 +92,9 @@ interface LotRecord
   item_code: string;
   unit: string;
   quantity: number;
+  /** Of it held in returns, and at what that left. */
+  in_returns: number;
+  returned_value: number;
   bins: string;
   sort_key: string | number;
 }
@@ -93,7 +112,8 @@ export const STATE = `CASE WHEN EXISTS (SELECT 1 FROM repair WHERE serial_id = s
       ELSE CASE (SELECT d.kind FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
           AND d.kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) ORDER BY m.id DESC LIMIT 1)
         WHEN 'return-settled' THEN iif((SELECT o.outcome FROM return_outcome o JOIN return_piece p ON p.id = o.piece_id
-            AND p.serial_id = s.id ORDER BY o.document_id DESC LIMIT 1) = 'sent-back', 'sold', 'scrapped')
+            AND p.serial_id = s.id WHERE NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = o.document_id)
+            ORDER BY o.document_id DESC LIMIT 1) = 'sent-back', 'sold', 'scrapped')
         WHEN 'shipment' THEN 'sold' WHEN 'finish' THEN 'built in'
         ELSE iif(EXISTS (SELECT 1 FROM movement WHERE serial_id = s.id), 'scrapped', 'given back') END END END`;
 
@@ -167,7 +187,7 @@ export async function soldOf(db: Reader, itemId: number, serialIds: readonly num
      JOIN order_part p ON p.id = m.line_id JOIN order_line l ON l.id = p.line_id
      JOIN shipment_line k ON k.document_id = d.id AND k.line_id = l.id
      JOIN sales_order o ON o.id = l.order_id JOIN customer c ON c.id = o.customer_id
-     WHERE m.serial_id IN (SELECT value FROM json_each($1)) GROUP BY m.serial_id`,
+     WHERE m.serial_id IN (SELECT value FROM json_each($1)) AND ${STANDS} GROUP BY m.serial_id`,
     [JSON.stringify(serialIds)],
   );
   const field = await db.one<{ value: string }>(

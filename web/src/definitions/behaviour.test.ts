@@ -20,6 +20,8 @@ const item = (id: number, name: string, sellPrice: string | null): Item => ({
   returnDays: null,
   serialPattern: null,
   held: '0',
+  returned: '0',
+  returnedValue: '0',
   coming: '0',
   taxFree: false,
   barcode: null,

@@ -77,6 +77,8 @@ export const itemStock = {
   quantity: integer<Quantity>(),
   value: integer<Money>(),
   last_cost: integer<Money>(),
+  returned_quantity: integer<Quantity>(0),
+  returned_value: integer<Money>(0),
 };
 
 export const putRight = {

@@ -1,6 +1,6 @@
 import type { Money, Percent, Quantity } from '@yosegi/core/number';
 import type { Condition, Outcome } from '@yosegi/core/returns';
-import { blob, integer, key, maybe, primary, ref, text, version } from './columns.ts';
+import { blob, flag, integer, key, maybe, primary, ref, text, version } from './columns.ts';
 
 export const goodsReturn = {
   id: key(),
@@ -29,6 +29,7 @@ export const returnLine = {
   credit: integer<Percent>(),
   serials: text('[]'),
   lots: text('[]'),
+  replaced: flag(0),
 };
 
 export const returnPiece = {
