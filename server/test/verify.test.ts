@@ -136,6 +136,10 @@ const tampering: Record<string, string[][]> = {
     ["UPDATE movement SET line_id = NULL WHERE document_id IN (SELECT id FROM document WHERE kind = 'shipment')"],
   ],
   'what stands in parcels equals the ledger': [['UPDATE order_part SET packed = packed + 1 WHERE packed > 0']],
+  'nothing stands for a line below zero': [
+    ['UPDATE order_part SET packed = -1 WHERE packed > 0'],
+    [`UPDATE build_line SET on_bench = -1 WHERE id IN (${BENCH})`],
+  ],
   'parcels hold what their orders have packed': [
     ["UPDATE balance SET quantity = quantity - 1 WHERE holder_kind = 'parcel'"],
     ['UPDATE parcel SET order_id = order_id - 1'],

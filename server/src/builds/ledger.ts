@@ -1,7 +1,7 @@
 import { add, minus, negated, type Quantity, ZERO } from '@yosegi/core/number';
 import { type Doing, found, required } from '../command/doing.ts';
 import { saveAnew } from '../db/versions.ts';
-import type { LedgerFeature, PostedDocument } from '../ledger/index.ts';
+import { type LedgerFeature, type PostedDocument, refusePickGone } from '../ledger/index.ts';
 import { makeAgain } from '../orders/index.ts';
 import { describeFinish } from './describe.sql.ts';
 import { keepLines, type LineChange } from './keep.ts';
@@ -9,6 +9,11 @@ import { tellRepair } from './of-repair.ts';
 import { buildLines, buildRecord } from './sql.ts';
 
 export const buildLedger: LedgerFeature = {
+  refuseUndo: async (db, document) => {
+    if (document.kind !== 'pick' || document.for?.kind !== 'build') return;
+    const lines = await buildLines(db, document.for.id);
+    refusePickGone(document, new Map(lines.map((line) => [line.id, line.on_bench])));
+  },
   undone: { pick: setBuildBack, finish: setBuildBack },
   describe: describeFinish,
 };

@@ -1,5 +1,6 @@
 import type { Quantity } from '@yosegi/core/number';
 import type { Reader, Writer } from '../db/database.ts';
+import { STANDS } from '../ledger/index.ts';
 
 /** Gives a build the lines of a revision, at the rates of today. */
 export async function copyRevisionLines(tx: Writer, buildId: number, revisionId: number): Promise<void> {
@@ -25,7 +26,7 @@ export async function copyBuildLines(tx: Writer, buildId: number, from: number):
 export async function lastPickedFrom(db: Reader, buildId: number): Promise<Map<number, number>> {
   const rows = await db.all<{ line_id: number; bin_id: number }>(
     `SELECT m.line_id, m.bin_id FROM movement m JOIN document d ON d.id = m.document_id
-     WHERE d.for_kind = 'build' AND d.for_id = $1 AND d.kind = 'pick' AND m.quantity < 0 ORDER BY m.id`,
+     WHERE d.for_kind = 'build' AND d.for_id = $1 AND d.kind = 'pick' AND m.quantity < 0 AND ${STANDS} ORDER BY m.id`,
     [buildId],
   );
   return new Map(rows.map((row) => [row.line_id, row.bin_id]));

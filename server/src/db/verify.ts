@@ -96,6 +96,9 @@ const checks: Record<string, string> = {
     SELECT p.id, p.packed, (SELECT ifnull(sum(m.quantity), 0) FROM movement m JOIN document d ON d.id = m.document_id
       WHERE m.line_id = p.id AND m.holder_kind = 'parcel' AND d.for_kind = 'order') AS ledger
     FROM order_part p WHERE p.packed <> ledger`,
+  'nothing stands for a line below zero': `
+    SELECT 'order' AS kind, id, packed AS standing FROM order_part WHERE packed < 0
+    UNION ALL SELECT 'build', id, on_bench FROM build_line WHERE on_bench < 0`,
   'parcels hold what their orders have packed': `
     SELECT * FROM (SELECT order_id, item_id, sum(quantity) AS drift FROM (
       SELECT c.order_id, b.item_id, b.quantity FROM balance b JOIN parcel c ON c.id = b.holder_id WHERE b.holder_kind = 'parcel'

@@ -17,6 +17,11 @@ export interface PostedDocument {
 export interface LedgerFeature {
   /** Whether something has to be undone before a document can be. @throws Refusal `undo-later-first` */
   refuseUndo?(db: Reader, document: PostedDocument): Promise<void>;
+  /**
+   * Whether a document that was posted because of one that is undone now need not be: what it brought has been taken back by
+   * others since. What is left of it the feature takes back itself.
+   */
+  lapsed?(doing: Doing, document: PostedDocument): Promise<boolean>;
   /** What undoing brings about beside stock, by kind of document. */
   readonly undone?: Readonly<Partial<Record<DocumentKind, (doing: Doing, document: PostedDocument) => Promise<void>>>>;
   /** Who brought or got what these documents moved, by document. */

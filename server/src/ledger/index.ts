@@ -14,3 +14,4 @@ export type { LedgerFeature, PostedDocument } from './features.ts';
 export { mayGoBelow, type Override, readStock, writeDocument } from './posting.ts';
 export { nextNumber } from './series.ts';
 export { withNames } from './shortage.ts';
+export { refusePickGone } from './undo.ts';

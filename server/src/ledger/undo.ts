@@ -1,12 +1,14 @@
 import { type DocumentKind, documentKinds, type Posted } from '@yosegi/contract';
 import { type Movement, Posting, type ValueLine } from '@yosegi/core/ledger';
+import { groupBy } from '@yosegi/core/lists';
+import { add, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { type Doing, found } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { spotIn } from './balances.ts';
 import { lastCosts } from './costs.ts';
-import type { LedgerFeature } from './features.ts';
+import type { LedgerFeature, PostedDocument } from './features.ts';
 import { readStock, writeDocument } from './posting.ts';
 import { withNames } from './shortage.ts';
 
@@ -31,20 +33,12 @@ export async function undoDocument(
   features: readonly LedgerFeature[],
 ): Promise<Posted> {
   const { tx } = doing;
-  const head = found(
-    await tx.driver.one<Head>(
-      `SELECT d.id, d.number, d.kind, d.for_kind, d.for_id,
-         (SELECT number FROM document WHERE reverses_id = d.id) AS undone_by
-       FROM document d WHERE d.id = $1`,
-      [id],
-    ),
-  );
+  const head = found(await headOf(tx, id));
   refuseFinal(head);
   const { number, kind } = head;
-  for (const caused of await causedBy(tx, id)) await undoDocument(doing, caused.id, remark, features);
-  const subject = head.for_kind === null || head.for_id === null ? null : { kind: head.for_kind, id: head.for_id };
-  const document = { id, number, kind, for: subject, movements: await movementsOf(tx, id) };
-  for (const feature of features) await feature.refuseUndo?.(tx, document);
+  for (const caused of await causedBy(tx, id)) await undoCaused(doing, caused.id, remark, features);
+  const document = await postedDocument(tx, head);
+  for (const feature of features) await withNames(tx, () => feature.refuseUndo?.(tx, document));
   const itemIds = document.movements.map((movement) => movement.itemId);
   const posting = new Posting(await readStock(tx, itemIds));
   const values = await valuesOf(tx, id);
@@ -53,7 +47,7 @@ export async function undoDocument(
     posting.reverse(document.movements, values, (itemId) => known.get(itemId));
     return posting.close();
   });
-  const start = { kind: 'undo' as const, remark: remark || `Undoes ${number}`, reversesId: id, for: subject };
+  const start = { kind: 'undo' as const, remark: remark || `Undoes ${number}`, reversesId: id, for: document.for };
   const counter = await writeDocument(doing, start, posted);
   await tx.driver.run('UPDATE put_right SET settled_at = $1 WHERE document_id = $2 AND settled_at IS NULL', [
     doing.now.toISOString(),
@@ -61,6 +55,45 @@ export async function undoDocument(
   ]);
   for (const feature of features) await feature.undone?.[kind]?.(doing, document);
   return counter;
+}
+
+/**
+ * What a pick brought must still stand for its own line: what stands beside it of the same item is for another.
+ * @param standing what stands for each line on the bench or in parcels
+ * @throws Refusal `undo-goods-gone`
+ */
+export function refusePickGone({ movements }: PostedDocument, standing: ReadonlyMap<number, Quantity>): void {
+  const brought = groupBy(
+    movements.filter(({ holder, lineId, quantity }) => holder !== null && lineId !== null && quantity > 0),
+    ({ lineId }) => lineId ?? 0,
+  );
+  const lines = [...brought].flatMap(([lineId, own]) => {
+    const there = standing.get(lineId) ?? ZERO;
+    const wanted = add(ZERO, ...own.map(({ quantity }) => quantity));
+    const [first] = own;
+    return first && wanted > there ? [{ ...first, wanted, there }] : [];
+  });
+  if (lines.length > 0) throw new Refusal('undo-goods-gone', { lines });
+}
+
+const headOf = (tx: Writer, id: number) =>
+  tx.driver.one<Head>(
+    `SELECT d.id, d.number, d.kind, d.for_kind, d.for_id,
+       (SELECT number FROM document WHERE reverses_id = d.id) AS undone_by
+     FROM document d WHERE d.id = $1`,
+    [id],
+  );
+
+async function postedDocument(tx: Writer, { id, number, kind, for_kind, for_id }: Head): Promise<PostedDocument> {
+  const subject = for_kind === null || for_id === null ? null : { kind: for_kind, id: for_id };
+  return { id, number, kind, for: subject, movements: await movementsOf(tx, id) };
+}
+
+/** Undoes what one act posted because of another, unless others have taken it back since. */
+async function undoCaused(doing: Doing, id: number, remark: string, features: readonly LedgerFeature[]): Promise<void> {
+  const document = await postedDocument(doing.tx, found(await headOf(doing.tx, id)));
+  for (const feature of features) if (await feature.lapsed?.(doing, document)) return;
+  await undoDocument(doing, id, remark, features);
 }
 
 /** What stands of the documents that one act posted because of another, the last first. */

@@ -145,18 +145,27 @@ async function lessBuilt(
 /** A finish is undone: its build makes again what it made for orders, as far as these still need it. */
 export async function makeAgain(tx: Writer, buildId: number, finishId: number): Promise<void> {
   const less = await tx.models.finish_less.findAll({ where: { document_id: finishId } });
-  if (less.length === 0) return;
-  const now = new Map((await builtRows(tx, buildId)).map((row) => [row.part_id, row]));
-  await setBuilt(
-    tx,
-    less.map(({ part_id, quantity }) => {
-      const row = now.get(part_id) ?? { build_id: buildId, part_id, quantity: ZERO, kept: ZERO };
-      return { ...row, quantity: add(row.quantity, quantity) };
-    }),
-  );
+  const now = await builtRows(tx, buildId);
+  const parts = new Set([...less, ...now].map(({ part_id }) => part_id));
   const open = await tx.all<{ id: number; open: Quantity }>(
     'SELECT id, open FROM order_part WHERE id IN (SELECT value FROM json_each($1))',
-    [JSON.stringify(less.map(({ part_id }) => part_id))],
+    [JSON.stringify([...parts])],
+  );
+  // What has been taken off its order since wants nothing any more.
+  const wanting = new Set(open.map(({ id }) => id));
+  await setBuilt(
+    tx,
+    less
+      .filter(({ part_id }) => wanting.has(part_id))
+      .map(({ part_id, quantity }) => {
+        const row = now.find((one) => one.part_id === part_id) ?? {
+          build_id: buildId,
+          part_id,
+          quantity: ZERO,
+          kept: ZERO,
+        };
+        return { ...row, quantity: add(row.quantity, quantity) };
+      }),
   );
   await trimBuilt(tx, new Map(open.map((part) => [part.id, part.open])));
 }

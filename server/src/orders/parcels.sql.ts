@@ -1,6 +1,7 @@
+import type { Quantity } from '@yosegi/core/number';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
-import { type BalanceRow, heldForAll, nextNumber } from '../ledger/index.ts';
+import { type BalanceRow, heldForAll, nextNumber, STANDS } from '../ledger/index.ts';
 
 /** The parcels of orders that have not left, the newest last. */
 export const openParcels = (db: Reader, orderIds: readonly number[]) =>
@@ -36,10 +37,19 @@ export const sendParcels = (tx: Writer, orderId: number, shipmentId: number) =>
     [shipmentId, orderId],
   );
 
+/** How much of each part has come out of parcels of its order onto shelves again since a document. */
+export const putBackSince = (db: Reader, orderId: number, documentId: number) =>
+  db.all<{ part_id: number; quantity: Quantity }>(
+    `SELECT m.line_id AS part_id, -sum(m.quantity) AS quantity FROM movement m JOIN document d ON d.id = m.document_id
+     WHERE d.for_kind = 'order' AND d.for_id = $1 AND d.kind = 'put-back' AND d.id > $2 AND m.holder_kind = 'parcel'
+     GROUP BY m.line_id`,
+    [orderId, documentId],
+  );
+
 /** The bin that each part of an order was last picked from, lots and serials apart: where it goes back to. */
 export const pickedFrom = (db: Reader, orderId: number) =>
   db.all<{ part_id: number; bin_id: number; serial_id: number | null; lot_id: number | null }>(
     `SELECT m.line_id AS part_id, m.bin_id, m.serial_id, m.lot_id FROM movement m JOIN document d ON d.id = m.document_id
-     WHERE d.for_kind = 'order' AND d.for_id = $1 AND d.kind = 'pick' AND m.quantity < 0 ORDER BY m.id DESC`,
+     WHERE d.for_kind = 'order' AND d.for_id = $1 AND d.kind = 'pick' AND m.quantity < 0 AND ${STANDS} ORDER BY m.id DESC`,
     [orderId],
   );
