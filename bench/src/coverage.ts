@@ -175,7 +175,7 @@ function makeSnapshot({ items, definitions, demands, supplies }: Size): Snapshot
   const partOf = (n: number, line: number) => definitions + 1 + ((n * 31 + line * 127) % (items - definitions));
   const day = (n: number) => `2026-12-${String(1 + (n % 28)).padStart(2, '0')}`;
   const builds = Math.floor(demands / 2);
-  const turn = { begun: false, priority: null, alternates: [] };
+  const turn = { begun: false, priority: null, age: 1, transport: 0, alternates: [] };
   return {
     version: 'bench',
     since: null,

@@ -40,7 +40,13 @@ export const shippingBench = () =>
  */
 export async function keyBench(): Promise<Result> {
   const [picture, lines, items] = [others(), typed(), prices()];
-  const order = { source: { kind: 'order', id: OTHERS + 1 }, wantedOn: WANTED, turnOn: null, begun: false } as const;
+  const order = {
+    source: { kind: 'order', id: OTHERS + 1 },
+    wantedOn: WANTED,
+    turnOn: null,
+    age: 1e15,
+    begun: false,
+  } as const;
   const [exact, plain]: [number[], number[]] = [[], []];
   for (let key = 0; key < 60; key += 1) {
     const some = lines.map((line) => ({ ...line, quantity: ((key + 1) * 1e6) as Quantity }));

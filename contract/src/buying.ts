@@ -6,7 +6,7 @@ import { Day, Decimal, Id, IdParams, Numbered, OfItem, PageQuery, pageOf, Remark
 import { Measure, PriceBreak, Tracking } from './items.ts';
 import { Posted } from './ledger.ts';
 import { Announced, Mail } from './mail.ts';
-import { LearntLead } from './suppliers.ts';
+import { ExpectedLead, LearntLead } from './suppliers.ts';
 import { TrackedIn } from './tracking.ts';
 
 export const OrderState = z.enum(orderStates);
@@ -56,6 +56,8 @@ export const PurchaseLine = z.object({
   closed: z.boolean(),
   statedLeadDays: z.number().int().nullable(),
   learntLead: LearntLead.nullable(),
+  /** What is reckoned with. */
+  lead: ExpectedLead.nullable(),
   needs: z.array(PurchaseNeed),
   orders: z.array(PurchaseForOrder),
 });
@@ -147,6 +149,9 @@ export const Offer = z.object({
   /** From so much on, one costs so much; the smallest quantity first. */
   breaks: z.array(PriceBreak),
   learnt: LearntLead.nullable(),
+  /** What is reckoned with, and the day it would come if it were ordered today. */
+  lead: ExpectedLead.nullable(),
+  expectedOn: z.string().nullable(),
 });
 export type Offer = z.infer<typeof Offer>;
 

@@ -6,7 +6,19 @@ import type { Snapshot } from './coverage.ts';
 import { CoverageRows, worldOf } from './coverage-input.ts';
 
 const need = (lineId: number, itemId: number, quantity: string): Snapshot['demands'][number] => ({
-  ...{ kind: 'order', id: 1, lineId, itemId, quantity, wantedOn: null, begun: false, priority: null, alternates: [] },
+  ...{
+    kind: 'order',
+    id: 1,
+    lineId,
+    itemId,
+    quantity,
+    wantedOn: null,
+    begun: false,
+    priority: null,
+    age: 1,
+    transport: 0,
+    alternates: [],
+  },
 });
 const bought = (id: number, itemId: number, quantity: string, on: string | null): Snapshot['supplies'][number] => ({
   ...{ kind: 'purchase', id, itemId, quantity, on, bench: null, only: null, draft: false, planned: false, supplier: 1 },

@@ -119,7 +119,8 @@ function demandOf(row: Snapshot['demands'][number], decimalsOf: (itemId: number)
     itemId: row.itemId,
     quantity: quantity(row.quantity),
     decimals: decimalsOf(row.itemId),
-    turn: { begun: row.begun, priority: row.priority, wantedOn: row.wantedOn, age: row.id },
+    turn: { begun: row.begun, priority: row.priority, wantedOn: row.wantedOn, age: row.age },
+    transport: row.transport,
     stores: null,
     alternates: alternatesOf(row.alternates, decimalsOf),
   };

@@ -48,6 +48,10 @@ const KnownDemand = z.object({
   wantedOn: z.string().nullable(),
   begun: z.boolean(),
   priority: z.number().int().nullable(),
+  /** The moment it was promised, in milliseconds since 1970. */
+  age: z.number(),
+  /** Days on the way to whoever wants it. */
+  transport: z.number().int(),
   alternates: z.array(z.tuple([Id, Decimal])),
 });
 

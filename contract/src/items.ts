@@ -38,6 +38,10 @@ export const Supplier = z.object({
   /** Lines of the address as printed. */
   address: z.string(),
   email: z.string(),
+  /** Whether what its deliveries taught counts where that is longer than what it states. */
+  learnLeads: z.boolean(),
+  /** Days of the week it delivers on; Monday is 1. */
+  deliveryDays: z.array(z.number().int()),
   /** How many of our items it offers. */
   items: z.number().int(),
   version: Version,

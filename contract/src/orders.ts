@@ -38,6 +38,8 @@ export const OrderRow = z.object({
   /** The day everything of it can have arrived; '' when all of it is there, null when nobody knows. */
   wholeOn: z.string().nullable(),
   outlook: Outlook,
+  /** Whether all of it is there, also where it will arrive late. */
+  canLeave: z.boolean(),
   /** What its lines come to. */
   worth: Decimal,
   /** Lines of which anything is open, and those of them that can leave. */
@@ -120,7 +122,9 @@ export const OrderLine = z.object({
   plannedCost: Decimal,
   cost: Decimal,
   wantedOn: z.string().nullable(),
+  /** The day its goods are complete, and the day they are with the customer: '' now, null when nobody knows. */
   wholeOn: z.string().nullable(),
+  arrivesOn: z.string().nullable(),
   /** How many could be shipped now, and how many of them from the parcel alone. */
   canShip: Decimal,
   inParcel: Decimal,

@@ -12,6 +12,10 @@ export const LearntLead = z.object({
 });
 export type LearntLead = z.infer<typeof LearntLead>;
 
+/** The days that a delivery is reckoned to take, and whether they were stated or learnt. */
+export const ExpectedLead = z.object({ days: z.number().int(), from: z.enum(['stated', 'learnt']) });
+export type ExpectedLead = z.infer<typeof ExpectedLead>;
+
 /** What a supplier asks for one of our items, with what was learnt from its deliveries. */
 export const SupplierItem = z.object({
   itemId: Id,
@@ -24,6 +28,8 @@ export const SupplierItem = z.object({
   minimum: Decimal,
   leadDays: z.number().int().nullable(),
   learnt: LearntLead.nullable(),
+  /** What is reckoned with. */
+  lead: ExpectedLead.nullable(),
 });
 export type SupplierItem = z.infer<typeof SupplierItem>;
 export const SupplierDetail = Supplier.extend({
@@ -39,6 +45,8 @@ export const SupplierInput = z.object({
   name: Name,
   address: z.string().trim().max(500).default(''),
   email: z.union([z.literal(''), z.email().max(200)]).default(''),
+  learnLeads: z.boolean().default(true),
+  deliveryDays: z.array(z.number().int().min(1).max(7)).min(1).max(7).default([1, 2, 3, 4, 5, 6, 7]),
 });
 export type SupplierInput = z.infer<typeof SupplierInput>;
 

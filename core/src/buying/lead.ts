@@ -1,4 +1,5 @@
-import { daysBetween } from '../days/index.ts';
+import { dayAfter, dayNumber, dayOfNumber, daysBetween, type WorkCalendar, workedOff } from '../days/index.ts';
+
 /** One delivery of something that was ordered. Days are ISO days. */
 export interface Delivery {
   readonly sentOn: string;
@@ -35,4 +36,30 @@ export function learnLead(deliveries: readonly Delivery[], most = 20): LearntLea
     onTime: withDay.filter(({ cameOn, expectedOn }) => cameOn <= (expectedOn ?? '')).length,
     withDay: withDay.length,
   };
+}
+
+/** The days that a delivery is reckoned to take, and whether they were stated or learnt. */
+export interface ExpectedLead {
+  readonly days: number;
+  readonly from: 'stated' | 'learnt';
+}
+
+/**
+ * What to reckon with: what the supplier states, or what was learnt where that is longer or nothing is stated.
+ * @param learns whether what was learnt counts beside what is stated
+ */
+export function leadFor(stated: number | null, learnt: LearntLead | null, learns: boolean): ExpectedLead | null {
+  if (learnt !== null && (stated === null || (learns && learnt.usual > stated)))
+    return { days: learnt.usual, from: 'learnt' };
+  return stated === null ? null : { days: stated, from: 'stated' };
+}
+
+/**
+ * The day on which something is expected that is ordered today: after so many days, moved on to the next on which the supplier
+ * delivers and we work; where there is no such day, on which we work.
+ * @param deliveryDays days of the week, Monday is 1
+ */
+export function expectedOn(days: number, { today, workDays }: WorkCalendar, deliveryDays: ReadonlySet<number>): string {
+  const both = new Set([...workDays].filter((day) => deliveryDays.has(day)));
+  return dayOfNumber(workedOff(dayNumber(dayAfter(today, days)), 1, both.size > 0 ? both : workDays));
 }

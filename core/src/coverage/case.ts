@@ -1,6 +1,6 @@
 import { dayNumber, dayOfNumber } from '../days/index.ts';
 import type { Demand, Source, WhenThere } from '../demand/index.ts';
-import { byDay, byTurn, latest, type Pegged, peg, sourceKey, takenOf } from '../demand/index.ts';
+import { arrivesOn, byDay, byTurn, isTooLate, latest, type Pegged, peg, sourceKey, takenOf } from '../demand/index.ts';
 import { groupBy } from '../lists/index.ts';
 import { minus, type Quantity } from '../number/index.ts';
 import { alternatesOf } from './alternates.ts';
@@ -83,8 +83,8 @@ const withLate = (known: Known, supplierId: number, days: number | null) =>
 export const isOfCase = (id: number) => id <= FIRST_OF_CASE;
 /** Below what a question asks for, which a case may be looked at with. */
 const FIRST_OF_CASE = -1_000_000;
-/** It is the youngest of all. */
-const YOUNGEST = 1e11;
+/** It is younger than every promise, and older than what a question asks for. */
+const YOUNGEST = 1e14;
 
 /** Plans one more build; of what has no definition in use none can be. */
 function withBuild(known: Known, { itemId, quantity, on }: Extract<Change, { what: 'build' }>): Known {
@@ -170,7 +170,7 @@ function withInstead(known: Known, itemId: number, other: number, quantity: Quan
   return { ...known, demands };
 }
 
-/** When somebody has everything, and by when it is wanted. */
+/** When somebody has everything, goods on their way included, and by when it is wanted. */
 export interface Standing {
   readonly source: Source;
   readonly wholeOn: WhenThere;
@@ -182,15 +182,18 @@ export interface Standing {
 export function standings(world: World): Standing[] {
   const { pegged, doneOn } = peg(world.picture());
   const named = pegged.filter(({ demand: { source } }) => source.kind === 'build' || source.kind === 'order');
-  return [...groupBy(named, ({ demand }) => sourceKey(demand.source)).values()].map((own) => standingOf(own, doneOn));
+  const { today } = world.known.calendar;
+  return [...groupBy(named, ({ demand }) => sourceKey(demand.source)).values()].map((own) =>
+    standingOf(own, doneOn, today),
+  );
 }
 
-function standingOf(own: readonly Pegged[], doneOn: ReadonlyMap<number, WhenThere>): Standing {
+function standingOf(own: readonly Pegged[], doneOn: ReadonlyMap<number, WhenThere>, today: string): Standing {
   const [first] = own;
   if (!first) throw new Error('a group has at least one');
   const { source } = first.demand;
   const days = own.flatMap(({ demand }) => demand.turn.wantedOn ?? []);
-  const parts = latest(own.map(({ wholeOn }) => wholeOn));
+  const parts = arrivesOn(latest(own.map(({ wholeOn }) => wholeOn)), first.demand.transport ?? 0, today);
   const done = source.kind === 'build' ? doneOn.get(source.id) : undefined;
   return { source, wholeOn: done === undefined ? parts : done, wantedOn: days.sort().at(-1) ?? null };
 }
@@ -201,8 +204,7 @@ export interface Moved extends Standing {
 }
 
 /** Whether somebody has everything only after the day it was wanted. */
-export const isLate = ({ wholeOn, wantedOn }: Standing, today: string): boolean =>
-  wantedOn !== null && (wholeOn === null || (wholeOn || today) > wantedOn);
+export const isLate = ({ wholeOn, wantedOn }: Standing, today: string): boolean => isTooLate(wholeOn, wantedOn, today);
 
 export interface CaseOutcome {
   /** Those who are whole on another day, the first wanted first. */

@@ -25,11 +25,11 @@ export interface Contest {
 }
 
 /**
- * The day by which an order is to have what a line wants: the day it is wanted, today where that has passed, and any day
- * at all where none is known.
+ * The day by which an order is to have what a line wants: in time to be on its way by the day it is wanted, today where that
+ * has passed, and any day at all where none is known.
  */
-export const dueOf = ({ turn: { wantedOn } }: Demand, today: number): number =>
-  wantedOn === null ? ANY_DAY : Math.max(dayNumber(wantedOn), today);
+export const dueOf = ({ turn: { wantedOn }, transport = 0 }: Demand, today: number): number =>
+  wantedOn === null ? ANY_DAY : Math.max(dayNumber(wantedOn) - transport, today);
 
 /**
  * Finds who competes for what is scarce: from every order that has something too late down through what is built for it to

@@ -12,7 +12,7 @@ export interface Asked {
 }
 
 /** What is asked for comes after everybody who was promised something, in the order it was asked. */
-const LAST = 1e12;
+const LAST = 1e15;
 /** The source of what was asked first is -1, and so on. */
 export const sourceOf = (index: number) => -1 - index;
 

@@ -9,10 +9,18 @@ export function isDay(text: string): boolean {
   return date.toISOString().slice(0, 10) === text;
 }
 
+/**
+ * Every day beyond what anybody plans for: later than 2100. It is a day like any other, so that one enormous quantity has a
+ * place in a plan.
+ */
+export const LATER = '2101-01-01';
+
 /** Whole days from one ISO day to another. */
 export const daysBetween = (from: string, to: string) =>
   Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
 
-/** The ISO day so many days after another. */
-export const dayAfter = (day: string, days: number) =>
-  new Date(Date.parse(`${day}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
+/** The ISO day so many days after another, or {@link LATER}. */
+export function dayAfter(day: string, days: number): string {
+  const at = Date.parse(`${day}T00:00:00Z`) + days * 86_400_000;
+  return at >= Date.parse(LATER) ? LATER : new Date(at).toISOString().slice(0, 10);
+}

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { begunBy, benchDays, dayNumber, dayOfNumber, workedOff } from './index.ts';
+import { begunBy, benchDays, dayAfter, dayNumber, dayOfNumber, LATER, workedOff } from './index.ts';
 
 const FIVE = new Set([1, 2, 3, 4, 5]);
 const after = (day: string, days: number, workDays: ReadonlySet<number> = FIVE) =>
@@ -34,6 +34,18 @@ describe('working days', () => {
         expect(workedOff(last, days, workDays) <= from && workedOff(last + 1, days, workDays) > from).toBe(true);
       }),
     );
+  });
+
+  it('end in a day beyond all plans, however many they are', () => {
+    expect([after('2026-11-25', 1e15), after('2999-12-31', 3), dayAfter('2100-12-31', 1)]).toEqual([
+      LATER,
+      LATER,
+      LATER,
+    ]);
+    expect(dayAfter('2100-12-30', 1)).toBe('2100-12-31');
+    const most = benchDays(9e15, 1, null);
+    expect(after('2026-11-25', most)).toBe(LATER);
+    expect(dayOfNumber(begunBy(dayNumber('2026-11-25'), most, new Set([7])))).toMatch(/^\d{4}-\d{2}-\d{2}$/);
   });
 
   it('of labour are whole ones, at least one and at least what the definition says', () => {

@@ -1,3 +1,5 @@
+import { LATER } from './calendar.ts';
+
 /** Which days of the week a company works on, and the day it is. */
 export interface WorkCalendar {
   /** ISO day. */
@@ -7,11 +9,16 @@ export interface WorkCalendar {
 }
 
 const DAY = 86_400_000;
+/** {@link LATER} as {@link dayNumber} counts. */
+const LATER_NUMBER = Date.parse(LATER) / DAY;
+/** More working days than there are until then. */
+const MOST_DAYS = 100_000;
 
 /** Days since 1970 of an ISO day; quicker to reckon with than its text. */
 export const dayNumber = (iso: string): number => Date.parse(`${iso}T00:00:00Z`) / DAY;
-/** The ISO day of a number that {@link dayNumber} gives. */
-export const dayOfNumber = (day: number): string => new Date(day * DAY).toISOString().slice(0, 10);
+/** The ISO day of a number that {@link dayNumber} gives; {@link LATER} where it is beyond. */
+export const dayOfNumber = (day: number): string =>
+  day >= LATER_NUMBER ? LATER : new Date(day * DAY).toISOString().slice(0, 10);
 
 /** Monday is 1; the first of January 1970 was a Thursday. */
 const weekdayOf = (day: number) => ((day + 3) % 7) + 1;
@@ -32,7 +39,7 @@ export function workedOff(from: number, days: number, workDays: ReadonlySet<numb
     do day += 1;
     while (!workDays.has(weekdayOf(day)));
   }
-  return day;
+  return Math.min(day, LATER_NUMBER);
 }
 
 /**
@@ -40,9 +47,10 @@ export function workedOff(from: number, days: number, workDays: ReadonlySet<numb
  * @param minutes in millionths
  * @param perDay bench minutes of a working day
  * @param least as the definition says; null for one
+ * @returns never more than there are days to plan for
  */
 export const benchDays = (minutes: number, perDay: number, least: number | null): number =>
-  Math.max(1, least ?? 1, Math.ceil(minutes / 1_000_000 / perDay));
+  Math.min(MOST_DAYS, Math.max(1, least ?? 1, Math.ceil(minutes / 1_000_000 / perDay)));
 
 /**
  * The last day on which work that takes so many working days can begin to be done by a day: the other way round of

@@ -19,7 +19,7 @@ export interface Turn {
   readonly priority: number | null;
   /** ISO day; null when none was set. */
   readonly wantedOn: string | null;
-  /** The smaller the older. */
+  /** The moment it was promised, as milliseconds since 1970: an order's confirmation, a build's planning. The smaller the older. */
   readonly age: number;
 }
 
@@ -33,6 +33,8 @@ export interface Demand {
   /** Decimals of the item's unit. */
   readonly decimals: number;
   readonly turn: Turn;
+  /** Days that goods are on their way to whoever wants them; none where left out. */
+  readonly transport?: number;
   /** The stores it may come from; null for any. */
   readonly stores: ReadonlySet<number> | null;
   /** What may stand in for it, the best first. */
@@ -81,6 +83,7 @@ export function byTurn(a: Demand, b: Demand): number {
     (first.priority ?? 0) - (second.priority ?? 0) ||
     byDay(first.wantedOn, second.wantedOn) ||
     first.age - second.age ||
+    a.source.id - b.source.id ||
     (a.lineId ?? 0) - (b.lineId ?? 0)
   );
 }

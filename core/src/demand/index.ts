@@ -1,4 +1,5 @@
 export * from './alternates.ts';
+export * from './arrives.ts';
 export { type Compiled, compile, NOW, type Picture } from './compile.ts';
 export * from './demand.ts';
 export * from './peg.ts';

@@ -117,6 +117,20 @@ describe('builds that share shelves and what is coming', () => {
     expect(used[2]?.short.get(1)?.isComing).toBe(true);
   });
 
+  it('names first what it waits for longest: what has no day, then the last to come', () => {
+    const needs = new Map([1, 2, 3, 4].map((itemId) => [itemId, q('3')]));
+    const build = { id: 1, onBench: false, due: null, needs };
+    const on = (itemId: number, date: string) => ({ ...come('3', date), itemId });
+    const arrivals = [on(1, '2026-12-02'), on(2, '2026-12-24'), on(4, '2026-12-05')];
+    const [share] = allot([build], new Map(), arrivals);
+    expect([...(share?.short ?? [])].map(([itemId, { wholeOn }]) => [itemId, wholeOn])).toEqual([
+      [3, null],
+      [2, '2026-12-24'],
+      [4, '2026-12-05'],
+      [1, '2026-12-02'],
+    ]);
+  });
+
   it('serves the older of two that are due on one day, and none without a day before one with', () => {
     const order = (...builds: OpenBuild[]) => allot(builds, new Map()).map(({ buildId }) => buildId);
     expect(order(one(9, '1'), one(4, '1'), one(7, '1', null), one(5, '1', null), one(8, '1', '9998-01-01'))).toEqual([

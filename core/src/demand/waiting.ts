@@ -1,5 +1,5 @@
 import { add, type Quantity } from '../number/index.ts';
-import { latest, type Source, type WhenThere } from './demand.ts';
+import { byDay, latest, type Source, type WhenThere } from './demand.ts';
 import type { Pegged } from './peg.ts';
 
 /** What a source lacks of one item. */
@@ -16,7 +16,7 @@ export interface Share {
   readonly source: Source;
   /** What the shelves give it after those before it. */
   readonly got: ReadonlyMap<number, Quantity>;
-  /** What is missing; empty when it has everything. */
+  /** What is missing, what is worst to wait for first: what has no day, then the last to come. Empty when it has everything. */
   readonly short: ReadonlyMap<number, Shortage>;
 }
 
@@ -39,6 +39,8 @@ export function sharesOf(pegging: readonly Pegged[]): Map<string, Share> {
       wholeOn: latest(known ? [known.wholeOn, wholeOn] : [wholeOn]),
     });
   }
+  for (const share of shares.values())
+    share.short = new Map([...share.short].sort(([, a], [, b]) => byDay(b.wholeOn, a.wholeOn)));
   return shares;
 }
 

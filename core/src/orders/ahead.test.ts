@@ -46,7 +46,7 @@ const line = (quantity: number, parts: readonly (readonly [number, number])[]): 
     waste: 0 as Percent,
   })),
 });
-const order = { source: { kind: 'order', id: 9 }, wantedOn: '2026-12-05', turnOn: null, begun: false } as const;
+const order = { source: { kind: 'order', id: 9 }, wantedOn: '2026-12-05', turnOn: null, begun: false, age: 9 } as const;
 
 describe('an order that is being typed', () => {
   it('gets what is left by those before it, and says whom it makes late and who keeps his turn', () => {

@@ -1,5 +1,6 @@
 import { required } from '../definitions/index.ts';
 import {
+  arrivesOn,
   type Demand,
   latest,
   type Pegged,
@@ -37,6 +38,8 @@ export interface AheadOrder {
   readonly turnOn: string | null;
   /** Whether anything of it has been picked. */
   readonly begun: boolean;
+  /** The moment it was promised, as a turn has it; after all others while it is not. */
+  readonly age: number;
 }
 
 /** What a part of a line would get. */
@@ -99,7 +102,7 @@ export function lookAhead(
   }
   return {
     lines: looks.map((look) => ({ ...look, wholeOn: latest([...look.parts.values()].map((part) => part.wholeOn)) })),
-    delays: delaysOf(peg(picture).pegged, after, key),
+    delays: delaysOf(peg(picture).pegged, after, key, picture.calendar.today),
   };
 }
 
@@ -116,12 +119,12 @@ function unlessTooLarge<T>(work: () => T): T | null {
 }
 
 function demandsOf(
-  { source, begun, turnOn, wantedOn: day }: AheadOrder,
+  { source, begun, turnOn, wantedOn: day, age }: AheadOrder,
   index: number,
   { parts, quantity, gone, packed, wantedOn, outputQuantity }: AheadLine,
   items: ReadonlyMap<number, AheadItem>,
 ): Demand[] {
-  const turn: Turn = { begun, priority: null, wantedOn: turnOf(wantedOn ?? day, turnOn), age: source.id };
+  const turn: Turn = { begun, priority: null, wantedOn: turnOf(wantedOn ?? day, turnOn), age };
   return parts.flatMap((part, at) => {
     const decimals = items.get(part.itemId)?.decimals ?? 0;
     const line = { quantity, shipped: gone.shipped, dropped: gone.dropped };
@@ -162,9 +165,10 @@ interface Whole {
 }
 
 /** When each is whole, and the last day by which any of it is wanted. */
-function wholeBySource(pegging: readonly Pegged[]): Map<string, Whole> {
+function wholeBySource(pegging: readonly Pegged[], today: string): Map<string, Whole> {
   const known = new Map<string, Whole>();
-  for (const { demand, wholeOn } of pegging) {
+  for (const { demand, wholeOn: goodsOn } of pegging) {
+    const wholeOn = arrivesOn(goodsOn, demand.transport ?? 0, today);
     const key = sourceKey(demand.source);
     const before = known.get(key);
     const { wantedOn } = demand.turn;
@@ -178,9 +182,9 @@ function wholeBySource(pegging: readonly Pegged[]): Map<string, Whole> {
 }
 
 /** Orders and builds whose day moves. */
-function delaysOf(before: readonly Pegged[], after: readonly Pegged[], own: string): Delay[] {
-  const was = wholeBySource(before);
-  return [...wholeBySource(after)].flatMap(([key, { source, wholeOn, turnOn }]): Delay[] => {
+function delaysOf(before: readonly Pegged[], after: readonly Pegged[], own: string, today: string): Delay[] {
+  const was = wholeBySource(before, today);
+  return [...wholeBySource(after, today)].flatMap(([key, { source, wholeOn, turnOn }]): Delay[] => {
     const old = was.get(key)?.wholeOn;
     const isNamed = source.kind === 'order' || source.kind === 'build';
     if (!isNamed || key === own || old === undefined || old === wholeOn) return [];

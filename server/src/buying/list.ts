@@ -1,5 +1,5 @@
 import type { BuyRow, Offer } from '@yosegi/contract';
-import { bestOffer, type Delivery, learnLead } from '@yosegi/core/buying';
+import { bestOffer } from '@yosegi/core/buying';
 import { missingByItem, type Pegged, type Source } from '@yosegi/core/demand';
 import { add, type Quantity, ZERO } from '@yosegi/core/number';
 import { decimal, decimalOrNull, orNull } from '../command/amounts.ts';
@@ -7,7 +7,7 @@ import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { readPeggingToBuy } from '../demand/index.ts';
 import { breaksOf, toBreak, toMeasures } from '../items/index.ts';
-import { deliveriesOf } from './leads.sql.ts';
+import { type LeadsOf, readLeads } from './leads.ts';
 import { buildNames, itemsToBuy, type OfferRow, offersFor, orderNames, usualSuppliers } from './list.sql.ts';
 
 /**
@@ -26,10 +26,10 @@ export async function buyList(db: Reader, { by, need }: QueryOf<'buyList'>, toda
     db,
     items.map(({ id }) => id),
   );
-  const learnt = new Map<number, Map<number, Delivery[]>>();
+  const leads = new Map<number, LeadsOf>();
   for (const supplierId of new Set(offers.map((offer) => offer.supplier_id)))
-    learnt.set(supplierId, await deliveriesOf(db, supplierId, [...new Set(offers.map((offer) => offer.item_id))]));
-  const learntOf = (row: OfferRow) => learnLead(learnt.get(row.supplier_id)?.get(row.item_id) ?? []);
+    leads.set(supplierId, await readLeads(db, supplierId, today));
+  const leadsOf = (row: OfferRow) => found(leads.get(row.supplier_id));
   const usual = await usualSuppliers(
     db,
     items.map(({ id }) => id),
@@ -40,8 +40,8 @@ export async function buyList(db: Reader, { by, need }: QueryOf<'buyList'>, toda
     const needed = missing.get(item.id) ?? ZERO;
     const kept = need ? ZERO : add(ZERO, ...pegging.filter(isReorderOf(item.id)).map(({ short }) => short));
     const own = offers.filter((offer) => offer.item_id === item.id);
-    // What really happened counts for more than what was stated.
-    const offered = own.map((row) => toCore(row, learntOf(row)?.usual ?? row.lead_days, breaksIn(breaks, row)));
+    const daysOf = (row: OfferRow) => leadsOf(row).leadOf(row.item_id, row.lead_days)?.days ?? null;
+    const offered = own.map((row) => toCore(row, daysOf(row), breaksIn(breaks, row)));
     // Packs so large that what they come to cannot be kept are no help in choosing.
     const best = orNull(() => bestOffer(offered, needed, by, usual.get(item.id) ?? null));
     return {
@@ -64,7 +64,7 @@ export async function buyList(db: Reader, { by, need }: QueryOf<'buyList'>, toda
         .sort(
           (a, b) => Number(b.supplier_id === best?.offer.supplierId) - Number(a.supplier_id === best?.offer.supplierId),
         )
-        .map((row) => toOffer(row, learntOf(row), breaksIn(breaks, row))),
+        .map((row) => toOffer(row, leadsOf(row), breaksIn(breaks, row))),
       quantity: decimal(best?.quantity ?? needed),
     };
   });
@@ -123,7 +123,7 @@ const toCore = (row: OfferRow, leadDays: number | null, breaks: ReturnType<typeo
   breaks: breaks.map(({ from_quantity, price }) => ({ from: from_quantity, price })),
   leadDays,
 });
-const toOffer = (row: OfferRow, learnt: Offer['learnt'], breaks: ReturnType<typeof breaksIn>): Offer => ({
+const toOffer = (row: OfferRow, leads: LeadsOf, breaks: ReturnType<typeof breaksIn>): Offer => ({
   supplierId: row.supplier_id,
   supplierCode: row.supplier_code,
   supplier: row.supplier,
@@ -133,5 +133,7 @@ const toOffer = (row: OfferRow, learnt: Offer['learnt'], breaks: ReturnType<type
   minimum: decimal(row.minimum),
   leadDays: row.lead_days,
   breaks: breaks.map(toBreak),
-  learnt,
+  learnt: leads.learntOf(row.item_id),
+  lead: leads.leadOf(row.item_id, row.lead_days),
+  expectedOn: leads.expected(row.item_id, row.lead_days),
 });

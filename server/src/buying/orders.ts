@@ -1,6 +1,5 @@
 import type { Numbered, SentHow } from '@yosegi/contract';
 import { openBuildStates } from '@yosegi/core/builds';
-import { learnLead } from '@yosegi/core/buying';
 import { dayAfter } from '@yosegi/core/days';
 import { countedIn, least, minus, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
@@ -12,7 +11,7 @@ import type { Writer } from '../db/database.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
 import { itemRows, refuseTooMuch, refuseTwice } from '../items/index.ts';
 import { nextNumber } from '../ledger/index.ts';
-import { deliveriesOf } from './leads.sql.ts';
+import { readLeads } from './leads.ts';
 import { postOrder, postWords } from './outbox.ts';
 import { keepPromise, type OrderRecord, openOf, orderLines, orderRecord, readOrder, setOpen } from './sql.ts';
 
@@ -138,20 +137,23 @@ export async function sendOrder(doing: Doing, id: number, { version, how }: Body
     sent_how: how,
   });
   const today = dayOf(now);
-  const deliveries = await deliveriesOf(
-    tx,
-    order.supplier_id,
-    lines.map((line) => line.item_id),
-  );
+  const leads = await readLeads(tx, order.supplier_id, today);
   for (const line of lines) {
-    const days = learnLead(deliveries.get(line.item_id) ?? [])?.usual ?? line.lead_days;
-    const expected = line.wanted_on ?? order.wanted_on ?? (days === null ? null : dayAfter(today, days));
-    const known = { expected_on: expected, promised_on: expected };
+    const wanted = line.wanted_on ?? order.wanted_on;
+    // Wanting it sooner brings nothing sooner; and being on time is measured by what they say, not by what we have learnt.
+    const stated = line.lead_days === null ? null : dayAfter(today, line.lead_days);
+    const known = {
+      expected_on: laterOf(wanted, leads.expected(line.item_id, line.lead_days)),
+      promised_on: laterOf(wanted, stated),
+    };
     await tx.models.purchase_order_line.update(known, { where: { id: line.id } });
   }
   if (how === 'mailbox') await postOrder(doing, id);
   return keepOpen(doing, id);
 }
+
+const laterOf = (one: string | null, other: string | null): string | null =>
+  one === null || (other !== null && other > one) ? other : one;
 
 /** Enters what a supplier promised, as told by phone, letter or message. @throws Refusal `wrong-state`, `unknown-line` */
 export async function confirmOrder(

@@ -1,5 +1,5 @@
 import type { ReorderProposals, ReorderRow } from '@yosegi/contract';
-import { DAYS_OF_USE, learnLead, proposeReorder, useSince } from '@yosegi/core/buying';
+import { DAYS_OF_USE, proposeReorder, useSince } from '@yosegi/core/buying';
 import { groupBy } from '@yosegi/core/lists';
 import { countedIn, divide, type Quantity, ZERO } from '@yosegi/core/number';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
@@ -7,7 +7,7 @@ import { type BodyOf, type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { itemRow, toItem } from '../items/index.ts';
-import { deliveriesOf } from './leads.sql.ts';
+import { readLeads } from './leads.ts';
 import { itemsToBuy, type OfferRow, offersFor, usualSuppliers } from './list.sql.ts';
 import { usesSince } from './reorder.sql.ts';
 
@@ -17,7 +17,7 @@ export async function reorderProposals(db: Reader, today: string): Promise<Reord
   const uses = groupBy(await usesSince(db, since), ({ item_id }) => item_id);
   const items = await itemsToBuy(db, [...uses.keys()]);
   const ids = items.map(({ id }) => id);
-  const leads = await leadsOf(db, ids);
+  const leads = await leadsOf(db, ids, today);
   return {
     since,
     rows: items.map((item): ReorderRow => {
@@ -52,7 +52,7 @@ interface Lead {
 }
 
 /** How long slow deliveries of items take: of who brought them last, or would for least. */
-async function leadsOf(db: Reader, ids: readonly number[]): Promise<Map<number, Lead>> {
+async function leadsOf(db: Reader, ids: readonly number[], today: string): Promise<Map<number, Lead>> {
   const offers = groupBy(await offersFor(db, ids), ({ item_id }) => item_id);
   const usual = await usualSuppliers(db, ids);
   const chosen = new Map<number, OfferRow>();
@@ -63,16 +63,13 @@ async function leadsOf(db: Reader, ids: readonly number[]): Promise<Map<number, 
   }
   const leads = new Map<number, Lead>();
   for (const [supplierId, own] of groupBy(chosen.values(), ({ supplier_id }) => supplier_id)) {
-    const deliveries = await deliveriesOf(
-      db,
-      supplierId,
-      own.map(({ item_id }) => item_id),
-    );
+    const known = await readLeads(db, supplierId, today);
     for (const { item_id, supplier, lead_days } of own) {
-      const learnt = learnLead(deliveries.get(item_id) ?? []);
+      const learnt = known.learntOf(item_id);
+      const counts = known.learns || lead_days === null ? learnt : null;
       leads.set(item_id, {
         supplier,
-        days: learnt?.slow ?? lead_days,
+        days: counts === null ? lead_days : Math.max(counts.slow, lead_days ?? 0),
         learnt: learnt && { deliveries: learnt.deliveries, usual: learnt.usual },
       });
     }

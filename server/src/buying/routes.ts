@@ -20,7 +20,7 @@ export const buyingHandlers: HandlersOf<
 > = {
   coming: ({ db, params, now }) => comingOf(db, params.id, dayOf(now)),
   suppliers: ({ db }) => listSuppliers(db),
-  supplier: ({ db, params }) => readSupplier(db, params.id),
+  supplier: ({ db, params, now }) => readSupplier(db, params.id, dayOf(now)),
   createSupplier: (command) => createSupplier(command, command.body),
   updateSupplier: (command) => updateSupplier(command, command.params.id, command.body),
   buyList: ({ db, query, now }) => buyList(db, query, dayOf(now)),

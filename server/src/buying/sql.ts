@@ -1,5 +1,5 @@
 import type { Mail, PurchaseLine, PurchaseOrder, PurchaseOrderRow } from '@yosegi/contract';
-import { learnLead, openOfLine, stateOfOrder } from '@yosegi/core/buying';
+import { openOfLine, stateOfOrder } from '@yosegi/core/buying';
 import { isPast } from '@yosegi/core/days';
 import { type Money, type Quantity, sumForText, worthForText, ZERO } from '@yosegi/core/number';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
@@ -10,7 +10,7 @@ import type { Row } from '../db/models/index.ts';
 import { containing, cursorAfter, page, readCursor } from '../db/pages.ts';
 import { toMeasures } from '../items/index.ts';
 import { announcedOf } from './announced.ts';
-import { deliveriesOf } from './leads.sql.ts';
+import { readLeads } from './leads.ts';
 
 /** An order with its supplier and its people by name. */
 export interface OrderRecord extends Omit<Row<'purchase_order'>, 'made_by' | 'sent_by'> {
@@ -201,11 +201,7 @@ export async function readOrder(db: Reader, id: number, now: Date): Promise<Purc
      JOIN customer c ON c.id = o.customer_id WHERE l.order_id = $1 ORDER BY o.id`,
     [id],
   );
-  const deliveries = await deliveriesOf(
-    db,
-    order.supplier_id,
-    lines.map((line) => line.item_id),
-  );
+  const leads = await readLeads(db, order.supplier_id, dayOf(now));
   const receipts = await db.all<Omit<PurchaseOrder['receipts'][number], 'undone'> & { undone: number }>(
     `SELECT d.id, d.number, d.at, p.name AS person, r.delivery_note AS deliveryNote,
        EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) AS undone
@@ -256,7 +252,8 @@ export async function readOrder(db: Reader, id: number, now: Date): Promise<Purc
         open: decimal(line.open),
         closed: line.closed === 1,
         statedLeadDays: line.lead_days,
-        learntLead: learnLead(deliveries.get(line.item_id) ?? []),
+        learntLead: leads.learntOf(line.item_id),
+        lead: leads.leadOf(line.item_id, line.lead_days),
         orders: forOrders
           .filter((need) => need.line_id === line.id)
           .map(({ order_id: orderId, number, customer, quantity }) => ({

@@ -2,18 +2,31 @@ import type { Supplier, SupplierItem } from '@yosegi/contract';
 import { found } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 
-const SQL = `SELECT s.id, s.code, s.name, s.address, s.email, s.version,
+const SQL = `SELECT s.id, s.code, s.name, s.address, s.email, s.learn_leads, s.delivery_days, s.version,
     (SELECT count(*) FROM item_supplier WHERE supplier_id = s.id) AS items
   FROM supplier s`;
 
-export const listSuppliers = (db: Reader) => db.all<Supplier>(`${SQL} ORDER BY s.code COLLATE NOCASE`);
+type SupplierRecord = Omit<Supplier, 'learnLeads' | 'deliveryDays'> & { learn_leads: 0 | 1; delivery_days: string };
+
+const toSupplier = ({ learn_leads, delivery_days, ...row }: SupplierRecord): Supplier => ({
+  ...row,
+  learnLeads: learn_leads === 1,
+  deliveryDays: JSON.parse(delivery_days) as number[],
+});
+
+export const listSuppliers = async (db: Reader) =>
+  (await db.all<SupplierRecord>(`${SQL} ORDER BY s.code COLLATE NOCASE`)).map(toSupplier);
 export const supplierRow = async (db: Reader, id: number) =>
-  found(await db.one<Supplier>(`${SQL} WHERE s.id = $1`, [id]));
+  toSupplier(found(await db.one<SupplierRecord>(`${SQL} WHERE s.id = $1`, [id])));
 
 /** What a supplier sells that is in use. */
 export const offersOf = (db: Reader, id: number) =>
   db.all<
-    Omit<SupplierItem, 'price' | 'pack' | 'minimum' | 'learnt'> & { price: number; pack: number; minimum: number }
+    Omit<SupplierItem, 'price' | 'pack' | 'minimum' | 'learnt' | 'lead'> & {
+      price: number;
+      pack: number;
+      minimum: number;
+    }
   >(
     `SELECT i.id AS itemId, i.code AS itemCode, i.name, u.code AS unit, p.code, p.price, p.pack, p.minimum, p.lead_days AS leadDays
      FROM item_supplier p JOIN item i ON i.id = p.item_id JOIN unit u ON u.id = i.unit_id

@@ -135,7 +135,15 @@ async function definitionsOf(db: Reader): Promise<Snapshot['definitions']> {
   });
 }
 
-const toDemand = ({ source, lineId, itemId, quantity, turn, alternates }: Demand): Snapshot['demands'][number] => ({
+const toDemand = ({
+  source,
+  lineId,
+  itemId,
+  quantity,
+  turn,
+  transport = 0,
+  alternates,
+}: Demand): Snapshot['demands'][number] => ({
   kind: source.kind,
   id: source.id,
   lineId: lineId ?? 0,
@@ -144,6 +152,8 @@ const toDemand = ({ source, lineId, itemId, quantity, turn, alternates }: Demand
   wantedOn: turn.wantedOn,
   begun: turn.begun,
   priority: turn.priority,
+  age: turn.age,
+  transport,
   alternates: alternates.map((one) => [one.itemId, decimal(one.ratio)]),
 });
 

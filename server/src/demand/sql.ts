@@ -74,26 +74,31 @@ type DemandRow = [
   begun: number,
   decimals: number,
   priority: number | null,
+  promisedAt: string,
+  transport: number,
 ];
 
 async function demandsOf(db: Reader): Promise<Demand[]> {
   const rows = await rowsAsOne<DemandRow>(
     db,
-    'd.kind, d.source_id, d.line_id, d.item_id, d.quantity, d.wanted_on, d.begun, u.decimals, p.rank',
+    'd.kind, d.source_id, d.line_id, d.item_id, d.quantity, d.wanted_on, d.begun, u.decimals, p.rank, d.promised_at, d.transport_days',
     `demand d JOIN item i ON i.id = d.item_id JOIN unit u ON u.id = i.unit_id
      LEFT JOIN priority p ON p.kind = d.kind AND p.source_id = d.source_id`,
   );
   const alternates = await alternatesOf(db);
-  return rows.map(([kind, id, lineId, itemId, quantity, wantedOn, begun, decimals, priority]) => ({
-    source: { kind, id },
-    lineId,
-    itemId,
-    quantity,
-    decimals,
-    turn: { begun: begun === 1, priority, wantedOn, age: id },
-    stores: null,
-    alternates: alternates.get(`${kind}:${lineId}`) ?? [],
-  }));
+  return rows.map(
+    ([kind, id, lineId, itemId, quantity, wantedOn, begun, decimals, priority, promisedAt, transport]) => ({
+      source: { kind, id },
+      lineId,
+      itemId,
+      quantity,
+      decimals,
+      turn: { begun: begun === 1, priority, wantedOn, age: Date.parse(promisedAt) },
+      transport,
+      stores: null,
+      alternates: alternates.get(`${kind}:${lineId}`) ?? [],
+    }),
+  );
 }
 
 /** What may stand in for what is needed, by line, the best first. */
@@ -221,7 +226,7 @@ async function benchOfBuilds(db: Reader): Promise<Map<number, number>> {
 async function keptOfBuilds(db: Reader): Promise<Map<number, { orderId: number; quantity: Quantity }[]>> {
   const rows = await db.all<{ build_id: number; order_id: number; quantity: Quantity }>(
     `SELECT build_id, order_id, sum(quantity) AS quantity FROM built_for GROUP BY build_id, order_id
-     ORDER BY build_id, min(ifnull(wanted_on, '9999')), order_id`,
+     ORDER BY build_id, min(ifnull(wanted_on, '9999')), min(promised_at), order_id`,
   );
   const kept = new Map<number, { orderId: number; quantity: Quantity }[]>();
   for (const { build_id, order_id: orderId, quantity } of rows)

@@ -1,4 +1,5 @@
 import type { Order } from '@yosegi/contract';
+import { LATER } from '@yosegi/core/days';
 import { minus, parseQuantity } from '@yosegi/core/number';
 import { type Despatch, type TradeParty, writeDespatchAdvice, writeOrderResponse } from '@yosegi/core/ubl';
 import { dayOf } from '../command/clock.ts';
@@ -61,9 +62,9 @@ export async function responseXml(db: Reader, orderId: number, now: Date): Promi
   return { name: `${order.number}-response.xml`, xml };
 }
 
-/** The day goods are whole; what is here could leave today. */
-const promisedOn = ({ open, wholeOn }: Order['lines'][number], today: string) =>
-  open === '0' || wholeOn === null ? null : wholeOn || today;
+/** The day goods are with the customer; what is here, and is fetched, today. None where nobody knows one. */
+const promisedOn = ({ open, arrivesOn }: Order['lines'][number], today: string) =>
+  open === '0' || arrivesOn === null || arrivesOn >= LATER ? null : arrivesOn || today;
 
 function noteOf({ standing, reason }: Order): string {
   if (standing === 'quote') return 'Not confirmed yet.';

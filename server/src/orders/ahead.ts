@@ -1,5 +1,5 @@
 import type { Kit, OrderLook } from '@yosegi/contract';
-import { latest } from '@yosegi/core/demand';
+import { arrivesOn, latest } from '@yosegi/core/demand';
 import { ONE, ZERO } from '@yosegi/core/number';
 import { type AheadLine, type Content, type Delay, type LineAhead, lookAhead as look } from '@yosegi/core/orders';
 import { isRefusal } from '@yosegi/core/refusal';
@@ -10,7 +10,6 @@ import type { Reader } from '../db/database.ts';
 import { readPicture } from '../demand/index.ts';
 import { averageCostOf, freeOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
 import { type Contents, contentsOf, contentsOfLine, filled, pricedOf, priceFor, readKits } from './contents.ts';
-import { arrivesOn } from './read.ts';
 import { numbersOf, orderLines, orderParts } from './sql.ts';
 
 type Asked = BodyOf<'lookAhead'>;
@@ -45,6 +44,7 @@ export async function lookAhead(db: Reader, asked: Asked, today: string): Promis
       wantedOn: asked.wantedOn,
       turnOn: asked.turnOn,
       begun: order?.packing === 1,
+      age: order?.state === 'confirmed' ? Date.parse(order.confirmed_at ?? order.made_at) : NEWEST,
     },
     lines.map((line) => ({ ...line, outputQuantity: line.contents?.outputQuantity ?? ONE })),
     new Map([...items].map(([id, item]) => [id, { decimals: item.decimals, averageCost: averageCostOf(item) }])),
@@ -71,7 +71,7 @@ export async function lookAhead(db: Reader, asked: Asked, today: string): Promis
         }),
       };
     }),
-    wholeOn: arrivesOn(latest(ahead.lines.map(({ wholeOn }) => wholeOn)), customer?.transport_days ?? null, today),
+    wholeOn: arrivesOn(latest(ahead.lines.map(({ wholeOn }) => wholeOn)), customer?.transport_days ?? 0, today),
     delays: await named(db, ahead.delays),
   };
 }

@@ -18,7 +18,7 @@ const BUILT_SQL = `
   FROM build_for f JOIN order_part p ON p.id = f.part_id JOIN order_line l ON l.id = p.line_id
   JOIN sales_order o ON o.id = l.order_id JOIN customer c ON c.id = o.customer_id`;
 /** The first in turn first. */
-const IN_TURN = `ORDER BY f.build_id, ifnull(ifnull(l.wanted_on, o.wanted_on), '9999'), o.id, f.part_id`;
+const IN_TURN = `ORDER BY f.build_id, ifnull(ifnull(l.wanted_on, o.wanted_on), '9999'), ifnull(o.confirmed_at, o.made_at), o.id, f.part_id`;
 
 /** For whom builds make something, the first in turn first. */
 export const builtFor = (db: Reader, buildIds: readonly number[]) =>
@@ -218,6 +218,6 @@ export const wantingMore = (db: Reader, itemId: number) =>
      JOIN customer c ON c.id = o.customer_id
      WHERE p.item_id = $1 AND p.open > 0
        AND p.open > ifnull((SELECT sum(quantity) FROM built_for WHERE part_id = p.id), 0)
-     ORDER BY ifnull(l.wanted_on, ifnull(o.wanted_on, '9999')), o.id LIMIT ${MOST_WANTING}`,
+     ORDER BY ifnull(l.wanted_on, ifnull(o.wanted_on, '9999')), ifnull(o.confirmed_at, o.made_at), o.id LIMIT ${MOST_WANTING}`,
     [itemId],
   );

@@ -1,6 +1,5 @@
 import type { Order, OrderLine, OrderPart, OrderRow } from '@yosegi/contract';
-import { dayAfter } from '@yosegi/core/days';
-import { latest, type Pegged, type WhenThere } from '@yosegi/core/demand';
+import { arrivesOn, isTooLate, latest, type Pegged, type WhenThere } from '@yosegi/core/demand';
 import {
   add,
   type Money,
@@ -61,17 +60,39 @@ const partWhole = (served: Served, part: Pick<OrderPartRecord, 'id' | 'open'>): 
   part.open === 0 ? '' : (served.get(part.id)?.wholeOn ?? null);
 const readyOf = (served: Served, part: Pick<OrderPartRecord, 'id'>): Quantity => served.get(part.id)?.now ?? ZERO;
 
-/** When goods that are whole on a day are with the customer. */
-export function arrivesOn(wholeOn: WhenThere, transportDays: number | null, today: string): WhenThere {
-  if (transportDays === null || wholeOn === null) return wholeOn;
-  return dayAfter(wholeOn === '' ? today : wholeOn, transportDays);
+/** The days of an order and its lines, as every screen, paper and message says them. */
+function daysOf(
+  order: OrderRecord,
+  lines: readonly OrderLineRecord[],
+  parts: ReadonlyMap<number, readonly OrderPartRecord[]>,
+  served: Served,
+  today: string,
+) {
+  const complete = lines.map((line) => latest((parts.get(line.id) ?? []).map((part) => partWhole(served, part))));
+  const all = latest(complete);
+  const transport = order.transport_days ?? 0;
+  const arrives = arrivesOn(all, transport, today);
+  return {
+    complete,
+    all,
+    arrives,
+    // What goes in one delivery comes with the last of it.
+    lines: complete.map((day) => (order.delivery === 'whole' ? arrives : arrivesOn(day, transport, today))),
+  };
 }
 
-function outlookOf(order: OrderRecord, isOver: boolean, wholeOn: WhenThere, arrives: WhenThere, today: string) {
-  if (isOver) return 'over' as const;
-  if (wholeOn === '') return 'ready' as const;
-  if (arrives === null) return 'unknown' as const;
-  return order.wanted_on !== null && (arrives || today) > order.wanted_on ? ('late' as const) : ('in-time' as const);
+function outlookOf(
+  order: OrderRecord,
+  lines: readonly OrderLineRecord[],
+  days: ReturnType<typeof daysOf>,
+  today: string,
+): OrderRow['outlook'] {
+  if (days.arrives === null) return 'unknown';
+  const isLate = lines.some(
+    (line, index) => openOf(line) > 0 && isTooLate(days.lines[index] ?? '', line.wanted_on ?? order.wanted_on, today),
+  );
+  if (isLate) return 'late';
+  return days.all === '' ? 'ready' : 'in-time';
 }
 
 function headOf(
@@ -83,9 +104,7 @@ function headOf(
 ) {
   const standing = standingOf(order.state, lines);
   const isOver = standing === 'shipped' || standing === 'cancelled';
-  const days = lines.map((line) => latest((parts.get(line.id) ?? []).map((part) => partWhole(served, part))));
-  const whole = latest(days);
-  const arrives = arrivesOn(whole, order.transport_days, today);
+  const days = daysOf(order, lines, parts, served, today);
   const isPromised = order.state === 'confirmed' && !isOver;
   return {
     id: order.id,
@@ -95,12 +114,13 @@ function headOf(
     reference: order.reference,
     standing,
     wantedOn: order.wanted_on,
-    wholeOn: isPromised ? arrives : null,
-    outlook: order.state === 'quote' ? ('unknown' as const) : outlookOf(order, isOver, whole, arrives, today),
+    wholeOn: isPromised ? days.arrives : null,
+    outlook: isOver ? ('over' as const) : isPromised ? outlookOf(order, lines, days, today) : ('unknown' as const),
+    canLeave: isPromised && days.all === '',
     worth: decimal(sumForText(lines.map((line) => worthForText(minus(line.quantity, line.dropped), line.price)))),
     at: order.made_at,
     version: order.version,
-    ready: lines.filter((line, index) => openOf(line) > 0 && days[index] === '' && isPromised).length,
+    ready: lines.filter((line, index) => openOf(line) > 0 && days.complete[index] === '' && isPromised).length,
   };
 }
 
@@ -191,7 +211,8 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
   const comings = await namesOfComing(db, [...served.values()]);
   const costs = await costsOf(db, id);
   const { ready: _, ...head } = headOf(order, lines, parts, served, today);
-  const shown = lines.map((line): OrderLine => {
+  const days = daysOf(order, lines, parts, served, today);
+  const shown = lines.map((line, index): OrderLine => {
     const own = parts.get(line.id) ?? [];
     const open = openOf(line);
     const isPromised = order.open === 1 && open > 0;
@@ -216,7 +237,8 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
       plannedCost: decimal(plannedCost(line, own, items) ?? ZERO),
       cost: decimal(costs.get(line.id) ?? 0),
       wantedOn: line.wanted_on,
-      wholeOn: isPromised ? latest(own.map((part) => partWhole(served, part))) : null,
+      wholeOn: isPromised ? (days.complete[index] ?? null) : null,
+      arrivesOn: isPromised ? (days.lines[index] ?? null) : null,
       canShip: decimal(isPromised ? shippable(line, own, (part) => add(part.packed, readyOf(served, part))) : ZERO),
       inParcel: decimal(isPromised ? shippable(line, own, (part) => part.packed) : ZERO),
       parts: own.map(

@@ -23,16 +23,16 @@ interface WantedRow {
 export async function wantedFor(db: Reader, goals?: readonly Goal[]): Promise<Wanted[]> {
   const rows = await db.all<WantedRow>(
     `SELECT d.* FROM (
-      SELECT d.kind, d.source_id, d.line_id, d.item_id, l.from_bin_id, d.wanted_on, d.begun, d.quantity AS open
+      SELECT d.kind, d.source_id, d.line_id, d.item_id, l.from_bin_id, d.wanted_on, d.begun, d.promised_at, d.quantity AS open
       FROM demand_of_builds d JOIN build_line l ON l.id = d.line_id WHERE l.taken = 'picked-first' AND d.begun = 1
       UNION ALL
-      SELECT d.kind, d.source_id, d.line_id, d.item_id, NULL, d.wanted_on, d.begun,
+      SELECT d.kind, d.source_id, d.line_id, d.item_id, NULL, d.wanted_on, d.begun, d.promised_at,
         d.quantity - ifnull((SELECT sum(quantity) FROM built_for WHERE part_id = d.line_id), 0)
       FROM demand_of_orders d) d
      LEFT JOIN priority p ON p.kind = d.kind AND p.source_id = d.source_id
      WHERE open > 0 AND ($1 IS NULL OR EXISTS (SELECT 1 FROM json_each($1) g
        WHERE g.value ->> 0 = d.kind AND g.value ->> 1 = d.source_id))
-     ORDER BY d.begun DESC, ifnull(p.rank, 0), ifnull(d.wanted_on, '9999'), d.source_id, d.line_id`,
+     ORDER BY d.begun DESC, ifnull(p.rank, 0), ifnull(d.wanted_on, '9999'), d.promised_at, d.source_id, d.line_id`,
     [goals ? JSON.stringify(goals.map(({ kind, id }) => [kind, id])) : null],
   );
   return rows.map(({ kind, source_id, line_id, item_id, open, from_bin_id }) => ({

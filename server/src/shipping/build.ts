@@ -1,6 +1,7 @@
 import type { Buildable, Numbered } from '@yosegi/contract';
 import { worldOf } from '@yosegi/contract/coverage-input';
 import { cover } from '@yosegi/core/coverage';
+import { dayAfter } from '@yosegi/core/days';
 import { add, countedIn, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { buildRecord, isOpen, planBuilds, readBuild } from '../builds/index.ts';
@@ -36,6 +37,9 @@ interface Candidate {
   readonly order: string;
   readonly customer: string;
   readonly wantedOn: string | null;
+  /** The moment the order was confirmed, and how long goods are on their way to its customer. */
+  readonly confirmedAt: string;
+  readonly transport: number;
   /** What open builds make for it already. */
   readonly building: Quantity;
 }
@@ -134,10 +138,17 @@ async function candidatesOf(db: Reader, orderIds: readonly number[]): Promise<Ca
       order: order.number,
       customer: order.customer,
       wantedOn: line.wanted_on ?? order.wanted_on,
+      confirmedAt: order.confirmed_at ?? order.made_at,
+      transport: order.transport_days ?? 0,
       building: building.get(part.id) ?? ZERO,
     };
   });
-  return candidates.sort((a, b) => (a.wantedOn ?? '9999').localeCompare(b.wantedOn ?? '9999') || a.orderId - b.orderId);
+  return candidates.sort(
+    (a, b) =>
+      (a.wantedOn ?? '9999').localeCompare(b.wantedOn ?? '9999') ||
+      a.confirmedAt.localeCompare(b.confirmedAt) ||
+      a.orderId - b.orderId,
+  );
 }
 
 /**
@@ -169,10 +180,12 @@ export async function buildForOrders(doing: Doing, input: BodyOf<'buildForOrders
   return { builds };
 }
 
+/** The first day by which any of it has to leave, to be with its customer on the day it is wanted. */
 const firstDay = (lines: readonly Candidate[]) =>
-  lines.reduce<string | null>((first, { wantedOn }) => {
+  lines.reduce<string | null>((first, { wantedOn, transport }) => {
     if (wantedOn === null) return first;
-    return first === null || wantedOn < first ? wantedOn : first;
+    const leaves = dayAfter(wantedOn, -transport);
+    return first === null || leaves < first ? leaves : first;
   }, null);
 
 /** What was chosen, as far as it can be built for its line. */

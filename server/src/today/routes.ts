@@ -1,4 +1,5 @@
 import type { Today, todayRoutes } from '@yosegi/contract';
+import { latest } from '@yosegi/core/demand';
 import { type Money, type Quantity, readForText, worthForText } from '@yosegi/core/number';
 import { type BuildRecord, openBuilds, readShares, toBuildRows } from '../builds/index.ts';
 import { countLateOrders } from '../buying/index.ts';
@@ -35,14 +36,14 @@ async function readToday(db: Reader, now: Date): Promise<Today> {
   const sales = await openOrderRows(db, shares.pegging, today);
   const holdUps = holdUpsOf(records, builds, await ordersHeldUp(db, shares.pegging));
   const cameBack = (await listReturns(db, { state: 'waiting', limit: MOST_RETURNS }, now)).rows;
-  const canLeave = sales.filter(({ outlook }) => outlook === 'ready');
+  const canLeave = sales.filter((order) => order.canLeave);
   return {
     ready,
     waiting,
     onBench,
     holdUps,
     canLeave,
-    atRisk: sales.filter(({ outlook }) => outlook === 'late' || outlook === 'unknown'),
+    atRisk: sales.filter((order) => !order.canLeave && (order.outlook === 'late' || order.outlook === 'unknown')),
     putRight: await listPutRight(db),
     cameBack,
     counts: {
@@ -77,6 +78,7 @@ function holdUpsOf(
       const known = parts.get(part.itemId);
       parts.set(part.itemId, {
         ...part,
+        ...worstOf(known, part),
         shortSum: (known?.shortSum ?? 0n) + readForText(part.short),
         worth: (known?.worth ?? 0n) + worth,
         builds: (known?.builds ?? 0) + 1,
@@ -90,6 +92,7 @@ function holdUpsOf(
     parts.set(part.itemId, {
       ...part,
       ...known,
+      ...worstOf(known, part),
       short: '0',
       shortSum: (known?.shortSum ?? 0n) + short,
       worth: (known?.worth ?? 0n) + worth,
@@ -102,5 +105,13 @@ function holdUpsOf(
     .sort((a, b) => descending(a.worth, b.worth) || descending(a.shortSum, b.shortSum))
     .map(({ shortSum, worth, ...part }) => ({ ...part, short: decimal(shortSum), salesValue: decimal(worth) }));
 }
+
+type Waiting = Pick<Today['holdUps'][number], 'comesOn' | 'isComing'>;
+
+/** Who waits longest for a part says when it comes. */
+const worstOf = (known: Waiting | undefined, part: Waiting): Waiting =>
+  known
+    ? { comesOn: latest([known.comesOn, part.comesOn]), isComing: known.isComing || part.isComing }
+    : { comesOn: part.comesOn, isComing: part.isComing };
 
 const descending = (a: bigint, b: bigint) => (a < b ? 1 : a > b ? -1 : 0);

@@ -309,6 +309,7 @@ function BuyLine({ line, what, change }: LineProps) {
         <Faint>
           {offer.leadDays === null ? 'nothing stated' : `${count(offer.leadDays, 'day')} stated`}
           {offer.learnt && ` · ${offer.learnt.usual} learnt`}
+          {offer.expectedOn && ` · by ${format.day(offer.expectedOn)}`}
         </Faint>
       </td>
       <td className="num" data-label="Amount">

@@ -257,7 +257,15 @@ function OrderMargin({ order }: { order: PurchaseOrder }) {
             <br />
             <Faint>stated {line.statedLeadDays === null ? '–' : count(line.statedLeadDays, 'day')}</Faint>
           </span>
-          <Faint>{learntWords(line.learntLead)}</Faint>
+          <Faint>
+            {learntWords(line.learntLead)}
+            {line.lead && (
+              <>
+                <br />
+                expected in {count(line.lead.days, 'day')}, {line.lead.from === 'learnt' ? 'as learnt' : 'as stated'}
+              </>
+            )}
+          </Faint>
         </KeyValue>
       ))}
       {order.mail.length > 0 && (

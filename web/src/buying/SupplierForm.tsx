@@ -1,28 +1,35 @@
 import { type Supplier, SupplierInput } from '@yosegi/contract';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
 import { Field } from '../ui/Field.tsx';
 import { Form, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { RecordButtons } from '../ui/RecordButtons.tsx';
+import { Part } from '../ui/space.ts';
 import { TextArea } from '../ui/TextArea.tsx';
+import { Tick } from '../ui/Tick.tsx';
 import { useRecordForm } from '../ui/useRecordForm.ts';
+import { Weekdays } from '../ui/Weekdays.tsx';
 
 const readSupplier = (supplier: Supplier | null) => ({
   code: supplier?.code ?? '',
   name: supplier?.name ?? '',
   email: supplier?.email ?? '',
   address: supplier?.address ?? '',
+  learnLeads: supplier?.learnLeads ?? true,
+  deliveryDays: (supplier?.deliveryDays ?? [1, 2, 3, 4, 5, 6, 7]) as readonly number[],
 });
 type Typed = ReturnType<typeof readSupplier>;
-const SHOWN = ['code', 'name', 'email', 'address'];
-const bodyOf = (typed: Typed) => typed;
+const SHOWN = ['code', 'name', 'email', 'address', 'deliveryDays'];
+const bodyOf = (typed: Typed) => ({ ...typed, deliveryDays: [...typed.deliveryDays] });
 
 /** A supplier while they are typed. */
 export function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; onDone?: () => void }) {
   const go = useNavigate();
   const notify = useNotify();
+  const mayValue = useCan('value');
   const done = (saved: Supplier) => {
     notify({ text: `${saved.name} is saved.` });
     onDone?.();
@@ -56,6 +63,19 @@ export function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; 
       <Field label="Name" {...form.field('name')} />
       <Field label="Mail address for orders" {...form.field('email')} />
       <TextArea label="Address, as printed" {...form.field('address')} />
+      <Wide>
+        <Weekdays
+          legend="Days they deliver"
+          value={form.typed.deliveryDays}
+          onChange={(deliveryDays) => form.set({ deliveryDays })}
+          isMissing={form.at('deliveryDays') !== undefined}
+        />
+        <Part $top={8}>
+          <Tick isOn={form.typed.learnLeads} isDisabled={!mayValue} onChange={(learnLeads) => form.set({ learnLeads })}>
+            Expect deliveries by the lead time learnt from them, where it is longer than the stated one
+          </Tick>
+        </Part>
+      </Wide>
       <Wide>
         <SaveProblem
           command={command}

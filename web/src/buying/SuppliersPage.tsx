@@ -119,7 +119,10 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
             <>
               Delivers in <b>{count(learnt.usual, 'day')}</b> as a rule
               {learnt.slow > learnt.usual && `, in ${learnt.slow} when slow`}
-              {keptWords(learnt) && `; ${keptWords(learnt)}`}.
+              {keptWords(learnt) && `; ${keptWords(learnt)}`}.{' '}
+              {supplier.learnLeads
+                ? 'New orders are expected by the learnt lead time where it is longer.'
+                : 'New orders are expected by the stated lead time.'}
             </>
           )}
         </Para>
@@ -140,7 +143,7 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
             </thead>
             <tbody>
               {supplier.offers.map((offer) => {
-                const slower = offer.learnt !== null && offer.leadDays !== null && offer.learnt.usual > offer.leadDays;
+                const slower = offer.lead?.from === 'learnt' && offer.leadDays !== null;
                 return (
                   <tr key={offer.itemId}>
                     <td>

@@ -36,7 +36,7 @@ function promisesOf(builds: readonly BuildRow[], orders: readonly OrderRow[]): P
       .filter(({ outlook }) => outlook !== 'over')
       .map(
         (order): Promise => ({
-          ...{ kind: 'order', day: order.wantedOn ?? far, waits: order.outlook !== 'ready', order },
+          ...{ kind: 'order', day: order.wantedOn ?? far, waits: !order.canLeave, order },
         }),
       ),
   ].sort((one, other) => one.day.localeCompare(other.day));

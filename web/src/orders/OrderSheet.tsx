@@ -180,7 +180,7 @@ function Facts({ order }: { order: Order }) {
     <Margin aria-label="About this order">
       <h2>{isOver(order) ? 'Where it stands' : 'Whole on'}</h2>
       <BigNumber $small>
-        {order.wholeOn ? format.day(order.wholeOn) : order.outlook === 'ready' ? 'now' : <Outlook order={order} />}
+        {order.wholeOn ? format.day(order.wholeOn) : order.canLeave ? 'now' : <Outlook order={order} />}
       </BigNumber>
       {order.transportDays !== null && order.wholeOn !== null && (
         <Faint>with {count(order.transportDays, 'day')} on the way</Faint>

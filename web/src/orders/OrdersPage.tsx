@@ -70,9 +70,7 @@ export function OrdersPage() {
           <Answer of={list}>
             {({ rows }) =>
               show === 'open' ? (
-                groups.map(([title, outlooks]) => (
-                  <Group key={title} title={title} rows={rows.filter(({ outlook }) => outlooks.includes(outlook))} />
-                ))
+                groups.map(([title, holds]) => <Group key={title} title={title} rows={rows.filter(holds)} />)
               ) : (
                 <Group title={titles[show as Shown]} rows={rows} />
               )
@@ -91,11 +89,15 @@ export function OrdersPage() {
   );
 }
 
-const groups: readonly (readonly [string, readonly OrderRow['outlook'][]])[] = [
-  ['Can leave now', ['ready']],
-  ['Will be whole in time', ['in-time']],
-  ['At risk', ['late']],
-  ['No day yet', ['unknown']],
+const waits =
+  (...outlooks: OrderRow['outlook'][]) =>
+  ({ outlook, canLeave }: OrderRow) =>
+    !canLeave && outlooks.includes(outlook);
+const groups: readonly (readonly [string, (row: OrderRow) => boolean])[] = [
+  ['Can leave now', ({ canLeave }) => canLeave],
+  ['Will be whole in time', waits('in-time')],
+  ['At risk', waits('late')],
+  ['No day yet', waits('unknown')],
 ];
 const titles: Record<Shown, string> = { open: 'Open', quotes: 'Quotes', shipped: 'Shipped', cancelled: 'Cancelled' };
 
@@ -216,7 +218,7 @@ const sum = (rows: readonly OrderRow[]) => formatDecimal(sumForText(rows.map((ro
 
 function conclusion(rows: readonly OrderRow[]): string {
   const of = (outlook: OrderRow['outlook']) => rows.filter((row) => row.outlook === outlook).length;
-  const [ready, late, unknown] = [of('ready'), of('late'), of('unknown')];
+  const [ready, late, unknown] = [rows.filter(({ canLeave }) => canLeave).length, of('late'), of('unknown')];
   const parts = [
     ready > 0 && `${count(ready, 'order')} can leave now`,
     late > 0 && `${late} will be late`,

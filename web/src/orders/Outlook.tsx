@@ -3,7 +3,7 @@ import { Chip, type Tone } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
 import { standingWords } from './words.ts';
 
-type Ahead = Pick<OrderRow, 'outlook' | 'wholeOn' | 'standing'>;
+type Ahead = Pick<OrderRow, 'outlook' | 'wholeOn' | 'standing' | 'canLeave'>;
 
 const tones: Record<OrderRow['outlook'], Tone> = {
   ready: 'ok',
@@ -20,9 +20,10 @@ export function Outlook({ order }: { order: Ahead }) {
   return <Chip $tone={isQuote ? 'held' : tones[order.outlook]}>{words(order, (day) => format.day(day))}</Chip>;
 }
 
-function words({ outlook, wholeOn, standing }: Ahead, day: (iso: string) => string): string {
+function words({ outlook, wholeOn, standing, canLeave }: Ahead, day: (iso: string) => string): string {
   if (standing === 'quote' || outlook === 'over') return standingWords[standing];
   if (outlook === 'ready') return 'can leave now';
+  if (canLeave) return wholeOn ? `can leave, arrives late: ${day(wholeOn)}` : 'can leave, late';
   if (wholeOn === null || wholeOn === '') return 'no day yet';
   return outlook === 'late' ? `late: ${day(wholeOn)}` : day(wholeOn);
 }

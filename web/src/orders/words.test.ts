@@ -11,7 +11,7 @@ const order = (
   outlook: 'ready' | 'in-time' | 'late' | 'unknown' | 'over',
   wholeOn: string | null,
   wantedOn: string | null,
-) => ({ outlook, wholeOn, wantedOn, standing: 'open' }) as const;
+) => ({ outlook, wholeOn, wantedOn, standing: 'open', canLeave: outlook === 'ready' }) as const;
 
 it('an order says how its day stands to the day it is wanted', () => {
   const of = (wholeOn: string | null, wantedOn: string | null, late = false) =>
@@ -22,6 +22,17 @@ it('an order says how its day stands to the day it is wanted', () => {
   expect(of('2026-12-08', null)).toBe(`Whole on ${format.day('2026-12-08')}.`);
   expect(of(null, '2026-12-12')).toBe('It is not known yet when it will be whole.');
   expect(outlookWords(order('ready', '', '2026-12-12'), format)).toBe('Everything is here. It can leave now.');
+});
+
+it('an order that can leave says also how late it arrives', () => {
+  const late = { ...order('late', '2026-11-29', '2026-11-27'), canLeave: true } as const;
+  expect(outlookWords(late, format)).toBe(
+    `Everything is here. Sent today, it arrives ${format.day('2026-11-29')}, 2 days late.`,
+  );
+  expect(outlookWords({ ...late, wholeOn: '', wantedOn: '2026-11-24' }, format)).toBe(
+    'Everything is here. It can leave now, 1 day late.',
+  );
+  expect(outlookShort(late, format)).toBe(`due ${format.day('2026-11-27')}, arrives ${format.day('2026-11-29')}`);
 });
 
 it('a list says both days of what is late, and a line says when it is there', () => {

@@ -3,7 +3,7 @@ import { daysBetween } from '@yosegi/core/days';
 import type { Format } from '../ui/format.ts';
 import { today } from '../ui/today.ts';
 
-type Ahead = Pick<OrderRow, 'outlook' | 'wholeOn' | 'wantedOn' | 'standing'>;
+type Ahead = Pick<OrderRow, 'outlook' | 'wholeOn' | 'wantedOn' | 'standing' | 'canLeave'>;
 
 export const standingWords: Record<OrderRow['standing'], string> = {
   quote: 'quote',
@@ -16,11 +16,17 @@ export const standingWords: Record<OrderRow['standing'], string> = {
 const days = (n: number) => (n === 1 ? '1 day' : `${n} days`);
 
 /** When an order is whole, beside the day it is wanted: the sentence that its sheet begins with. */
-export function outlookWords({ outlook, wholeOn, wantedOn, standing }: Ahead, format: Format): string {
+export function outlookWords({ outlook, wholeOn, wantedOn, standing, canLeave }: Ahead, format: Format): string {
   if (standing === 'quote') return 'A quote: nothing is promised to it until it is confirmed.';
   if (standing === 'shipped') return 'Everything has been shipped.';
   if (standing === 'cancelled') return 'Cancelled.';
   if (outlook === 'ready') return 'Everything is here. It can leave now.';
+  if (canLeave && outlook === 'late') {
+    const late = wantedOn === null ? '' : `, ${days(daysBetween(wantedOn, wholeOn || today()))} late`;
+    return wholeOn
+      ? `Everything is here. Sent today, it arrives ${format.day(wholeOn)}${late}.`
+      : `Everything is here. It can leave now${late}.`;
+  }
   if (wholeOn === null) return 'It is not known yet when it will be whole.';
   const whole = `Whole on ${format.day(wholeOn)}`;
   if (wantedOn === null) return `${whole}.`;
@@ -30,7 +36,9 @@ export function outlookWords({ outlook, wholeOn, wantedOn, standing }: Ahead, fo
 }
 
 /** The same in a list, in two or three words. */
-export function outlookShort({ outlook, wholeOn, wantedOn }: Ahead, format: Format): string {
+export function outlookShort({ outlook, wholeOn, wantedOn, canLeave }: Ahead, format: Format): string {
+  if (canLeave && outlook === 'late' && wholeOn)
+    return `due ${format.day(wantedOn ?? '')}, arrives ${format.day(wholeOn)}`;
   if (outlook === 'late' && wholeOn) return `due ${format.day(wantedOn ?? '')}, whole ${format.day(wholeOn)}`;
   return wantedOn ? `due ${format.day(wantedOn)}` : 'no day set';
 }

@@ -5,14 +5,14 @@ import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { CompanyContext, Format } from '../ui/format.ts';
-import { Form, Together, Wide } from '../ui/layout.ts';
+import { Form, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { TextArea } from '../ui/TextArea.tsx';
-import { Tick } from '../ui/Tick.tsx';
-import { Faint, Row } from '../ui/text.ts';
+import { Faint } from '../ui/text.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';
+import { Weekdays } from '../ui/Weekdays.tsx';
 
 const readCompany = (company: Company | null) => ({
   name: company?.name ?? '',
@@ -45,8 +45,6 @@ const LOCALES = (
   .split(' ')
   .map((tag): [string, string] => [tag, named('language', tag)])
   .sort((one, other) => one[1].localeCompare(other[1], 'en'));
-/** Monday to Sunday. */
-const DAYS = [1, 2, 3, 4, 5, 6, 7];
 
 /** The company itself: what papers say of it, and how it writes and works. */
 export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
@@ -98,25 +96,13 @@ export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
         </Faint>
       </Wide>
       <Wide>
-        <Together>
-          <legend>
-            <Faint>Days you work</Faint>
-          </legend>
-          <Row $wrap $gap={16}>
-            {DAYS.map((day) => (
-              <Tick
-                key={day}
-                isOn={typed.workDays.includes(day)}
-                onChange={(isOn) =>
-                  set({ workDays: isOn ? [...typed.workDays, day] : typed.workDays.filter((one) => one !== day) })
-                }
-              >
-                {weekday(day, typed.locale)}
-              </Tick>
-            ))}
-          </Row>
-          {form.at('workDays') && <Faint role="alert">Choose at least one.</Faint>}
-        </Together>
+        <Weekdays
+          legend="Days you work"
+          value={typed.workDays}
+          onChange={(workDays) => set({ workDays })}
+          isMissing={form.at('workDays') !== undefined}
+          locale={typed.locale}
+        />
         <Part $top={10} $max={230}>
           <Field
             label="Bench minutes on each of them"
@@ -148,7 +134,3 @@ export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
 }
 
 /** The first of January 2024 was a Monday. */
-function weekday(day: number, locale: string): string {
-  const date = new Date(2024, 0, day);
-  return new Intl.DateTimeFormat(locale, { weekday: 'long' }).format(date);
-}

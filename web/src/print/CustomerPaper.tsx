@@ -2,10 +2,17 @@ import type { Company, Order, Shipment } from '@yosegi/contract';
 import { LOGO_PATH } from '@yosegi/contract';
 import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import styled, { createGlobalStyle } from 'styled-components';
-import { useFormat } from '../ui/format.ts';
+import { type Format, useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
-import { linesOfOrder, linesOfShipment, type PaperKind, type PaperPart, paperTitles } from './customerPaper.ts';
+import {
+  linesOfOrder,
+  linesOfShipment,
+  type PaperKind,
+  type PaperLine,
+  type PaperPart,
+  paperTitles,
+} from './customerPaper.ts';
 import { Barcode, Paper, Typed } from './paper.tsx';
 
 const widths = { A4: '210mm', Letter: '216mm' } as const;
@@ -39,6 +46,14 @@ interface Props {
   /** How it looks, also while that is being changed. */
   readonly look: Company['papers'];
   readonly address: string;
+}
+
+/** When a line is wanted, on a quote; else the day it is promised for, and never one that nobody promised. */
+function dayWords({ day, wantedOn, isOpen }: PaperLine, kind: PaperKind, format: Format): string {
+  if (kind === 'quote') return wantedOn ? format.longerDay(wantedOn) : '';
+  if (!isOpen) return 'shipped';
+  if (day === null) return 'to be confirmed';
+  return day === '' ? 'ready to ship' : format.longerDay(day);
 }
 
 /** A quote, an order confirmation or a packing slip, as the customer gets it. */
@@ -126,7 +141,7 @@ export function CustomerPaper({ kind, order, shipment, company, look, address }:
                 </Cell>
               </td>
               <td className="num">{amount(line)}</td>
-              {withDay && <td>{line.day ? format.longerDay(line.day) : ''}</td>}
+              {withDay && <td>{dayWords(line, kind, format)}</td>}
               {withPrice && <td className="num">{format.money(line.price)}</td>}
               {withPrice && <td className="num">{format.money(line.worth)}</td>}
             </tr>,

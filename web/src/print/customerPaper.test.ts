@@ -1,4 +1,5 @@
 import type { Order, Shipment } from '@yosegi/contract';
+import { LATER } from '@yosegi/core/days';
 import { describe, expect, it } from 'vitest';
 import { linesOfOrder, linesOfShipment } from './customerPaper.ts';
 
@@ -15,7 +16,8 @@ const line = (more: object) => ({
   dropped: '0',
   price: '9',
   worth: '9',
-  wholeOn: '',
+  arrivesOn: '',
+  open: '1',
   wantedOn: null,
   revision: 1,
   hidden: false,
@@ -34,11 +36,22 @@ describe('a paper for a customer', () => {
     expect(hidden?.parts).toEqual([]);
   });
 
-  it('says the day that is known, else the day that was wanted, and leaves out what was given up', () => {
+  it('says the day that is known and none that nobody promised, and leaves out what was given up', () => {
     const days = linesOfOrder(
-      order(line({ wholeOn: '2026-12-09' }), line({}), line({ wantedOn: '2026-12-24' }), line({ dropped: '1' })),
-    ).map(({ day }) => day);
-    expect(days).toEqual(['2026-12-09', '2026-12-12', '2026-12-24']);
+      order(
+        line({ arrivesOn: '2026-12-09' }),
+        line({}),
+        line({ arrivesOn: null, wantedOn: '2026-12-24' }),
+        line({ arrivesOn: LATER }),
+        line({ dropped: '1' }),
+      ),
+    ).map(({ day, wantedOn }) => [day, wantedOn]);
+    expect(days).toEqual([
+      ['2026-12-09', '2026-12-12'],
+      ['', '2026-12-12'],
+      [null, '2026-12-24'],
+      [null, '2026-12-12'],
+    ]);
   });
 
   it('says of what left its serials and lots, in the kit or on the line', () => {

@@ -1,4 +1,5 @@
 import type { Order, Shipment } from '@yosegi/contract';
+import { LATER } from '@yosegi/core/days';
 
 /** Papers that go to a customer. */
 export const paperKinds = ['quote', 'confirmation', 'packing-slip'] as const;
@@ -26,8 +27,12 @@ export interface PaperLine extends PaperPart {
   readonly id: number;
   readonly price: string;
   readonly worth: string;
-  /** The day it is promised for; null where none is. */
+  /** The day it is with the customer: '' for goods that could leave today, null where none is known. */
   readonly day: string | null;
+  /** The day it was wanted; null where none was said. */
+  readonly wantedOn: string | null;
+  /** Whether any of it has still to leave. */
+  readonly isOpen: boolean;
   /** What is in a kit; empty where it is one line to the customer. */
   readonly parts: readonly PaperPart[];
 }
@@ -46,7 +51,9 @@ export const linesOfOrder = (order: Order): PaperLine[] =>
       note: '',
       price: line.price,
       worth: line.worth,
-      day: line.wholeOn || (line.wantedOn ?? order.wantedOn),
+      day: line.arrivesOn !== null && line.arrivesOn < LATER ? line.arrivesOn : null,
+      wantedOn: line.wantedOn ?? order.wantedOn,
+      isOpen: line.open !== '0',
       parts:
         line.revision === null || line.hidden
           ? []
@@ -77,6 +84,8 @@ export const linesOfShipment = (shipment: Shipment): PaperLine[] =>
       price: line.price,
       worth: '0',
       day: null,
+      wantedOn: null,
+      isOpen: false,
       parts:
         !line.isKit || line.hidden
           ? []

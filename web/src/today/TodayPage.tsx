@@ -223,7 +223,7 @@ function OrderLane({
             <br />
             <Faint>{format.money(order.worth, 0)}</Faint>
           </span>
-          <LinkButton to={`/orders/${order.id}`}>{order.outlook === 'ready' ? 'Ship' : 'See why'}</LinkButton>
+          <LinkButton to={`/orders/${order.id}`}>{order.canLeave ? 'Ship' : 'See why'}</LinkButton>
         </Job>
       ))}
     </Lane>

@@ -1,5 +1,5 @@
 import type { Company } from '@yosegi/contract';
-import { daysBetween, isDay } from '@yosegi/core/days';
+import { daysBetween, isDay, LATER } from '@yosegi/core/days';
 import { formatDecimal, readForText } from '@yosegi/core/number';
 import { createContext, useContext } from 'react';
 import { today } from './today.ts';
@@ -103,6 +103,7 @@ export class Format {
   /** A day like "Wed 9 Dec"; one that is most of a year away has its year, and what is no day stays as it is. */
   day(iso: string): string {
     if (!isDay(iso)) return iso;
+    if (iso >= LATER) return 'later than 2100';
     if (Math.abs(daysBetween(today(), iso)) > FAR_DAYS) return this.longerDay(iso);
     const options = { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' } as const;
     return this.dayFormat(options)

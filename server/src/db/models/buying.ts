@@ -9,6 +9,8 @@ export const supplier = {
   version: version(),
   address: text(''),
   email: text(''),
+  learn_leads: flag(1),
+  delivery_days: text('[1,2,3,4,5,6,7]'),
 };
 
 export const purchaseOrder = {
