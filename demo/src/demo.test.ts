@@ -6,7 +6,7 @@ import { verifyDatabase } from '@yosegi/server/db/verify';
 import { expect, it } from 'vitest';
 import { demoOnce } from './once.ts';
 
-it('makes a whole business whose books add up, ending today', { timeout: 120_000 }, async () => {
+it('makes a whole business whose books add up, ending today', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'yosegi-demo-'));
   const file = join(folder, 'demo.sqlite');
   copyFileSync(await demoOnce(), file);

@@ -33,7 +33,7 @@ describe(`${CROWD} postings at once on the last units`, () => {
       body: { reasonId: 1, lines: [{ itemId: item.id, binId: shop.bin(0), change: `-${quantity}`, ...named }] },
     });
 
-  it('never sells one twice, and every unit goes to somebody', { timeout: 60_000 }, async () => {
+  it('never sells one twice, and every unit goes to somebody', async () => {
     const item = await shop.item('LAST');
     await shop.receive(item, '37', '2');
     const { won, codes } = await rush(() => leave(item, '1'));
@@ -41,7 +41,7 @@ describe(`${CROWD} postings at once on the last units`, () => {
     expect(await shop.stockOf(item)).toMatchObject({ onHand: '0', value: '0' });
   });
 
-  it('gives each serial and each lot to one taker only', { timeout: 60_000 }, async () => {
+  it('gives each serial and each lot to one taker only', async () => {
     const serials = Array.from({ length: 20 }, (_, n) => `S${n}`);
     const scale = await shop.item('SCALE', { tracking: 'serial' });
     await shop.receive(scale, '20', '30', 0, { serials });
@@ -56,7 +56,7 @@ describe(`${CROWD} postings at once on the last units`, () => {
     expect((await shop.stockOf(wax)).onHand).toBe('0.2');
   });
 
-  it('loses no update between moves, receipts and takings', { timeout: 60_000 }, async () => {
+  it('loses no update between moves, receipts and takings', async () => {
     const item = await shop.item('BUSY');
     await shop.receive(item, '50', '2');
     const move = { itemId: item.id, fromBinId: shop.bin(0), toBinId: shop.bin(1), quantity: '1' };
@@ -70,7 +70,7 @@ describe(`${CROWD} postings at once on the last units`, () => {
     expect(counts.in).toBe(CROWD / 4);
   });
 
-  it('ships, packs and starts builds on the same last parts as often as they allow', { timeout: 120_000 }, async () => {
+  it('ships, packs and starts builds on the same last parts as often as they allow', async () => {
     const part = await shop.item('SCARCE', { sellPrice: '5' });
     const product = await shop.item('MADE', { source: 'made', sellPrice: '20', bin: 2 });
     await shop.define(product, [[part, '1']], '10');

@@ -1,4 +1,8 @@
 import { api, type Item } from '@yosegi/contract';
+import { worldOf } from '@yosegi/contract/coverage-input';
+import { cover as coverOf, standings } from '@yosegi/core/coverage';
+import { LATER } from '@yosegi/core/days';
+import type { Quantity } from '@yosegi/core/number';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { unanswered } from './every-get.ts';
 import { partLine, TestServer, Workshop } from './harness.ts';
@@ -47,6 +51,60 @@ describe('the largest values there are', () => {
     expect(faults.find(({ code }) => code === 'DRAFT')?.faults.map(({ fault }) => fault)).toContain('beyond-reckoning');
     const { rows } = await server.call(api.definitions, { query: {} });
     expect(rows.map(({ code }) => code).sort()).toEqual(['BOX', 'DRAFT']);
+  });
+
+  it('put a day that is too far away later than 2100, and leave everybody else as they are', async () => {
+    const { company } = await server.call(api.session, {});
+    const { name, address, email, version } = company;
+    await server.call(api.updateCompany, { body: { name, address, email, version, benchMinutes: 1 } });
+    const [peg, hive, crate] = [
+      await shop.item('PEG', { sellPrice: '1' }),
+      await shop.item('HIVE', { source: 'made', sellPrice: '9' }),
+      await shop.item('CRATE', { source: 'made', sellPrice: '9' }),
+    ];
+    await shop.receive(peg, '100', '1');
+    await shop.define(hive, [[peg, '1']], '60');
+    await shop.define(crate, [[peg, '1']], MOST);
+    const customerId = await shop.customer('HUGE', { transportDays: 365 });
+    const nearId = await shop.customer('NEAR');
+    const one = { itemId: peg.id, quantity: '1', price: '1' };
+    const plain = await shop.sell(nearId, [one], { wantedOn: '2026-12-01' });
+    const lines = [
+      { itemId: hive.id, quantity: '100000000', price: '1' },
+      { itemId: crate.id, quantity: '1', price: MOST },
+      { itemId: peg.id, quantity: '1', price: '1', wantedOn: '2999-12-31' },
+    ];
+    const huge = await shop.sell(customerId, lines, { wantedOn: '2999-12-31' });
+    for (const [index, quantity] of ['100000000', '1'].entries()) {
+      const chosen = [{ partId: huge.lines[index]?.parts[0]?.id ?? 0, quantity }];
+      await server.call(api.buildForOrders, { body: { chosen } });
+    }
+    const { id: supplierId } = await server.call(api.createSupplier, { body: { code: 'FAR', name: 'Far away' } });
+    const order = {
+      supplierId,
+      wantedOn: '2999-12-31',
+      lines: [{ itemId: peg.id, quantity: '900000000', price: '0.01' }],
+    };
+    await server.call(api.createPurchases, { body: { orders: [order], send: 'print' } });
+    expect(await unanswered(server)).toEqual([]);
+    const read = (id: number) => server.call(api.order, { params: { id } });
+    const [first, second] = (await read(huge.id)).lines;
+    expect([first?.arrivesOn, second?.arrivesOn]).toEqual([LATER, LATER]);
+    expect((await read(huge.id)).wholeOn).toBe(LATER);
+    expect(await read(plain.id)).toMatchObject({ canLeave: true, outlook: 'ready' });
+    const look = await server.call(api.lookAhead, {
+      body: {
+        orderId: null,
+        customerId,
+        wantedOn: null,
+        turnOn: null,
+        lines: [{ id: null, itemId: hive.id, quantity: '100000000', price: null }],
+      } as never,
+    });
+    expect(look.lines).toHaveLength(1);
+    const cover = worldOf(await server.call(api.snapshot, { query: {} }));
+    expect(standings(cover).map(({ wholeOn }) => wholeOn)).toContain(LATER);
+    expect(coverOf(cover, { wanted: [{ itemId: hive.id, quantity: 1e14 as Quantity }] }).wholeOn).toBe(LATER);
   });
 
   it('are refused with the limit that holds, in its own words, where they could not be kept', async () => {

@@ -35,9 +35,7 @@ describe('a killed server', () => {
 
   const stop = () => running?.kill('SIGKILL');
 
-  it('has posted all of a document or nothing, and nothing that was acknowledged is lost', {
-    timeout: 180_000,
-  }, async () => {
+  it('has posted all of a document or nothing, and nothing that was acknowledged is lost', async () => {
     const preparing = await TestServer.start(folder);
     const shop = await Workshop.open(preparing);
     const parts = await Promise.all(Array.from({ length: 6 }, (_, index) => shop.item(`P${index}`)));
@@ -75,7 +73,7 @@ describe('a killed server', () => {
     expect(acknowledged.length).toBeLessThan(runs * atOnce);
   });
 
-  it('has finished and shipped an order or done neither', { timeout: 240_000 }, async () => {
+  it('has finished and shipped an order or done neither', async () => {
     const preparing = await TestServer.start(orders);
     const shop = await Workshop.open(preparing);
     const part = await shop.item('PART');

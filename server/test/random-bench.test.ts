@@ -251,9 +251,7 @@ describe('any sequence of work on the bench', () => {
     expect(twice).toEqual([]);
   };
 
-  it('is carried out or refused; value in is value out, and what is a customer’s is not ours', {
-    timeout: 240_000,
-  }, async () => {
+  it('is carried out or refused; value in is value out, and what is a customer’s is not ours', async () => {
     const names = Object.keys(deeds);
     const weighted = [
       ...names,

@@ -30,7 +30,7 @@ describe('any sequence of orders, parcels and shipments', () => {
     }
   };
 
-  it('is carried out or refused, and the books add up', { timeout: 240_000 }, async () => {
+  it('is carried out or refused, and the books add up', async () => {
     const steps = fc.array(fc.oneof(anySale, anySale, anyStep), { minLength: 40, maxLength: 60 });
     await fc.assert(
       fc.asyncProperty(steps, async (day) => {

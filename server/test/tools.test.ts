@@ -23,7 +23,7 @@ describe('the commands that keep the data', () => {
   });
   afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-  it('back up a running server, verify, and restore what was there then', { timeout: 60_000 }, async () => {
+  it('back up a running server, verify, and restore what was there then', async () => {
     expect((await tool('backup', copy)).stdout).toContain('Backed up');
     await expect(tool('backup', copy)).rejects.toThrow('is there already');
     const [item] = (await server.call(api.items, {})).rows;
@@ -39,7 +39,7 @@ describe('the commands that keep the data', () => {
     await expect(tool('verify')).rejects.toThrow(/NOT SO: quantity and value by item equal the ledger/);
   });
 
-  it('refuse a backup that does not add up, and leave the data as it is', { timeout: 60_000 }, async () => {
+  it('refuse a backup that does not add up, and leave the data as it is', async () => {
     const broken = join(folder, 'broken.sqlite');
     await tool('backup', broken);
     await expect(tool('restore', broken)).rejects.toThrow('does not add up');
