@@ -109,6 +109,8 @@ export const CoverItem = z.object({
   store: z.string().nullable(),
   /** Who brought it last, or would for least. */
   supplier: z.string().nullable(),
+  /** The day that supplier would bring it if it were ordered today; null when nobody knows. */
+  buyOn: z.string().nullable(),
   definitionId: Id.nullable(),
   archived: z.boolean(),
 });

@@ -174,6 +174,8 @@ describe('the day of', () => {
     await shop.sell(near, [line(wax, '9')]);
     const [row] = (await server.call(api.buyList, { query: {} })).filter(({ itemId }) => itemId === wax.id);
     expect(row?.offers).toMatchObject([{ leadDays: 12, lead: { days: 17, from: 'learnt' }, expectedOn: '2026-12-29' }]);
+    const named = await server.call(api.coverItems, { query: { ids: String(wax.id) } as never });
+    expect(named).toMatchObject([{ supplier: 'Slow', buyOn: '2026-12-29' }]);
     const off = { code: 'SLOW', name: 'Slow', deliveryDays: [2, 4], learnLeads: false, version };
     await server.signIn(2);
     expect(await server.refused(api.updateSupplier, { params: { id: supplierId }, body: off })).toMatchObject({

@@ -9,6 +9,8 @@ import type { World } from './world.ts';
 export interface Wanted {
   readonly itemId: number;
   readonly quantity: Quantity;
+  /** It is made for others that are asked for: what shelves have of it is counted for them already. */
+  readonly isPart?: boolean;
 }
 
 /** What Cover is asked. */
@@ -287,11 +289,11 @@ function productsNow(
     rests.get(itemId) ?? (Math.max(0, free(itemId)) as Quantity);
   const rest = (itemId: number) => restIn(left, itemId);
   const restWith = (itemId: number) => restIn(leftWith, itemId);
-  return wanted.map(({ itemId, quantity }): ProductNow => {
+  return wanted.map(({ itemId, quantity, isPart = false }): ProductNow => {
     const revision = world.definitionOf(itemId);
     const decimals = world.decimalsOf(itemId);
     const step = stepOf(decimals);
-    const shelf = finishedFirst ? Math.floor(Math.min(quantity, rest(itemId)) / step) * step : 0;
+    const shelf = finishedFirst && !isPart ? Math.floor(Math.min(quantity, rest(itemId)) / step) * step : 0;
     const fromShelf = shelf as Quantity;
     if (fromShelf > 0)
       for (const rests of new Set([left, leftWith])) rests.set(itemId, minus(restIn(rests, itemId), fromShelf));

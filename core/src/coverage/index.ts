@@ -1,5 +1,6 @@
 export { canMakeWith } from './alternates.ts';
 export * from './case.ts';
+export { type Completion, complete } from './complete.ts';
 export { type Contest, contestOf } from './contest.ts';
 export * from './cover.ts';
 export * from './make.ts';

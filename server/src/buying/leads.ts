@@ -1,8 +1,10 @@
 import { type ExpectedLead, expectedOn, type LearntLead, leadFor, learnLead } from '@yosegi/core/buying';
+import { groupBy } from '@yosegi/core/lists';
 import { required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { readCalendar } from '../demand/index.ts';
 import { deliveriesOf } from './leads.sql.ts';
+import { offersFor } from './list.sql.ts';
 
 /** How long deliveries of one supplier take. */
 export interface LeadsOf {
@@ -34,4 +36,23 @@ export async function readLeads(db: Reader, supplierId: number, today: string): 
       return lead && expectedOn(lead.days, calendar, deliveryDays);
     },
   };
+}
+
+/** The day each item would come if it were ordered today of a supplier; items of which nobody knows are left out. */
+export async function daysIfBought(
+  db: Reader,
+  items: readonly (readonly [itemId: number, supplierId: number])[],
+  today: string,
+): Promise<ReadonlyMap<number, string>> {
+  const ids = items.map(([itemId]) => itemId);
+  const offers = new Map((await offersFor(db, ids)).map((row) => [`${row.item_id}:${row.supplier_id}`, row.lead_days]));
+  const days = new Map<number, string>();
+  for (const [supplierId, own] of groupBy(items, ([, supplier]) => supplier)) {
+    const leads = await readLeads(db, supplierId, today);
+    for (const [itemId] of own) {
+      const on = leads.expected(itemId, offers.get(`${itemId}:${supplierId}`) ?? null);
+      if (on !== null) days.set(itemId, on);
+    }
+  }
+  return days;
 }

@@ -9,7 +9,7 @@ import { coverItems, coverQuestions, coverSources, fillings, priorities } from '
 
 export const coverageHandlers: HandlersOf<typeof coverageRoutes> = {
   snapshot: ({ db, query, now }) => readChanges(db, dayOf(now), query.since),
-  coverItems: ({ db, query }) => coverItems(db, query.ids),
+  coverItems: ({ db, query, now }) => coverItems(db, query.ids, dayOf(now)),
   coverSources: ({ db, query }) => coverSources(db, query),
   pegs: ({ db, params, now }) => readPegs(db, params.kind, params.id, dayOf(now)),
   fillings: ({ db }) => fillings(db),

@@ -2,6 +2,7 @@ import type { CoverItem, CoverQuestion, CoverSource, Fillings, Priority, Snapsho
 import type { Demand, Supply } from '@yosegi/core/demand';
 import { groupBy } from '@yosegi/core/lists';
 import { type Money, type Quantity, sumForText, worthForText } from '@yosegi/core/number';
+import { daysIfBought } from '../buying/index.ts';
 import { decimal } from '../command/amounts.ts';
 import { required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
@@ -176,21 +177,33 @@ const toSupply = (
 });
 
 /** Items by id as Cover names them. */
-export async function coverItems(db: Reader, ids: readonly number[]): Promise<CoverItem[]> {
-  const around = await db.all<{ id: number; store: string | null; supplier: string | null }>(
-    `SELECT i.id, s.name AS store, (SELECT name FROM supplier WHERE id = ifnull(
+export async function coverItems(db: Reader, ids: readonly number[], today: string): Promise<CoverItem[]> {
+  const around = await db.all<{
+    id: number;
+    store: string | null;
+    supplier_id: number | null;
+    supplier: string | null;
+  }>(
+    `SELECT a.*, p.name AS supplier FROM (
+       SELECT i.id, s.name AS store, ifnull(
          (SELECT o.supplier_id FROM purchase_order_line l JOIN purchase_order o ON o.id = l.order_id
           WHERE l.item_id = i.id AND o.state <> 'draft' ORDER BY o.id DESC LIMIT 1),
-         (SELECT supplier_id FROM item_supplier WHERE item_id = i.id ORDER BY price, supplier_id LIMIT 1))) AS supplier
-     FROM item i LEFT JOIN bin b ON b.id = i.home_bin_id LEFT JOIN store s ON s.id = b.store_id
-     WHERE i.id IN (SELECT value FROM json_each($1))`,
+         (SELECT supplier_id FROM item_supplier WHERE item_id = i.id ORDER BY price, supplier_id LIMIT 1)) AS supplier_id
+       FROM item i LEFT JOIN bin b ON b.id = i.home_bin_id LEFT JOIN store s ON s.id = b.store_id
+       WHERE i.id IN (SELECT value FROM json_each($1))) a LEFT JOIN supplier p ON p.id = a.supplier_id`,
     [JSON.stringify(ids)],
   );
   const byId = new Map(around.map((row) => [row.id, row]));
+  const days = await daysIfBought(
+    db,
+    around.flatMap(({ id, supplier_id }) => (supplier_id === null ? [] : [[id, supplier_id] as const])),
+    today,
+  );
   return [...(await itemRows(db, ids)).values()].map((row) => {
     const { id, code, name, unit, decimals, measures, homeBin, definitionId, archived } = toItem(row);
     const { store = null, supplier = null } = byId.get(id) ?? {};
-    return { id, code, name, unit, decimals, measures, homeBin, store, supplier, definitionId, archived };
+    const buyOn = days.get(id) ?? null;
+    return { id, code, name, unit, decimals, measures, homeBin, store, supplier, buyOn, definitionId, archived };
   });
 }
 

@@ -95,7 +95,7 @@ function BuyList({ rows, by, setBy, need }: Props) {
               {rows.length === 0
                 ? 'Nothing has to be bought.'
                 : need !== null
-                  ? `${count(rows.length, 'item')} would make your question whole.`
+                  ? `You’d need to buy ${count(rows.length, 'item')}.`
                   : `${count(rows.length, 'item')} ${rows.length === 1 ? 'has' : 'have'} to be bought${
                       waiting > 0 ? `; builds wait for ${waiting} of them` : ''
                     }.`}
@@ -103,7 +103,7 @@ function BuyList({ rows, by, setBy, need }: Props) {
             <Lead>
               {need === null
                 ? 'For every promise and every reorder point, in whole packs. What is coming or drafted is counted.'
-                : 'What Cover found short for exactly what you asked, in whole packs.'}
+                : 'What Cover found short for your question, for every level of it, in whole packs.'}
             </Lead>
           </div>
           <Push />

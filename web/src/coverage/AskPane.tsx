@@ -49,12 +49,14 @@ interface Props {
   /** Whether it stands beside others. */
   readonly isCase: boolean;
   readonly answer: CoverAnswer | null;
+  /** When each product is complete if everything is bought and begun today. */
+  readonly ifBegun: ReadonlyMap<number, string | null>;
   readonly items: ReadonlyMap<number, CoverItem>;
   readonly deeds: AskDeeds;
 }
 
 /** What is asked: products and quantities, by when, from which stores, and what counts. */
-export function AskPane({ wants, read, terms, isCase, answer, items, deeds }: Props) {
+export function AskPane({ wants, read, terms, isCase, answer, ifBegun, items, deeds }: Props) {
   const [pasted, setPasted] = useState<Pasted['unknown']>([]);
   const [pasteError, setPasteError] = useState<unknown>(null);
   const paste = async (text: string) => {
@@ -114,6 +116,7 @@ export function AskPane({ wants, read, terms, isCase, answer, items, deeds }: Pr
           read={read[index]}
           product={answer?.products.find(({ itemId }) => itemId === want.itemId)}
           answer={answer}
+          ifBegun={ifBegun.get(want.itemId) ?? null}
           items={items}
           deeds={deeds}
         />

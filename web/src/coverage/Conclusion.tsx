@@ -1,4 +1,6 @@
 import type { CoverItem } from '@yosegi/contract';
+import type { Completion } from '@yosegi/core/coverage';
+import { LATER } from '@yosegi/core/days';
 import { formatDecimal } from '@yosegi/core/number';
 import { LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -7,13 +9,15 @@ import type { CoverAnswer } from '../workers/coverAnswer.ts';
 
 interface Props {
   readonly answer: CoverAnswer;
+  /** What all of it takes; null while it is worked out. */
+  readonly completion: Completion | null;
   readonly items: ReadonlyMap<number, CoverItem>;
   /** The day by which it is wanted; '' for whenever. */
   readonly by: string;
 }
 
 /** The answer in a sentence, first. */
-export function Conclusion({ answer, items, by }: Props) {
+export function Conclusion({ answer, completion, items, by }: Props) {
   const format = useFormat();
   const { products, components, wholeOn } = answer;
   const amount = (scaled: number) => format.number(formatDecimal(scaled));
@@ -77,13 +81,38 @@ export function Conclusion({ answer, items, by }: Props) {
           </>
         ) : short > 0 ? (
           <>
-            <Late>{count(short, 'part')} short</Late> with nothing coming that would cover {short === 1 ? 'it' : 'them'}
-            .
+            <Late>{count(short, 'part')} short.</Late> {completion && <IfBegun {...{ completion, items, by }} />}
           </>
         ) : (
           'What is coming would do, but nobody knows when it comes.'
         )}
       </Lead>
     </div>
+  );
+}
+
+/** When all of it is complete if it is bought and begun today, or why nobody can say. */
+function IfBegun({ completion, items, by }: Pick<Props, 'items' | 'by'> & { readonly completion: Completion }) {
+  const format = useFormat();
+  const { levels, buy, unknown, wholeOn } = completion;
+  const builds = levels.flat().length;
+  const also = builds > 0 ? `, with ${count(builds, 'more build')}` : '';
+  const [first] = unknown;
+  if (first !== undefined)
+    return (
+      <>
+        Nobody has said how long {items.get(first)?.name ?? 'a part'}
+        {unknown.length > 1 && ` and ${count(unknown.length - 1, 'other part')}`} would take to come. Enter lead days to
+        see the date.
+      </>
+    );
+  if (wholeOn === null) return <>No date can be given for what is already coming.</>;
+  const start = buy.length > 0 ? 'If you buy today' : 'If you start today';
+  return (
+    <>
+      {start}: complete on <b>{wholeOn >= LATER ? 'a day later than 2100' : format.day(wholeOn)}</b>
+      {also}
+      {by === '' ? '' : wholeOn > by ? `, after ${format.day(by)}` : ', in time'}.
+    </>
   );
 }

@@ -1,5 +1,5 @@
 import { formatDecimal, parseDecimal, SCALE } from '@yosegi/core/number';
-import { useDeferredValue, useMemo } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -12,6 +12,7 @@ import { Push, Row } from '../ui/text.ts';
 import { useSearchChange } from '../ui/useAddress.ts';
 import { useStable } from '../ui/useStable.ts';
 import type { CoverAsk } from '../workers/coverAnswer.ts';
+import { AlsoToBuild } from './AlsoToBuild.tsx';
 import { AnotherCase } from './AnotherCase.tsx';
 import { type AskDeeds, AskPane } from './AskPane.tsx';
 import { Components, type GroupBy } from './Components.tsx';
@@ -59,8 +60,19 @@ function Cover() {
   // An answer to what was asked a moment ago is shown until the next is there, unless it is about other products.
   const { answer } = reckoned;
   const shown = answer && answer.products.length === wanted.length ? answer : null;
-  const ids = useDeferredValue(shown ? idsOf(shown) : NONE);
+  const [below, setBelow] = useState<readonly number[]>(NONE);
+  const ids = useDeferredValue(shown ? [...idsOf(shown), ...below] : NONE);
   const { items: parts } = useCoverItems(ids);
+  // What all of it takes follows the answer: which parts are to be bought, and then on which day they would come.
+  const buyOn = [...parts.values()].map(({ id, buyOn: on }) => [id, on] as const).sort(([a], [b]) => a - b);
+  const completed = useReckoned('complete', ask && shown ? { ...ask, buyOn } : null);
+  const completion = shown && completed.answer?.products.length === wanted.length ? completed.answer : null;
+  const named = completion ? [...completion.levels.flat(), ...completion.buy].map(({ itemId }) => itemId) : NONE;
+  if (named.some((id) => !below.includes(id))) setBelow(named);
+  const ifBegun = useMemo(
+    () => new Map(wanted.map(({ itemId }, index) => [itemId, completion?.products[index] ?? null])),
+    [wanted, completion],
+  );
   const items = useMemo(() => new Map([...parts, ...asked.items]), [parts, asked.items]);
   const sort = search.get('sort') === 'code' ? 'code' : '';
   const group = (['supplier', 'store'] as const).find((one) => one === search.get('group')) ?? '';
@@ -72,6 +84,7 @@ function Cover() {
         terms={terms}
         isCase={search.has('beside')}
         answer={shown}
+        ifBegun={ifBegun}
         items={items}
         deeds={deeds}
       />
@@ -88,7 +101,7 @@ function Cover() {
             wanted.length > 0 && (
               <>
                 <Row $wrap>
-                  <Conclusion answer={shown} items={items} by={terms.by} />
+                  <Conclusion answer={shown} completion={completion} items={items} by={terms.by} />
                   <Push />
                   <StaveLegend />
                 </Row>
@@ -126,6 +139,7 @@ function Cover() {
                   </Row>
                 )}
                 <Contained missing={missingOf(shown, items)} wanted={wants.map(({ itemId }) => itemId)} />
+                {completion && completion.levels.length > 0 && <AlsoToBuild levels={completion.levels} items={items} />}
                 <Components
                   answer={shown}
                   items={items}
@@ -142,6 +156,7 @@ function Cover() {
         {wanted.length > 0 && shown && (
           <PlanBar
             answer={shown}
+            completion={completion}
             items={items}
             terms={terms}
             isCurrent={() =>

@@ -1,4 +1,5 @@
 import type { CoverItem } from '@yosegi/contract';
+import type { Completion } from '@yosegi/core/coverage';
 import { formatDecimal, minus, SCALE } from '@yosegi/core/number';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -19,6 +20,8 @@ const Under = styled.div`padding: 0 24px 10px;`;
 
 interface Props {
   readonly answer: CoverAnswer;
+  /** What all of it takes; null while it is worked out. */
+  readonly completion: Completion | null;
   readonly items: ReadonlyMap<number, CoverItem>;
   readonly terms: Terms;
   /** Something typed cannot be read. */
@@ -29,7 +32,7 @@ interface Props {
 }
 
 /** What the answer comes to, and the steps from it. */
-export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }: Props) {
+export function PlanBar({ answer, completion, items, terms, blocked, isCurrent, onPlanned }: Props) {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
@@ -41,6 +44,7 @@ export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }:
     void go(builds.length === 1 ? `/build/${builds[0]?.id}` : '/build');
   });
   const products = answer.products.filter(({ toMake }) => toMake > 0);
+  const below = (completion?.levels ?? []).flat();
   const isPlanned = terms.aside === 'builds';
   const possible =
     !blocked &&
@@ -55,15 +59,14 @@ export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }:
     plan.mutate(
       {
         body: {
-          builds: products.flatMap((product) => {
-            const quantities =
-              parted && isParted(product) ? [product.now, minus(product.toMake, product.now)] : [product.toMake];
-            return quantities.map((quantity) => ({
-              itemId: product.itemId,
-              quantity: formatDecimal(quantity),
-              due: terms.by || null,
-            }));
-          }),
+          builds: [
+            ...products.flatMap((product) => {
+              const quantities =
+                parted && isParted(product) ? [product.now, minus(product.toMake, product.now)] : [product.toMake];
+              return quantities.map((quantity) => ({ itemId: product.itemId, quantity }));
+            }),
+            ...below,
+          ].map(({ itemId, quantity }) => ({ itemId, quantity: formatDecimal(quantity), due: terms.by || null })),
           seen: {
             wanted: answer.products.map(({ itemId, quantity, now }) => ({
               itemId,
@@ -83,7 +86,7 @@ export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }:
   useEffect(() => {
     if (pressed === null) return;
     if (blocked) setPressed(null);
-    if (blocked || !isCurrent()) return;
+    if (blocked || !isCurrent() || completion === null) return;
     setPressed(null);
     if (possible && !plan.isPending) planAll(pressed === 'parted');
   });
@@ -91,11 +94,11 @@ export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }:
   const hours = Math.floor(minutes / SCALE / 60);
   const rest = Math.round((minutes / SCALE) % 60);
   const parted = products.filter(isParted).length;
-  const short = components.filter((one) => one.short > 0 && items.get(one.itemId)?.supplier);
-  const needText = short.map((one) => `${one.itemId}x${formatDecimal(one.short)}`).join(',');
+  const short = completion?.buy ?? [];
+  const needText = short.map((one) => `${one.itemId}x${formatDecimal(one.quantity)}`).join(',');
   // Parts that others were promised and that this lacks.
   const scarce = components.flatMap((one) => (one.promised > 0 && one.free < one.needed ? one.itemId : []));
-  const sellers = new Set(short.map(({ itemId }) => items.get(itemId)?.supplier)).size;
+  const sellers = new Set(short.flatMap(({ itemId }) => items.get(itemId)?.supplier ?? [])).size;
   return (
     <div>
       {plan.error && (
@@ -116,7 +119,8 @@ export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }:
         )}
         {short.length > 0 && (
           <LinkButton look="ghost" to={`/buying?need=${needText}`}>
-            Buy what's short · {count(sellers, 'supplier')}
+            Buy what's short · {count(short.length, 'part')}
+            {sellers > 0 && ` from ${count(sellers, 'supplier')}`}
           </LinkButton>
         )}
         {isPlanned && <Faint>These builds are planned already.</Faint>}
@@ -126,9 +130,16 @@ export function PlanBar({ answer, items, terms, blocked, isCurrent, onPlanned }:
           </Button>
         )}
         <Button look="go" isDisabled={!possible} busy={plan.isPending} onPress={() => setPressed('whole')}>
-          Plan {count(products.length, 'build')}
+          Plan {count(products.length + below.length, 'build')}
+          {below.length > 0 && `: ${countsOf(products.length, completion?.levels ?? [])}`}
         </Button>
       </Foot>
     </div>
   );
+}
+
+/** How many builds of each level: "2 products and 3 parts", deeper levels each with their own count. */
+function countsOf(products: number, levels: Completion['levels']): string {
+  const deeper = levels.map((level, at) => (at === 0 ? count(level.length, 'part') : `${level.length} below`));
+  return [count(products, 'product'), ...deeper].join(' + ');
 }

@@ -32,12 +32,14 @@ interface Props {
   readonly read: ReadWant | undefined;
   readonly product: ProductCover | undefined;
   readonly answer: CoverAnswer | null;
+  /** The day it is complete if everything is bought and begun today; null when nobody knows. */
+  readonly ifBegun: string | null;
   readonly items: ReadonlyMap<number, CoverItem>;
   readonly deeds: WantDeeds;
 }
 
 /** One product, how much of it, and whether that can be made. */
-export function Wish({ want: { itemId, quantity }, item, read, product, answer, items, deeds }: Props) {
+export function Wish({ want: { itemId, quantity }, item, read, product, answer, ifBegun, items, deeds }: Props) {
   const amount = read?.wanted?.quantity ?? 0;
   const set = (to: string) => deeds.set(itemId, to);
   const name = item?.name ?? (read?.error ? 'Unknown item' : '…');
@@ -73,7 +75,7 @@ export function Wish({ want: { itemId, quantity }, item, read, product, answer, 
               +
             </Button>
           </Step>
-          {product && <Verdict product={product} items={items} answer={answer} />}
+          {product && <Verdict product={product} items={items} answer={answer} ifBegun={ifBegun} />}
         </Row>
       </div>
     </WantRow>
@@ -84,9 +86,10 @@ interface VerdictProps {
   readonly product: ProductCover;
   readonly items: ReadonlyMap<number, CoverItem>;
   readonly answer: CoverAnswer | null;
+  readonly ifBegun: string | null;
 }
 
-function Verdict({ product, items, answer }: VerdictProps) {
+function Verdict({ product, items, answer, ifBegun }: VerdictProps) {
   const format = useFormat();
   const amount = (scaled: number) => format.number(formatDecimal(scaled));
   const shelf = product.fromShelf > 0 && <Faint>{amount(product.fromShelf)} from the shelf</Faint>;
@@ -112,6 +115,7 @@ function Verdict({ product, items, answer }: VerdictProps) {
       ) : (
         <Chip $tone="short">{now} now</Chip>
       )}
+      {!isThere && product.wholeOn === null && ifBegun && <Faint>all {format.day(ifBegun)} if you buy today</Faint>}
       {isThere && product.wholeOn && <Faint>done {format.day(product.wholeOn)}</Faint>}
       {product.nowWithAlternates > product.now && (
         <Faint>{`${more} with ${others.length > 0 ? others.join(' and ') : 'alternates'}`}</Faint>

@@ -1,8 +1,10 @@
 import {
   type Aside,
   type Change,
+  type Completion,
   type Coverage,
   changed,
+  complete,
   cover,
   deliveriesOf,
   type Question,
@@ -30,6 +32,11 @@ export interface CoverAnswer extends Coverage {
   readonly minutes: Quantity;
 }
 
+/** The same question, with the days on which what is short would come if it were bought today. */
+export interface CompleteAsk extends CoverAsk {
+  readonly buyOn: readonly (readonly [itemId: number, on: string | null])[];
+}
+
 /** The last changes asked with, so that a key in another field does not index the world anew. */
 let last: { readonly asItIs: World; readonly key: string; readonly world: World } | null = null;
 
@@ -55,3 +62,7 @@ export function coverAnswer(asItIs: World, ask: CoverAsk): CoverAnswer {
     minutes: add(ZERO, ...runs.map(({ minutes }) => minutes)),
   };
 }
+
+/** What all of an answer takes, level by level, and when it is complete then. @throws Refusal `too-large` */
+export const completeAnswer = (asItIs: World, { buyOn, ...ask }: CompleteAsk): Completion =>
+  complete(worldWith(asItIs, ask.changes), { ...ask, stores: ask.stores && new Set(ask.stores) }, new Map(buyOn));

@@ -1,14 +1,15 @@
 import type { Snapshot } from '@yosegi/contract';
 import { CoverageRows } from '@yosegi/contract/coverage-input';
 import { wordsOf } from '@yosegi/contract/problems';
-import type { Aside, World } from '@yosegi/core/coverage';
-import { type CoverAnswer, type CoverAsk, coverAnswer } from './coverAnswer.ts';
+import type { Aside, Completion, World } from '@yosegi/core/coverage';
+import { type CompleteAsk, type CoverAnswer, type CoverAsk, completeAnswer, coverAnswer } from './coverAnswer.ts';
 import type { ScarceAnswer, ScarceAsk } from './scarceAnswer.ts';
 import { type TimeAnswer, type TimeAsk, timeAnswer } from './timeAnswer.ts';
 
 /** What can be asked, and what is answered. */
 export interface Asks {
   readonly cover: { readonly ask: CoverAsk; readonly answer: CoverAnswer };
+  readonly complete: { readonly ask: CompleteAsk; readonly answer: Completion };
   readonly scarce: { readonly ask: ScarceAsk; readonly answer: ScarceAnswer };
   readonly time: { readonly ask: TimeAsk; readonly answer: TimeAnswer };
 }
@@ -48,6 +49,7 @@ async function answer(data: ToWorker): Promise<FromWorker> {
   const world = worldFor(data.ask.drafts, data.ask.aside);
   if (data.about === 'time') return { id, answer: timeAnswer(world, data.ask) };
   if (data.about === 'cover') return { id, answer: coverAnswer(world, data.ask) };
+  if (data.about === 'complete') return { id, answer: completeAnswer(world, data.ask) };
   // Asked seldom, so it is fetched then.
   const { scarceAnswer } = await import('./scarceAnswer.ts');
   return { id, answer: scarceAnswer(world, data.ask) };
