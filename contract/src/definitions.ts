@@ -105,6 +105,8 @@ export const Revision = z.object({
   outputQuantity: Decimal,
   /** The day it came into use; of a draft, the day it will. Until then such a draft is frozen too. */
   inUseFrom: z.string().nullable(),
+  /** What one is to sell at once it is in use; null where the price stays as it is. */
+  sellPrice: Decimal.nullable(),
   version: Version,
   lines: z.array(Line),
 });
@@ -294,7 +296,13 @@ export const definitionRoutes = {
     right: 'define',
     summary: 'Save a draft',
     params: IdParams,
-    body: z.object({ version: Version, outputQuantity: Positive, lines: z.array(LineInput).max(200) }),
+    body: z.object({
+      version: Version,
+      outputQuantity: Positive,
+      lines: z.array(LineInput).max(200),
+      /** What one is to sell at once it is in use; null for no other price than now. */
+      sellPrice: Price.nullable().default(null),
+    }),
     response: SavedRevision,
   }),
   putInUse: route({

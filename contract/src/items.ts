@@ -88,7 +88,7 @@ export const Item = z.object({
   note: z.string(),
   averageCost: Decimal,
   /** What that is: the moving average, the last cost known while there is none, the standard, or nothing at all. */
-  costFrom: z.enum(['average', 'last', 'standard', 'none']),
+  costFrom: z.enum(['average', 'built', 'last', 'standard', 'at-least', 'none']),
   latestCost: Decimal.nullable(),
   standardCost: Decimal.nullable(),
   /** Standing on shelves. */

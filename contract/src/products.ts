@@ -8,6 +8,8 @@ export type ProductSort = z.infer<typeof ProductSort>;
 /** A product with what it costs, earns and what is wrong with it: the revision in use, or the newest while none is. */
 export const ProductRow = DefinitionRow.extend({
   unitCost: Decimal.nullable(),
+  /** Some cost in it is not known: it costs at least so much, and no margin can be told. */
+  isAtLeast: z.boolean(),
   sellPrice: Decimal.nullable(),
   /** Of the price, in percent. */
   margin: Decimal.nullable(),

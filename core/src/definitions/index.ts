@@ -1,4 +1,5 @@
 export * from './behaviour.ts';
+export * from './built-cost.ts';
 export * from './compare.ts';
 export * from './cost.ts';
 export * from './cycle.ts';

@@ -8,7 +8,7 @@ import { required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { type AlternateRow, LINE_SQL, type LineRow } from '../definitions/index.ts';
 import { readWhole } from '../demand/index.ts';
-import { averageCostOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
+import { averageCostOf, type Costs, type ItemRow, itemRows, toItem, withBuiltCosts } from '../items/index.ts';
 import { sourcesOf } from './pegs.sql.ts';
 
 /** The rows of a snapshot, without the moment they are of. */
@@ -55,10 +55,10 @@ export const readSnapshot = async (db: Reader, today: string): Promise<Snapshot>
   gone: [],
 });
 
-type Costs = Pick<ItemRow, 'quantity' | 'value' | 'last_cost' | 'latest_cost' | 'standard_cost' | 'id' | 'decimals'>;
+type CostRow = Costs & Pick<ItemRow, 'id' | 'decimals'>;
 
 async function itemsOf(db: Reader, supplies: readonly Supply[]): Promise<Snapshot['items']> {
-  const rows = await db.all<Costs>(
+  const rows = await db.all<CostRow>(
     `SELECT i.id, u.decimals, i.latest_cost, i.standard_cost, ifnull(s.quantity, 0) AS quantity,
        ifnull(s.value, 0) AS value, ifnull(s.last_cost, 0) AS last_cost
      FROM item i JOIN unit u ON u.id = i.unit_id LEFT JOIN item_stock s ON s.item_id = i.id ORDER BY i.id`,
@@ -67,7 +67,7 @@ async function itemsOf(db: Reader, supplies: readonly Supply[]): Promise<Snapsho
     supplies.filter(({ from }) => from.kind === 'shelf'),
     ({ itemId }) => itemId,
   );
-  return rows.map((row): Snapshot['items'][number] => [
+  return (await withBuiltCosts(db, rows)).map((row): Snapshot['items'][number] => [
     row.id,
     row.decimals,
     decimal(averageCostOf(row)),

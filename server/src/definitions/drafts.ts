@@ -95,7 +95,7 @@ export async function saveRevision(doing: Doing, id: number, input: BodyOf<'save
   const alternates = input.lines.map((line, index) => alternateRows(line, index, parts, product));
   refuseImpossibleShares(rows);
   await refuseImpossibleParts(tx, revision, rows);
-  const values = { output_quantity: output };
+  const values = { output_quantity: output, sell_price: input.sellPrice };
   await updateVersioned(tx, 'revision', id, input.version, values, () => readDefinition(tx, revision.definition_id));
   await writeLines(tx, id, rows, alternates);
   doing.changed('definitions');

@@ -5,7 +5,7 @@ import { decimalOrNull, orNull } from '../command/amounts.ts';
 import { found } from '../command/doing.ts';
 import { currencyDecimals } from '../command/money.ts';
 import type { Reader } from '../db/database.ts';
-import { averageCostOf } from '../items/index.ts';
+import { averageCostOf, costFrom } from '../items/index.ts';
 import { type LoadedRevision, loadJudged, unitCostOrNull } from './inuse.sql.ts';
 import type { DefinitionRecord } from './sql.ts';
 
@@ -14,6 +14,8 @@ export interface Judged {
   readonly record: DefinitionRecord;
   readonly loaded: LoadedRevision;
   readonly unitCost: Money | null;
+  /** Some cost in it is not known: it costs at least so much. */
+  readonly isAtLeast: boolean;
   readonly price: Money | null;
   readonly faults: readonly DefinitionFault[];
 }
@@ -39,7 +41,11 @@ export async function judgeAll(db: Reader): Promise<Judged[]> {
         return part ? { itemId: part.id, unitCost: averageCostOf(part), archived: part.archived_at !== null } : [];
       }),
     });
-    return [{ record, loaded, unitCost, price, faults }];
+    const isAtLeast = loaded.lines.some(({ item_id }) => {
+      const from = item_id === null ? 'average' : costFrom(found(loaded.parts.get(item_id)));
+      return from === 'none' || from === 'at-least';
+    });
+    return [{ record, loaded, unitCost, isAtLeast, price, faults }];
   });
 }
 

@@ -3,7 +3,7 @@ import { definitionCost, type Revision } from '@yosegi/core/definitions';
 import type { Money } from '@yosegi/core/number';
 import { orNull } from '../command/amounts.ts';
 import type { Reader } from '../db/database.ts';
-import type { ItemRow } from '../items/index.ts';
+import { type ItemRow, withBuiltCosts } from '../items/index.ts';
 import { LINE_SQL, type LineRow, REVISION_SQL, type RevisionRow, toCoreRevision } from './sql.ts';
 
 /** What costing takes of an item; reading no more of it lets thousands of definitions be costed at once. */
@@ -21,6 +21,7 @@ export type CostRow = Pick<
   | 'quantity'
   | 'value'
   | 'last_cost'
+  | 'built'
 >;
 
 /** A revision with its lines and parts, ready for the core. */
@@ -66,7 +67,7 @@ async function costRows(db: Reader, ids: readonly number[]): Promise<Map<number,
      WHERE i.id IN (SELECT value FROM json_each($1))`,
     [JSON.stringify([...new Set(ids)])],
   );
-  return new Map(rows.map((row) => [row.id, row]));
+  return new Map((await withBuiltCosts(db, rows)).map((row) => [row.id, row]));
 }
 
 /** Revisions in use that list a part. */

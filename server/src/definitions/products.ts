@@ -26,8 +26,8 @@ export async function listProducts(db: Reader, query: QueryOf<'products'>) {
       .map(({ record }) => record.id),
   );
   const products = judged.map((one): Product => {
-    const { unitCost, price } = one;
-    const margin = unitCost === null || price === null ? null : marginOf(price, unitCost);
+    const { unitCost, price, isAtLeast } = one;
+    const margin = unitCost === null || price === null || isAtLeast ? null : marginOf(price, unitCost);
     return { ...one, canMake: can.get(one.record.id) ?? null, margin };
   });
   const order = comparators[query.sort];
@@ -75,7 +75,7 @@ async function draftsOf(db: Reader): Promise<ReadonlyMap<number, number>> {
 }
 
 function toRow(product: Product, drafts: ReadonlyMap<number, number>): ProductRow {
-  const { record, loaded, unitCost, price, margin, canMake, faults } = product;
+  const { record, loaded, unitCost, isAtLeast, price, margin, canMake, faults } = product;
   return {
     id: record.id,
     itemId: loaded.product.id,
@@ -88,6 +88,7 @@ function toRow(product: Product, drafts: ReadonlyMap<number, number>): ProductRo
     draft: drafts.get(record.id) ?? null,
     canMakeNow: decimalOrNull(canMake),
     unitCost: decimalOrNull(unitCost),
+    isAtLeast,
     sellPrice: decimalOrNull(price),
     margin: decimalOrNull(margin),
     faults: faults.map(({ fault }) => fault),

@@ -1,7 +1,7 @@
 import type { SavedRevision, Topic } from '@yosegi/contract';
 import { isPast } from '@yosegi/core/days';
 import { balanceShares, lineCosts, refuseContradiction } from '@yosegi/core/definitions';
-import type { Percent } from '@yosegi/core/number';
+import type { Money, Percent } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { Op } from 'sequelize';
 import { dayOf } from '../command/clock.ts';
@@ -39,8 +39,16 @@ export async function putInUse(doing: Doing, id: number, input: BodyOf<'putInUse
   if (!waits) await retireInUse(tx, revision.definition_id);
   const values: SqlRow = waits ? { in_use_from: input.from } : { state: 'in-use', in_use_from: today };
   await updateVersioned(tx, 'revision', id, input.version, values, () => readDefinition(tx, revision.definition_id));
+  if (!waits) await sellAt(tx, revision.item_id, revision.sell_price);
   doing.changed('definitions', 'items', 'builds');
   return savedRevision(tx, id);
+}
+
+/** Sells what a revision makes at what was said when it was drafted, from the moment it is in use. */
+async function sellAt(tx: Writer, itemId: number, price: Money | null): Promise<void> {
+  if (price === null) return;
+  const item = found((await tx.models.item.findByPk(itemId)) ?? undefined);
+  await item.update({ sell_price: price, version: item.version + 1 });
 }
 
 /** Takes back the day from which a draft would be in use, so that it can be changed again. */
@@ -75,6 +83,8 @@ export async function takeDueRevisions(tx: Writer, now: Date): Promise<readonly 
   for (const revision of due) {
     await retireInUse(tx, revision.definition_id);
     await revision.update({ state: 'in-use' });
+    const { item_id } = found(await revisionRow(tx, revision.id));
+    await sellAt(tx, item_id, revision.sell_price);
   }
   const at = now.toISOString();
   const body = JSON.stringify(due.map(({ id }) => id));

@@ -14,7 +14,7 @@ export type LineRow = Row<'revision_line'> & { rate_per_hour: Row<'rate'>['per_h
 export type AlternateRow = Pick<Row<'revision_line_alternate'>, 'line_id' | 'item_id' | 'ratio'>;
 
 export const REVISION_SQL = `
-  SELECT r.id, r.definition_id, d.item_id, d.purpose, r.number, r.state, r.output_quantity, r.in_use_from, r.version
+  SELECT r.id, r.definition_id, d.item_id, d.purpose, r.number, r.state, r.output_quantity, r.in_use_from, r.sell_price, r.version
   FROM revision r JOIN definition d ON d.id = r.definition_id`;
 export const LINE_SQL = `
   SELECT l.id, l.revision_id, l.position, l.kind, l.text, l.item_id, l.from_bin_id, l.basis, l.amount, l.waste, l.taken,
@@ -150,6 +150,7 @@ export async function readDefinition(db: Reader, id: number): Promise<Definition
       state: row.state,
       outputQuantity: decimal(row.output_quantity),
       inUseFrom: row.in_use_from,
+      sellPrice: decimalOrNull(row.sell_price),
       version: row.version,
       lines: lines
         .filter((line) => line.revision_id === row.id)

@@ -1,7 +1,8 @@
+export { withBuiltCosts } from './built-costs.sql.ts';
+export { averageCostOf, type Costs, costFrom, knownCostOf } from './costs.ts';
 export { mountPictureCommand, sendPicture } from './picture-files.ts';
 export { refuseTwice } from './service.ts';
 export {
-  averageCostOf,
   breaksOf,
   freeOf,
   HAS_STOCK,
@@ -12,7 +13,6 @@ export {
   type ItemRow,
   itemRow,
   itemRows,
-  knownCostOf,
   refuseTooMuch,
   toBreak,
   toItem,

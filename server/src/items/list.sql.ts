@@ -2,7 +2,9 @@ import type { ItemQuery, ItemSort } from '@yosegi/contract';
 import type { z } from 'zod';
 import type { Reader, SqlValue } from '../db/database.ts';
 import { containing, cursorAfter, readCursor } from '../db/pages.ts';
-import { AVERAGE_COST, ITEM_SQL, type ItemRow, toItem } from './sql.ts';
+import { withBuiltCosts } from './built-costs.sql.ts';
+import { AVERAGE_COST } from './costs.ts';
+import { ITEM_SQL, type ItemRow, toItem } from './sql.ts';
 
 /** What each order sorts by; text without regard to case. */
 const SORTS: Record<ItemSort, string> = {
@@ -55,7 +57,7 @@ export async function listItems(db: Reader, query: z.output<typeof ItemQuery>) {
      ORDER BY ${sort} ${direction}, code COLLATE NOCASE LIMIT ${put(query.limit + 1)}`,
     bind,
   );
-  const shown = rows.slice(0, query.limit);
+  const shown = await withBuiltCosts(db, rows.slice(0, query.limit));
   const last = shown.at(-1);
   const next = rows.length > query.limit && last ? cursorAfter(last.sort_key, last.code) : null;
   return { rows: shown.map(toItem), next };

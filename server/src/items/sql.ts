@@ -1,12 +1,14 @@
 import type { Item, ItemDetail, Measure } from '@yosegi/contract';
 import type { ItemAround } from '@yosegi/core/items';
 import { groupBy } from '@yosegi/core/lists';
-import { add, LARGEST_OF_ITEM, type Money, minus, type Quantity, stepOf, unitCostOf } from '@yosegi/core/number';
+import { add, LARGEST_OF_ITEM, minus, type Quantity, stepOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { found } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
+import { withBuiltCosts } from './built-costs.sql.ts';
+import { averageCostOf, type Costs, costFrom } from './costs.ts';
 
 /** An item joined with its unit, bin and stock, as the database has it. */
 export interface ItemRow
@@ -24,6 +26,7 @@ export interface ItemRow
   promised: Quantity;
   coming: Quantity;
   definition_id: number | null;
+  built?: Costs['built'];
 }
 
 export const ITEM_SQL = `
@@ -47,34 +50,6 @@ export const ITEM_SQL = `
   JOIN unit u ON u.id = i.unit_id
   LEFT JOIN bin b ON b.id = i.home_bin_id
   LEFT JOIN item_stock s ON s.item_id = i.id`;
-
-/** The moving average, or the last cost known while there is no stock; null when no posting ever said what one costs. */
-export const knownCostOf = (row: Pick<ItemRow, 'quantity' | 'value' | 'last_cost'>): Money | null =>
-  (row.quantity > 0 ? unitCostOf(row.value, row.quantity) : row.last_cost) || null;
-
-type Costs = Pick<ItemRow, 'quantity' | 'value' | 'last_cost' | 'latest_cost' | 'standard_cost'>;
-
-/**
- * The moving average; while there is no stock, the last cost known, and before there ever was any the standard. What came
- * for nothing, or was made worth nothing, is known to cost nothing.
- */
-export const averageCostOf = (row: Costs): Money =>
-  row.quantity > 0
-    ? unitCostOf(row.value, row.quantity)
-    : ((isCostKnown(row) ? row.last_cost : (row.standard_cost ?? 0)) as Money);
-
-const isCostKnown = (row: Costs) => row.last_cost !== 0 || row.latest_cost !== null;
-
-/** Which of its costs {@link averageCostOf} is. */
-export function costFrom(row: Costs): Item['costFrom'] {
-  if (row.quantity > 0) return 'average';
-  if (isCostKnown(row)) return 'last';
-  return row.standard_cost ? 'standard' : 'none';
-}
-
-/** The same as {@link averageCostOf} for sorting. */
-export const AVERAGE_COST = `CASE WHEN quantity > 0 THEN 1.0 * value / quantity
-     WHEN last_cost <> 0 OR latest_cost IS NOT NULL THEN last_cost / 1e6 ELSE ifnull(standard_cost, 0) / 1e6 END`;
 
 /** What a new build may count on; below zero when more is promised than is there. */
 export const freeOf = (row: Pick<ItemRow, 'usable' | 'promised'>) => minus(row.usable, row.promised);
@@ -126,7 +101,11 @@ export function toItem(row: ItemRow): Item {
 export const toMeasures = (json: string): Measure[] =>
   (JSON.parse(json) as [string, number][]).map(([name, one]) => ({ name, one: decimal(one) }));
 
-export const itemRow = (db: Reader, id: number) => db.one<ItemRow>(`${ITEM_SQL} WHERE i.id = $1`, [id]);
+export async function itemRow(db: Reader, id: number): Promise<ItemRow | undefined> {
+  const row = await db.one<ItemRow>(`${ITEM_SQL} WHERE i.id = $1`, [id]);
+  if (row) await withBuiltCosts(db, [row]);
+  return row;
+}
 
 /**
  * Refuses to promise or await more of an item than can be kept exactly, so that nothing that is read of it is inexact.
@@ -143,6 +122,7 @@ export async function itemRows(db: Reader, ids: readonly number[]): Promise<Map<
   const rows = await db.all<ItemRow>(`${ITEM_SQL} WHERE i.id IN (SELECT value FROM json_each($1))`, [
     JSON.stringify(ids),
   ]);
+  await withBuiltCosts(db, rows);
   return new Map(rows.map((row) => [row.id, row]));
 }
 

@@ -108,7 +108,10 @@ export function PlanBar({ answer, completion, items, terms, blocked, isCurrent, 
       )}
       <Foot>
         <Muted>
-          {count(components.length, 'part')} · {hours > 0 && `${hours} h `}
+          {below.length > 0
+            ? `${countsOf(products.length, completion?.levels ?? [])} to build`
+            : count(components.length, 'part')}{' '}
+          · {hours > 0 && `${hours} h `}
           {rest} min of labour · <b>{format.money(formatDecimal(cost))}</b>
         </Muted>
         <Push />
@@ -119,8 +122,7 @@ export function PlanBar({ answer, completion, items, terms, blocked, isCurrent, 
         )}
         {short.length > 0 && (
           <LinkButton look="ghost" to={`/buying?need=${needText}`}>
-            Buy what's short · {count(short.length, 'part')}
-            {sellers > 0 && ` from ${count(sellers, 'supplier')}`}
+            Buy what's short · {sellers > 0 ? count(sellers, 'supplier') : count(short.length, 'part')}
           </LinkButton>
         )}
         {isPlanned && <Faint>These builds are planned already.</Faint>}
@@ -131,7 +133,6 @@ export function PlanBar({ answer, completion, items, terms, blocked, isCurrent, 
         )}
         <Button look="go" isDisabled={!possible} busy={plan.isPending} onPress={() => setPressed('whole')}>
           Plan {count(products.length + below.length, 'build')}
-          {below.length > 0 && `: ${countsOf(products.length, completion?.levels ?? [])}`}
         </Button>
       </Foot>
     </div>

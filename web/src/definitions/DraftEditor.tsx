@@ -100,7 +100,12 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     save.mutate(
       {
         params: { id: revision.id },
-        body: { version, outputQuantity: sending.outputQuantity, lines: toInput(sending) },
+        body: {
+          version,
+          outputQuantity: sending.outputQuantity,
+          lines: toInput(sending),
+          sellPrice: sending.price.trim() || null,
+        },
       },
       then ? { onSuccess: then } : {},
     );
@@ -122,6 +127,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
     save: () => saveNow(),
     use: takeIntoUse,
     setFrom,
+    setPrice: (price: string) => change((before) => ({ ...before, price }), 'price'),
     setOutput: (outputQuantity: string) => change((before) => ({ ...before, outputQuantity }), 'output'),
     discard: () => discard.mutate({ params: { id: revision.id } }),
   });
@@ -185,7 +191,13 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
           refused={problemOf(save.error)}
         />
       </Sheet>
-      <MadeOf definition={definition} draft={figures.draft} reckoning={figures.reckoning} inUse={false} />
+      <MadeOf
+        definition={definition}
+        draft={figures.draft}
+        reckoning={figures.reckoning}
+        inUse={false}
+        onPrice={deeds.setPrice}
+      />
     </SheetAndMargin>
   );
 }
@@ -194,6 +206,7 @@ interface Deeds {
   readonly save: () => void;
   readonly use: () => void;
   readonly setFrom: (day: string) => void;
+  readonly setPrice: (price: string) => void;
   readonly setOutput: (quantity: string) => void;
   readonly discard: () => void;
 }

@@ -28,17 +28,22 @@ export const MadeOf = memo(function MadeOf({
   draft,
   reckoning,
   inUse,
+  onPrice,
 }: {
   definition: Definition;
   draft: Draft;
   reckoning: Reckoning;
   inUse: boolean;
+  /** Keeps a price with the draft, until it is in use; left out where it is one. */
+  onPrice?: (price: string) => void;
 }) {
   const format = useFormat();
   const { item, purpose, behaviour } = definition;
-  const { cost, byBasis, lacking, revision } = reckoning;
+  const { cost, byBasis, lacking, unknown, revision } = reckoning;
   const price =
-    behaviour.price === 'parts' ? partsPrice(draft, behaviour.discount, format.currencyDecimals) : item.sellPrice;
+    behaviour.price === 'parts'
+      ? partsPrice(draft, behaviour.discount, format.currencyDecimals)
+      : draft.price.trim() || item.sellPrice;
   const money = (amount: number) => format.amount(formatDecimal(amount));
   const can = canMakeNow(item, draft, reckoning);
   const limiting = draft.lines.find((line) => line.item?.id === can.limitedBy)?.item;
@@ -76,6 +81,7 @@ export const MadeOf = memo(function MadeOf({
               <td>{title}</td>
               {costBases.map((basis) => (
                 <td key={basis}>
+                  {key === 'perUnit' && unknown.length > 0 && 'at least '}
                   {key === 'perUnit'
                     ? format.costOrDash(formatDecimal(byBasis[basis].perUnit))
                     : money(byBasis[basis][key])}
@@ -83,7 +89,7 @@ export const MadeOf = memo(function MadeOf({
               ))}
             </tr>
           ))}
-          {price !== null && (
+          {price !== null && unknown.length === 0 && (
             <tr>
               <td>Margin</td>
               {costBases.map((basis) => {
@@ -114,6 +120,13 @@ export const MadeOf = memo(function MadeOf({
           .
         </Faint>
       )}
+      {unknown.length > 0 && (
+        <Faint role="status">
+          The cost is not known: nobody has said what {unknown.slice(0, 2).join(' and ')}
+          {unknown.length > 2 && ` and ${count(unknown.length - 2, 'other part')}`} cost
+          {unknown.length === 1 && 's'}. Receive some, or enter a standard cost.
+        </Faint>
+      )}
       {purpose === 'build' &&
         (behaviour.price === 'parts' ? (
           <Para $top={10}>
@@ -122,7 +135,11 @@ export const MadeOf = memo(function MadeOf({
             </Muted>
           </Para>
         ) : (
-          <PriceAndMargin item={item} cost={cost.perUnit} />
+          <PriceAndMargin
+            item={item}
+            cost={unknown.length > 0 ? null : cost.perUnit}
+            {...(onPrice ? { draft: { price: draft.price, onChange: onPrice } } : {})}
+          />
         ))}
       <H2 $top={16}>{behaviour.made === 'ahead' ? 'Can make now' : 'Can pack now'}</H2>
       <BigNumber>{can.quantity === null ? '–' : format.number(formatDecimal(can.quantity))}</BigNumber>

@@ -8,48 +8,74 @@ import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { Faint } from '../ui/text.ts';
 import { priceAndMargin } from './priceFromMargin.ts';
 
-const Pair = styled.form`display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin-top: 10px; align-items: start; button { grid-column: 1 / -1; }`;
+const Pair = styled.form`display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin-top: 10px; align-items: start; > button, > small { grid-column: 1 / -1; }`;
+
+interface Props {
+  readonly item: Item;
+  /** Null where it is not known: then no margin asks for a price. */
+  readonly cost: Money | null;
+  /** The price that a draft keeps until it is in use; left out where the price takes effect when it is saved. */
+  readonly draft?: { readonly price: string; readonly onChange: (price: string) => void };
+}
 
 /** The sell price and its margin over the average cost: typing one gives the other, before anything is saved. */
-export function PriceAndMargin({ item, cost }: { item: Item; cost: Money }) {
+export function PriceAndMargin({ item, cost, draft }: Props) {
   const notify = useNotify();
-  const [typed, setTyped] = useState<{ at: 'price' | 'margin'; text: string } | null>(null);
+  const format = useFormat();
+  const { currencyDecimals } = format;
+  const [typed, setTyped] = useState<{ at: 'price' | 'margin'; text: string; cost: Money | null } | null>(null);
   const save = useCommand('setPrices', (_, { body }) =>
     notify({ text: `${item.name} sells at ${body.sellPrice} now.` }),
   );
-  const { price, margin, fault } = priceAndMargin(typed, item.sellPrice, cost, useFormat().currencyDecimals);
-  const dirty =
-    typed !== null &&
+  const known = draft?.price.trim() || item.sellPrice;
+  // A margin was typed over the cost of then; what it came to stays, and says its margin anew.
+  const meant = typed?.at === 'margin' && typed.cost !== cost ? null : typed;
+  const { price, margin, fault } = priceAndMargin(meant, known, cost, currencyDecimals);
+  const type = (at: 'price' | 'margin', text: string) => {
+    setTyped({ at, text, cost });
+    const next = priceAndMargin({ at, text }, known, cost, currencyDecimals);
+    if (draft && next.fault === undefined) draft.onChange(next.price === item.sellPrice ? '' : next.price);
+  };
+  const differs =
     fault === undefined &&
     price !== '' &&
     (item.sellPrice === null || parseMoney(price) !== parseMoney(item.sellPrice));
+  const dirty = typed !== null && differs;
   return (
     <>
       <Pair
         onSubmit={(event) => {
           event.preventDefault();
-          if (dirty && !save.isPending)
+          if (!draft && dirty && !save.isPending)
             save.mutate({ params: { id: item.id }, body: { sellPrice: price, version: item.version } });
         }}
       >
         <Field
           label="Sells at"
           numeric
-          value={typed?.at === 'price' ? typed.text : price}
-          onChange={(text) => setTyped({ at: 'price', text })}
-          error={typed?.at === 'price' ? fault : undefined}
+          value={meant?.at === 'price' ? meant.text : price}
+          onChange={(text) => type('price', text)}
+          error={meant?.at === 'price' ? fault : undefined}
         />
         <Field
           label="Margin"
           numeric
           suffix="%"
-          value={typed?.at === 'margin' ? typed.text : margin}
-          onChange={(text) => setTyped({ at: 'margin', text })}
-          error={typed?.at === 'margin' ? fault : undefined}
+          isDisabled={cost === null}
+          value={meant?.at === 'margin' ? meant.text : margin}
+          onChange={(text) => type('margin', text)}
+          error={meant?.at === 'margin' ? fault : undefined}
         />
-        {dirty && (
+        {draft && differs && (
+          <Faint as="small">
+            Sells at {format.money(price)} once this revision is in use
+            {item.sellPrice !== null && `, until then at ${format.money(item.sellPrice)}`}.
+          </Faint>
+        )}
+        {!draft && dirty && (
           <Button type="submit" busy={save.isPending}>
             Save {price} as the price
           </Button>

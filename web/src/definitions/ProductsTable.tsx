@@ -74,7 +74,8 @@ const columns: readonly ListColumn<ProductRow>[] = [
     sort: 'unitCost',
     usual: true,
     text: ({ unitCost }) => unitCost ?? '',
-    show: ({ unitCost }, format) => (unitCost === null ? '–' : format.unitCost(unitCost)),
+    show: ({ unitCost, isAtLeast }, format) =>
+      unitCost === null ? '–' : `${isAtLeast ? 'at least ' : ''}${format.unitCost(unitCost)}`,
   },
   {
     key: 'sellPrice',

@@ -52,6 +52,7 @@ const draft = {
   outputQuantity: '1',
   lines: [partLine(jar, '3'), { ...partLine(candle, '1'), alternates: [{ item: brush, ratio: '1' }] }],
   mending: [],
+  price: '',
 };
 const own: Behaviour = {
   made: 'ahead',

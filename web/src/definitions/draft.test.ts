@@ -37,7 +37,7 @@ const item = (id: number, averageCost: string, more: Partial<PartItem> = {}): Pa
   ...more,
 });
 const rates = [{ id: 1, name: 'Bench hour', perHour: '24' }];
-const draft = (...lines: Draft['lines'][number][]): Draft => ({ outputQuantity: '2', lines, mending: [] });
+const draft = (...lines: Draft['lines'][number][]): Draft => ({ outputQuantity: '2', lines, mending: [], price: '' });
 
 describe('a draft while it is typed', () => {
   it('costs every line, at the average and at the latest price', () => {
@@ -92,7 +92,12 @@ describe('a draft while it is typed', () => {
   it('names what cannot be read at its field and counts it as nothing', () => {
     const bad = { ...partLine(item(1, '5')), amount: '1.2345', waste: 'some', share: '1.005' };
     const { faults, cost } = reckon(
-      { outputQuantity: '0', lines: [bad, { ...labourLine(1), amount: '' }, chargeLine(), noteLine()], mending: [] },
+      {
+        outputQuantity: '0',
+        lines: [bad, { ...labourLine(1), amount: '' }, chargeLine(), noteLine()],
+        mending: [],
+        price: '',
+      },
       0,
       rates,
     );

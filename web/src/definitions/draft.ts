@@ -55,6 +55,8 @@ export interface DraftAlternate {
 export interface Draft {
   readonly outputQuantity: string;
   readonly lines: readonly DraftLine[];
+  /** What one is to sell at once the draft is in use; empty for no other price than now. */
+  readonly price: string;
   readonly mending: readonly PastedRow[];
 }
 
@@ -97,6 +99,7 @@ export const noteLine = (): DraftLine => ({ ...blank, key: newKey(), kind: 'note
 export const draftOf = (revision: Revision): Draft => ({
   outputQuantity: revision.outputQuantity,
   lines: revision.lines.map(toDraftLine),
+  price: revision.sellPrice ?? '',
   mending: [],
 });
 
@@ -150,7 +153,7 @@ export const toInput = (draft: Draft): LineInput[] =>
 
 /** Whether a draft is, but for rows still to be placed, what the server has of the revision. */
 export const isSavedAs = (draft: Draft, revision: Revision): boolean => {
-  const asSent = (one: Draft) => JSON.stringify([one.outputQuantity.trim(), toInput(one)]);
+  const asSent = (one: Draft) => JSON.stringify([one.outputQuantity.trim(), one.price.trim(), toInput(one)]);
   return asSent(draft) === asSent(draftOf(revision));
 };
 
@@ -174,6 +177,8 @@ export interface Reckoning {
   /** At moving averages. */
   readonly cost: DefinitionCost;
   readonly byBasis: Readonly<Record<CostBasis, DefinitionCost>>;
+  /** Parts of which nobody knows what they cost, or not all of it: the whole costs at least what is shown. */
+  readonly unknown: readonly string[];
   /** How many parts have no cost on a basis, so that their average stands in. */
   readonly lacking: Readonly<Record<CostBasis, number>>;
   /** Take-apart shares as they balance; null where a line does not come back, or while they cannot sum to 100. */
@@ -246,10 +251,13 @@ export function reckon(draft: Draft, productDecimals: number, rates: readonly Ra
   };
   const cost = costAt('averageCost');
   const byBasis = { averageCost: cost, latestCost: costAt('latestCost'), standardCost: costAt('standardCost') };
+  const unknown = [...items.values()]
+    .filter(({ costFrom }) => costFrom === 'none' || costFrom === 'at-least')
+    .map(({ name }) => name);
   const lacks = (basis: CostBasis) => [...items.values()].filter((item) => item[basis] === null).length;
   const withoutAverage = [...items.values()].filter(({ costFrom }) => costFrom === 'standard').length;
   const lacking = { averageCost: withoutAverage, latestCost: lacks('latestCost'), standardCost: lacks('standardCost') };
-  return { faults, revision, cost, byBasis, lacking, shares: sharesOf(draft, cost, faults) };
+  return { faults, revision, cost, byBasis, unknown, lacking, shares: sharesOf(draft, cost, faults) };
 }
 
 function sharesOf(draft: Draft, cost: DefinitionCost, faults: Map<string, string>): (Percent | null)[] {

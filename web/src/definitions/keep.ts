@@ -11,6 +11,9 @@ const keyOf = (revisionId: number) => `draft.${revisionId}`;
 export const keepDraft = (revisionId: number, version: number, draft: Draft): void =>
   keep(keyOf(revisionId), { version, draft } satisfies Kept);
 
-export const keptDraft = (revisionId: number): Kept | null => keptOf<Kept>(keyOf(revisionId)) ?? null;
+export function keptDraft(revisionId: number): Kept | null {
+  const kept = keptOf<Kept>(keyOf(revisionId));
+  return kept ? { ...kept, draft: { ...kept.draft, price: kept.draft.price ?? '' } } : null;
+}
 
 export const forgetDraft = (revisionId: number): void => forgetKept(keyOf(revisionId));

@@ -4,21 +4,21 @@ import { formatDecimal, type Money, mulDiv, parseMoney, parsePercent, stepOf } f
 
 /**
  * Both figures from the one that was typed; a price from a margin is rounded up to the currency's smallest coin, so that the
- * margin is kept.
+ * margin is kept. Over a cost that is not known there is no margin, and none asks for a price.
  */
 export function priceAndMargin(
   typed: { at: 'price' | 'margin'; text: string } | null,
   known: string | null,
-  cost: Money,
+  cost: Money | null,
   decimals: number,
 ) {
   const coin = stepOf(decimals);
   const marginText = (price: Money) => {
-    const margin = marginOf(price, cost);
+    const margin = cost === null ? null : marginOf(price, cost);
     return margin === null ? '' : formatDecimal(mulDiv(margin, 1, 100_000, 'nearest') * 100_000, 1);
   };
   try {
-    if (typed?.at === 'margin') {
+    if (typed?.at === 'margin' && cost !== null) {
       const exact = priceForMargin(cost, parsePercent(typed.text));
       if (exact === null) return { price: '', margin: typed.text, fault: 'A margin is below 100 %.' };
       const price = formatDecimal(mulDiv(exact, 1, coin, 'up') * coin, decimals);

@@ -100,8 +100,10 @@ export const itemColumns: readonly ListColumn<Item>[] = [
     show: ({ averageCost, costFrom }, format) => (
       <span>
         {costFrom !== 'average' && <VisuallyHidden>{costNames[costFrom]} </VisuallyHidden>}
+        {costFrom === 'at-least' && <Faint>at least </Faint>}
         {costFrom === 'none' ? '–' : unitCost(averageCost, format)}
         {costFrom === 'standard' && <Faint> std</Faint>}
+        {costFrom === 'built' && <Faint> built</Faint>}
       </span>
     ),
   },

@@ -10,7 +10,7 @@ import type {
   SwapFor,
   Taken,
 } from '@yosegi/core/definitions';
-import type { Percent, Quantity } from '@yosegi/core/number';
+import type { Money, Percent, Quantity } from '@yosegi/core/number';
 import { flag, integer, key, maybe, primary, ref, text, version } from './columns.ts';
 
 export const definition = {
@@ -36,6 +36,7 @@ export const revision = {
   output_quantity: integer<Quantity>(),
   in_use_from: maybe(text()),
   version: version(),
+  sell_price: maybe(integer<Money>()),
 };
 
 export const revisionLine = {
