@@ -140,9 +140,9 @@ describe('tasks', () => {
       body: { kind: 'charge', text: 'Glue from next door', amount: '3', because: 'Ours was dry' },
     } as never);
     expect(glue).toMatchObject({ planned: '3', added: { by: 'Mo Owner', because: 'Ours was dry' } });
-    // A quarter is a quarter of the minutes and of the price; what is added once falls to the first.
+    // One of four takes what is planned for it while its task goes on, and a quarter of the price; what is added once falls to the first.
     const first = await server.call(api.finish, await finish(id, '1'));
-    expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['22.5', '5', '3']);
+    expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['30', '5', '3']);
     expect(await labourCostOf(first.id)).toHaveLength(1);
     const last = await server.call(api.finish, await finish(id, '3'));
     expect((await detail(id)).tasks.map(({ booked, state }) => [booked, state])).toEqual([
@@ -155,7 +155,7 @@ describe('tasks', () => {
       code: 'minutes-booked',
     });
     await server.call(api.undoDocument, { params: { id: last.id }, body: {} });
-    expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['22.5', '5', '3']);
+    expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['30', '5', '3']);
     await server.call(api.finish, await finish(id, '3'));
     expect((await detail(id)).tasks.map(({ booked }) => booked)).toEqual(['90', '20', '3']);
   });

@@ -96,7 +96,7 @@ export const labourPortion = (
   progress: Progress,
   now: Quantity,
   closes = isLast(progress, now),
-): Quantity => portionOf(plannedPortion(basis, minutes, progress, now), spent, { ...progress, now, closes });
+): Quantity => portionOf(plannedUpTo(basis, minutes, progress, now), spent, { ...progress, now, closes });
 
 /** What a finish books of a charge: its share of what it costs, else as planned. */
 export const chargePortion = (
@@ -104,7 +104,13 @@ export const chargePortion = (
   progress: Progress,
   now: Quantity,
   closes = isLast(progress, now),
-): Money => portionOf(plannedPortion(basis, amount, progress, now), spent, { ...progress, now, closes });
+): Money => portionOf(plannedUpTo(basis, amount, progress, now), spent, { ...progress, now, closes });
+
+/** What the plan has for `now` more units, and for those before them. */
+const plannedUpTo = <T extends number>(basis: Basis, amount: T, progress: Progress, now: Quantity) => ({
+  now: plannedPortion(basis, amount, progress, now),
+  before: plannedPortion(basis, amount, { ...progress, finished: ZERO }, progress.finished),
+});
 
 /** Whether the cost of what is rejected is carried by the good ones, or written off as far as it was planned. */
 export const rejectCosts = ['carried', 'written-off'] as const;

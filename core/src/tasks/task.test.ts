@@ -27,16 +27,29 @@ describe('what a finish books of a task', () => {
     closes,
   });
 
+  const plan = (now: string, before = '0') => ({ now: q(now), before: q(before) });
+
+  it('is of a task that goes on what the plan has up to now, less what is booked', () => {
+    const spent = (total: string, booked: string) => ({ total: q(total), booked: q(booked), isOver: false });
+    // The clock ran half an hour before the first half was finished: the second is as planned again.
+    expect(portionOf(plan('30'), spent('30', '0'), share('0', '5'))).toBe(q('30'));
+    expect(portionOf(plan('30', '30'), spent('30', '30'), share('5', '5', true))).toBe(q('30'));
+    // More was booked of the first than planned; more was written down for the second.
+    expect(portionOf(plan('30', '30'), spent('30', '40'), share('5', '5', true))).toBe(q('20'));
+    expect(portionOf(plan('30', '30'), spent('75', '30'), share('5', '5', true))).toBe(q('45'));
+    expect(portionOf(plan('18', '30'), spent('90', '30'), share('5', '3'))).toBe(q('42'));
+  });
+
   it('is as planned while nothing was spent, and nothing where it was skipped', () => {
-    expect(portionOf(q('30'), undefined, share('0', '5'))).toBe(q('30'));
-    expect(portionOf(q('30'), { total: q('0'), booked: q('0'), isOver: false }, share('0', '5'))).toBe(q('30'));
-    expect(portionOf(q('30'), { total: q('0'), booked: q('0'), isOver: true }, share('0', '5'))).toBe(0);
+    expect(portionOf(plan('30'), undefined, share('0', '5'))).toBe(q('30'));
+    expect(portionOf(plan('30'), { total: q('0'), booked: q('0'), isOver: false }, share('0', '5'))).toBe(q('30'));
+    expect(portionOf(plan('30'), { total: q('0'), booked: q('0'), isOver: true }, share('0', '5'))).toBe(0);
   });
 
   it('is its share by what is finished then, and all of it with the last', () => {
     const spent = (booked: string) => ({ total: q('90'), booked: q(booked), isOver: true });
-    expect(portionOf(q('30'), spent('0'), share('0', '4'))).toBe(q('36'));
-    expect(portionOf(q('30'), spent('36'), share('4', '2', true))).toBe(q('54'));
+    expect(portionOf(plan('30'), spent('0'), share('0', '4'))).toBe(q('36'));
+    expect(portionOf(plan('30'), spent('36'), share('4', '2', true))).toBe(q('54'));
   });
 
   it('adds up to what was spent, in however many portions, and is never booked twice', () => {
@@ -50,7 +63,7 @@ describe('what a finish books of a task', () => {
           const closes = index === parts.length - 1;
           const now = (part * SCALE) as Quantity;
           const spent = { total, booked: booked as Quantity, isOver: true };
-          const portion = portionOf(q('1'), spent, { finished: finished as Quantity, now, quantity, closes });
+          const portion = portionOf(plan('1'), spent, { finished: finished as Quantity, now, quantity, closes });
           expect(portion).toBeGreaterThanOrEqual(0);
           booked += portion;
           finished += now;

@@ -61,19 +61,21 @@ export function spentOn({ kind, state, taken, price, booked, added }: TaskFacts)
 }
 
 /**
- * What a finish books of a task: as planned while nothing is known of it; else its share of what was spent by what is
- * finished then, and all of it with the last.
- * @param planned what the plan has for this portion
+ * What a finish books of a task: as planned while nothing is known of it. Of a task that is over, its share of what was
+ * spent by what is finished then, and all of it with the last. Of one that goes on, what was written down and is not booked,
+ * with the last; until then, and where nothing is left of that, at least what the plan has up to now, less what is booked.
+ * @param planned what the plan has for this portion, and for those before it
  * @param share finished before and now, of how many
  */
 export function portionOf<T extends number>(
-  planned: T,
+  planned: { readonly now: T; readonly before: T },
   spent: Spent<number> | undefined,
   share: { readonly finished: Quantity; readonly now: Quantity; readonly quantity: Quantity; readonly closes: boolean },
 ): T {
-  if (!spent || (spent.total === 0 && !spent.isOver)) return planned;
+  if (!spent || (spent.total === 0 && !spent.isOver)) return planned.now;
   const after = BigInt(share.finished) + BigInt(share.now);
-  const due =
-    share.closes || spent.isDue ? BigInt(spent.total) : (BigInt(spent.total) * after) / BigInt(share.quantity);
-  return Math.max(0, Number(due) - spent.booked) as T;
+  const isAll = share.closes || spent.isDue === true;
+  const due = Number(isAll ? BigInt(spent.total) : (BigInt(spent.total) * after) / BigInt(share.quantity));
+  const isKnown = spent.isOver || (isAll && due > spent.booked);
+  return Math.max(0, (isKnown ? due : Math.max(due, planned.before + planned.now)) - spent.booked) as T;
 }
