@@ -27,6 +27,8 @@ export const Piece = z.object({
   says: z.string(),
   serial: z.string().nullable(),
   quantity: Decimal,
+  /** What a unit that is known by serial is worth; null for lots, which are worth the average. */
+  value: Decimal.nullable(),
   /** Why it may not be used; null while it may. */
   held: z.string().nullable(),
 });

@@ -1,5 +1,5 @@
 import { type Basis, labourCost, scaled } from '../definitions/index.ts';
-import { add, type Money, type Quantity, unitCostOf, worthOf, ZERO } from '../number/index.ts';
+import { add, type Money, mulDiv, type Quantity, unitCostOf, worthOf, ZERO } from '../number/index.ts';
 import { Refusal } from '../refusal/index.ts';
 import { portionOf, type Spent } from '../tasks/index.ts';
 import { type BuildNeed, type Progress, plannedUse } from './needs.ts';
@@ -12,6 +12,8 @@ export interface UsedPart extends BuildNeed {
   readonly actual: Quantity;
   /** Moving average at the time. */
   readonly unitCost: Money;
+  /** What the very units that are used are worth, where each keeps its own cost; else they are worth the average. */
+  readonly worth?: Money | undefined;
 }
 
 export interface UsedLabour {
@@ -143,7 +145,7 @@ export function checkPortion(
 function useOf(line: UsedLine, progress: Progress, good: Quantity, closes: boolean): LineUse {
   if (line.kind === 'part') {
     const planned = plannedUse(line, progress, good);
-    return use(line, planned, line.actual, worthOf(planned, line.unitCost), worthOf(line.actual, line.unitCost));
+    return use(line, planned, line.actual, worthOfUse(line, planned), worthOfUse(line, line.actual));
   }
   if (line.kind === 'labour') {
     const planned = plannedPortion(line.basis, line.minutes, progress, good);
@@ -152,6 +154,12 @@ function useOf(line: UsedLine, progress: Progress, good: Quantity, closes: boole
   }
   const amount = plannedPortion(line.basis, line.amount, progress, good);
   return use(line, 0 as Quantity, 0 as Quantity, amount, chargePortion(line, progress, good, closes));
+}
+
+/** So much of a part at what the units that are used cost, or at the average. */
+function worthOfUse({ worth, actual, unitCost }: UsedPart, quantity: Quantity): Money {
+  if (worth === undefined || actual === 0) return worthOf(quantity, unitCost);
+  return mulDiv(worth, quantity, actual, 'nearest') as Money;
 }
 
 function use(line: UsedLine, planned: Quantity, actual: Quantity, plannedCost: Money, cost: Money): LineUse {

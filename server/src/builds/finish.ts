@@ -58,7 +58,7 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   if (bench.isRework) requireUnit(bench, actuals, portion);
   else if (input.out.length > 0) throw new Refusal('not-a-rework', { name: build.name }, 'out');
   const used = finishingLines(bench, actuals, input);
-  const plan = finishCost(usedLines(bench, actuals), progressOf(build), portion, closes);
+  const plan = finishCost(usedLines(bench, actuals, used), progressOf(build), portion, closes);
   const writeOff = input.rejectCost === 'carried' ? ZERO : rejectedCost(plan.planned, rejected, good);
   const output = build.repair_id === null ? await outputOf(doing, bench, good, input, used) : [];
   const out = await partsOut(doing, input.out);

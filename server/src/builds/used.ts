@@ -173,14 +173,32 @@ function finishingPart(
   };
 }
 
-/** The lines as the plan for a portion reckons them, at the averages before posting. */
-export function usedLines({ lines, items, spent }: Bench, actuals: ReadonlyMap<number, Quantity>): UsedLine[] {
+/**
+ * The lines as the plan for a portion reckons them: at the averages before posting, and units that are known by serial at
+ * their own cost.
+ */
+export function usedLines(
+  { lines, items, spent, standing, shelves }: Bench,
+  actuals: ReadonlyMap<number, Quantity>,
+  finishing: Finishing['lines'] = [],
+): UsedLine[] {
+  const worths = new Map([...standing, ...shelves].map((row) => [row.serial_id, row.worth]));
+  const worthIn = (lineId: number, itemId: number, actual: Quantity): Money | undefined => {
+    if (items.get(itemId)?.tracking !== 'serial' || actual === 0) return undefined;
+    const part = finishing.find((one) => one.lineId === lineId && one.kind === 'part');
+    const named = part?.kind === 'part' ? [...part.bench, ...part.shelves].map(({ serialId }) => serialId) : [];
+    const onBench = standing.filter((row) => row.item_id === itemId).map(({ serial_id }) => serial_id);
+    const used = (named.length > 0 ? named : onBench).slice(0, actual / SCALE);
+    if (used.length * SCALE !== actual) return undefined;
+    return add<Money>(ZERO, ...used.map((id) => worths.get(id) ?? ZERO));
+  };
   return lines.flatMap((line): UsedLine[] => {
     const actual = actuals.get(line.id) ?? ZERO;
     const lineId = line.id;
     if (line.kind === 'part') {
       const item = found(items.get(line.item_id ?? 0));
-      return [{ kind: 'part', ...needOf(line), lineId, itemId: item.id, actual, unitCost: averageCostOf(item) }];
+      const worth = worthIn(lineId, item.id, actual);
+      return [{ kind: 'part', ...needOf(line), lineId, itemId: item.id, actual, unitCost: averageCostOf(item), worth }];
     }
     if (line.kind === 'labour') {
       const ratePerHour = line.rate_per_hour ?? ZERO;

@@ -1,7 +1,8 @@
 import type { BinQuantity, Piece } from '@yosegi/contract';
 import type { Heap, Holder, Spot } from '@yosegi/core/ledger';
+import type { Money } from '@yosegi/core/number';
 import { attributesInWords, type LotAttributes } from '@yosegi/core/tracking';
-import { decimal } from '../command/amounts.ts';
+import { decimal, decimalOrNull } from '../command/amounts.ts';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 
@@ -14,13 +15,15 @@ export interface BalanceRow extends Row<'balance'>, Pick<Row<'bin'>, 'store_id' 
   lot: string | null;
   best_before: string | null;
   serial: string | null;
+  /** What a unit that is known by serial is worth. */
+  worth: Money | null;
   /** The number of what it stands for; null on a shelf. */
   holder: string | null;
 }
 
 const BALANCE_SQL = `
   SELECT b.item_id, b.bin_id, n.code AS bin, n.store_id, t.name AS store, n.kind, b.lot_id, l.code AS lot, l.best_before, l.attributes,
-    b.serial_id, s.code AS serial, b.holder_kind, b.holder_id,
+    b.serial_id, s.code AS serial, s.value AS worth, b.holder_kind, b.holder_id,
     (SELECT number FROM numbered WHERE kind = b.holder_kind AND id = b.holder_id) AS holder, b.quantity,
     coalesce(l.held, s.held, iif(n.kind = 'quarantine', 'in quarantine', NULL)) AS held
   FROM balance b JOIN bin n ON n.id = b.bin_id JOIN store t ON t.id = n.store_id
@@ -73,6 +76,7 @@ export const toPiece = (row: BalanceRow): Piece => ({
   says: row.attributes === null ? '' : attributesInWords(JSON.parse(row.attributes) as LotAttributes),
   serial: row.serial,
   quantity: decimal(row.quantity),
+  value: decimalOrNull(row.worth),
   held: row.held,
 });
 

@@ -83,7 +83,7 @@ export async function wentInto(
   );
   const byPart = new Map<number, Piece[]>();
   for (const { item_id, best_before, quantity, ...codes } of rows) {
-    const piece = { ...codes, bestBefore: best_before, says: '', quantity: decimal(quantity), held: null };
+    const piece = { ...codes, bestBefore: best_before, says: '', quantity: decimal(quantity), value: null, held: null };
     byPart.set(item_id, [...(byPart.get(item_id) ?? []), piece]);
   }
   return byPart;

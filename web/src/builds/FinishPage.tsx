@@ -67,8 +67,9 @@ function FinishForm({ build }: { build: BuildDetail }) {
         rejectedText: rejected,
         isWrittenOff: rejectCost === 'written-off',
         out: build.isRework ? out : [],
+        tracks: used.tracks,
       }),
-    [build, good, used.actuals, closes, rejected, rejectCost, out],
+    [build, good, used.actuals, used.tracks, closes, rejected, rejectCost, out],
   );
   /** A rework gives back the very units that it takes in: said of one, it is said of the other. */
   const use = (next: TypedUse) => {

@@ -23,10 +23,12 @@ import {
   parseQuantity,
   type Quantity,
   readExact,
+  SCALE,
   unitCostOf,
   ZERO,
 } from '@yosegi/core/number';
 import { type Spent, spentOn } from '@yosegi/core/tasks';
+import { readSerials } from '@yosegi/core/tracking';
 import { readTyped } from '../ui/measuring.ts';
 
 /** What is finished besides the good ones. */
@@ -36,6 +38,8 @@ interface Portion {
   readonly isWrittenOff?: boolean;
   /** What came out of the unit that is reworked, with shares of what it is worth as typed. */
   readonly out?: readonly { readonly went: OutWay; readonly share: string }[];
+  /** Serials as they were typed, by line. */
+  readonly tracks?: ReadonlyMap<number, { readonly serials: string }>;
 }
 
 /** What of a build is neither finished nor rejected. */
@@ -68,7 +72,7 @@ export function reckonUse(
   build: BuildDetail,
   goodText: string,
   typed: ReadonlyMap<number, string>,
-  { isClosing = false, rejectedText = '', isWrittenOff = false, out = [] }: Portion = {},
+  { isClosing = false, rejectedText = '', isWrittenOff = false, out = [], tracks }: Portion = {},
 ) {
   const faults = new Map<string, string>();
   const read = <T extends number>(field: string, parse: () => T): T => {
@@ -110,6 +114,7 @@ export function reckonUse(
           itemId: line.item.id,
           actual,
           unitCost: readExact(line.item.averageCost) as Money,
+          worth: worthOfUnits(line, actual, tracks?.get(lineId)?.serials ?? ''),
         },
       ];
     }
@@ -143,6 +148,27 @@ export function reckonUse(
       writtenOff: ZERO as Money,
       unitCost: ZERO as Money,
     };
+  }
+}
+
+/** What the very units are worth that are used: those that were typed, or all that stand on the bench; undefined for any others. */
+function worthOfUnits(line: BuildLine, actual: Quantity, typed: string): Money | undefined {
+  if (line.item?.tracking !== 'serial' || actual === 0) return undefined;
+  const worths = new Map(
+    [...line.pieces, ...line.bins.flatMap(({ pieces }) => pieces)].flatMap(({ serial, value }) =>
+      serial === null || value === null ? [] : [[serial.toLowerCase(), readExact(value) as Money] as const],
+    ),
+  );
+  const codes = typed.trim() === '' ? line.pieces.flatMap(({ serial }) => serial ?? []) : serialsIn(typed);
+  const known = codes.flatMap((code) => worths.get(code.toLowerCase()) ?? []);
+  return known.length * SCALE === actual ? add<Money>(ZERO, ...known) : undefined;
+}
+
+function serialsIn(typed: string): string[] {
+  try {
+    return readSerials(typed);
+  } catch {
+    return [];
   }
 }
 

@@ -114,6 +114,7 @@ describe('what taking apart brings back, while it is typed', () => {
       says: '',
       serial,
       quantity: '1',
+      value: null,
       held: null,
     }));
     expect(asWentIn(line(1, '50', { wentIn }), 2_000_000 as Quantity).serials).toBe('S1..2');
