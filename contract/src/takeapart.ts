@@ -29,6 +29,8 @@ export const ApartPlan = z.object({
   definitionId: Id,
   revisionId: Id,
   revision: z.number().int(),
+  /** Whether that is the one in use. */
+  isInUse: z.boolean(),
   /** The build whose revision this is; null for the revision in use, because nobody said which build. */
   build: z.string().nullable(),
   /** Builds that made the named lot or serials, or else of the product, the newest first. */
@@ -167,6 +169,8 @@ export const apartRoutes = {
       /** Others that are taken apart in the same document. */
       others: z.array(ApartProduct).max(20).default([]),
       remark: Remark.default(''),
+      /** Also what is promised to orders and builds, which was seen. */
+      alsoPromised: z.boolean().default(false),
       override: Override.optional(),
     }),
     response: Posted,

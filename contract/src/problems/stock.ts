@@ -204,6 +204,12 @@ export const stockProblems = {
     detail: ({ build, revision }) =>
       `This was made with ${build} from revision ${revision}. Its parts come back by that one; look at them again.`,
   },
+  'apart-promised': {
+    status: 409,
+    title: 'Promised to others',
+    detail: ({ name, free, to }) =>
+      `Free of ${name}: ${formatDecimal(free)}. The rest is promised to ${list(to)}. Take fewer apart, or take promised ones too.`,
+  },
   'made-differently': {
     status: 409,
     title: 'Not made alike',

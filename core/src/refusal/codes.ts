@@ -171,6 +171,7 @@ export const refusals = {
   'more-than-expected': { expected: 'amount' },
   'not-made-by': NAME,
   'made-otherwise': { build: 'text', revision: 'number' },
+  'apart-promised': { name: 'text', free: 'amount', to: ['text'] },
   'made-differently': { builds: ['text'] },
   'reworked-since': { code: 'text', rework: 'text' },
   'nothing-to-count': NONE,

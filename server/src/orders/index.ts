@@ -12,6 +12,7 @@ export {
 } from './built.sql.ts';
 export { createCustomer } from './customers.ts';
 export { type HeldUp, ordersHeldUp } from './held.ts';
+export { promisedTo } from './items.sql.ts';
 export { openParcels, parcelOf, sendParcels, standingFor } from './parcels.sql.ts';
 export { backOf, keepForOrders, partsOfOrder, touched } from './parcels.ts';
 export { openOrderRows, readOrder, servedIn } from './read.ts';

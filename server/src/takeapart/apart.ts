@@ -25,6 +25,7 @@ export async function readApartPlan(db: Reader, itemId: number, unit: QueryOf<'a
     definitionId: revision.definition_id,
     revisionId: revision.id,
     revision: revision.number,
+    isInUse: revision.state === 'in-use',
     build: build?.build ?? null,
     madeBy: madeBy.map(({ revisionId: _, ...made }) => made),
     asBuilt: back.built && {

@@ -35,7 +35,7 @@ export async function buildsThatMade(db: Reader, itemId: number, units: Units): 
 
 /**
  * The revision that units were made from: that of the build that is named, else of the one that made the named lot or
- * serials, else the one in use, because nothing says otherwise.
+ * serials; else the one in use, unless builds are known and none of them was made by it: then that of the newest of them.
  * @throws Refusal `no-definition-in-use`
  */
 export async function revisionOfUnits(
@@ -47,7 +47,10 @@ export async function revisionOfUnits(
   const isNamed = units.lot !== null || units.serials.length > 0;
   const named = madeBy.find(({ buildId }) => buildId === units.buildId);
   const build = named ?? (isNamed ? madeBy[0] : undefined) ?? null;
-  const revision = build ? await revisionRow(db, build.revisionId) : await revisionInUse(db, item.id);
+  const inUse = await revisionInUse(db, item.id);
+  const [newest] = madeBy;
+  const known = build ?? (newest && !madeBy.some(({ revisionId }) => revisionId === inUse?.id) ? newest : undefined);
+  const revision = known ? await revisionRow(db, known.revisionId) : inUse;
   if (!revision) throw new Refusal('no-definition-in-use', { name: item.name }, 'itemId');
   return { revision, build, madeBy };
 }

@@ -1,13 +1,16 @@
 import type { Posted } from '@yosegi/contract';
 import { balanceShares } from '@yosegi/core/definitions';
 import { bringInAt, Posting } from '@yosegi/core/ledger';
+import { groupBy } from '@yosegi/core/lists';
 import { add, countedIn, type Money, negated, ONE, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { takeApart } from '@yosegi/core/takeapart';
+import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { revisionRow } from '../definitions/index.ts';
-import { type ItemRow, itemRow } from '../items/index.ts';
+import { freeOf, type ItemRow, itemRow } from '../items/index.ts';
 import { mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index.ts';
+import { promisedTo } from '../orders/index.ts';
 import { requireShelf } from '../places/index.ts';
 import { type PieceRecord, piecesById, spotsOf, worthOf, writeOutcomes } from '../returns/index.ts';
 import { heapsIn, heapsOut } from '../tracking/index.ts';
@@ -51,6 +54,7 @@ export async function takeUnitsApart(doing: Doing, input: Input): Promise<Posted
   for (const [index, { piece, at }] of products.entries())
     if (piece && products.findIndex((one) => one.piece?.piece_id === piece.piece_id) < index)
       throw new Refusal('unknown-choice', {}, at('pieceId'));
+  if (!input.alsoPromised && input.override === undefined) await refusePromised(doing, products);
   const itemIds = products.flatMap(({ item, lines }) => [item.id, ...lines.map(({ part }) => part.id)]);
   const posting = new Posting(await readStock(tx, itemIds), { mayGoBelow: mayGoBelow(doing, input.override) });
   const taken = [];
@@ -84,6 +88,30 @@ export async function takeUnitsApart(doing: Doing, input: Input): Promise<Posted
   );
   return document;
 }
+
+/** Who is promised something hears it before it is taken apart. @throws Refusal `apart-promised` with to whom */
+async function refusePromised({ tx, now }: Doing, products: readonly Ready[]): Promise<void> {
+  const taken = groupBy(
+    products.filter(({ piece }) => piece === null),
+    ({ item }) => item.id,
+  );
+  for (const [itemId, own] of taken) {
+    const [first] = own;
+    if (!first || first.item.promised <= 0) continue;
+    const free = Math.max(0, freeOf(first.item)) as Quantity;
+    if (add(ZERO, ...own.map(({ quantity }) => quantity)) <= free) continue;
+    const promised = await promisedTo(tx, itemId, dayOf(now));
+    const to = [...new Set(promised.map(({ number, who }) => `${number} (${who})`))];
+    throw new Refusal(
+      'apart-promised',
+      { name: first.item.name, free, to: to.slice(0, MOST_NAMED) },
+      first.at('quantity'),
+    );
+  }
+}
+
+/** The most of those to whom something is promised that are named. */
+const MOST_NAMED = 5;
 
 async function ready(doing: Doing, asked: Product, at: (name: string) => string): Promise<Ready> {
   const { tx } = doing;

@@ -104,7 +104,9 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
     },
     typed.forget,
   );
-  const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }, true));
+  const read = lines.map((line) =>
+    readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }, { mayBeEmpty: true, asksCost: true }),
+  );
   const coming = lines.filter((_, index) => (read[index]?.quantity ?? 0) > 0);
   const sums = new Map<number, number>();
   for (const [index, line] of lines.entries())
@@ -126,7 +128,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
         lineId: line.item.id,
         binId: Number(line.binId),
         quantity: plainTyped(line.quantity, line.item),
-        unitCost: line.unitCost.trim() || '0',
+        unitCost: line.unitCost.trim(),
         closeRest: line.closeRest,
         ...namedInOf(trackedItem(line.item), line.track),
       })),

@@ -62,7 +62,8 @@ function Receive({ stores }: { stores: readonly Store[] }) {
   };
   useScansInto(adder);
   const addLine = (item: Item, quantity: string, scan?: ElementString) => {
-    const unitCost = item.latestCost ?? item.averageCost;
+    const isKnown = item.costFrom !== 'none' && item.costFrom !== 'at-least';
+    const unitCost = item.latestCost ?? (isKnown ? item.averageCost : '');
     const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
     append({ item, binId: String(item.homeBinId ?? shelves[0]?.[0] ?? ''), quantity, unitCost, track });
   };
@@ -79,7 +80,9 @@ function Receive({ stores }: { stores: readonly Store[] }) {
     typed.posted((n) => `${count(n, 'line')} received`),
     typed.forget,
   );
-  const read = lines.map((line) => readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }));
+  const read = lines.map((line) =>
+    readPricedLine(line.item, { quantity: line.quantity, cost: line.unitCost }, { asksCost: true }),
+  );
   const faulty = read.some((line) => line.quantityError || line.costError);
   const total = format.money(formatDecimal(add(0 as Money, ...read.map((line) => line.value))));
   const errorAt = (index: number, name: string) => problemAt(receive.error, `lines.${index}.${name}`);
@@ -140,7 +143,7 @@ function Receive({ stores }: { stores: readonly Store[] }) {
                   itemId: line.item.id,
                   binId: Number(line.binId),
                   quantity: plainTyped(line.quantity, line.item),
-                  unitCost: line.unitCost.trim() || '0',
+                  unitCost: line.unitCost.trim(),
                   ...namedInOf(line.item, line.track),
                 })),
               },

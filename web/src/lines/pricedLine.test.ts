@@ -3,7 +3,7 @@ import { readPricedLine } from './pricedLine.ts';
 
 const screw = { unit: 'each', decimals: 0, measures: [{ name: 'box', one: '200' }] };
 const read = (quantity: string, cost: string, mayBeEmpty = false) =>
-  readPricedLine(screw, { quantity, cost }, mayBeEmpty);
+  readPricedLine(screw, { quantity, cost }, { mayBeEmpty });
 
 describe('a line of something bought', () => {
   it('takes packs, and is worth quantity × cost exactly', () => {
@@ -22,4 +22,13 @@ describe('a line of something bought', () => {
     expect(read('1', '-1')).toMatchObject({ costError: 'This cannot be below zero.' });
     expect(read('999999999', '999999999')).toMatchObject({ costError: expect.stringContaining('too large') });
   });
+});
+
+it('what is received says what one costs, and nothing typed is not nothing', () => {
+  const item = { unit: 'each', decimals: 0, measures: [] };
+  const read = (quantity: string, cost: string) =>
+    readPricedLine(item, { quantity, cost }, { mayBeEmpty: true, asksCost: true });
+  expect(read('2', '')).toMatchObject({ costError: expect.stringContaining('Enter what one costs') });
+  expect(read('2', '0').costError).toBeUndefined();
+  expect(read('', '').costError).toBeUndefined();
 });

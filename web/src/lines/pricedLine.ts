@@ -19,15 +19,18 @@ export const RECEIVED_FIELDS = ['quantity', 'unitCost', 'binId', 'lot', 'serials
 /**
  * Reads a line of something that is bought: how much of it, and what one costs.
  * @param mayBeEmpty nothing typed, or zero, means that the line does not count
+ * @param asksCost what one costs has to be said: nothing typed is not taken for nothing
  */
 export function readPricedLine(
   item: Pick<Item, 'unit' | 'decimals' | 'measures'>,
   typed: { readonly quantity: string; readonly cost: string },
-  mayBeEmpty = false,
+  { mayBeEmpty = false, asksCost = false }: { readonly mayBeEmpty?: boolean; readonly asksCost?: boolean } = {},
 ): PricedLine {
   const allowed = mayBeEmpty ? fromZero : positive;
   const [quantity, quantityError] = attempt(() => allowed(readTyped(typed.quantity, item)), ZERO);
   const [cost, costError] = attempt(() => fromZero(parseMoney(typed.cost.trim() || '0')), ZERO);
+  if (asksCost && quantity > 0 && typed.cost.trim() === '')
+    return { ...NOTHING, quantity, costError: 'Enter what one costs. Enter 0 only if it was free.' };
   if (quantityError || costError) return { ...NOTHING, ...faults(quantityError, costError) };
   const [value, tooLarge] = attempt(() => worthOf(quantity, cost), ZERO);
   return { quantity, value, ...faults(undefined, tooLarge) };

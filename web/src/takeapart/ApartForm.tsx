@@ -1,10 +1,10 @@
 import type { ApartPlan, Item } from '@yosegi/contract';
-import { formatDecimal, type Quantity, SCALE } from '@yosegi/core/number';
+import { formatDecimal, type Quantity, readForText, SCALE } from '@yosegi/core/number';
 import type { Leftover } from '@yosegi/core/takeapart';
 import { Fragment, useMemo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { problemAt, useCommand, useQuestion } from '../api/client.ts';
+import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { InFields } from '../lines/InFields.tsx';
 import { OutFields } from '../lines/OutFields.tsx';
 import { Refusal } from '../lines/Refusal.tsx';
@@ -28,6 +28,7 @@ import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 import { ApartList, useApartList } from './ApartList.tsx';
 import { Frees } from './Frees.tsx';
+import { PromisedAway } from './PromisedAway.tsx';
 import { asWentIn, partOf, reckonApart, type Typed } from './reckonApart.ts';
 
 /** Fields that say beside themselves what is wrong with them. */
@@ -85,6 +86,12 @@ export function ApartForm({
     [plan, quantity, typed, leftover, writeOff],
   );
   const { faults, rows, value, writtenOff } = reckoning;
+  // Taking apart what is promised says to whom, before.
+  const isPromised =
+    plan.piece === null &&
+    !faults.has('quantity') &&
+    item.promised !== '0' &&
+    readForText(plainTyped(quantity, plan)) > readForText(item.free);
   const apart = useCommand(
     'takeApart',
     (document) => {
@@ -117,10 +124,11 @@ export function ApartForm({
       ...(row.good > 0 ? namedInOf(partOf(row.line), trackOf(row.line, row.good)) : {}),
     })),
   });
-  const post = (override?: { reason: string }) => {
+  const post = (override?: { reason: string }, alsoThose = false) => {
     if (faults.size > 0 || apart.isPending || isOther) return;
     const others = list.map((one) => one.product);
-    apart.mutate({ body: { ...product(), others, remark, ...(override ? { override } : {}) } });
+    const alsoPromised = isPromised || alsoThose;
+    apart.mutate({ body: { ...product(), others, remark, alsoPromised, ...(override ? { override } : {}) } });
   };
   /** Keeps this one for the document of the next. */
   const another = () => {
@@ -226,7 +234,7 @@ export function ApartForm({
             each.{' '}
             {plan.asBuilt
               ? `By what really went in with ${plan.asBuilt.builds.join(' and ')}.`
-              : `By revision ${plan.revision}${plan.build === null ? ', which is in use' : `, which ${plan.build} took`}.`}
+              : `By revision ${plan.revision}${plan.build === null ? (plan.isInUse ? ', which is in use' : ', by which it was last built') : `, which ${plan.build} took`}.`}
           </Muted>
         </Para>
       </Ask>
@@ -365,6 +373,7 @@ export function ApartForm({
               </tbody>
             </Grid>
           )}
+          {isPromised && <PromisedAway item={item} />}
           <Frees
             taken={{ itemId: item.id, quantity: faults.has('quantity') ? '0' : plainTyped(quantity, plan) }}
             parts={rows.map((row) => ({ itemId: row.line.itemId, quantity: formatDecimal(row.good) }))}
@@ -373,6 +382,13 @@ export function ApartForm({
           <Refusal
             error={apart.error}
             shownAt={SHOWN}
+            ways={
+              problemOf(apart.error)?.code === 'apart-promised' && (
+                <Button busy={apart.isPending} onPress={() => post(undefined, true)}>
+                  Take promised ones too
+                </Button>
+              )
+            }
             over={{
               action: 'Take apart below zero',
               busy: apart.isPending,
@@ -391,7 +407,9 @@ export function ApartForm({
             </Button>
           )}
           <Button look="go" isDisabled={faults.size > 0} busy={apart.isPending || isOther} onPress={() => post()}>
-            {list.length === 0 ? `Take ${quantity || '0'} apart` : `Take ${count(list.length + 1, 'product')} apart`}
+            {list.length === 0
+              ? `Take ${quantity || '0'} apart${isPromised ? ', also promised ones' : ''}`
+              : `Take ${count(list.length + 1, 'product')} apart`}
           </Button>
         </Foot>
       </AnswerPane>

@@ -25,6 +25,7 @@ const plan = (more: Partial<ApartPlan> = {}): ApartPlan => ({
   definitionId: 1,
   revisionId: 1,
   revision: 1,
+  isInUse: true,
   build: null,
   madeBy: [],
   asBuilt: null,
