@@ -118,7 +118,14 @@ export const RunDetail = RunRow.omit({ goals: true, stops: true }).extend({
   /** Who is where now. */
   claims: z.array(z.object({ key: z.string(), personId: Id, person: z.string(), at: z.string() })),
   /** What no shelf has. */
-  missing: z.array(ForLine.extend({ item: PartItem, standIns: z.array(StandIn) })),
+  missing: z.array(
+    ForLine.extend({
+      item: PartItem,
+      standIns: z.array(StandIn),
+      /** Where it lies in stores that the run does not go to; empty where no shelf has it. */
+      elsewhere: z.array(z.object({ store: z.string(), quantity: Decimal })),
+    }),
+  ),
   /** Bins that no longer lead anywhere because somebody found less than the books say. */
   passed: z.array(z.object({ binId: Id, bin: z.string(), itemId: Id, item: z.string(), by: z.string() })),
   /** What stands for those it serves, and can be put back. */

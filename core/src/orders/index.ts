@@ -1,4 +1,5 @@
 export * from './ahead.ts';
+export * from './built.ts';
 export * from './contents.ts';
 export * from './kinds.ts';
 export * from './line.ts';

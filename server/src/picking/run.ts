@@ -1,6 +1,6 @@
 import type { RunDetail } from '@yosegi/contract';
 import { groupBy } from '@yosegi/core/lists';
-import { add, ZERO } from '@yosegi/core/number';
+import { add, least, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { type Goal, goalKey, type Stop, stopsOf, walked } from '@yosegi/core/picking';
 import { decimal } from '../command/amounts.ts';
 import { found } from '../command/doing.ts';
@@ -85,7 +85,7 @@ export async function readRun(db: Reader, id: number, now: Date): Promise<RunDet
       person,
       at,
     })),
-    missing: await toMissing(db, way.missing, items),
+    missing: await toMissing(db, way.missing, items, run.store_id),
     passed: (await listWishes(db)).map(({ binId, bin, itemId, name: item, by }) => ({ binId, bin, itemId, item, by })),
     brought: brought.map(({ kind, source_id, line_id, item_id, quantity }) => ({
       kind,
@@ -153,7 +153,9 @@ async function toMissing(
   db: Reader,
   missing: Awaited<ReturnType<typeof wayOf>>['missing'],
   items: ReadonlyMap<number, ItemRow>,
+  storeId: number | null,
 ): Promise<RunDetail['missing']> {
+  const elsewhere = await inOtherStores(db, [...new Set(missing.map(({ itemId }) => itemId))], storeId);
   const of = (kind: Goal['kind']) => missing.filter(({ goal }) => goal.kind === kind).map(({ lineId }) => lineId);
   const standIns = {
     build: groupBy(await standInsOf(db, of('build')), ({ line_id }) => line_id),
@@ -164,6 +166,7 @@ async function toMissing(
     lineId,
     quantity: decimal(quantity),
     item: toItem(found(items.get(itemId))),
+    elsewhere: elsewhere(itemId, quantity),
     standIns: (standIns[goal.kind].get(lineId) ?? [])
       .filter(({ there }) => there > 0)
       .map(({ item_id, code, name, there, ratio }) => ({
@@ -174,4 +177,24 @@ async function toMissing(
         ratio: decimal(ratio),
       })),
   }));
+}
+
+/** Where items can be taken in stores that a run does not go to; what one line counts on is not there for the next. */
+async function inOtherStores(db: Reader, itemIds: readonly number[], storeId: number | null) {
+  const { rows } = storeId === null || itemIds.length === 0 ? { rows: [] } : await shelvesFor(db, itemIds, null);
+  const left = rows
+    .filter((row) => row.store_id !== storeId)
+    .map((row) => ({ ...row, left: row.quantity as Quantity }));
+  return (itemId: number, wanted: Quantity): RunDetail['missing'][number]['elsewhere'] => {
+    let rest = wanted;
+    const stores = new Map<string, Quantity>();
+    for (const row of left.filter(({ item_id }) => item_id === itemId)) {
+      const taken = least(rest, row.left);
+      if (taken <= 0) continue;
+      row.left = minus(row.left, taken);
+      rest = minus(rest, taken);
+      stores.set(row.store, add(stores.get(row.store) ?? ZERO, taken));
+    }
+    return [...stores].map(([store, quantity]) => ({ store, quantity: decimal(quantity) }));
+  };
 }

@@ -1,6 +1,7 @@
 import type { Buildable } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, fromZero, readForText } from '@yosegi/core/number';
+import { formatDecimal, fromZero, type Quantity, readExact, readForText, ZERO } from '@yosegi/core/number';
+import { waitsInstead } from '@yosegi/core/orders';
 import { useDeferredValue, useState } from 'react';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
@@ -80,6 +81,15 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
       return wordsOf(error) ?? 'This cannot be read.';
     }
   };
+  /** What could leave now and would wait for the build. */
+  const waits = (line: Buildable): Quantity => {
+    if (faultOf(line) || textOf(line).trim() === '') return ZERO;
+    const [open, ready, building] = [line.open, line.ready, line.building].map((text) => readExact(text) as Quantity);
+    const build = readTyped(textOf(line), { ...line, measures: [] });
+    return build > 0
+      ? waitsInstead({ open: open ?? ZERO, ready: ready ?? ZERO, building: building ?? ZERO }, build)
+      : ZERO;
+  };
   const chosen = data.lines.filter((line) => Number(textOf(line)) > 0 && !faultOf(line));
   const faulty = data.lines.some((line) => faultOf(line) !== undefined);
   const post = () => {
@@ -127,6 +137,15 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
                         <>
                           <br />
                           <Faint>the rest comes {whenThere(line.wholeOn, format)} without it</Faint>
+                        </>
+                      )}
+                      {waits(line) > 0 && (
+                        <>
+                          <br />
+                          <Late role="status">
+                            {format.quantity(formatDecimal(waits(line)), line.unit, line.decimals)} could leave from the
+                            shelf now. If you build them, the order waits for the build.
+                          </Late>
                         </>
                       )}
                     </span>

@@ -13,6 +13,7 @@ import { Para, Section } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Late, Row } from '../ui/text.ts';
 import { slotsOf } from './view.ts';
+import { whereItIs } from './words.ts';
 
 type Lacking = RunDetail['missing'][number];
 
@@ -22,7 +23,7 @@ export function Missing({ run }: { run: RunDetail }) {
   const slots = slotsOf(run);
   return (
     <Section $top={12}>
-      <h3>On no shelf</h3>
+      <h3>{run.missing.every(({ elsewhere }) => elsewhere.length > 0) ? 'In another store' : 'Not on this run'}</h3>
       {run.missing.map((lacking) => (
         <OneMissing
           key={`${lacking.kind}:${lacking.lineId}`}
@@ -41,7 +42,7 @@ function OneMissing({ lacking, number }: { lacking: Lacking; number: string }) {
   const standIn = useCommand('standIn', () => notify({ text: `${number} takes it instead; it is on the way now.` }));
   const mayPick = useCan('pick');
   const swap = useCommand('swapPart', () => notify({ text: `${number} takes it instead; it is on the way now.` }));
-  const { item, quantity, kind, id } = lacking;
+  const { item, kind, id } = lacking;
   const problem = problemOf(standIn.error ?? swap.error);
   return (
     <Section $top={10}>
@@ -50,7 +51,7 @@ function OneMissing({ lacking, number }: { lacking: Lacking; number: string }) {
         <span>
           <b>{item.name}</b>
           <br />
-          <Late>{format.quantity(quantity, item.unit, item.decimals)} short</Late> for{' '}
+          <Late>{whereItIs(lacking, format)}</Late> for{' '}
           <Link to={kind === 'build' ? `/build/${id}` : `/orders/${id}`}>{number}</Link>
           {kind === 'order' && lacking.standIns.length === 0 && ', to be changed on the order or left open'}
         </span>

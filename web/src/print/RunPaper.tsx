@@ -1,7 +1,7 @@
 import type { RunDetail } from '@yosegi/contract';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { slotsOf } from '../picking/index.ts';
+import { slotsOf, whereItIs } from '../picking/index.ts';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
@@ -120,8 +120,7 @@ function Sheet({ run }: { run: RunDetail }) {
       )}
       {run.missing.map((lacking) => (
         <p key={`${lacking.kind}:${lacking.lineId}`}>
-          On no shelf: {format.quantity(lacking.quantity, lacking.item.unit, lacking.item.decimals)} {lacking.item.name}{' '}
-          for {slots.get(`${lacking.kind}:${lacking.id}`)?.number}
+          {lacking.item.name}: {whereItIs(lacking, format)} for {slots.get(`${lacking.kind}:${lacking.id}`)?.number}
         </p>
       ))}
       <Goals>
