@@ -159,8 +159,9 @@ export const ledgerRoutes = {
     method: 'POST',
     path: '/api/documents/:id/undo',
     tag: 'Stock',
-    right: 'move-stock',
-    summary: 'Undo a posting by a counter-document',
+    // What the posting itself needed is asked for as well.
+    right: 'look',
+    summary: 'Undo a posting by a counter-document: by who may post the like',
     params: IdParams,
     body: z.object({ remark: Remark.default('') }),
     response: Posted,

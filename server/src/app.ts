@@ -21,6 +21,7 @@ import { forgetOldAnswers } from './command/carryout.ts';
 import { type Clock, systemClock } from './command/clock.ts';
 import type { HandlersOf } from './command/doing.ts';
 import { Live } from './command/live.ts';
+import { countLedger } from './counts/ledger.ts';
 import { countHandlers } from './counts/routes.ts';
 import { coverageHandlers } from './coverage/routes.ts';
 import type { Database } from './db/database.ts';
@@ -95,7 +96,7 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...trackedHandlers,
   ...pickHandlers,
   ...placeHandlers,
-  ...ledgerHandlers([buildLedger, buyingLedger, orderLedger, stockLedger, returnLedger]),
+  ...ledgerHandlers([buildLedger, buyingLedger, countLedger, orderLedger, stockLedger, returnLedger]),
   ...apartHandlers,
   ...returnHandlers,
 };

@@ -5,6 +5,7 @@ export const buildKinds = {
     prefix: 'PB',
     name: 'Put back',
     final: 'This put goods back on their shelves, so it cannot be undone. Pick them again instead.',
+    right: 'pick',
   },
-  finish: { prefix: 'FN', name: 'Finish', final: null },
+  finish: { prefix: 'FN', name: 'Finish', final: null, right: 'build' },
 } as const satisfies Record<string, DocumentKindFacts>;

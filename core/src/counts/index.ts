@@ -1,7 +1,7 @@
 import type { DocumentKindFacts } from '../ledger/index.ts';
 
 export const countKinds = {
-  count: { prefix: 'CD', name: 'Count', final: null },
+  count: { prefix: 'CD', name: 'Count', final: null, right: 'approve-count' },
 } as const satisfies Record<string, DocumentKindFacts>;
 
 export const countStates = ['open', 'approved', 'cancelled'] as const;

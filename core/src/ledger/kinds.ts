@@ -6,6 +6,8 @@ export interface DocumentKindFacts {
   readonly name: string;
   /** Why it cannot be undone, with the way out; null when it can. */
   readonly final: string | null;
+  /** The right that posting it needs, and so undoing it; whether there is such a right, the contract knows. */
+  readonly right: string;
 }
 
 export const ledgerKinds = {
@@ -13,5 +15,6 @@ export const ledgerKinds = {
     prefix: 'UN',
     name: 'Undo',
     final: 'This undid another document, so it cannot be undone itself. Post that one again instead.',
+    right: 'look',
   },
 } as const satisfies Record<string, DocumentKindFacts>;

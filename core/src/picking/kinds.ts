@@ -1,5 +1,5 @@
 import type { DocumentKindFacts } from '../ledger/index.ts';
 
 export const pickKinds = {
-  pick: { prefix: 'PK', name: 'Pick', final: null },
+  pick: { prefix: 'PK', name: 'Pick', final: null, right: 'pick' },
 } as const satisfies Record<string, DocumentKindFacts>;

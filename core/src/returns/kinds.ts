@@ -1,6 +1,6 @@
 import type { DocumentKindFacts } from '../ledger/index.ts';
 
 export const returnKinds = {
-  return: { prefix: 'RB', name: 'Goods back', final: null },
-  'return-settled': { prefix: 'RS', name: 'Return settled', final: null },
+  return: { prefix: 'RB', name: 'Goods back', final: null, right: 'take-apart' },
+  'return-settled': { prefix: 'RS', name: 'Return settled', final: null, right: 'take-apart' },
 } as const satisfies Record<string, DocumentKindFacts>;

@@ -1,9 +1,9 @@
 import type { DocumentKindFacts } from '../ledger/index.ts';
 
 export const stockKinds = {
-  transfer: { prefix: 'TR', name: 'Transfer', final: null },
-  adjustment: { prefix: 'AD', name: 'Adjustment', final: null },
-  revaluation: { prefix: 'RV', name: 'Revaluation', final: null },
+  transfer: { prefix: 'TR', name: 'Transfer', final: null, right: 'move-stock' },
+  adjustment: { prefix: 'AD', name: 'Adjustment', final: null, right: 'move-stock' },
+  revaluation: { prefix: 'RV', name: 'Revaluation', final: null, right: 'value' },
 } as const satisfies Record<string, DocumentKindFacts>;
 
 /** What a reason is given for. */

@@ -33,3 +33,10 @@ export const settleCounted = (tx: Writer, countId: number, at: string) =>
          AND (count_wish.lot_id IS NULL OR l.lot_id = count_wish.lot_id))`,
     [at, countId],
   );
+
+/** What an approval had settled is to be counted again, since that was undone; where somebody asked for it anew, it is. */
+export const wishAgain = (tx: Writer, documentId: number) =>
+  tx.run(
+    'UPDATE OR IGNORE count_wish SET settled_at = NULL WHERE settled_at = (SELECT at FROM document WHERE id = $1)',
+    [documentId],
+  );

@@ -7,6 +7,8 @@ import {
   type PlannedChange,
 } from '@yosegi/core/exchange';
 import { type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
+import { can } from '@yosegi/core/people';
+import { Refusal } from '@yosegi/core/refusal';
 import { receive } from '../buying/index.ts';
 import { dayOf } from '../command/clock.ts';
 import { type Doing, found } from '../command/doing.ts';
@@ -52,7 +54,9 @@ const BIN_IDS = "SELECT s.code || '/' || b.code AS code, b.id FROM bin b JOIN st
 const nextId = async (tx: Writer, table: 'item' | 'definition' | 'revision' | 'revision_line' | 'supplier') =>
   found(await tx.one<{ next: number }>(`SELECT ifnull(max(id), 0) + 1 AS next FROM ${table}`)).next;
 
-async function applyItems({ tx, now }: Doing, { changes, onProgress }: Applying): Promise<void> {
+async function applyItems(doing: Doing, { changes, onProgress }: Applying): Promise<void> {
+  const { tx, now } = doing;
+  await requireStandards(doing, changes);
   const units = await idsByCode(tx, 'SELECT code, id FROM unit');
   const bins = await idsByCode(tx, BIN_IDS);
   const ids = await idsByCode(tx, ITEM_IDS);
@@ -101,6 +105,15 @@ async function applyItems({ tx, now }: Doing, { changes, onProgress }: Applying)
     );
     done += chunk.length;
   }
+}
+
+/** Standard costs in a file are set by who may say what stock is worth. @throws Refusal `owner-only` */
+async function requireStandards({ tx, person }: Doing, changes: Applying['changes']): Promise<void> {
+  if (can(person, 'value')) return;
+  const known = await tx.all<{ code: string; standard_cost: number | null }>('SELECT code, standard_cost FROM item');
+  const before = new Map(known.map((row) => [row.code.toLowerCase(), row.standard_cost]));
+  for (const { key, rows } of changes)
+    if (amount(rows[0]?.standardCost) !== (before.get(key) ?? null)) throw new Refusal('owner-only');
 }
 
 async function updateItem(tx: Writer, id: number, values: SqlRow): Promise<void> {

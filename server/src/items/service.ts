@@ -1,9 +1,9 @@
 import type { Saved } from '@yosegi/contract';
 import { type ItemAround, type ItemFacts, readBarcode, refuseItem } from '@yosegi/core/items';
-import { countedIn } from '@yosegi/core/number';
+import { countedIn, type Money } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { parsePattern } from '@yosegi/core/tracking';
-import { type BodyOf, type Doing, found } from '../command/doing.ts';
+import { type BodyOf, type Doing, found, requireRight } from '../command/doing.ts';
 import type { SqlRow, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { saved, updateVersioned } from '../db/versions.ts';
@@ -14,6 +14,7 @@ type ItemInput = BodyOf<'createItem'>;
 
 export async function createItem(doing: Doing, input: ItemInput): Promise<Saved> {
   const { tx } = doing;
+  requireStandard(doing, input.standardCost, null);
   await refuseTakenCode(tx, input.code, null);
   const unit = await unitOf(tx, input.unitId);
   refuseContradiction(factsOf(input, unit), undefined, NOTHING_AROUND);
@@ -27,6 +28,7 @@ export async function createItem(doing: Doing, input: ItemInput): Promise<Saved>
 export async function updateItem(doing: Doing, id: number, input: BodyOf<'updateItem'>): Promise<Saved> {
   const { tx } = doing;
   const before = found(await itemRow(tx, id));
+  requireStandard(doing, input.standardCost, before.standard_cost);
   await refuseTakenCode(tx, input.code, id);
   const unit = await unitOf(tx, input.unitId);
   refuseContradiction(factsOf(input, unit), knownFacts(before), await aroundItem(tx, id));
@@ -39,10 +41,16 @@ export async function updateItem(doing: Doing, id: number, input: BodyOf<'update
   return saved(tx, 'item', id);
 }
 
+/** A standard cost is set by who may say what stock is worth. @throws Refusal `owner-only` */
+function requireStandard({ person }: Doing, to: Money | null, before: Money | null): void {
+  if (to !== before) requireRight(person, 'value');
+}
+
 /** Changes prices alone, so that a price worked out beside a definition needs no whole item. */
 export async function setPrices(doing: Doing, id: number, input: BodyOf<'setPrices'>): Promise<Saved> {
   const { tx } = doing;
-  found(await itemRow(tx, id));
+  const before = found(await itemRow(tx, id));
+  if (input.standardCost !== undefined) requireStandard(doing, input.standardCost, before.standard_cost);
   const values: SqlRow = {
     ...(input.sellPrice === undefined ? {} : { sell_price: input.sellPrice }),
     ...(input.standardCost === undefined ? {} : { standard_cost: input.standardCost }),

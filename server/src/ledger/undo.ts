@@ -3,7 +3,7 @@ import { type Movement, Posting, type ValueLine } from '@yosegi/core/ledger';
 import { groupBy } from '@yosegi/core/lists';
 import { add, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { type Doing, found } from '../command/doing.ts';
+import { type Doing, found, requireRight } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { spotIn } from './balances.ts';
@@ -19,12 +19,13 @@ interface Head {
   readonly for_kind: string | null;
   readonly for_id: number | null;
   readonly undone_by: string | null;
+  readonly override_reason: string | null;
 }
 
 /**
  * Undoes a posting by a counter-document with exactly its quantities and values, after what was posted because of it; what
  * follows beside stock is done by the features.
- * @throws Refusal `already-undone`, `undo-final`, `undo-later-first`, and what the posting refuses
+ * @throws Refusal `owner-only`, `already-undone`, `undo-final`, `undo-later-first`, and what the posting refuses
  */
 export async function undoDocument(
   doing: Doing,
@@ -34,8 +35,10 @@ export async function undoDocument(
 ): Promise<Posted> {
   const { tx } = doing;
   const head = found(await headOf(tx, id));
-  refuseFinal(head);
   const { number, kind } = head;
+  refuseFinal(head);
+  requireRight(doing.person, documentKinds[kind].right);
+  if (head.override_reason !== null) requireRight(doing.person, 'override');
   for (const caused of await causedBy(tx, id)) await undoCaused(doing, caused.id, remark, features);
   const document = await postedDocument(tx, head);
   for (const feature of features) await withNames(tx, () => feature.refuseUndo?.(tx, document));
@@ -78,7 +81,7 @@ export function refusePickGone({ movements }: PostedDocument, standing: Readonly
 
 const headOf = (tx: Writer, id: number) =>
   tx.driver.one<Head>(
-    `SELECT d.id, d.number, d.kind, d.for_kind, d.for_id,
+    `SELECT d.id, d.number, d.kind, d.for_kind, d.for_id, d.override_reason,
        (SELECT number FROM document WHERE reverses_id = d.id) AS undone_by
      FROM document d WHERE d.id = $1`,
     [id],

@@ -4,6 +4,7 @@ import { formatDecimal, type Money, readExact, readForText } from '@yosegi/core/
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -19,6 +20,7 @@ import { costNames } from './costNames.ts';
 export function CostEffect({ item }: { item: ItemDetail }) {
   const format = useFormat();
   const notify = useNotify();
+  const mayValue = useCan('value');
   const [typed, setTyped] = useState(item.standardCost ?? item.averageCost);
   const asked = useDeferredValue(typed.trim());
   const effect = useQuestion(
@@ -57,7 +59,7 @@ export function CostEffect({ item }: { item: ItemDetail }) {
         </Part>
         <Button
           busy={save.isPending}
-          isDisabled={typed.trim() === '' || typed === item.standardCost || effect.isError}
+          isDisabled={!mayValue || typed.trim() === '' || typed === item.standardCost || effect.isError}
           onPress={() =>
             save.mutate({ params: { id: item.id }, body: { standardCost: typed.trim(), version: item.version } })
           }

@@ -2,6 +2,7 @@ import { type ItemDetail, ItemInput, type Saved } from '@yosegi/contract';
 import { isGtin } from '@yosegi/core/items';
 import { useNavigate } from 'react-router';
 import { useCommand, useQuestion } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -52,6 +53,7 @@ const SHOWN = [
 export function ItemForm({ item }: { item: ItemDetail | null }) {
   const go = useNavigate();
   const notify = useNotify();
+  const mayValue = useCan('value');
   const units = useQuestion('units', {}).data ?? [];
   const stores = useQuestion('stores', {}).data ?? [];
   const done = ({ id }: Saved, { body }: { body: { name: string } }) => {
@@ -149,7 +151,7 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
         {typed.tracking === 'serial' && (
           <Field label="Serial pattern, # for each digit" placeholder="SC-####" {...field('serialPattern')} />
         )}
-        <Field label="Standard cost" numeric {...field('standardCost')} />
+        <Field label="Standard cost" numeric isDisabled={!mayValue} {...field('standardCost')} />
         <Field label="Days to send it back" numeric {...field('returnDays')} />
         <Tick isOn={typed.taxFree} onChange={(taxFree) => set({ taxFree })}>
           Tax-free

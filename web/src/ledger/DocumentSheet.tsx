@@ -3,6 +3,7 @@ import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
+import { useCan } from '../api/person.ts';
 import { LabelButton } from '../devices/index.ts';
 import { SignedQuantity } from '../lines/SignedQuantity.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
@@ -35,6 +36,9 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
   const format = useFormat();
   const go = useNavigate();
   const notify = useNotify();
+  const mayPost = useCan(documentKinds[document.kind].right);
+  const mayOverride = useCan('override');
+  const mayUndo = mayPost && (document.overrideReason === null || mayOverride);
   const undo = useCommand('undoDocument', (counter) => {
     notify({ text: `${document.number} is undone by ${counter.number}.` });
     void go(`/stock/documents/${counter.id}`);
@@ -67,7 +71,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
           <LinkButton to={`/stock/documents/${document.id}/prices`}>The invoice says otherwise</LinkButton>
         )}
         {document.buildId !== null && <LinkButton to={`/build/${document.buildId}`}>Build {document.build}</LinkButton>}
-        {!document.reversedBy && kind.final === null && (
+        {!document.reversedBy && kind.final === null && mayUndo && (
           <Button busy={undo.isPending} onPress={() => undo.mutate({ params: { id: document.id }, body: {} })}>
             Undo this posting
           </Button>
