@@ -31,7 +31,7 @@ import { deviceHandlers, mountLabels } from './devices/routes.ts';
 import { ImportJobs } from './exchange/jobs.ts';
 import { importHandlers, mountExchange } from './exchange/routes.ts';
 import { Slots } from './exchange/slots.ts';
-import { WritingThreads } from './exchange/thread.ts';
+import { WorkThreads } from './exchange/thread.ts';
 import { refuseForeignOrigin } from './http/admission.ts';
 import { describeApi } from './http/describe.ts';
 import { mountEvents } from './http/events.ts';
@@ -76,7 +76,10 @@ export interface AppOptions {
   readonly timeouts?: { readonly headers: number; readonly request: number };
 }
 
-const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
+const handlers: Omit<
+  HandlersOf<typeof api>,
+  keyof typeof importRoutes | keyof ReturnType<typeof buyingHandlers> | keyof ReturnType<typeof messageHandlers>
+> = {
   ...peopleHandlers,
   ...itemHandlers,
   ...definitionHandlers,
@@ -86,10 +89,8 @@ const handlers: Omit<HandlersOf<typeof api>, keyof typeof importRoutes> = {
   ...repairHandlers,
   ...jobHandlers,
   ...buildHandlers,
-  ...buyingHandlers,
   ...orderHandlers,
   ...shippingHandlers,
-  ...messageHandlers,
   ...deviceHandlers,
   ...stockHandlers,
   ...todayHandlers,
@@ -193,11 +194,14 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   const slots = new Slots(THREADS, MOST_WAITING);
   const imports = new ImportJobs(database, app.log, slots);
   app.addHook('onClose', () => imports.close());
-  const threads = new WritingThreads(slots);
+  const threads = new WorkThreads(slots);
   app.addHook('onClose', () => threads.end());
   mountExchange(app, mounting, imports, threads);
   mountLabels(app, mounting, threads);
-  mountRoutes(app, { ...handlers, ...importHandlers(imports) }, mounting);
+  const reading = new WorkThreads(new Slots(1, MOST_WAITING));
+  app.addHook('onClose', () => reading.end());
+  const threaded = { ...importHandlers(imports), ...buyingHandlers(reading), ...messageHandlers(reading) };
+  mountRoutes(app, { ...handlers, ...threaded }, mounting);
   if (options.webRoot && existsSync(options.webRoot)) await serveWeb(app, options.webRoot);
   else
     app.setNotFoundHandler(() => {

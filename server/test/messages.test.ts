@@ -174,6 +174,27 @@ describe('an order that comes as a message', () => {
   });
 });
 
+describe('a message that takes long to read', () => {
+  it('holds up nobody, and whose it is is served in turn', async () => {
+    const content = `<Order><ID>1</ID>${'<x a="1">&amp;</x>'.repeat(19_000)}</Order>`;
+    let reading = 3;
+    const told = Promise.all(
+      Array.from({ length: reading }, async () => {
+        const { code } = await server.refused(api.takeOrderMessage, { body: { content } });
+        reading -= 1;
+        return code;
+      }),
+    );
+    let served = 0;
+    while (reading > 0) {
+      await server.call(api.reasons, {});
+      served += 1;
+    }
+    expect(await told).toEqual(['ubl-unreadable', 'ubl-unreadable', 'ubl-unreadable']);
+    expect(served).toBeGreaterThan(10);
+  });
+});
+
 describe('the stand-in for a shop', () => {
   it('orders, changes, cancels and repeats itself by the door of any message', async () => {
     const hive = await shop.item('HIVE', { source: 'made', sellPrice: '100' });

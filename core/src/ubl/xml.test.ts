@@ -169,6 +169,33 @@ describe('documents as they come', () => {
     expect(why(`<Order>${'<a>1</a><b/><!-- c --><?d e?>'.repeat(100)}</Order>`)).toBe('read');
   });
 
+  it('are read or refused in the time that their length takes, whatever they are made of', () => {
+    const inside: Record<string, string> = {
+      '<': 'elements',
+      '<a': 'elements',
+      '<a>': 'elements',
+      '<a/>': 'elements',
+      '<a b="1"/>': 'elements',
+      '</a>': 'well-formed',
+      '<!--': 'well-formed',
+      '<![CDATA[': 'well-formed',
+      '<?a ': 'well-formed',
+      '=""': 'attributes',
+      "='": 'attributes',
+    };
+    for (const [part, told] of Object.entries(inside))
+      expect([part, why(`<Order>${part.repeat(480_000 / part.length)}</Order>`)]).toEqual([
+        part,
+        expect.stringContaining(told),
+      ]);
+    for (const part of [' ', '&amp;', '=', '<!---->', '<![CDATA[>]]>', 'x:', '"', '>'])
+      expect([part, why(`<Order><ID>1</ID>${part.repeat(480_000 / part.length)}</Order>`)]).toEqual([part, 'read']);
+    const attributes = Array.from({ length: 20_001 }, (_, at) => `a${at}="1"`).join(' ');
+    expect(why(`<Order ${attributes}/>`)).toContain('attributes');
+    expect(why(`<Order>${'&'.repeat(480_000)}</Order>`)).toContain('well-formed');
+    for (const part of [' a', ' a=', ' a="', "'"]) expect(why(`<Order ${part.repeat(200_000)}/>`)).not.toBe('read');
+  });
+
   it('have texts, numbers and days where they should', () => {
     const long = 'x'.repeat(3000);
     const root = readUbl(

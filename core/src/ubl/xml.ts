@@ -57,7 +57,8 @@ export function readUbl(xml: string, kind: UblKind): Node {
   // Entities of its own are nothing that a business document needs, and a way to make it explode.
   if (/<!DOCTYPE/i.test(xml)) throw unreadable('it declares a document type');
   if (!isPrintable(xml)) throw unreadable('it holds characters that XML does not allow');
-  if (isDeeperThan(xml, DEEPEST)) throw unreadable('it is nested deeper than any such document');
+  if (standsMore(/<[^/!?]/g, xml, MOST_ELEMENTS)) throw unreadable('it has more elements than any such document');
+  if (standsMore(/=\s*["']/g, xml, MOST_ATTRIBUTES)) throw unreadable('it has more attributes than any such document');
   if (XMLValidator.validate(xml) !== true) throw unreadable('it is not well-formed XML');
   const parser = new XMLParser({
     ignoreAttributes: false,
@@ -65,22 +66,25 @@ export function readUbl(xml: string, kind: UblKind): Node {
     removeNSPrefix: true,
     parseTagValue: false,
     parseAttributeValue: false,
+    // The parser counts what stands around an element.
+    maxNestedTags: DEEPEST - 1,
   });
   const root = childOf(parsed(parser, xml), kind);
   if (root === null || typeof root !== 'object') throw unreadable(`it is not of the kind ${kind}`);
   return new Node(root as Record<string, unknown>, kind);
 }
 
-/** More levels than any document we read has. */
+/** More levels, elements and attributes than any document we read has. */
 const DEEPEST = 60;
+const MOST_ELEMENTS = 20_000;
+const MOST_ATTRIBUTES = 20_000;
 
-/** Whether elements stand in each other deeper than that; read before anything follows them down. */
-function isDeeperThan(xml: string, most: number): boolean {
-  let depth = 0;
-  for (const [tag] of xml.matchAll(/<[^!?][^>]*>/g)) {
-    if (tag.startsWith('</')) depth -= 1;
-    else if (!tag.endsWith('/>')) depth += 1;
-    if (depth > most) return true;
+/** Whether a pattern, which looks at no character twice, stands in a text more often than that. */
+function standsMore(pattern: RegExp, text: string, most: number): boolean {
+  let times = 0;
+  for (const _ of text.matchAll(pattern)) {
+    times += 1;
+    if (times > most) return true;
   }
   return false;
 }
@@ -88,7 +92,8 @@ function isDeeperThan(xml: string, most: number): boolean {
 function parsed(parser: XMLParser, xml: string): unknown {
   try {
     return parser.parse(xml);
-  } catch {
+  } catch (error) {
+    if (/nested/i.test(String(error))) throw unreadable('it is nested deeper than any such document');
     throw unreadable('it is not XML as a business document has it');
   }
 }

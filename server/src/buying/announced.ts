@@ -7,11 +7,12 @@ import type { Reader } from '../db/database.ts';
 export async function despatchesOf(
   db: Reader,
   orderId: number,
+  which: { readonly document_id?: null } = {},
 ): Promise<{ readonly mailId: number; readonly documentId: number | null; readonly despatch: Despatch }[]> {
   const rows = await db.models.mail.findAll({
-    where: { order_id: orderId, kind: 'despatch-advice' },
+    where: { order_id: orderId, kind: 'despatch-advice', ...which },
     order: ['id'],
-    limit: 200,
+    limit: which.document_id === null ? 1 : 200,
   });
   return rows.map(({ id, document_id, content }) => ({
     mailId: id,
@@ -26,7 +27,7 @@ export async function announcedOf(
   orderId: number,
   lines: readonly { readonly id: number; readonly position: number; readonly tracking: PurchaseLine['tracking'] }[],
 ): Promise<Announced | null> {
-  const waiting = (await despatchesOf(db, orderId)).find(({ documentId }) => documentId === null);
+  const [waiting] = await despatchesOf(db, orderId, { document_id: null });
   if (!waiting) return null;
   return {
     mailId: waiting.mailId,

@@ -1,6 +1,6 @@
 import type { Numbered } from '@yosegi/contract';
 import { Refusal } from '@yosegi/core/refusal';
-import { readDespatchAdvice, readOrderResponse, ublKind, unitCodeOf } from '@yosegi/core/ubl';
+import { type Despatch, type Message, type OrderPromise, readMessage, unitCodeOf } from '@yosegi/core/ubl';
 import type { Doing } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { numbered } from '../db/versions.ts';
@@ -10,18 +10,21 @@ import { type OrderLineRecord, type OrderRecord, orderLines, orderRecord } from 
 /**
  * Takes in what a supplier sent: a promise confirms its order, an announced delivery waits to be received. The same
  * message twice changes nothing.
+ * @param message what was read of the content
  * @throws Refusal `ubl-unreadable`, `order-unknown`, `wrong-state`
  */
-export async function takeMail(doing: Doing, content: string): Promise<Numbered> {
-  const kind = ublKind(content);
-  if (kind === 'OrderResponse') return takePromise(doing, content);
-  if (kind === 'DespatchAdvice') return takeDespatch(doing, content);
+export async function takeMail(
+  doing: Doing,
+  content: string,
+  message: Message = readMessage(content),
+): Promise<Numbered> {
+  if (message.kind === 'OrderResponse') return takePromise(doing, content, message.document);
+  if (message.kind === 'DespatchAdvice') return takeDespatch(doing, content, message.document);
   throw new Refusal('ubl-unreadable', { why: 'it is neither an OrderResponse nor a DespatchAdvice' }, 'content');
 }
 
-async function takePromise(doing: Doing, content: string): Promise<Numbered> {
+async function takePromise(doing: Doing, content: string, promise: OrderPromise): Promise<Numbered> {
   const { tx } = doing;
-  const promise = readOrderResponse(content);
   const id = await orderOf(tx, promise.order);
   if (await known(tx, id, content)) return numbered(tx, 'purchase_order', id);
   const order = await orderRecord(tx, id);
@@ -35,9 +38,8 @@ async function takePromise(doing: Doing, content: string): Promise<Numbered> {
   });
 }
 
-async function takeDespatch(doing: Doing, content: string): Promise<Numbered> {
+async function takeDespatch(doing: Doing, content: string, despatch: Despatch): Promise<Numbered> {
   const { tx } = doing;
-  const despatch = readDespatchAdvice(content);
   const id = await orderOf(tx, despatch.order);
   if (await known(tx, id, content)) return numbered(tx, 'purchase_order', id);
   const order = await orderRecord(tx, id);

@@ -1,6 +1,7 @@
 import type { buyingRoutes, mailRoutes, receiptRoutes, reorderRoutes, supplierRoutes } from '@yosegi/contract';
 import { dayOf } from '../command/clock.ts';
-import type { HandlersOf } from '../command/doing.ts';
+import { type HandlersOf, Prepared, signedIn } from '../command/doing.ts';
+import { readInThread, type WorkThreads } from '../exchange/index.ts';
 import { comingOf } from './coming.ts';
 import { expectOn } from './expect.ts';
 import { takeMail } from './inbox.ts';
@@ -15,9 +16,11 @@ import { answerAsSupplier } from './standin.ts';
 import { listSuppliers } from './suppliers.sql.ts';
 import { createSupplier, readSupplier, updateSupplier } from './suppliers.ts';
 
-export const buyingHandlers: HandlersOf<
+export const buyingHandlers = (
+  threads: WorkThreads,
+): HandlersOf<
   typeof buyingRoutes & typeof supplierRoutes & typeof mailRoutes & typeof receiptRoutes & typeof reorderRoutes
-> = {
+> => ({
   coming: ({ db, params, now }) => comingOf(db, params.id, dayOf(now)),
   suppliers: ({ db }) => listSuppliers(db),
   supplier: ({ db, params, now }) => readSupplier(db, params.id, dayOf(now)),
@@ -42,6 +45,9 @@ export const buyingHandlers: HandlersOf<
   postPrices: (command) => postPrices(command, command.params.id, command.body),
   mail: ({ db, query }) => listMail(db, query),
   mailContent: ({ db, params }) => readMail(db, params.id),
-  takeMail: (command) => takeMail(command, command.body.content),
+  takeMail: new Prepared(async ({ body: { content }, person }) => {
+    const message = await readInThread(threads, signedIn(person).id, content);
+    return (command) => takeMail(command, content, message);
+  }),
   answerAsSupplier: (command) => answerAsSupplier(command, command.params.id, command.body),
-};
+});

@@ -48,7 +48,18 @@ export type Handler<R extends Route> =
     ? (question: Question<R>) => Promise<Answer<R>>
     : (command: Command<R>) => Promise<Answer<R>>;
 
-export type HandlersOf<Routes extends Record<string, Route>> = { [K in keyof Routes]: Handler<Routes[K]> };
+/** A command whose first part takes long and needs nothing of the books: that is done before its transaction begins. */
+export class Prepared<R extends Route> {
+  constructor(
+    readonly prepare: (
+      asked: Asked<R> & { readonly person: Person | null },
+    ) => Promise<(command: Command<R>) => Promise<Answer<R>>>,
+  ) {}
+}
+
+export type HandlersOf<Routes extends Record<string, Route>> = {
+  [K in keyof Routes]: Handler<Routes[K]> | Prepared<Routes[K]>;
+};
 
 /** The person, or @throws Refusal `sign-in` */
 export function signedIn(person: Person | null): Person {

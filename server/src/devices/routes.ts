@@ -1,7 +1,7 @@
 import { type deviceRoutes, files } from '@yosegi/contract';
 import type { FastifyInstance } from 'fastify';
 import { type HandlersOf, signedIn } from '../command/doing.ts';
-import type { WritingThreads } from '../exchange/index.ts';
+import type { WorkThreads } from '../exchange/index.ts';
 import { mountFile, sendFile } from '../http/files.ts';
 import type { Mounting } from '../http/mounting.ts';
 import { createLabelJob, endLabelJob } from './labels.ts';
@@ -15,7 +15,7 @@ export const deviceHandlers: HandlersOf<typeof deviceRoutes> = {
 };
 
 /** What the label printer puts out. */
-export function mountLabels(app: FastifyInstance, mounting: Mounting, threads: WritingThreads): void {
+export function mountLabels(app: FastifyInstance, mounting: Mounting, threads: WorkThreads): void {
   mountFile(app, mounting, files.labelPdf, async ({ params: { id }, request }, reply) => {
     const { labels, title } = await readLabelJob(mounting.database.reader, id);
     const pdf = await threads.run(signedIn(request.person).id, async () => ({ ask: 'labels', labels, title }));

@@ -1,1 +1,2 @@
-export { WritingThreads } from './thread.ts';
+export { readInThread } from './message.ts';
+export { WorkThreads } from './thread.ts';

@@ -12,7 +12,7 @@ import { mountFile, sendFile } from '../http/files.ts';
 import type { Mounting } from '../http/mounting.ts';
 import type { ImportJobs } from './jobs.ts';
 import { readRecords } from './records.sql.ts';
-import type { WritingThreads } from './thread.ts';
+import type { WorkThreads } from './thread.ts';
 
 export const importHandlers = (jobs: ImportJobs): HandlersOf<typeof importRoutes> => ({
   importJob: ({ person, params, query }) => jobs.follow(signedIn(person).id, params.id, query.seen),
@@ -24,12 +24,7 @@ export const importHandlers = (jobs: ImportJobs): HandlersOf<typeof importRoutes
 });
 
 /** Files go up as they are, straight to disk, and come down made in a thread. */
-export function mountExchange(
-  app: FastifyInstance,
-  mounting: Mounting,
-  jobs: ImportJobs,
-  threads: WritingThreads,
-): void {
+export function mountExchange(app: FastifyInstance, mounting: Mounting, jobs: ImportJobs, threads: WorkThreads): void {
   app.register(async (scope) => {
     // The stream itself: a file is never held in memory whole.
     scope.removeAllContentTypeParsers();

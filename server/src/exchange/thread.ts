@@ -11,6 +11,7 @@ const MOST_MILLISECONDS = 60_000;
 
 /** A thread that reads and writes files, one question at a time. */
 export class FileThread {
+  private over = false;
   private readonly worker = new Worker(new URL('./worker-start.mjs', import.meta.url), {
     execArgv: [],
     resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
@@ -24,6 +25,7 @@ export class FileThread {
     const { worker } = this;
     return new Promise<T>((resolve, reject) => {
       const timer = setTimeout(() => {
+        this.over = true;
         settle(() => reject(new Refusal('file-too-slow')));
         void worker.terminate();
       }, MOST_MILLISECONDS);
@@ -42,9 +44,14 @@ export class FileThread {
           else reject(new Error(told.message));
         });
       };
-      const failed = (error: Error & { code?: string }) =>
+      const failed = (error: Error & { code?: string }) => {
+        this.over = true;
         settle(() => reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new Refusal('file-too-much') : error));
-      const ended = () => settle(() => reject(new Refusal('import-cancelled')));
+      };
+      const ended = () => {
+        this.over = true;
+        settle(() => reject(new Refusal('import-cancelled')));
+      };
       worker.on('message', heard);
       worker.on('error', failed);
       worker.on('exit', ended);
@@ -52,32 +59,35 @@ export class FileThread {
     });
   }
 
+  /** Whether it can be asked nothing more. */
+  get isOver(): boolean {
+    return this.over;
+  }
+
   async end(): Promise<void> {
+    this.over = true;
     await this.worker.terminate();
   }
 }
 
 /**
- * Threads that write files. One that has done its work waits for the next, because starting one takes longer than writing
- * most files does.
+ * Threads that write files and read messages. One that has done its work waits for the next, because starting one takes
+ * longer than most of them do.
  */
-export class WritingThreads {
+export class WorkThreads {
   private readonly idle: FileThread[] = [];
 
   constructor(private readonly slots: Slots) {}
 
   /** @throws Refusal `too-much-waiting`, and what {@link FileThread.ask} throws */
-  run(personId: number, make: () => Promise<Ask>): Promise<Uint8Array> {
+  run<T = Uint8Array>(personId: number, make: () => Promise<Ask>): Promise<T> {
     return this.slots.run(personId, async () => {
       const asked = await make();
       const thread = this.idle.pop() ?? new FileThread();
       try {
-        const written = await thread.ask<Uint8Array>(asked);
-        this.idle.push(thread);
-        return written;
-      } catch (error) {
-        await thread.end();
-        throw error;
+        return await thread.ask<T>(asked);
+      } finally {
+        if (!thread.isOver) this.idle.push(thread);
       }
     });
   }

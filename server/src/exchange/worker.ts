@@ -12,6 +12,7 @@ import {
   planImport,
 } from '@yosegi/core/exchange';
 import { Refusal, type Refused } from '@yosegi/core/refusal';
+import { type Message, readMessage } from '@yosegi/core/ubl';
 import { decimalSignOf, keyedRows, readTable, type TitledTable } from './table.ts';
 import { type Sheet, writeCsv, writeXlsx } from './write.ts';
 
@@ -28,6 +29,7 @@ export type Ask =
       readonly world: ImportWorld;
     }
   | { readonly ask: 'write'; readonly format: 'csv' | 'xlsx'; readonly sheet: Sheet }
+  | { readonly ask: 'message'; readonly content: string }
   | { readonly ask: 'labels'; readonly labels: readonly Label[]; readonly title: string };
 
 export interface Opened {
@@ -45,7 +47,7 @@ export interface Checked {
 
 export type Told =
   | { readonly told: 'progress'; readonly done: number; readonly total: number }
-  | { readonly told: 'answer'; readonly answer: Opened | Checked | Uint8Array }
+  | { readonly told: 'answer'; readonly answer: Opened | Checked | Message | Uint8Array }
   | { readonly told: 'refused'; readonly refused: Refused }
   | { readonly told: 'broken'; readonly message: string };
 
@@ -54,8 +56,9 @@ let table: TitledTable | undefined;
 
 const tell = (told: Told) => parentPort?.postMessage(told);
 
-async function answer(asked: Ask): Promise<Opened | Checked | Uint8Array> {
+async function answer(asked: Ask): Promise<Opened | Checked | Message | Uint8Array> {
   if (asked.ask === 'write') return asked.format === 'csv' ? writeCsv(asked.sheet) : writeXlsx(asked.sheet);
+  if (asked.ask === 'message') return readMessage(asked.content);
   if (asked.ask === 'labels') {
     // What draws them takes longer to load than most files take to read.
     const { printLabels } = await import('@yosegi/devices/labels');

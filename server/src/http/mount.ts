@@ -1,7 +1,7 @@
 import { api, IDEMPOTENCY_HEADER, type Person, Problem, type Route } from '@yosegi/contract';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import { carryOut } from '../command/carryout.ts';
-import type { Handler, HandlersOf } from '../command/doing.ts';
+import { type Handler, type HandlersOf, Prepared } from '../command/doing.ts';
 import { admits } from './admission.ts';
 import type { Mounting } from './mounting.ts';
 import { remember } from './session.ts';
@@ -9,7 +9,7 @@ import { remember } from './session.ts';
 /** Registers every route of the contract with its handler. */
 export function mountRoutes(app: FastifyInstance, handlers: HandlersOf<typeof api>, mounting: Mounting): void {
   for (const [name, definition] of Object.entries<Route>(api)) {
-    const handler = handlers[name as keyof typeof api] as unknown as Handler<Route>;
+    const handler = handlers[name as keyof typeof api] as unknown as Handler<Route> | Prepared<Route>;
     const isQuestion = definition.method === 'GET' || definition.asks;
     app.route({
       method: definition.method,
@@ -28,7 +28,8 @@ export function mountRoutes(app: FastifyInstance, handlers: HandlersOf<typeof ap
       handler: async (request, reply) => {
         const { person, params, query, body } = request;
         const asked = { params, query, body, now: mounting.clock.now() };
-        if (isQuestion) return handler({ ...asked, db: mounting.database.reader, person } as never);
+        const run = handler instanceof Prepared ? await handler.prepare({ ...asked, person } as never) : handler;
+        if (isQuestion) return run({ ...asked, db: mounting.database.reader, person } as never);
         const answer = await carryOut(mounting, {
           name,
           key: request.headers[IDEMPOTENCY_HEADER],
@@ -36,7 +37,7 @@ export function mountRoutes(app: FastifyInstance, handlers: HandlersOf<typeof ap
           params,
           body: request.sent,
           person,
-          run: (doing) => handler({ ...asked, ...doing } as never),
+          run: (doing) => run({ ...asked, ...doing } as never),
         });
         if (name === ('signIn' satisfies keyof typeof api)) rememberPerson(reply, answer);
         return answer;

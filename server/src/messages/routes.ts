@@ -1,11 +1,15 @@
 import type { messageRoutes } from '@yosegi/contract';
 import { dayOf } from '../command/clock.ts';
-import type { HandlersOf } from '../command/doing.ts';
+import { type HandlersOf, Prepared, signedIn } from '../command/doing.ts';
+import { readInThread, type WorkThreads } from '../exchange/index.ts';
 import { readShop, shopSends } from './shop.ts';
 import { takeOrderMessage } from './take.ts';
 
-export const messageHandlers: HandlersOf<typeof messageRoutes> = {
-  takeOrderMessage: (command) => takeOrderMessage(command, command.body.content),
+export const messageHandlers = (threads: WorkThreads): HandlersOf<typeof messageRoutes> => ({
+  takeOrderMessage: new Prepared(async ({ body: { content }, person }) => {
+    const message = await readInThread(threads, signedIn(person).id, content);
+    return (command) => takeOrderMessage(command, content, message);
+  }),
   shop: ({ db, now }) => readShop(db, dayOf(now)),
   shopSends: (command) => shopSends(command, command.body),
-};
+});

@@ -3,15 +3,7 @@ import { CustomerInput } from '@yosegi/contract';
 import { fromZero, positive, ZERO } from '@yosegi/core/number';
 import type { MessageKind } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
-import {
-  type OrderDocument,
-  readOrder,
-  readOrderCancellation,
-  readOrderChange,
-  type TradeParty,
-  ublKind,
-  unitCodeOf,
-} from '@yosegi/core/ubl';
+import { type Message, type OrderDocument, readMessage, type TradeParty, unitCodeOf } from '@yosegi/core/ubl';
 import { decimalOrNull } from '../command/amounts.ts';
 import { dayOf } from '../command/clock.ts';
 import type { Doing } from '../command/doing.ts';
@@ -32,19 +24,19 @@ import { freeCode, itemsByName, theirOrder } from './sql.ts';
 
 /**
  * Takes in what a customer or their shop sent. The same message again changes nothing, whoever sends it.
+ * @param message what was read of the content
  * @throws Refusal `ubl-unreadable`, `order-sent-before`, `their-order-unknown`, `their-item-unknown`, and what the order is
  * refused for
  */
-export async function takeOrderMessage(doing: Doing, content: string) {
-  const kind = ublKind(content);
+export async function takeOrderMessage(doing: Doing, content: string, message: Message = readMessage(content)) {
+  const { kind, document } = message;
   const hash = createHash('sha256').update(content).digest('hex');
   const known = await doing.tx.models.order_message.findOne({ where: { hash } });
   if (known) return answerOf(doing, known.order_id, false);
-  if (kind === 'Order') return kept(doing, await takeNew(doing, readOrder(content)), kind, hash, content);
-  if (kind === 'OrderChange')
-    return kept(doing, await takeChange(doing, readOrderChange(content)), kind, hash, content);
+  if (kind === 'Order') return kept(doing, await takeNew(doing, document), kind, hash, content);
+  if (kind === 'OrderChange') return kept(doing, await takeChange(doing, document), kind, hash, content);
   if (kind === 'OrderCancellation') {
-    const { number, why, buyer, buyerCode } = readOrderCancellation(content);
+    const { number, why, buyer, buyerCode } = document;
     const id = await orderOf(doing.tx, number, buyer, buyerCode);
     const { version } = await numbered(doing.tx, 'sales_order', id);
     await cancelOrder(doing, id, { version, reason: why.slice(0, 500) || 'The customer does not want it any more' });
