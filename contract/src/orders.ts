@@ -66,6 +66,8 @@ export const OrderPart = z.object({
   shipped: Decimal,
   /** Standing in a parcel for it, and of what is tracked, which. */
   packed: Decimal,
+  /** Of it kept from leaving, because a lot or serial of it is held. */
+  stuck: Decimal,
   pieces: z.array(Piece),
   /** Still to be taken from shelves, or to be built. */
   open: Decimal,

@@ -240,7 +240,11 @@ export const trackedRoutes = {
       lotIds: z.array(Id).max(500).default([]),
       serialIds: z.array(Id).max(500).default([]),
     }),
-    response: z.object({ held: z.number().int() }),
+    response: z.object({
+      held: z.number().int(),
+      /** What has some of it in a parcel or on a bench, and cannot go on with it. */
+      stops: z.array(z.object({ kind: z.enum(['order', 'build']), id: Id, number: z.string() })),
+    }),
   }),
   release: route({
     method: 'POST',

@@ -17,7 +17,7 @@ import type { Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { itemRow } from '../items/index.ts';
-import { mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index.ts';
+import { mayGoBelow, readStock, refuseHeld, withNames, writeDocument } from '../ledger/index.ts';
 import { endBuilt, keepForOrders, rejectBuilt } from '../orders/index.ts';
 import { requireShelf } from '../places/index.ts';
 import { endTasks } from '../tasks/index.ts';
@@ -69,6 +69,7 @@ export async function finishBuild(doing: Doing, id: number, input: FinishInput) 
   const portionOf = { output, good, rejected, writeOff, progress: progressOf(build), closes, lines: used };
   const isRepair = build.repair_id !== null;
   const done = postFinish(posting, { ...portionOf, out: { itself: build.item_id, parts: out }, isRepair });
+  refuseHeld(bench.standing, (spot) => posting.at(spot));
   const changes = new Map<number, LineChange>(
     lines.map((line) => [
       line.id,

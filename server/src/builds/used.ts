@@ -16,7 +16,7 @@ import type { Spent } from '@yosegi/core/tasks';
 import { type BodyOf, found } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { averageCostOf, type ItemRow, itemRows } from '../items/index.ts';
-import { type BalanceRow, heldFor, usableOf } from '../ledger/index.ts';
+import { type BalanceRow, heldFor, heldLast, usableOf } from '../ledger/index.ts';
 import { benchBinOf, usualBin } from '../places/index.ts';
 import { spentByLine, tasksOfBuild } from '../tasks/index.ts';
 import { choosePieces, inOrder } from '../tracking/index.ts';
@@ -63,7 +63,7 @@ export async function benchOf(db: Reader, buildId: number): Promise<Bench> {
     build,
     lines,
     items,
-    standing: await heldFor(db, { kind: 'build', id: buildId }),
+    standing: heldLast(await heldFor(db, { kind: 'build', id: buildId })),
     shelves: await usableOf(db, [...items.keys()]),
     binId: await benchBinOf(db, build.output_bin_id),
     usual,

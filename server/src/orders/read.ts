@@ -2,6 +2,7 @@ import type { Order, OrderLine, OrderPart, OrderRow } from '@yosegi/contract';
 import { arrivesOn, isTooLate, latest, type Pegged, type WhenThere } from '@yosegi/core/demand';
 import {
   add,
+  least,
   type Money,
   minus,
   type Quantity,
@@ -21,7 +22,7 @@ import { readPegging } from '../demand/index.ts';
 import { averageCostOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
 import { byBin, toPiece, usableOf } from '../ledger/index.ts';
 import { buildsForParts } from './built.sql.ts';
-import { openParcels, standingFor } from './parcels.sql.ts';
+import { heldInParcels, openParcels, standingFor } from './parcels.sql.ts';
 import {
   type Brings,
   buildable,
@@ -55,16 +56,33 @@ export const servedIn = (pegging: readonly Pegged[]): Served =>
     ),
   );
 
-/** The day a part has everything it still needs. */
-const partWhole = (served: Served, part: Pick<OrderPartRecord, 'id' | 'open'>): WhenThere =>
-  part.open === 0 ? '' : (served.get(part.id)?.wholeOn ?? null);
+/** A part with what of it stands in a parcel and is kept from leaving. */
+interface Standing extends OrderPartRecord {
+  readonly stuck: Quantity;
+}
+
+/** The parts of lines of orders, with what of them is held. */
+async function standingParts(db: Reader, lines: readonly OrderLineRecord[]): Promise<Standing[]> {
+  const orderOf = new Map(lines.map((line) => [line.id, line.order_id]));
+  const held = await heldInParcels(db, [...new Set(orderOf.values())]);
+  return (await orderParts(db, [...orderOf.keys()])).map((part) => ({
+    ...part,
+    stuck: least(part.packed, held.get(`${orderOf.get(part.line_id)}:${part.item_id}`) ?? ZERO),
+  }));
+}
+
+/** The day a part has everything it still needs; nobody knows when what is held is released. */
+const partWhole = (served: Served, part: Pick<Standing, 'id' | 'open' | 'stuck'>): WhenThere => {
+  if (part.stuck > 0) return null;
+  return part.open === 0 ? '' : (served.get(part.id)?.wholeOn ?? null);
+};
 const readyOf = (served: Served, part: Pick<OrderPartRecord, 'id'>): Quantity => served.get(part.id)?.now ?? ZERO;
 
 /** The days of an order and its lines, as every screen, paper and message says them. */
 function daysOf(
   order: OrderRecord,
   lines: readonly OrderLineRecord[],
-  parts: ReadonlyMap<number, readonly OrderPartRecord[]>,
+  parts: ReadonlyMap<number, readonly Standing[]>,
   served: Served,
   today: string,
 ) {
@@ -98,7 +116,7 @@ function outlookOf(
 function headOf(
   order: OrderRecord,
   lines: readonly OrderLineRecord[],
-  parts: ReadonlyMap<number, readonly OrderPartRecord[]>,
+  parts: ReadonlyMap<number, readonly Standing[]>,
   served: Served,
   today: string,
 ) {
@@ -124,8 +142,8 @@ function headOf(
   };
 }
 
-const byLine = (parts: readonly OrderPartRecord[]): Map<number, OrderPartRecord[]> => {
-  const known = new Map<number, OrderPartRecord[]>();
+const byLine = (parts: readonly Standing[]): Map<number, Standing[]> => {
+  const known = new Map<number, Standing[]>();
   for (const part of parts) known.set(part.line_id, [...(known.get(part.line_id) ?? []), part]);
   return known;
 };
@@ -142,12 +160,7 @@ export async function toOrderRows(
     db,
     records.map(({ id }) => id),
   );
-  const parts = byLine(
-    await orderParts(
-      db,
-      lines.map(({ id }) => id),
-    ),
-  );
+  const parts = byLine(await standingParts(db, lines));
   const isAnyOpen = records.some(({ open }) => open === 1);
   const served = known ?? (isAnyOpen ? await readServed(db, today) : new Map());
   return records.map((order) => {
@@ -165,14 +178,14 @@ export async function toOrderRows(
 }
 
 /** What stands ready of parts, what comes and what is missing, each part counting the same however many it is of. */
-function sharesOf(parts: readonly OrderPartRecord[], served: Served): OrderRow['shares'] {
+function sharesOf(parts: readonly Standing[], served: Served): OrderRow['shares'] {
   const open = parts.filter((part) => part.open + part.packed > 0);
-  const share = (of: (part: OrderPartRecord) => number) =>
+  const share = (of: (part: Standing) => number) =>
     open.reduce((sum, part) => sum + of(part) / (part.open + part.packed), 0) / Math.max(1, open.length);
   return {
-    ready: share((part) => part.packed + readyOf(served, part)),
+    ready: share((part) => looseOf(part) + readyOf(served, part)),
     coming: share((part) => served.get(part.id)?.coming ?? 0),
-    short: share((part) => served.get(part.id)?.short ?? 0),
+    short: share((part) => part.stuck + (served.get(part.id)?.short ?? 0)),
   };
 }
 
@@ -192,10 +205,7 @@ export async function listOrders(db: Reader, query: QueryOf<'orders'>, today: st
 export async function readOrder(db: Reader, id: number, today: string): Promise<Order> {
   const order = found(await orderRecord(db, id));
   const lines = await orderLines(db, [id]);
-  const all = await orderParts(
-    db,
-    lines.map((line) => line.id),
-  );
+  const all = await standingParts(db, lines);
   const parts = byLine(all);
   const items = await itemRows(
     db,
@@ -239,8 +249,8 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
       wantedOn: line.wanted_on,
       wholeOn: isPromised ? (days.complete[index] ?? null) : null,
       arrivesOn: isPromised ? (days.lines[index] ?? null) : null,
-      canShip: decimal(isPromised ? shippable(line, own, (part) => add(part.packed, readyOf(served, part))) : ZERO),
-      inParcel: decimal(isPromised ? shippable(line, own, (part) => part.packed) : ZERO),
+      canShip: decimal(isPromised ? shippable(line, own, (part) => add(looseOf(part), readyOf(served, part))) : ZERO),
+      inParcel: decimal(isPromised ? shippable(line, own, looseOf) : ZERO),
       parts: own.map(
         (part): OrderPart => ({
           id: part.id,
@@ -252,6 +262,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
           open: decimal(part.open),
           ready: decimal(readyOf(served, part)),
           packed: decimal(part.packed),
+          stuck: decimal(part.stuck),
           pieces: standing
             .filter((row) => row.item_id === part.item_id && (row.lot_id ?? row.serial_id) !== null)
             .map(toPiece),
@@ -295,12 +306,11 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
   };
 }
 
+/** What of a part stands in a parcel and may leave. */
+const looseOf = ({ packed, stuck }: Standing): Quantity => minus(packed, stuck);
+
 /** How many of a line could be shipped with what is at hand of each part. */
-const shippable = (
-  line: OrderLineRecord,
-  parts: readonly OrderPartRecord[],
-  atHand: (part: OrderPartRecord) => Quantity,
-): Quantity =>
+const shippable = (line: OrderLineRecord, parts: readonly Standing[], atHand: (part: Standing) => Quantity): Quantity =>
   canShip(
     line,
     line.output_quantity,

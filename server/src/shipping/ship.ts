@@ -8,7 +8,16 @@ import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { type ItemRow, itemRows } from '../items/index.ts';
-import { type BalanceRow, readStock, spotIn, usableOf, withNames, writeDocument } from '../ledger/index.ts';
+import {
+  type BalanceRow,
+  heldLast,
+  readStock,
+  refuseHeld,
+  spotIn,
+  usableOf,
+  withNames,
+  writeDocument,
+} from '../ledger/index.ts';
 import {
   addShipped,
   builtFor,
@@ -43,7 +52,7 @@ interface Taken {
 /**
  * Ships some or all of an order in one document, from its parcel first and then from the shelves: goods leave at exactly
  * what they are worth. Builds for it can be finished in the same act: all of it is done, or nothing.
- * @throws Refusal `wrong-state`, `unknown-line`, `more-than-ordered`, `stock-short`, `stale-save`, and what lots and
+ * @throws Refusal `wrong-state`, `unknown-line`, `more-than-ordered`, `stock-short`, `is-held`, `stale-save`, and what lots and
  * serials are refused for
  */
 export async function shipOrder(doing: Doing, id: number, input: ShipInput) {
@@ -57,7 +66,7 @@ export async function shipOrder(doing: Doing, id: number, input: ShipInput) {
   const parts = await orderParts(tx, [...known.keys()]);
   const itemIds = parts.map((part) => part.item_id);
   const items = await itemRows(tx, itemIds);
-  const places = { shelves: await usableOf(tx, itemIds), parcels: await standingFor(tx, id) };
+  const places = { shelves: await usableOf(tx, itemIds), parcels: heldLast(await standingFor(tx, id)) };
   const posting = new Posting(await readStock(tx, itemIds));
   const sent: { line: OrderLineRecord; quantity: Quantity }[] = [];
   const going: (Taken & { readonly takers: readonly Taker[] })[] = [];
@@ -88,6 +97,7 @@ export async function shipOrder(doing: Doing, id: number, input: ShipInput) {
     return { lineId: part.line_id, partId: part.id, takings };
   });
   const done = postShipment(posting, leaving);
+  refuseHeld(places.parcels, (spot) => posting.at(spot));
   const posted = await withNames(tx, () => posting.close());
   const document = await writeDocument(
     doing,

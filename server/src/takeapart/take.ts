@@ -9,7 +9,7 @@ import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { revisionRow } from '../definitions/index.ts';
 import { freeOf, type ItemRow, itemRow } from '../items/index.ts';
-import { mayGoBelow, readStock, withNames, writeDocument } from '../ledger/index.ts';
+import { balancesOf, mayGoBelow, readStock, refuseHeld, withNames, writeDocument } from '../ledger/index.ts';
 import { promisedTo } from '../orders/index.ts';
 import { requireShelf } from '../places/index.ts';
 import { type PieceRecord, piecesById, spotsOf, worthOf, writeOutcomes } from '../returns/index.ts';
@@ -160,7 +160,13 @@ async function post(doing: Doing, posting: Posting, product: Ready, overridden: 
   if (piece) posting.takeOutAt(found((await spotsOf(tx, piece.return_id))(piece)), quantity, worth);
   else {
     const taken = await heapsOut(tx, posting, item, input.binId, quantity, input, at, { toUse: false, overridden });
+    const there = (await balancesOf(tx, [item.id])).filter((row) => row.holder_id === null);
     value = add(ZERO, ...taken.map((one) => posting.takeOut(one.spot, one.quantity)));
+    refuseHeld(
+      there,
+      (spot) => posting.at(spot),
+      at(item.tracking === 'none' ? 'binId' : item.tracking === 'lot' ? 'lot' : 'serials'),
+    );
   }
   const shares = sharesFor(lines, input.writeOff, at);
   const weighed = lines.map((line, index) => ({ ...line, share: shares[index] ?? line.share }));

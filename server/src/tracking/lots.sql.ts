@@ -221,3 +221,15 @@ export async function passDays(tx: Writer, why: string, at: string, today: strin
   );
   return rows.length;
 }
+
+/** What has some of these lots and serials in its parcel or on its bench: it cannot go on with them while they are held. */
+export const stoppedBy = (db: Reader, { lotIds, serialIds }: Record<'lotIds' | 'serialIds', readonly number[]>) =>
+  db.all<{ kind: 'order' | 'build'; id: number; number: string }>(
+    `SELECT DISTINCT iif(b.holder_kind = 'parcel', 'order', 'build') AS kind, coalesce(o.id, u.id) AS id, coalesce(o.number, u.number) AS number
+     FROM balance b LEFT JOIN parcel p ON b.holder_kind = 'parcel' AND p.id = b.holder_id LEFT JOIN sales_order o ON o.id = p.order_id
+     LEFT JOIN build u ON b.holder_kind = 'build' AND u.id = b.holder_id
+     WHERE b.holder_kind IN ('parcel', 'build') AND b.quantity > 0
+       AND (b.lot_id IN (SELECT value FROM json_each($1)) OR b.serial_id IN (SELECT value FROM json_each($2)))
+     ORDER BY 1 DESC, 2 LIMIT 200`,
+    [JSON.stringify(lotIds), JSON.stringify(serialIds)],
+  );

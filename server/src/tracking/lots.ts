@@ -5,7 +5,7 @@ import { dayOf } from '../command/clock.ts';
 import { type Doing, found, type HandlersOf, required } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { itemRow } from '../items/index.ts';
-import { listLots, listSerials, passDays } from './lots.sql.ts';
+import { listLots, listSerials, passDays, stoppedBy } from './lots.sql.ts';
 import { clashesOf, nextFree } from './sql.ts';
 import { DAY_PASSED } from './tracked.ts';
 import { listUnits, readUnit, unitCounts } from './units.sql.ts';
@@ -49,12 +49,13 @@ interface Chosen {
 }
 
 /** Keeps lots and serials from being used, wherever they stand, until an owner releases them. */
-async function hold(doing: Doing, input: Chosen & { reasonId: number; remark: string }): Promise<{ held: number }> {
+async function hold(doing: Doing, input: Chosen & { reasonId: number; remark: string }) {
   const { tx, person, now } = doing;
   const reason = await tx.models.reason.findOne({ where: { id: input.reasonId, used_for: 'hold' } });
   if (!reason) throw new Refusal('unknown-choice', {}, 'reasonId');
   const words = input.remark ? `${reason.name}: ${input.remark}` : reason.name;
-  return { held: await setHeld(doing, input, [words, now.toISOString(), person.id]) };
+  const held = await setHeld(doing, input, [words, now.toISOString(), person.id]);
+  return { held, stops: await stoppedBy(tx, input) };
 }
 
 const release = async (doing: Doing, input: Chosen) => ({
@@ -71,12 +72,12 @@ async function setHeld(
   const [serials] = await tx.models.serial.update(values, { where: { id: [...serialIds] } });
   if (lots < new Set(lotIds).size || serials < new Set(serialIds).size) throw new Refusal('not-found');
   if (lots + serials === 0) throw new Refusal('not-found');
-  changed('stock', 'items', 'builds');
+  changed('stock', 'items', 'builds', 'orders');
   return lots + serials;
 }
 
 /** Holds lots whose day has passed; one that an owner released after that stays released. @returns the topics it changed */
 export async function holdPassed(tx: Writer, now: Date): Promise<readonly Topic[]> {
   const passed = await passDays(tx, DAY_PASSED, now.toISOString(), dayOf(now));
-  return passed > 0 ? ['items', 'stock', 'builds'] : [];
+  return passed > 0 ? ['items', 'stock', 'builds', 'orders'] : [];
 }

@@ -7,6 +7,7 @@ import styled from 'styled-components';
 import { OutFields } from '../lines/OutFields.tsx';
 import { NOTHING_TYPED } from '../lines/typed.ts';
 import { walkLines } from '../lines/walk.ts';
+import { Chip } from '../ui/Chip.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
@@ -92,6 +93,16 @@ export function UseGrid(props: Props) {
                 </td>
                 <td className="num">
                   {line.item && line.taken === 'picked-first' ? format.quantity(line.onBench, unit, decimals) : ''}
+                  {line.pieces.some((piece) => piece.held !== null) && (
+                    <div>
+                      <Chip $tone="held">
+                        {line.pieces
+                          .flatMap((piece) => (piece.held ? (piece.lot ?? piece.serial ?? '') : []))
+                          .join(', ')}{' '}
+                        held
+                      </Chip>
+                    </div>
+                  )}
                 </td>
                 <td className="num">
                   {isCharge ? '' : amount(use.planned)}

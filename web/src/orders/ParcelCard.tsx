@@ -3,6 +3,7 @@ import { readForText } from '@yosegi/core/number';
 import { useCommand } from '../api/client.ts';
 import { LabelButton } from '../devices/index.ts';
 import { Button } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
@@ -29,6 +30,12 @@ export function ParcelCard({ order }: { order: Order }) {
             {format.quantity(part.packed, part.item.unit, part.item.decimals)} {part.item.name}
             {part.pieces.length > 0 && (
               <Faint> {part.pieces.map((piece) => piece.serial ?? piece.lot).join(', ')}</Faint>
+            )}
+            {part.stuck !== '0' && (
+              <>
+                {' '}
+                <Chip $tone="held">{format.number(part.stuck)} held: can’t leave</Chip>
+              </>
             )}
           </span>
           <Button

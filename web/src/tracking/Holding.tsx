@@ -31,9 +31,14 @@ export function Holding({
   const [remark, setRemark] = useTyped(screen, 'remark', '');
   const hold = useCommand(
     'hold',
-    ({ held }) => {
+    ({ held, stops }) => {
+      const them = held === 1 ? 'it' : 'them';
+      const waits = stops.slice(0, 5).map(({ kind, number }) => `${kind} ${number}`);
+      const more = stops.length > 5 ? [`${stops.length - 5} more`] : [];
       notify({
-        text: `${count(held, one)} held. Nothing takes ${held === 1 ? 'it' : 'them'} until an owner releases.`,
+        text: `${count(held, one)} held. Nothing takes ${them} until an owner releases ${them}.${
+          stops.length === 0 ? '' : ` Already picked for ${[...waits, ...more].join(', ')}: put ${them} back there.`
+        }`,
       });
       setReason('');
       setRemark('');
