@@ -1,5 +1,6 @@
 import { api, type BuildDetail, type Item } from '@yosegi/contract';
 import type { Input } from '@yosegi/contract/client';
+import { dayOf } from '@yosegi/core/days';
 import { readSerials } from '@yosegi/core/tracking';
 import type { DemoClient } from './client.ts';
 
@@ -52,7 +53,7 @@ export class Bench {
   /** @param days until it is wanted */
   async plan(code: string, quantity: number, days: number): Promise<BuildDetail> {
     await this.client.as(MO);
-    const due = new Date(this.time.at + days * DAY).toISOString().slice(0, 10);
+    const due = dayOf(new Date(this.time.at + days * DAY));
     const body = { builds: [{ itemId: this.item(code).id, quantity: String(quantity), due }] };
     const { builds } = await this.client.call(api.planBuilds, { body });
     return this.client.call(api.build, { params: { id: builds[0]?.id ?? 0 } });
@@ -154,7 +155,7 @@ export class Bench {
     }
     const begun = rows.find(({ isOnBench, kind }) => isOnBench && kind === 'labour');
     if (!begun) return;
-    const body = { minutes: '20', day: new Date(this.time.at).toISOString().slice(0, 10), personId: ADA };
+    const body = { minutes: '20', day: dayOf(new Date(this.time.at)), personId: ADA };
     await this.client.call(api.addTime, { params: { id: begun.id }, body });
   }
 
@@ -162,7 +163,7 @@ export class Bench {
   async shareDays(end: Date): Promise<void> {
     await this.client.as(MO);
     const { cards, days } = await this.client.call(api.board, {});
-    const day = (index: number) => days[index] ?? new Date(end).toISOString().slice(0, 10);
+    const day = (index: number) => days[index] ?? dayOf(new Date(end));
     const plan: readonly (readonly [code: string, personId: number, day: string])[] = [
       ['SMK-1', MO, day(1)],
       ['HIVE-10', TOM, day(2)],

@@ -1,5 +1,6 @@
 import { api, type Item, type PurchaseOrder } from '@yosegi/contract';
 import type { Input } from '@yosegi/contract/client';
+import { dayOf } from '@yosegi/core/days';
 import type { DemoClient } from './client.ts';
 
 const DAY = 24 * 60 * 60 * 1000;
@@ -143,7 +144,7 @@ export class Buying {
         orders: [
           {
             supplierId: this.supplierId(code),
-            wantedOn: new Date(this.time.at + lead * DAY).toISOString().slice(0, 10),
+            wantedOn: dayOf(new Date(this.time.at + lead * DAY)),
             lines: lines.map(({ itemId, quantity, unitCost }) => ({ itemId, quantity, price: unitCost })),
           },
         ],

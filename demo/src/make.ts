@@ -1,4 +1,5 @@
 import { api, type Item, type LineInput, type PurchaseOrder } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { buildApp } from '@yosegi/server/app';
 import { Database } from '@yosegi/server/db/database';
 import { ensureCompany, migrate } from '@yosegi/server/db/migrate';
@@ -79,7 +80,7 @@ class Demo {
     this.bench = new Bench(client, time, random, (code) => this.item(code));
     const bin = (code: string) => this.bin(code);
     this.buying = new Buying(client, time, seeded(411), (code) => this.item(code), bin);
-    const later = new Date(end.getTime() + 9 * DAY).toISOString().slice(0, 10);
+    const later = dayOf(new Date(end.getTime() + 9 * DAY));
     this.details = new Details(client, this.items, bin, later);
     this.selling = new Selling(client, (code) => this.item(code));
     const item = (code: string) => this.item(code);
@@ -286,7 +287,7 @@ class Demo {
   }
 
   private dayAfter(at: number, days: number): string {
-    return new Date(at + days * DAY).toISOString().slice(0, 10);
+    return dayOf(new Date(at + days * DAY));
   }
 
   /** A delivery entered twice by mistake, and the second undone. */

@@ -1,4 +1,5 @@
 import { api, type Item, type LineInput } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import type { DemoClient } from './client.ts';
 import { type Asked, asked, bought, type Kit, products, ways } from './range-catalogue.ts';
 
@@ -113,7 +114,7 @@ export class Range {
     if (!product) return;
     const quantity = Math.max(2, Math.round(product[6] * (1.6 + this.random() * 0.6)));
     await this.client.as(MO);
-    const due = new Date(this.time.at + 4 * DAY).toISOString().slice(0, 10);
+    const due = dayOf(new Date(this.time.at + 4 * DAY));
     const { builds } = await this.client.call(api.planBuilds, {
       body: { builds: [{ itemId: this.item(product[0]).id, quantity: String(quantity), due }] },
     });
@@ -150,7 +151,7 @@ export class Range {
     const body = {
       customerId,
       reference: this.turn % 2 ? `${2000 + this.turn}` : '',
-      wantedOn: new Date(this.time.at + (8 + (this.turn % 3) * 5) * DAY).toISOString().slice(0, 10),
+      wantedOn: dayOf(new Date(this.time.at + (8 + (this.turn % 3) * 5) * DAY)),
       delivery: this.turn % 4 === 0 ? ('as-ready' as const) : ('whole' as const),
       confirm: !isLost,
       lines: lines.map(([code, quantity]) => ({ itemId: this.item(code).id, quantity: String(quantity) })),
@@ -214,7 +215,7 @@ export class Range {
   async today(): Promise<void> {
     this.time.at = this.end.getTime();
     await this.client.as(MO);
-    const day = (days: number) => new Date(this.end.getTime() + days * DAY).toISOString().slice(0, 10);
+    const day = (days: number) => dayOf(new Date(this.end.getTime() + days * DAY));
     const order = async (
       n: number,
       lines: readonly Asked[],

@@ -1,5 +1,6 @@
 import { api, type Returnable } from '@yosegi/contract';
 import type { Input } from '@yosegi/contract/client';
+import { dayOf } from '@yosegi/core/days';
 import type { DemoClient } from './client.ts';
 
 const DAY = 24 * 60 * 60 * 1000;
@@ -20,7 +21,7 @@ export class Returns {
     await this.swapped();
     await this.wrongInTheBox();
     await this.scale();
-    const day = new Date(end.getTime() + 3 * DAY).toISOString().slice(0, 10);
+    const day = dayOf(new Date(end.getTime() + 3 * DAY));
     await this.take('STRAP-H', '2', 'Does not fit', { condition: 'as new' }, { arrived: false, expectedOn: day });
     await this.calledOff();
   }

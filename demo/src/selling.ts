@@ -1,4 +1,5 @@
 import { api } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import type { DemoClient } from './client.ts';
 
 type CustomerFacts = readonly [
@@ -71,7 +72,7 @@ export class Selling {
 
   /** What is open this morning, and what has left or been given up before. */
   async orders(now: number): Promise<void> {
-    const on = (days: number) => new Date(now + days * DAY).toISOString().slice(0, 10);
+    const on = (days: number) => dayOf(new Date(now + days * DAY));
     const sent = await this.order('ALDER', [['TASTE-3', 6]], on(-1), 'AV-2011');
     await this.ship(sent, { carrier: 'Own van' });
     const scale = await this.order('FERN', [['SCALE-1', 1]], on(1), '88-104');

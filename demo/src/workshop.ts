@@ -1,5 +1,6 @@
 import { api, type Item } from '@yosegi/contract';
 import type { Input } from '@yosegi/contract/client';
+import { dayOf } from '@yosegi/core/days';
 import type { Bench } from './bench.ts';
 import type { DemoClient } from './client.ts';
 
@@ -33,7 +34,7 @@ export class Workshop {
 
   /** Scales of customers: one mended under warranty and given back, one ready, one on the bench, one to be agreed. */
   async repairs(end: Date): Promise<void> {
-    const day = (days: number) => new Date(end.getTime() + days * DAY).toISOString().slice(0, 10);
+    const day = (days: number) => dayOf(new Date(end.getTime() + days * DAY));
     const scale = this.item('SCALE-1').id;
     const sold = await this.soldScale();
     const free = await this.takeIn({

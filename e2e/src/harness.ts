@@ -2,6 +2,7 @@ import { copyFileSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import type { Browser, BrowserContext, Locator, Page } from '@playwright/test';
+import { dayOf } from '@yosegi/core/days';
 import { demoOnce } from '@yosegi/demo/once';
 import { buildApp } from '@yosegi/server/app';
 import { Database } from '@yosegi/server/db/database';
@@ -133,7 +134,7 @@ export async function tick(field: Locator, isOn = true): Promise<void> {
 export const chosen = (field: Locator) => trigger(field).locator('.react-aria-SelectValue').textContent();
 
 /** The ISO day so many days from today. */
-export const dayIn = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+export const dayIn = (days: number) => dayOf(new Date(Date.now() + days * 86_400_000));
 
 /** Hands that never leave the keyboard. */
 export class Keyboard {

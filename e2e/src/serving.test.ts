@@ -1,7 +1,8 @@
 import { expect, test } from '@playwright/test';
+import { dayOf } from '@yosegi/core/days';
 import { Application, choose, Keyboard, type Visit } from './harness.ts';
 
-const dayIn = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+const dayIn = (days: number) => dayOf(new Date(Date.now() + days * 86_400_000));
 
 const LINES = [
   ['Feeder, 2 litre', '37'],

@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { dayOf } from '@yosegi/core/days';
 import { SCALE } from '@yosegi/core/number';
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -207,7 +208,7 @@ function doneOn(from: string, { minutes, quantity, least }: World['builds'][numb
   let left = Math.max(1, least ?? 1, Math.ceil((minutes * quantity) / 480));
   for (let day = new Date(from); ; day = new Date(day.getTime() + 86_400_000)) {
     if (day.getUTCDay() % 6 !== 0) left -= 1;
-    if (left === 0) return day.toISOString().slice(0, 10);
+    if (left === 0) return dayOf(day);
   }
 }
 

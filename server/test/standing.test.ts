@@ -1,4 +1,5 @@
 import { api } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TestServer, Workshop } from './harness.ts';
 
@@ -86,7 +87,7 @@ describe('stock on a past day', () => {
       worth.push((worth.at(-1) ?? 0) + 2 * day);
     }
     for (let day = 0; day <= 12; day += 1) {
-      const asked = new Date(start.getTime() + day * 86_400_000).toISOString().slice(0, 10);
+      const asked = dayOf(new Date(start.getTime() + day * 86_400_000));
       const then = await server.call(api.stockOn, { query: { day: asked, q: 'PAST' } });
       const expected = day === 0 ? [] : [{ quantity: String(2 * day), value: String(worth[day]) }];
       expect(then.rows).toMatchObject(expected);

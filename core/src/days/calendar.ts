@@ -1,3 +1,5 @@
+import { utcDay } from './moment.ts';
+
 /** Whether a day has passed; a day that nobody knows has not. What was due on it and is still open is late. */
 export const isPast = (day: string | null, today: string): boolean => day !== null && day < today;
 
@@ -6,7 +8,7 @@ export function isDay(text: string): boolean {
   const [, year, month, day] = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text) ?? [];
   if (year === undefined || Number(year) < 1900 || Number(year) > 2999) return false;
   const date = new Date(Date.UTC(Number(year), Number(month) - 1, Number(day)));
-  return date.toISOString().slice(0, 10) === text;
+  return utcDay(date) === text;
 }
 
 /**
@@ -22,5 +24,5 @@ export const daysBetween = (from: string, to: string) =>
 /** The ISO day so many days after another, or {@link LATER}. */
 export function dayAfter(day: string, days: number): string {
   const at = Date.parse(`${day}T00:00:00Z`) + days * 86_400_000;
-  return at >= Date.parse(LATER) ? LATER : new Date(at).toISOString().slice(0, 10);
+  return at >= Date.parse(LATER) ? LATER : utcDay(new Date(at));
 }

@@ -1,4 +1,5 @@
 import { LATER } from './calendar.ts';
+import { utcDay } from './moment.ts';
 
 /** Which days of the week a company works on, and the day it is. */
 export interface WorkCalendar {
@@ -17,8 +18,7 @@ const MOST_DAYS = 100_000;
 /** Days since 1970 of an ISO day; quicker to reckon with than its text. */
 export const dayNumber = (iso: string): number => Date.parse(`${iso}T00:00:00Z`) / DAY;
 /** The ISO day of a number that {@link dayNumber} gives; {@link LATER} where it is beyond. */
-export const dayOfNumber = (day: number): string =>
-  day >= LATER_NUMBER ? LATER : new Date(day * DAY).toISOString().slice(0, 10);
+export const dayOfNumber = (day: number): string => (day >= LATER_NUMBER ? LATER : utcDay(new Date(day * DAY)));
 
 /** Monday is 1; the first of January 1970 was a Thursday. */
 const weekdayOf = (day: number) => ((day + 3) % 7) + 1;

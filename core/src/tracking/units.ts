@@ -1,3 +1,4 @@
+import { utcDay } from '../days/index.ts';
 /** Where one unit is in its life with us. */
 export const unitStates = [
   /** Here to be repaired, and not ours. */
@@ -24,7 +25,7 @@ export function monthsAfter(day: string, months: number): string {
   const [year = 0, month = 1, date = 1] = day.split('-').map(Number);
   const last = new Date(Date.UTC(year, month - 1 + months + 1, 0));
   last.setUTCDate(Math.min(date, last.getUTCDate()));
-  return last.toISOString().slice(0, 10);
+  return utcDay(last);
 }
 
 /** The months of a warranty as somebody wrote them into a field of an item: "24", "24 months"; null for anything else. */

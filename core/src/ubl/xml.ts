@@ -158,8 +158,11 @@ export class Node {
   /** An ISO day, or null. @throws Refusal `ubl-unreadable` for anything else */
   day(path: string): string | null {
     const text = this.text(path);
-    if (text !== null && !isDay(text.slice(0, 10))) throw unreadable(`${path} is not a date: ${text.slice(0, 40)}`);
-    return text?.slice(0, 10) ?? null;
+    if (text === null) return null;
+    // Whatever follows is a time or a zone, of which a day on paper has none.
+    const [day = ''] = /^\d{4}-\d{2}-\d{2}/.exec(text) ?? [];
+    if (!isDay(day)) throw unreadable(`${path} is not a date: ${text.slice(0, 40)}`);
+    return day;
   }
 }
 

@@ -1,10 +1,10 @@
 import type { Board, BoardCard, BuildRow } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { scaled } from '@yosegi/core/definitions';
 import { minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { daysAhead, type BoardCard as Placed, placeWork } from '@yosegi/core/tasks';
 import { decimal } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';

@@ -1,7 +1,7 @@
+import { dayOf } from '@yosegi/core/days';
 import { Posting } from '@yosegi/core/ledger';
 import { negated, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { dayOf } from '../command/clock.ts';
 import { type Doing, found } from '../command/doing.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
 import { readStock, writeDocument } from '../ledger/index.ts';

@@ -7,11 +7,11 @@ import {
   postFinish,
   rejectedCost,
 } from '@yosegi/core/builds';
+import { dayOf } from '@yosegi/core/days';
 import { Posting } from '@yosegi/core/ledger';
 import { add, countedIn, type Money, minus, negated, type Quantity, unitCostOf, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { decimal } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';

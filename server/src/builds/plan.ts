@@ -1,12 +1,12 @@
 import type { Numbered } from '@yosegi/contract';
 import { worldOf } from '@yosegi/contract/coverage-input';
 import { cover } from '@yosegi/core/coverage';
+import { dayOf } from '@yosegi/core/days';
 import { labourCost, required, scaled } from '@yosegi/core/definitions';
 import { add, countedIn, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { refuseTooManySerials } from '@yosegi/core/tracking';
 import { decimal, refuseUnkept } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { readSnapshot } from '../coverage/index.ts';
 import type { Writer } from '../db/database.ts';

@@ -1,5 +1,5 @@
 import type { boardRoutes, buildRoutes } from '@yosegi/contract';
-import { dayOf } from '../command/clock.ts';
+import { dayOf } from '@yosegi/core/days';
 import type { HandlersOf } from '../command/doing.ts';
 import { moveOnBoard, readBoard } from './board.ts';
 import { cancelBuild } from './cancel.ts';

@@ -1,5 +1,5 @@
 import type { Numbered } from '@yosegi/contract';
-import { dayOf } from '../command/clock.ts';
+import { dayOf } from '@yosegi/core/days';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
 import { buildRecord, readBuild } from './sql.ts';

@@ -1,7 +1,7 @@
 import type { Numbered } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { add, countedIn, minus, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found, requireRight } from '../command/doing.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
 import { itemRows } from '../items/index.ts';

@@ -1,6 +1,5 @@
-import { isPast } from '@yosegi/core/days';
+import { dayOf, isPast } from '@yosegi/core/days';
 import { Refusal } from '@yosegi/core/refusal';
-import { dayOf } from '../command/clock.ts';
 import type { BodyOf, Doing } from '../command/doing.ts';
 import { keepOrder } from './orders.ts';
 

@@ -1,5 +1,5 @@
 import type { Delivery } from '@yosegi/core/buying';
-import { dayOf } from '../command/clock.ts';
+import { dayOf } from '@yosegi/core/days';
 import type { Reader } from '../db/database.ts';
 
 /** The most deliveries that are read for one learning; the core takes the newest of them. */

@@ -1,11 +1,10 @@
 import type { Numbered, SentHow } from '@yosegi/contract';
 import { openBuildStates } from '@yosegi/core/builds';
-import { dayAfter } from '@yosegi/core/days';
+import { dayAfter, dayOf } from '@yosegi/core/days';
 import { countedIn, least, minus, worthOf } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { refuseTooManySerials } from '@yosegi/core/tracking';
 import { refuseUnkept } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';

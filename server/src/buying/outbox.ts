@@ -1,7 +1,7 @@
 import type { Mail } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { Refusal } from '@yosegi/core/refusal';
 import { type OrderDocument, type TradeParty, writeOrder } from '@yosegi/core/ubl';
-import { dayOf } from '../command/clock.ts';
 import { type Doing, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { orderLines, orderRecord } from './sql.ts';

@@ -1,5 +1,5 @@
 import type { buyingRoutes, mailRoutes, receiptRoutes, reorderRoutes, supplierRoutes } from '@yosegi/contract';
-import { dayOf } from '../command/clock.ts';
+import { dayOf } from '@yosegi/core/days';
 import { type HandlersOf, Prepared, signedIn } from '../command/doing.ts';
 import { readInThread, type WorkThreads } from '../exchange/index.ts';
 import { comingOf } from './coming.ts';

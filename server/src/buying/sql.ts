@@ -1,9 +1,8 @@
 import type { Mail, PurchaseLine, PurchaseOrder, PurchaseOrderRow } from '@yosegi/contract';
 import { openOfLine, stateOfOrder } from '@yosegi/core/buying';
-import { isPast } from '@yosegi/core/days';
+import { dayOf, isPast } from '@yosegi/core/days';
 import { type Money, type Quantity, sumForText, worthForText, ZERO } from '@yosegi/core/number';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';

@@ -1,7 +1,7 @@
 import type { Numbered } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { Refusal } from '@yosegi/core/refusal';
 import { answerOrder } from '@yosegi/devices/mailbox';
-import { dayOf } from '../command/clock.ts';
 import type { BodyOf, Doing } from '../command/doing.ts';
 import { despatchesOf } from './announced.ts';
 import { takeMail } from './inbox.ts';

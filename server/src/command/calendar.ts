@@ -1,6 +1,7 @@
 import type { Topic } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import type { Database, Writer } from '../db/database.ts';
-import { type Clock, dayOf } from './clock.ts';
+import type { Clock } from './clock.ts';
 import type { Live } from './live.ts';
 
 /** What a new day brings about. @returns the topics it changed */

@@ -1,5 +1,5 @@
 import type { coverageRoutes } from '@yosegi/contract';
-import { dayOf } from '../command/clock.ts';
+import { dayOf } from '@yosegi/core/days';
 import type { HandlersOf } from '../command/doing.ts';
 import { readChanges } from './changes.ts';
 import { readPegs } from './pegs.ts';

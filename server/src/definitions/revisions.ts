@@ -1,10 +1,9 @@
 import type { SavedRevision, Topic } from '@yosegi/contract';
-import { isPast } from '@yosegi/core/days';
+import { dayOf, isPast } from '@yosegi/core/days';
 import { balanceShares, lineCosts, refuseContradiction } from '@yosegi/core/definitions';
 import type { Money, Percent } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { Op } from 'sequelize';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { SqlRow, Writer } from '../db/database.ts';
 import { updateVersioned } from '../db/versions.ts';

@@ -1,3 +1,4 @@
+import { dayOf } from '@yosegi/core/days';
 import {
   alternatesOf,
   behaviourOf,
@@ -10,7 +11,6 @@ import { type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
 import { can } from '@yosegi/core/people';
 import { Refusal } from '@yosegi/core/refusal';
 import { receive } from '../buying/index.ts';
-import { dayOf } from '../command/clock.ts';
 import { type Doing, found } from '../command/doing.ts';
 import type { SqlRow, Writer } from '../db/database.ts';
 import { applyCustomers, applyOrders } from './apply-orders.sql.ts';

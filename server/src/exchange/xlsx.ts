@@ -1,3 +1,4 @@
+import { utcDay } from '@yosegi/core/days';
 import { Refusal } from '@yosegi/core/refusal';
 import type exceljs from 'exceljs';
 import type { CellFault, Table } from './cells.ts';
@@ -58,7 +59,7 @@ function textOf(value: exceljs.CellValue): Read {
   if (typeof value === 'number') return { text: numberText(value) };
   if (typeof value === 'boolean') return { text: value ? 'yes' : 'no' };
   if (typeof value === 'string') return { text: value };
-  if (value instanceof Date) return { text: value.toISOString().slice(0, 10) };
+  if (value instanceof Date) return { text: utcDay(value) };
   if ('richText' in value) return { text: value.richText.map((run) => run.text).join('') };
   if ('error' in value) return { text: value.error, code: 'cell-error' };
   if ('formula' in value || 'sharedFormula' in value) {

@@ -1,8 +1,7 @@
 import type { Order } from '@yosegi/contract';
-import { LATER } from '@yosegi/core/days';
+import { dayOf, LATER } from '@yosegi/core/days';
 import { minus, parseQuantity } from '@yosegi/core/number';
 import { type Despatch, type TradeParty, writeDespatchAdvice, writeOrderResponse } from '@yosegi/core/ubl';
-import { dayOf } from '../command/clock.ts';
 import { found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { orderLines, readOrder } from '../orders/index.ts';
@@ -93,7 +92,7 @@ export async function despatchXml(db: Reader, shipmentId: number, now: Date): Pr
   const advice = {
     number: shipment.number,
     order: order.reference || order.number,
-    issuedOn: shipment.at.slice(0, 10),
+    issuedOn: dayOf(shipment.at),
     lines,
   };
   return { name: `${shipment.number}.xml`, xml: writeDespatchAdvice(advice, seller, buyer) };

@@ -1,8 +1,8 @@
 import type { ShopOrder } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { Refusal } from '@yosegi/core/refusal';
 import { type ShopOrderFacts, shopCancellation, shopChange, shopOrder } from '@yosegi/devices/shop';
 import { decimal } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { itemRows } from '../items/index.ts';

@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
 import { CustomerInput } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { fromZero, positive, ZERO } from '@yosegi/core/number';
 import type { MessageKind } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
 import { type Message, type OrderDocument, readMessage, type TradeParty, unitCodeOf } from '@yosegi/core/ubl';
 import { decimalOrNull } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import type { Doing } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { numbered } from '../db/versions.ts';

@@ -1,5 +1,5 @@
 import type { customerRoutes, lookAheadRoutes, orderRoutes } from '@yosegi/contract';
-import { dayOf } from '../command/clock.ts';
+import { dayOf } from '@yosegi/core/days';
 import type { HandlersOf } from '../command/doing.ts';
 import { lookAhead } from './ahead.ts';
 import { copyOrder } from './copy.ts';

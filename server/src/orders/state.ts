@@ -1,6 +1,6 @@
+import { dayOf } from '@yosegi/core/days';
 import type { OrderState } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
-import { dayOf } from '../command/clock.ts';
 import type { Doing } from '../command/doing.ts';
 import { readOrder } from './read.ts';
 

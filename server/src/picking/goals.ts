@@ -1,8 +1,7 @@
-import { isPast } from '@yosegi/core/days';
+import { dayOf, isPast } from '@yosegi/core/days';
 import { formatDecimal } from '@yosegi/core/number';
 import { type Goal, goalKey } from '@yosegi/core/picking';
 import { buildRecords } from '../builds/index.ts';
-import { dayOf } from '../command/clock.ts';
 import type { Reader } from '../db/database.ts';
 import { openParcels, orderRecords } from '../orders/index.ts';
 

@@ -1,9 +1,9 @@
 import type { Numbered } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import type { Money } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { afterDeed, type RepairDeed, repairWords } from '@yosegi/core/repairs';
 import { cancelBuild, isOpen, noteRepair } from '../builds/index.ts';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found, required } from '../command/doing.ts';
 import type { Row } from '../db/models/index.ts';
 import { numbered, saveAnew, updateVersioned } from '../db/versions.ts';

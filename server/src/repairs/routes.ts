@@ -1,5 +1,5 @@
 import type { repairRoutes } from '@yosegi/contract';
-import { dayOf } from '../command/clock.ts';
+import { dayOf } from '@yosegi/core/days';
 import type { HandlersOf } from '../command/doing.ts';
 import { agreeRepair, changeRepair, declineRepair, estimateRepair, giveBack, takeRepairBack } from './deeds.ts';
 import { listRepairs, readRepair } from './read.ts';

@@ -1,8 +1,8 @@
 import type { RepairDetail, RepairRow } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import type { Money } from '@yosegi/core/number';
 import { monthsAfter, readMonths } from '@yosegi/core/tracking';
 import { decimalOrNull } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import type { QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';

@@ -1,8 +1,8 @@
 import type { Returnable } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { type Money, minus, type Quantity } from '@yosegi/core/number';
 import { daysTooLate } from '@yosegi/core/returns';
 import { decimal } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import type { Reader } from '../db/database.ts';
 import { containing } from '../db/pages.ts';
 import { COUNTED, leftOf } from './sql.ts';

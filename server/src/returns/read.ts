@@ -1,9 +1,9 @@
 import type { ReturnDetail, ReturnLine, ReturnPiece, ReturnRow } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { groupBy } from '@yosegi/core/lists';
 import { add, formatDecimal, type Money, minus, ZERO } from '@yosegi/core/number';
 import { creditOwed, daysTooLate, isWrittenOff, keptOf } from '@yosegi/core/returns';
 import { decimal } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { namesOf } from './find.sql.ts';

@@ -1,12 +1,11 @@
 import type { Buildable, Numbered } from '@yosegi/contract';
 import { worldOf } from '@yosegi/contract/coverage-input';
 import { cover } from '@yosegi/core/coverage';
-import { dayAfter } from '@yosegi/core/days';
+import { dayAfter, dayOf } from '@yosegi/core/days';
 import { add, countedIn, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { buildRecord, isOpen, planBuilds, readBuild } from '../builds/index.ts';
 import { decimal } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { readSnapshot } from '../coverage/index.ts';
 import type { Reader, Writer } from '../db/database.ts';

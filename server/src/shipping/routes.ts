@@ -1,5 +1,5 @@
 import type { shippingRoutes } from '@yosegi/contract';
-import { dayOf } from '../command/clock.ts';
+import { dayOf } from '@yosegi/core/days';
 import type { HandlersOf } from '../command/doing.ts';
 import { buildForOrders, lookToBuild, setBuildFor } from './build.ts';
 import { packOrder, unpackOrder } from './pack.ts';

@@ -1,5 +1,5 @@
 import type { apartRoutes } from '@yosegi/contract';
-import { dayOf } from '../command/clock.ts';
+import { dayOf } from '@yosegi/core/days';
 import type { HandlersOf } from '../command/doing.ts';
 import { readApartPlan } from './apart.ts';
 import { apartFrees, containing } from './frees.ts';

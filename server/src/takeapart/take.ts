@@ -1,11 +1,11 @@
 import type { Posted } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { balanceShares } from '@yosegi/core/definitions';
 import { bringInAt, Posting } from '@yosegi/core/ledger';
 import { groupBy } from '@yosegi/core/lists';
 import { add, countedIn, type Money, negated, ONE, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { takeApart } from '@yosegi/core/takeapart';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { revisionRow } from '../definitions/index.ts';
 import { freeOf, type ItemRow, itemRow } from '../items/index.ts';

@@ -1,10 +1,10 @@
 import type { Task } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { labourCost } from '@yosegi/core/definitions';
 import { ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { isOver } from '@yosegi/core/tasks';
 import { refuseUnkept } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found, required } from '../command/doing.ts';
 import type { Row } from '../db/models/index.ts';
 import { updateVersioned } from '../db/versions.ts';

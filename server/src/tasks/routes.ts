@@ -1,5 +1,5 @@
 import type { taskRoutes } from '@yosegi/contract';
-import { dayOf } from '../command/clock.ts';
+import { dayOf } from '@yosegi/core/days';
 import type { HandlersOf } from '../command/doing.ts';
 import { addTask, changeTasks } from './change.ts';
 import { clockOf, listTasks, timesOfBuild } from './sql.ts';

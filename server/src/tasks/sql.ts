@@ -1,9 +1,9 @@
 import type { Clock, Task, TaskTime } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { scaled } from '@yosegi/core/definitions';
 import { type Money, type Quantity, ZERO } from '@yosegi/core/number';
 import { isOver, type Spent, spentOn } from '@yosegi/core/tasks';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import type { QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';

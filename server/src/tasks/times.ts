@@ -1,8 +1,8 @@
 import type { Task } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { checkMinutes, clockedMinutes } from '@yosegi/core/tasks';
-import { dayOf } from '../command/clock.ts';
 import { type BodyOf, type Doing, found, required } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { saveAnew } from '../db/versions.ts';

@@ -1,10 +1,10 @@
 import type { Today, todayRoutes } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { latest } from '@yosegi/core/demand';
 import { type Money, type Quantity, readForText, worthForText } from '@yosegi/core/number';
 import { type BuildRecord, openBuilds, readShares, toBuildRows } from '../builds/index.ts';
 import { countLateOrders } from '../buying/index.ts';
 import { decimal } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { type HeldUp, openOrderRows, ordersHeldUp } from '../orders/index.ts';

@@ -1,8 +1,8 @@
 import type { LotRow, SerialRow } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { type Money, mulDiv, type Quantity, worthForText } from '@yosegi/core/number';
 import { monthsAfter, readMonths, type UnitState } from '@yosegi/core/tracking';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
-import { dayOf } from '../command/clock.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';

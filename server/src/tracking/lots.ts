@@ -1,7 +1,7 @@
 import type { Topic, trackedRoutes } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { Refusal } from '@yosegi/core/refusal';
 import { type LotAttributes, withAttributes } from '@yosegi/core/tracking';
-import { dayOf } from '../command/clock.ts';
 import { type Doing, found, type HandlersOf, required } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { itemRow } from '../items/index.ts';

@@ -1,9 +1,9 @@
+import { dayOf } from '@yosegi/core/days';
 import type { Heap, Posting, Spot } from '@yosegi/core/ledger';
 import { takeFrom } from '@yosegi/core/ledger';
 import { ONE, type Quantity, SCALE } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
 import { type LotAttributes, passedOver, withAttributes } from '@yosegi/core/tracking';
-import { dayOf } from '../command/clock.ts';
 import type { Doing } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import type { ItemRow } from '../items/index.ts';

@@ -1,4 +1,5 @@
 import type { PurchaseOrderRow, PurchaseSort } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
@@ -66,8 +67,8 @@ const columns: readonly ListColumn<PurchaseOrderRow>[] = [
     key: 'made',
     title: 'Drafted',
     width: 120,
-    text: ({ madeAt }) => madeAt.slice(0, 10),
-    show: ({ madeAt }, format) => format.day(madeAt.slice(0, 10)),
+    text: ({ madeAt }) => dayOf(madeAt),
+    show: ({ madeAt }, format) => format.day(dayOf(madeAt)),
   },
 ];
 

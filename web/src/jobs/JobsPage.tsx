@@ -1,4 +1,5 @@
 import type { Job } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { formatDecimal, readForText } from '@yosegi/core/number';
 import { Link, useParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
@@ -199,7 +200,7 @@ function OverTime({ job }: { job: Job }) {
         <LineChart
           label="What is left after each posting"
           points={points.map((point) => ({
-            name: format.day(point.at.slice(0, 10)),
+            name: format.day(dayOf(point.at)),
             value: Number(point.left),
             text: format.money(point.left),
           }))}
@@ -219,7 +220,7 @@ function OverTime({ job }: { job: Job }) {
           {points.map((point, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: what was posted never moves
             <tr key={index}>
-              <td className="one-line">{format.day(point.at.slice(0, 10))}</td>
+              <td className="one-line">{format.day(dayOf(point.at))}</td>
               <td>
                 {point.documentId ? (
                   <Link to={`/stock/documents/${point.documentId}`}>{point.number}</Link>

@@ -1,3 +1,4 @@
+import { utcDay } from '@yosegi/core/days';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { mondayOf, onDays, weeksFrom } from './weeks.ts';
@@ -14,7 +15,7 @@ describe('the next four weeks', () => {
     const day = fc.option(
       fc
         .date({ min: new Date('2026-10-01'), max: new Date('2027-02-01'), noInvalidDate: true })
-        .map((own) => own.toISOString().slice(0, 10)),
+        .map((own) => utcDay(own)),
     );
     fc.assert(
       fc.property(fc.array(day), (days) => {

@@ -1,5 +1,6 @@
 import type { Company, Order, Shipment } from '@yosegi/contract';
 import { LOGO_PATH } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import styled, { createGlobalStyle } from 'styled-components';
 import { type Format, useFormat } from '../ui/format.ts';
@@ -93,7 +94,7 @@ export function CustomerPaper({ kind, order, shipment, company, look, address }:
             </>
           )}
           <dt>Date</dt>
-          <dd>{format.longerDay((isSlip && shipment ? shipment.at : order.at).slice(0, 10))}</dd>
+          <dd>{format.longerDay(dayOf(isSlip && shipment ? shipment.at : order.at))}</dd>
           {!isSlip && order.wantedOn && (
             <>
               <dt>Wanted on</dt>

@@ -1,4 +1,5 @@
 import type { PurchaseOrder } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { useFormat } from '../ui/format.ts';
@@ -37,7 +38,7 @@ function OrderPaper({ order }: { order: PurchaseOrder }) {
         {order.number}
       </h1>
       <p>
-        {format.longerDay((order.sentAt ?? order.madeAt).slice(0, 10))}
+        {format.longerDay(dayOf(order.sentAt ?? order.madeAt))}
         {order.wantedOn && (
           <>
             {' '}

@@ -1,4 +1,5 @@
 import type { RepairDetail } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { type Format, useFormat } from '../ui/format.ts';
@@ -67,7 +68,7 @@ function Sheet({ kind, repair }: { kind: RepairPaperKind; repair: RepairDetail }
 }
 
 function rowsOf(kind: RepairPaperKind, repair: RepairDetail, format: Format): [string, string][] {
-  const day = (iso: string) => format.longerDay(iso.slice(0, 10));
+  const day = (iso: string) => format.longerDay(dayOf(iso));
   const common: [string, string][] = [
     ['Taken in', day(repair.takenInAt)],
     ['What is wrong', repair.fault],

@@ -1,4 +1,5 @@
 import type { RepairRow } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
@@ -170,7 +171,7 @@ function Overview({ rows, isHere }: { rows: readonly RepairRow[]; isHere: boolea
                     format.day(row.wantedOn)
                   )
                 ) : (
-                  format.day((row.givenBackAt ?? '').slice(0, 10))
+                  format.day(row.givenBackAt === null ? '' : dayOf(row.givenBackAt))
                 )}
               </td>
               <td className="num">

@@ -1,4 +1,5 @@
 import type { ReturnDetail, ReturnLine } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { type Condition, conditions } from '@yosegi/core/returns';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -117,8 +118,7 @@ function OwedRow({ of, line }: { of: ReturnDetail; line: ReturnLine }) {
         </Cell>
       </td>
       <td>
-        <Link to={`/orders/${line.orderId}`}>{line.order}</Link> · {line.shipment},{' '}
-        {format.day(line.shippedAt.slice(0, 10))}{' '}
+        <Link to={`/orders/${line.orderId}`}>{line.order}</Link> · {line.shipment}, {format.day(dayOf(line.shippedAt))}{' '}
         {line.tooLate !== null && <Late>{count(line.tooLate, 'day')} too late</Late>}
       </td>
       <td>

@@ -1,4 +1,5 @@
 import type { ReturnRow } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { returnStates } from '@yosegi/core/returns';
 import { Link, useParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
@@ -84,7 +85,7 @@ function List() {
                         <td>
                           <Link to={`/take-apart/returns/${row.id}`}>{row.number}</Link> · {row.customer}
                           <br />
-                          <Faint>{format.day((row.arrivedAt ?? row.madeAt).slice(0, 10))}</Faint>
+                          <Faint>{format.day(dayOf(row.arrivedAt ?? row.madeAt))}</Faint>
                         </td>
                         <td>
                           <Cell>

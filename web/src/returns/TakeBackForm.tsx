@@ -1,4 +1,5 @@
 import type { Returnable } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { readExact } from '@yosegi/core/number';
 import { type Condition, conditions, usualCredit } from '@yosegi/core/returns';
 import { useDeferredValue, useEffect, useRef, useState } from 'react';
@@ -164,7 +165,7 @@ export function TakeBackForm() {
                     {row.order} · {row.customer}
                     <br />
                     <Faint>
-                      {row.shipment}, {format.day(row.shippedAt.slice(0, 10))}
+                      {row.shipment}, {format.day(dayOf(row.shippedAt))}
                     </Faint>{' '}
                     {row.tooLate !== null && <Late>{count(row.tooLate, 'day')} too late</Late>}
                   </td>

@@ -1,4 +1,5 @@
 import type { ReturnRow } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { useState } from 'react';
 import { saveTable } from '../api/table.ts';
 import { Button } from '../ui/Button.tsx';
@@ -20,7 +21,7 @@ export function TableFileButtons({ rows }: { rows: readonly ReturnRow[] }) {
       row.what,
       row.reasons,
       stateWords[row.state],
-      row.arrivedAt?.slice(0, 10) ?? '',
+      row.arrivedAt === null ? '' : dayOf(row.arrivedAt),
       row.value,
       row.owed,
     ]);

@@ -1,4 +1,5 @@
 import type { ApartPlan, Item } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { formatDecimal, type Quantity, readForText, SCALE } from '@yosegi/core/number';
 import type { Leftover } from '@yosegi/core/takeapart';
 import { Fragment, useMemo } from 'react';
@@ -197,7 +198,7 @@ export function ApartForm({
                 ['', plan.build !== null && buildId === '' ? `${plan.build}, as it is known` : 'not known'],
                 ...plan.madeBy.map(({ buildId: id, build, revision, at }): [string, string] => [
                   String(id),
-                  `${build} · revision ${revision} · ${format.day(at.slice(0, 10))}`,
+                  `${build} · revision ${revision} · ${format.day(dayOf(at))}`,
                 ]),
               ]}
             />

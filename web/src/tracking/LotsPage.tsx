@@ -1,4 +1,5 @@
 import type { LotRow, LotSort } from '@yosegi/contract';
+import { dayAfter } from '@yosegi/core/days';
 import { attributesInWords } from '@yosegi/core/tracking';
 import { useState } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
@@ -21,11 +22,7 @@ import { useSorting } from '../ui/useSorting.ts';
 import { DescribeLot } from './DescribeLot.tsx';
 import { Holding } from './Holding.tsx';
 
-const inDays = (days: number) => {
-  const day = new Date(`${today()}T12:00:00`);
-  day.setDate(day.getDate() + days);
-  return day.toISOString().slice(0, 10);
-};
+const inDays = (days: number) => dayAfter(today(), days);
 
 /** What each row begins with, in a file. */
 const LEAD = [

@@ -1,5 +1,6 @@
 import type { UnitDetail } from '@yosegi/contract';
 import { documentKinds } from '@yosegi/contract';
+import { dayOf } from '@yosegi/core/days';
 import { Link, useParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { LabelButton } from '../devices/index.ts';
@@ -83,7 +84,7 @@ function Unit({ unit }: { unit: UnitDetail }) {
           {unit.history.map((event, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: what happened never moves
             <tr key={index}>
-              <td className="one-line">{format.day(event.at.slice(0, 10))}</td>
+              <td className="one-line">{format.day(dayOf(event.at))}</td>
               <td>
                 <Link
                   to={
