@@ -14,6 +14,7 @@ import {
   ShortText,
   Version,
 } from './common.ts';
+import { Earned } from './earned.ts';
 import { OrderRow } from './orders.ts';
 
 const Lines = z.string().trim().max(400);
@@ -100,9 +101,7 @@ export const customerRoutes = {
           cost: Decimal,
         }),
       ),
-      /** What has been shipped to them, and what it cost. */
-      sold: Decimal,
-      cost: Decimal,
+      earned: Earned,
       usual: z.array(
         z.object({
           itemId: Id,

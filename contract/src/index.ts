@@ -42,6 +42,7 @@ export * from './customers.ts';
 export * from './definitions.ts';
 export * from './devices.ts';
 export * from './document-kinds.ts';
+export * from './earned.ts';
 export * from './exchange.ts';
 export * from './files.ts';
 export * from './items.ts';

@@ -18,6 +18,7 @@ import {
   Version,
 } from './common.ts';
 import { PartItem } from './definitions.ts';
+import { Earned } from './earned.ts';
 import { Tracking } from './items.ts';
 import { BinQuantity, Piece } from './tracking.ts';
 
@@ -146,7 +147,7 @@ export const Order = OrderRow.omit({ lines: true, readyLines: true, toPick: true
   madeBy: z.string(),
   confirmedAt: z.string().nullable(),
   plannedCost: Decimal,
-  cost: Decimal,
+  earned: Earned,
   lines: z.array(OrderLine),
   jobTag: z.string(),
   turnOn: z.string().nullable(),
@@ -218,12 +219,9 @@ const PromisedTo = z.object({
 });
 export type PromisedTo = z.infer<typeof PromisedTo>;
 
-const ItemSales = z.object({
-  quantity: Decimal,
-  sold: Decimal,
-  cost: Decimal,
+const ItemSales = Earned.extend({
   orders: z.number().int(),
-  customers: z.array(z.object({ id: Id, name: z.string(), quantity: Decimal, sold: Decimal, cost: Decimal })),
+  customers: z.array(Earned.extend({ id: Id, name: z.string() })),
 });
 
 const ORDERS = { tag: 'Orders' } as const;

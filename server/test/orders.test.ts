@@ -125,7 +125,7 @@ describe('an order', () => {
     expect((await server.document(first)).movements).toMatchObject([{ code: 'CUP', quantity: '-2', value: '-4' }]);
     expect(await read(order.id)).toMatchObject({
       standing: 'partly-shipped',
-      cost: '4',
+      earned: { cost: '4', sold: '8' },
       lines: [{ shipped: '2', open: '4', cost: '4' }],
     });
     expect(await shop.stockOf(cup)).toMatchObject({ onHand: '8', promised: '4' });
@@ -139,7 +139,7 @@ describe('an order', () => {
       await server.refused(api.cancelOrder, { params: { id: order.id }, body: { version, reason: 'too late' } }),
     ).toMatchObject({ code: 'order-has-shipped' });
     await server.call(api.undoDocument, { params: { id: first.id }, body: {} });
-    expect(await read(order.id)).toMatchObject({ standing: 'open', cost: '0', lines: [{ shipped: '0', open: '6' }] });
+    expect(await read(order.id)).toMatchObject({ standing: 'open', earned: { cost: '0' }, lines: [{ shipped: '0', open: '6' }] });
     expect(await shop.stockOf(cup)).toMatchObject({ onHand: '10', value: '20', promised: '6' });
     const all = await server.call(api.shipOrder, await ship(order.id, [{ lineId: line, quantity: '6' }]));
     expect(all.openLines).toBe(0);
@@ -217,7 +217,7 @@ describe('an order', () => {
     ]);
     expect(await read(order.id)).toMatchObject({
       reference: 'their 77',
-      cost: '8.6',
+      earned: { cost: '8.6' },
       documents: [{ number: sent.number, carrier: 'Cart', tracking: 'C-1' }],
     });
     await shop.receive(cup, '4', '2', 1);

@@ -6,9 +6,11 @@ const q = (text: string) => parseQuantity(text, 6);
 
 describe('what is owed for what came back', () => {
   it('is a percentage of the price for what is kept', () => {
-    expect(creditOwed(q('2'), parseMoney('20'), parsePercent('70'))).toBe(28_000_000n);
-    expect(creditOwed(q('0.5'), parseMoney('0.000001'), parsePercent('100'))).toBe(1n);
-    expect(creditOwed(q('3'), parseMoney('19.99'), parsePercent('0'))).toBe(0n);
+    expect(creditOwed(q('2'), parseMoney('20'), parsePercent('70'), 2)).toBe(28_000_000n);
+    // Three at 0.335 were printed as 1.01; half of that is 0.51, of which no customer is paid a fraction.
+    expect(creditOwed(q('3'), parseMoney('0.335'), parsePercent('50'), 2)).toBe(510_000n);
+    expect(creditOwed(q('3'), parseMoney('0.335'), parsePercent('50'), 0)).toBe(1_000_000n);
+    expect(creditOwed(q('3'), parseMoney('19.99'), parsePercent('0'), 2)).toBe(0n);
   });
 
   const away = (partId: number, quantity: string, sentBack: string) => ({

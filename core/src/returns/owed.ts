@@ -3,14 +3,15 @@ import {
   add,
   HUNDRED_PERCENT,
   least,
+  lineAmount,
   type Money,
   minus,
   ONE,
   type Percent,
   type Quantity,
   sumForText,
+  toCurrency,
   toExact,
-  worthForText,
   ZERO,
 } from '../number/index.ts';
 
@@ -56,11 +57,12 @@ const partsOf = (pieces: readonly SentBack[]) =>
   }));
 
 /**
- * What is owed to the customer: a percentage of what was paid for what we keep, to the nearest millionth.
+ * What is owed to the customer: a percentage of what was paid for what we keep, rounded to the currency once.
  * @param price paid for one
+ * @param decimals of the currency
  * @returns millionths of the currency, however large
  */
-export function creditOwed(kept: Quantity, price: Money, credit: Percent): bigint {
-  const whole = BigInt(HUNDRED_PERCENT);
-  return (worthForText(kept, price) * BigInt(credit) + whole / 2n) / whole;
+export function creditOwed(kept: Quantity, price: Money, credit: Percent, decimals: number): bigint {
+  const paid = lineAmount(kept, price, decimals);
+  return toCurrency((paid * BigInt(credit)) / BigInt(HUNDRED_PERCENT), decimals);
 }

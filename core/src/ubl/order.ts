@@ -1,4 +1,4 @@
-import { type Money, type Quantity, sumForText, worthForText } from '../number/index.ts';
+import { decimalsOf, lineAmount, type Money, type Quantity, sumForText } from '../number/index.ts';
 import {
   amountOf,
   type Element,
@@ -58,7 +58,8 @@ export const writeOrderChange = (order: OrderDocument, sequence: number): string
 
 /** What an Order and an OrderChange have in common, in the order that both have it in. */
 function contentOf(order: OrderDocument, { sequence }: { readonly sequence?: number }): Element {
-  const total = sumForText(order.lines.map(({ quantity, price }) => worthForText(quantity, price)));
+  const decimals = decimalsOf(order.currency);
+  const total = sumForText(order.lines.map(({ quantity, price }) => lineAmount(quantity, price, decimals)));
   return {
     'cbc:ID': sequence === undefined ? order.number : `${order.number}-${sequence}`,
     'cbc:IssueDate': order.issuedOn,
@@ -103,7 +104,7 @@ function lineItem(line: OrderLineDocument, currency: string): Element {
     // A unit that the standard has no code for is said in words.
     'cbc:Note': unitCode === null ? `Quantity in ${line.unit}` : undefined,
     'cbc:Quantity': quantityOf(line.quantity, unitCode),
-    'cbc:LineExtensionAmount': amountOf(worthForText(line.quantity, line.price), currency),
+    'cbc:LineExtensionAmount': amountOf(lineAmount(line.quantity, line.price, decimalsOf(currency)), currency),
     'cac:Delivery': wanted(line.wantedOn),
     'cac:Price': {
       'cbc:PriceAmount': amountOf(line.price, currency),

@@ -100,7 +100,7 @@ describe('a UBL order', () => {
     expect(xml).toContain('<cbc:Quantity>3</cbc:Quantity>');
     expect(xml).toContain('<cbc:Note>Quantity in bundle</cbc:Note>');
     expect(xml).toContain('<cbc:PriceAmount currencyID="EUR">0.333333</cbc:PriceAmount>');
-    expect(xml).toContain('<cbc:PayableAmount currencyID="EUR">41.624999</cbc:PayableAmount>');
+    expect(xml).toContain('<cbc:PayableAmount currencyID="EUR">41.63</cbc:PayableAmount>');
     expect(xml).toContain('Ring the bell &amp; wait &lt;there&gt;');
   });
 

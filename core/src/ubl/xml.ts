@@ -1,6 +1,6 @@
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser';
 import { isDay } from '../days/index.ts';
-import { formatDecimal, type Money, parseDecimal, type Quantity } from '../number/index.ts';
+import { currencyText, decimalsOf, formatDecimal, type Money, parseDecimal, type Quantity } from '../number/index.ts';
 import { Refusal } from '../refusal/index.ts';
 import { isPrintable } from '../text/index.ts';
 
@@ -166,8 +166,9 @@ export class Node {
   }
 }
 
+/** An amount with the decimals of its currency; a price may have more. */
 export const amountOf = (amount: Money | bigint, currency: string): Element => ({
-  '#text': formatDecimal(amount),
+  '#text': currencyText(amount, decimalsOf(currency)),
   '@currencyID': currency,
 });
 export const quantityOf = (quantity: Quantity, unitCode: string | null): Element => ({

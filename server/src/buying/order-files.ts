@@ -1,6 +1,6 @@
 import { files } from '@yosegi/contract';
 import { harmless } from '@yosegi/core/exchange';
-import { formatDecimal, worthForText } from '@yosegi/core/number';
+import { currencyText, decimalsOf, formatDecimal, lineAmount } from '@yosegi/core/number';
 import { type OrderDocument, writeOrder } from '@yosegi/core/ubl';
 import type { FastifyInstance } from 'fastify';
 import Papa from 'papaparse';
@@ -25,6 +25,7 @@ const TITLES = ['Order', 'Line', 'Your code', 'Our code', 'Name', 'Quantity', 'U
 
 /** In UTF-8 with a mark and without live formulas, so that every spreadsheet reads it right. */
 function orderCsv(order: OrderDocument): string {
+  const decimals = decimalsOf(order.currency);
   const rows = order.lines.map((line) => [
     order.number,
     line.id,
@@ -34,7 +35,7 @@ function orderCsv(order: OrderDocument): string {
     formatDecimal(line.quantity),
     line.unit,
     formatDecimal(line.price),
-    formatDecimal(worthForText(line.quantity, line.price)),
+    currencyText(lineAmount(line.quantity, line.price, decimals), decimals),
     line.wantedOn ?? order.wantedOn ?? '',
   ]);
   return `\ufeff${Papa.unparse([TITLES, ...rows.map((row) => row.map(harmless))], { newline: '\r\n' })}\r\n`;

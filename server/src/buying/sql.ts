@@ -1,9 +1,10 @@
 import type { Mail, PurchaseLine, PurchaseOrder, PurchaseOrderRow } from '@yosegi/contract';
 import { openOfLine, stateOfOrder } from '@yosegi/core/buying';
 import { dayOf, isPast } from '@yosegi/core/days';
-import { type Money, type Quantity, sumForText, worthForText, ZERO } from '@yosegi/core/number';
+import { lineAmount, type Money, type Quantity, sumForText, ZERO } from '@yosegi/core/number';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
+import { currencyDecimals } from '../command/money.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { containing, cursorAfter, page, readCursor } from '../db/pages.ts';
@@ -92,9 +93,9 @@ export const orderedOf = (line: Pick<LineFigures, 'quantity' | 'received' | 'clo
 export const openOf = (state: OrderRecord['state'], line: OrderLineRecord): Quantity =>
   state === 'sent' || state === 'confirmed' ? openOfLine(orderedOf(line)) : ZERO;
 
-const worthOfLine = (line: LineFigures) => worthForText(line.quantity, line.price);
+const worthOfLine = (line: LineFigures, decimals: number) => lineAmount(line.quantity, line.price, decimals);
 
-function headOf(order: OrderHead, lines: readonly LineFigures[], announced: boolean, today: string) {
+function headOf(order: OrderHead, lines: readonly LineFigures[], announced: boolean, today: string, decimals: number) {
   const state = stateOfOrder(order.state, lines.map(orderedOf));
   const days = lines.filter((line) => line.open > 0).flatMap((line) => line.expected_on ?? []);
   const expectedOn = days.sort()[0] ?? null;
@@ -105,7 +106,7 @@ function headOf(order: OrderHead, lines: readonly LineFigures[], announced: bool
     supplierCode: order.supplier_code,
     supplier: order.supplier,
     state,
-    worth: decimal(sumForText(lines.map(worthOfLine))),
+    worth: decimal(sumForText(lines.map((line) => worthOfLine(line, decimals)))),
     expectedOn,
     late: isPast(expectedOn, today),
     backOrder: state === 'partly-received',
@@ -172,9 +173,10 @@ export async function listOrders(db: Reader, query: QueryOf<'purchases'>, today:
     [key, query.supplierId ?? 0, containing(query.q ?? ''), query.limit + 1, today, id],
   );
   const shown = page(records, query.limit, (row) => cursorAfter(row.sort_key, row.id));
+  const decimals = await currencyDecimals(db);
   const rows = shown.rows.map((order): PurchaseOrderRow => {
     const own = figuresIn(order.figures);
-    return { ...headOf(order, own, order.announced === 1, today), lines: own.length };
+    return { ...headOf(order, own, order.announced === 1, today, decimals), lines: own.length };
   });
   return { rows, next: shown.next };
 }
@@ -211,8 +213,9 @@ export async function readOrder(db: Reader, id: number, now: Date): Promise<Purc
   const mail = await listMailOf(db, id);
   const announcedDelivery = await announcedOf(db, id, lines);
   const today = dayOf(now);
+  const decimals = await currencyDecimals(db);
   return {
-    ...headOf(order, lines, announcedDelivery !== null, today),
+    ...headOf(order, lines, announcedDelivery !== null, today, decimals),
     remark: order.remark,
     jobTag: order.job_tag,
     reference: order.reference,
@@ -241,7 +244,7 @@ export async function readOrder(db: Reader, id: number, now: Date): Promise<Purc
         supplierCode: line.supplier_code,
         quantity: decimal(line.quantity),
         price: decimal(line.price),
-        worth: decimal(worthOfLine(line)),
+        worth: decimal(worthOfLine(line, decimals)),
         wantedOn: line.wanted_on,
         confirmedQuantity: decimalOrNull(line.confirmed_quantity),
         confirmedOn: line.confirmed_on,

@@ -1,9 +1,10 @@
 import type { Job, JobRow } from '@yosegi/contract';
 import { costOf, type JobPosting, jobSum } from '@yosegi/core/jobs';
 import { groupBy } from '@yosegi/core/lists';
-import { add, type Money, negated, sumForText, toExact, worthOf, ZERO } from '@yosegi/core/number';
+import { add, lineAmount, type Money, negated, sumForText, toExact, ZERO } from '@yosegi/core/number';
 import { decimal } from '../command/amounts.ts';
 import { type BodyOf, type Doing, required } from '../command/doing.ts';
+import { currencyDecimals } from '../command/money.ts';
 import type { Reader } from '../db/database.ts';
 import { saveAnew } from '../db/versions.ts';
 import { creditsOf } from '../returns/index.ts';
@@ -76,8 +77,9 @@ async function bookedOf(db: Reader, tag: string, records: readonly JobRecordRow[
     db,
     rows.map(({ id }) => id),
   );
+  const decimals = await currencyDecimals(db);
   for (const { document_id: id, quantity, price } of prices)
-    income.set(id, add<Money>(income.get(id) ?? ZERO, worthOf(quantity, price)));
+    income.set(id, add<Money>(income.get(id) ?? ZERO, toExact(lineAmount(quantity, price, decimals)) as Money));
   const posted = rows.map((row) => toBooked(row, income.get(row.id) ?? ZERO));
   // A repair brings what it was charged at on the day it is given back, with no document of its own.
   const given = records.flatMap(({ kind, id, number, charged, given_back_at }): Booked[] =>
@@ -102,7 +104,7 @@ async function bookedOf(db: Reader, tag: string, records: readonly JobRecordRow[
 async function returnedOf(db: Reader, tag: string, records: readonly JobRecordRow[]): Promise<Booked[]> {
   const rows = await returnPostingsOf(db, tag);
   const orders = records.flatMap(({ kind, id }) => (kind === 'order' ? [id] : []));
-  const owed = groupBy(await creditsOf(db, orders), ({ documentId, orderId }) => `${documentId}:${orderId}`);
+  const owed = groupBy(await creditsOf(db, 'order', orders), ({ documentId, orderId }) => `${documentId}:${orderId}`);
   return rows.map((row) => {
     const credits = owed.get(`${row.id}:${row.record_id}`) ?? [];
     return toBooked(row, negated(toExact(sumForText(credits.map((credit) => credit.owed))) as Money));

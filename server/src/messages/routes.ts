@@ -1,5 +1,4 @@
 import type { messageRoutes } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { type HandlersOf, Prepared, signedIn } from '../command/doing.ts';
 import { readInThread, type WorkThreads } from '../exchange/index.ts';
 import { readShop, shopSends } from './shop.ts';
@@ -10,6 +9,6 @@ export const messageHandlers = (threads: WorkThreads): HandlersOf<typeof message
     const message = await readInThread(threads, signedIn(person).id, content);
     return (command) => takeOrderMessage(command, content, message);
   }),
-  shop: ({ db, now }) => readShop(db, dayOf(now)),
+  shop: ({ db }) => readShop(db),
   shopSends: (command) => shopSends(command, command.body),
 });

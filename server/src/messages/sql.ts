@@ -1,8 +1,8 @@
 import type { ShopOrder } from '@yosegi/contract';
-import type { Money } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { containing } from '../db/pages.ts';
+import { STANDS } from '../ledger/index.ts';
 
 /** Items by any of their names that were said: code or barcode, in small letters. */
 export async function itemsByName(db: Reader, names: readonly string[]): Promise<ReadonlyMap<string, number>> {
@@ -41,11 +41,11 @@ export async function freeCode(db: Reader): Promise<string> {
 /** The most products and orders that the shop shows. */
 const MOST_SHOWN = 60;
 
-/** What the shop sells: what is made and has a price. */
+/** What the shop sells, where it has a price: what is made. */
 export const soldInShop = (db: Reader) =>
-  db.all<{ itemId: number; code: string; name: string; unit: string; price: Money }>(
-    `SELECT i.id AS itemId, i.code, i.name, u.code AS unit, i.sell_price AS price FROM item i JOIN unit u ON u.id = i.unit_id
-     WHERE i.archived_at IS NULL AND i.sell_price IS NOT NULL
+  db.all<{ itemId: number; code: string; name: string; unit: string }>(
+    `SELECT i.id AS itemId, i.code, i.name, u.code AS unit FROM item i JOIN unit u ON u.id = i.unit_id
+     WHERE i.archived_at IS NULL
        AND EXISTS (SELECT 1 FROM definition d WHERE d.item_id = i.id AND d.purpose = 'build')
      ORDER BY i.name COLLATE NOCASE LIMIT ${MOST_SHOWN}`,
   );
@@ -56,8 +56,17 @@ export const sentIn = (db: Reader) =>
     `SELECT id FROM sales_order WHERE came_by = 'message' ORDER BY id DESC LIMIT ${MOST_SHOWN}`,
   );
 
-export const messagesOf = (db: Reader, orderId: number) =>
-  db.all<ShopOrder['messages'][number] & Pick<Row<'order_message'>, 'content'>>(
-    'SELECT kind, at, content FROM order_message WHERE order_id = $1 ORDER BY id',
-    [orderId],
+export const messagesOf = (db: Reader, orderIds: readonly number[]) =>
+  db.all<ShopOrder['messages'][number] & Pick<Row<'order_message'>, 'content'> & { orderId: number }>(
+    `SELECT order_id AS orderId, kind, at, content FROM order_message
+     WHERE order_id IN (SELECT value FROM json_each($1)) ORDER BY id`,
+    [JSON.stringify(orderIds)],
+  );
+
+/** Shipments of orders that stand. */
+export const shipmentsIn = (db: Reader, orderIds: readonly number[]) =>
+  db.all<{ id: number; number: string; tracking: string; orderId: number }>(
+    `SELECT d.id, d.number, s.tracking, s.order_id AS orderId FROM shipment s JOIN document d ON d.id = s.document_id
+     WHERE s.order_id IN (SELECT value FROM json_each($1)) AND ${STANDS} ORDER BY d.id DESC`,
+    [JSON.stringify(orderIds)],
   );

@@ -1,11 +1,10 @@
 import { createHash } from 'node:crypto';
 import { CustomerInput } from '@yosegi/contract';
 import { dayOf } from '@yosegi/core/days';
-import { fromZero, positive, ZERO } from '@yosegi/core/number';
+import { fromZero, type Money, positive, ZERO } from '@yosegi/core/number';
 import type { MessageKind } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
 import { type Message, type OrderDocument, readMessage, type TradeParty, unitCodeOf } from '@yosegi/core/ubl';
-import { decimalOrNull } from '../command/amounts.ts';
 import type { Doing } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { numbered } from '../db/versions.ts';
@@ -14,9 +13,9 @@ import {
   cancelOrder,
   createCustomer,
   createOrder,
-  lookAhead,
   type OrderLineRecord,
   orderLines,
+  pricesFor,
   readOrder as readOwn,
   saveOrder,
 } from '../orders/index.ts';
@@ -58,15 +57,18 @@ async function answerOf({ tx, now }: Doing, id: number, isNew: boolean) {
 
 /** An order that came: confirmed where its prices are ours, else a quote that somebody looks at first. */
 async function takeNew(doing: Doing, document: OrderDocument): Promise<number> {
-  const { tx, now } = doing;
+  const { tx } = doing;
   const customerId = await customerOf(doing, document);
   const before = await theirOrder(tx, customerId, document.number.slice(0, MOST_REFERENCE));
   if (before) throw new Refusal('order-sent-before', { theirs: document.number, number: before.number }, 'content');
   const sent = await linesOf(tx, document);
-  const asked = { customerId, orderId: null, wantedOn: document.wantedOn, turnOn: null, lines: sent.map(asOurs) };
-  const ours = (await lookAhead(tx, asked, dayOf(now))).lines.map(({ price }) => price);
+  const ours = await pricesFor(
+    tx,
+    customerId,
+    sent.map(({ itemId }) => itemId),
+  );
   // At our own prices it is like any other; what differs is theirs, and is looked at before it is promised.
-  const lines = sent.map((line, index) => (ours[index] === decimalOrNull(line.price) ? asOurs(line) : line));
+  const lines = sent.map((line) => (ours.get(line.itemId) === line.price ? asOurs(line) : line));
   const agreed = lines.every(({ price }) => price === null);
   const { id } = await createOrder(doing, {
     customerId,
@@ -148,12 +150,16 @@ async function linesOf(tx: Writer, document: OrderDocument, known: readonly Orde
       id: own?.id ?? null,
       itemId: item.id,
       quantity: positive(line.quantity, 'content'),
-      price: own && own.price === line.price ? null : fromZero(line.price, 'content'),
+      price: priceOf(own, fromZero(line.price, 'content')),
       wantedOn: line.wantedOn,
       contents: null,
     };
   });
 }
+
+/** What was agreed stays agreed, whatever the customer's terms are by now: only another price is another price. */
+const priceOf = (own: OrderLineRecord | undefined, theirs: Money): Money | null =>
+  own && own.price === theirs && own.price_from !== 'typed' ? null : theirs;
 
 /** @throws Refusal `ubl-unreadable` where they count in another unit than we do */
 function refuseUnit(line: string, theirs: string, { unit }: ItemRow): void {
@@ -171,7 +177,7 @@ async function orderOf(tx: Writer, theirs: string, buyer: TradeParty, buyerCode:
 }
 
 /** By what we call them, else by their mail address, else by their name. */
-async function knownCustomer(tx: Writer, buyer: TradeParty, buyerCode: string) {
+export async function knownCustomer(tx: Writer, buyer: TradeParty, buyerCode: string) {
   const { customer } = tx.models;
   const byCode = buyerCode === '' ? null : await customer.findOne({ where: { code: buyerCode } });
   if (byCode) return byCode;

@@ -1,7 +1,8 @@
 import type { CustomerRow } from '@yosegi/contract';
-import { type Money, type Quantity, sumForText, worthForText } from '@yosegi/core/number';
+import { lineAmount, type Money, type Quantity, sumForText } from '@yosegi/core/number';
 import { decimal } from '../command/amounts.ts';
 import type { QueryOf } from '../command/doing.ts';
+import { currencyDecimals } from '../command/money.ts';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { containing, page } from '../db/pages.ts';
@@ -64,20 +65,6 @@ export async function usualOf(db: Reader, customerId: number) {
   return rows.map((row) => ({ ...row, quantity: decimal(row.quantity) }));
 }
 
-/** What has left for a customer: what it was sold for, and what it cost. */
-export async function broughtBy(db: Reader, customerId: number): Promise<{ sold: string; cost: string }> {
-  const rows = await db.all<{ quantity: Quantity; price: Money; cost: Money }>(
-    `SELECT l.quantity, l.price, l.cost FROM sales_order o JOIN shipment s ON s.order_id = o.id
-     JOIN shipment_line l ON l.document_id = s.document_id
-     WHERE o.customer_id = $1 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = s.document_id)`,
-    [customerId],
-  );
-  return {
-    sold: decimal(sumForText(rows.map(({ quantity, price }) => worthForText(quantity, price)))),
-    cost: decimal(sumForText(rows.map(({ cost }) => cost))),
-  };
-}
-
 /** The most shipments to one customer that their sheet lists. */
 const MOST_SHIPMENTS = 50;
 
@@ -102,11 +89,12 @@ export async function shipmentsTo(db: Reader, customerId: number) {
     `SELECT document_id, quantity, price, cost FROM shipment_line WHERE document_id IN (SELECT value FROM json_each($1))`,
     [JSON.stringify(shipments.map(({ id }) => id))],
   );
+  const decimals = await currencyDecimals(db);
   return shipments.map((shipment) => {
     const own = lines.filter(({ document_id }) => document_id === shipment.id);
     return {
       ...shipment,
-      sold: decimal(sumForText(own.map(({ quantity, price }) => worthForText(quantity, price)))),
+      sold: decimal(sumForText(own.map(({ quantity, price }) => lineAmount(quantity, price, decimals)))),
       cost: decimal(sumForText(own.map(({ cost }) => cost))),
     };
   });

@@ -3,8 +3,9 @@ import { Refusal } from '@yosegi/core/refusal';
 import { type BodyOf, type Doing, found, required } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 import { saved, updateVersioned } from '../db/versions.ts';
+import { earnedBy } from '../earned/index.ts';
 import { refuseTwice } from '../items/index.ts';
-import { broughtBy, customerRecord, shipmentsTo, toCustomer, usualOf } from './customers.sql.ts';
+import { customerRecord, shipmentsTo, toCustomer, usualOf } from './customers.sql.ts';
 import { toOrderRows } from './read.ts';
 import { ordersOfCustomer } from './sql.ts';
 
@@ -26,7 +27,7 @@ export async function readCustomer(db: Reader, id: number, today: string) {
     fields: fields.map(({ name, value }) => ({ name, value })),
     orders: await toOrderRows(db, await ordersOfCustomer(db, id, MOST_ORDERS), today),
     shipments: await shipmentsTo(db, id),
-    ...(await broughtBy(db, id)),
+    earned: await earnedBy(db, 'customer', id),
     usual: await usualOf(db, id),
   };
 }

@@ -15,6 +15,7 @@ export { type HeldUp, ordersHeldUp } from './held.ts';
 export { promisedTo } from './items.sql.ts';
 export { openParcels, parcelOf, sendParcels, standingFor } from './parcels.sql.ts';
 export { backOf, keepForOrders, partsOfOrder, touched } from './parcels.ts';
+export { pricesFor } from './prices.ts';
 export { openOrderRows, readOrder, servedIn } from './read.ts';
 export { cancelOrder, createOrder, saveOrder } from './save.ts';
 export {

@@ -1,8 +1,8 @@
 import type { PromisedTo } from '@yosegi/contract';
-import { type Money, type Quantity, sumForText, worthForText } from '@yosegi/core/number';
 import { decimal } from '../command/amounts.ts';
 import type { Reader } from '../db/database.ts';
 import { readPegging } from '../demand/index.ts';
+import { earnedBy } from '../earned/index.ts';
 
 /** The most of one item that is listed. */
 const MOST = 200;
@@ -33,34 +33,8 @@ export async function promisedTo(db: Reader, itemId: number, today: string): Pro
 /** The most customers of an item that are listed. */
 const MOST_CUSTOMERS = 12;
 
-/** What was shipped of an item, for how much, and what it cost; the customer who brought most first. */
+/** What was shipped of an item and came back, for how much, and what it cost; the customer who brought most first. */
 export async function salesOf(db: Reader, itemId: number) {
-  const rows = await db.all<{
-    customer_id: number;
-    name: string;
-    order_id: number;
-    quantity: Quantity;
-    price: Money;
-    cost: Money;
-  }>(
-    `SELECT o.customer_id, c.name, o.id AS order_id, s.quantity, s.price, s.cost FROM order_line l
-     JOIN shipment_line s ON s.line_id = l.id JOIN sales_order o ON o.id = l.order_id
-     JOIN customer c ON c.id = o.customer_id
-     WHERE l.item_id = $1 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = s.document_id)`,
-    [itemId],
-  );
-  const brought = (own: typeof rows) => ({
-    quantity: decimal(sumForText(own.map(({ quantity }) => quantity))),
-    sold: decimal(sumForText(own.map(({ quantity, price }) => worthForText(quantity, price)))),
-    cost: decimal(sumForText(own.map(({ cost }) => cost))),
-  });
-  const customers = [...new Set(rows.map(({ customer_id }) => customer_id))].map((id) => {
-    const own = rows.filter(({ customer_id }) => customer_id === id);
-    return { id, name: own[0]?.name ?? '', ...brought(own) };
-  });
-  return {
-    ...brought(rows),
-    orders: new Set(rows.map(({ order_id }) => order_id)).size,
-    customers: customers.sort((a, b) => Number(b.sold) - Number(a.sold)).slice(0, MOST_CUSTOMERS),
-  };
+  const { customers, ...all } = await earnedBy(db, 'item', itemId);
+  return { ...all, customers: customers.sort((a, b) => Number(b.earned) - Number(a.earned)).slice(0, MOST_CUSTOMERS) };
 }

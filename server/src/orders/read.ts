@@ -3,12 +3,12 @@ import { arrivesOn, isTooLate, latest, type Pegged, type WhenThere } from '@yose
 import {
   add,
   least,
+  lineAmount,
   type Money,
   minus,
   type Quantity,
   stepOf,
   sumForText,
-  worthForText,
   worthOf,
   ZERO,
 } from '@yosegi/core/number';
@@ -16,9 +16,11 @@ import { canShip, openOf, standingOf } from '@yosegi/core/orders';
 import { boughtFor } from '../buying/index.ts';
 import { decimal, orNull } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
+import { currencyDecimals } from '../command/money.ts';
 import type { Reader } from '../db/database.ts';
 import { page } from '../db/pages.ts';
 import { readPegging } from '../demand/index.ts';
+import { earnedBy } from '../earned/index.ts';
 import { averageCostOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
 import { byBin, toPiece, usableOf } from '../ledger/index.ts';
 import { buildsForParts } from './built.sql.ts';
@@ -119,6 +121,7 @@ function headOf(
   parts: ReadonlyMap<number, readonly Standing[]>,
   served: Served,
   today: string,
+  decimals: number,
 ) {
   const standing = standingOf(order.state, lines);
   const isOver = standing === 'shipped' || standing === 'cancelled';
@@ -135,7 +138,9 @@ function headOf(
     wholeOn: isPromised ? days.arrives : null,
     outlook: isOver ? ('over' as const) : isPromised ? outlookOf(order, lines, days, today) : ('unknown' as const),
     canLeave: isPromised && days.all === '',
-    worth: decimal(sumForText(lines.map((line) => worthForText(minus(line.quantity, line.dropped), line.price)))),
+    worth: decimal(
+      sumForText(lines.map((line) => lineAmount(minus(line.quantity, line.dropped), line.price, decimals))),
+    ),
     at: order.made_at,
     version: order.version,
     ready: lines.filter((line, index) => openOf(line) > 0 && days.complete[index] === '' && isPromised).length,
@@ -163,9 +168,10 @@ export async function toOrderRows(
   const parts = byLine(await standingParts(db, lines));
   const isAnyOpen = records.some(({ open }) => open === 1);
   const served = known ?? (isAnyOpen ? await readServed(db, today) : new Map());
+  const decimals = await currencyDecimals(db);
   return records.map((order) => {
     const own = lines.filter((line) => line.order_id === order.id);
-    const { ready, ...head } = headOf(order, own, parts, served, today);
+    const { ready, ...head } = headOf(order, own, parts, served, today, decimals);
     const leaving = order.open === 1 ? own.flatMap((line) => parts.get(line.id) ?? []) : [];
     return {
       ...head,
@@ -220,7 +226,8 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
   const made = await buildable(db, [...items.keys()]);
   const comings = await namesOfComing(db, [...served.values()]);
   const costs = await costsOf(db, id);
-  const { ready: _, ...head } = headOf(order, lines, parts, served, today);
+  const decimals = await currencyDecimals(db);
+  const { ready: _, ...head } = headOf(order, lines, parts, served, today, decimals);
   const days = daysOf(order, lines, parts, served, today);
   const shown = lines.map((line, index): OrderLine => {
     const own = parts.get(line.id) ?? [];
@@ -243,7 +250,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
       open: decimal(open),
       price: decimal(line.price),
       priceFrom: line.price_from,
-      worth: decimal(worthForText(minus(line.quantity, line.dropped), line.price)),
+      worth: decimal(lineAmount(minus(line.quantity, line.dropped), line.price, decimals)),
       plannedCost: decimal(plannedCost(line, own, items) ?? ZERO),
       cost: decimal(costs.get(line.id) ?? 0),
       wantedOn: line.wanted_on,
@@ -300,7 +307,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
     madeBy: order.person,
     confirmedAt: order.confirmed_at,
     plannedCost: decimal(sumForText(lines.map((line) => plannedCost(line, parts.get(line.id) ?? [], items) ?? ZERO))),
-    cost: decimal(sumForText([...costs.values()])),
+    earned: await earnedBy(db, 'order', id),
     lines: shown,
     documents: (await shipmentsOf(db, id)).map((row) => ({ ...row, undone: row.undone === 1 })),
   };

@@ -3,6 +3,7 @@ import { creditOwed, keptOf } from '@yosegi/core/returns';
 import { decimal } from '../command/amounts.ts';
 import { startOf } from '../command/clock.ts';
 import type { QueryOf } from '../command/doing.ts';
+import { currencyDecimals } from '../command/money.ts';
 import type { Reader } from '../db/database.ts';
 
 /** A line that came back, with what it was worth, what is owed for it and what was lost by it. */
@@ -40,7 +41,8 @@ const BY = {
 export async function returnFigures(db: Reader, query: QueryOf<'returnFigures'>) {
   const bind = [query.from ? startOf(query.from) : null, query.to ? startOf(query.to, 1) : null];
   const lines = await db.all<FigureLine>(LINES, bind);
-  const owed = new Map(lines.map((line) => [line.id, owedOf(line)]));
+  const decimals = await currencyDecimals(db);
+  const owed = new Map(lines.map((line) => [line.id, owedOf(line, decimals)]));
   const figures = (own: typeof lines) => ({
     quantity: decimal(own.reduce((sum, { quantity }) => sum + BigInt(quantity), 0n)),
     returns: new Set(own.map(({ return_id }) => return_id)).size,
@@ -73,22 +75,30 @@ export async function returnFigures(db: Reader, query: QueryOf<'returnFigures'>)
   };
 }
 
-/** What customers are owed for what is back of these orders, by the posting that took it in. */
-export async function creditsOf(db: Reader, orderIds: readonly number[]) {
-  const lines = await db.all<OwedLine & { document_id: number; order_id: number }>(
-    `SELECT * FROM (${LINES}) WHERE order_id IN (SELECT value FROM json_each($3))`,
-    [null, null, JSON.stringify(orderIds)],
+/** What customers are owed for what is back of some orders, to some customers or of some items, by the posting that took it in. */
+export async function creditsOf(db: Reader, of: 'order' | 'customer' | 'item', ids: readonly number[]) {
+  const lines = await db.all<OwedLine & { document_id: number; order_id: number; customer_id: number }>(
+    `SELECT * FROM (${LINES}) WHERE ${of}_id IN (SELECT value FROM json_each($3))`,
+    [null, null, JSON.stringify(ids)],
   );
-  return lines.map((line) => ({ documentId: line.document_id, orderId: line.order_id, owed: owedOf(line) }));
+  const decimals = await currencyDecimals(db);
+  return lines.map((line) => ({
+    documentId: line.document_id,
+    orderId: line.order_id,
+    customerId: line.customer_id,
+    quantity: line.quantity,
+    owed: owedOf(line, decimals),
+  }));
 }
 
-function owedOf(line: OwedLine): bigint {
+function owedOf(line: OwedLine, decimals: number): bigint {
   const pieces = (JSON.parse(line.pieces) as [number, Quantity, Quantity][]).map(([partId, quantity, sentBack]) => ({
     partId,
     quantity,
     sentBack,
   }));
-  return creditOwed(keptOf({ quantity: line.quantity, isKit: line.is_kit === 1 }, pieces), line.price, line.credit);
+  const kept = keptOf({ quantity: line.quantity, isKit: line.is_kit === 1 }, pieces);
+  return creditOwed(kept, line.price, line.credit, decimals);
 }
 
 /** Parts that were damaged, missing or something else, and what that cost. */

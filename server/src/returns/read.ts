@@ -5,6 +5,7 @@ import { add, formatDecimal, type Money, minus, ZERO } from '@yosegi/core/number
 import { creditOwed, daysTooLate, isWrittenOff, keptOf } from '@yosegi/core/returns';
 import { decimal } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
+import { currencyDecimals } from '../command/money.ts';
 import type { Reader } from '../db/database.ts';
 import { namesOf } from './find.sql.ts';
 import {
@@ -31,6 +32,8 @@ interface Whole {
   readonly lines: readonly LineRecord[];
   readonly pieces: ReadonlyMap<number, readonly PieceRecord[]>;
   readonly outcomes: ReadonlyMap<number, readonly OutcomeRecord[]>;
+  /** Of the currency. */
+  readonly decimals: number;
 }
 
 async function wholeOf(db: Reader, records: readonly ReturnRecord[]): Promise<Whole[]> {
@@ -45,7 +48,8 @@ async function wholeOf(db: Reader, records: readonly ReturnRecord[]): Promise<Wh
     ),
     ({ piece_id }) => piece_id,
   );
-  return records.map((record) => ({ record, lines: lines.get(record.id) ?? [], pieces, outcomes }));
+  const decimals = await currencyDecimals(db);
+  return records.map((record) => ({ record, lines: lines.get(record.id) ?? [], pieces, outcomes, decimals }));
 }
 
 export async function listReturns(db: Reader, query: QueryOf<'returns'>, now: Date) {
@@ -114,11 +118,11 @@ function toRow(whole: Whole, now: Date): ReturnRow {
 }
 
 /** What is owed for a line: its part of the price paid, but for what was sent back. */
-function owedFor(line: LineRecord, { pieces, record }: Whole): bigint {
+function owedFor(line: LineRecord, { pieces, record, decimals }: Whole): bigint {
   if (record.called_off !== null) return 0n;
   const own = (pieces.get(line.id) ?? []).map(toSentBack);
   const kept = keptOf({ quantity: line.quantity, isKit: line.is_kit === 1 }, own);
-  return creditOwed(kept, line.price, line.credit);
+  return creditOwed(kept, line.price, line.credit, decimals);
 }
 
 function toLine(line: LineRecord, whole: Whole, now: Date, names: Awaited<ReturnType<typeof namesOf>>): ReturnLine {

@@ -1,7 +1,8 @@
 import type { Shipment } from '@yosegi/contract';
-import { sumForText, worthForText } from '@yosegi/core/number';
+import { lineAmount, sumForText } from '@yosegi/core/number';
 import { decimal } from '../command/amounts.ts';
 import { found } from '../command/doing.ts';
+import { currencyDecimals } from '../command/money.ts';
 import type { Reader } from '../db/database.ts';
 import { parcelsOf, shipmentLines, shipmentParts, shipmentRecord } from './sql.ts';
 
@@ -10,6 +11,7 @@ export async function readShipment(db: Reader, id: number): Promise<Shipment> {
   const record = found(await shipmentRecord(db, id));
   const lines = await shipmentLines(db, id);
   const parts = await shipmentParts(db, id);
+  const decimals = await currencyDecimals(db);
   return {
     id,
     number: record.number,
@@ -22,7 +24,7 @@ export async function readShipment(db: Reader, id: number): Promise<Shipment> {
     remark: record.remark,
     undone: record.undone === 1,
     parcels: (await parcelsOf(db, id)).map(({ number }) => number),
-    worth: decimal(sumForText(lines.map(({ quantity, price }) => worthForText(quantity, price)))),
+    worth: decimal(sumForText(lines.map(({ quantity, price }) => lineAmount(quantity, price, decimals)))),
     cost: decimal(sumForText(lines.map(({ cost }) => cost))),
     lines: lines.map((line) => ({
       lineId: line.line_id,

@@ -57,7 +57,7 @@ function BuyList({ rows, by, setBy, need }: Props) {
     .map((group) => ({ ...group, lines: group.lines.filter(({ out }) => !out) }))
     .filter(({ lines }) => lines.length > 0);
   const lines = ordered.flatMap((group) => group.lines);
-  const total = sumForText(lines.map(worth));
+  const total = sumForText(lines.map((line) => worth(line, format.currencyDecimals)));
   const faulty = lines.some(({ error }) => error);
   const create = useCommand(
     'createPurchases',
@@ -138,7 +138,13 @@ function BuyList({ rows, by, setBy, need }: Props) {
               {group.supplier.supplier}{' '}
               <small>
                 {count(group.lines.filter(({ out }) => !out).length, 'line')} ·{' '}
-                {format.money(formatDecimal(sumForText(group.lines.filter(({ out }) => !out).map(worth))))}
+                {format.money(
+                  formatDecimal(
+                    sumForText(
+                      group.lines.filter(({ out }) => !out).map((line) => worth(line, format.currencyDecimals)),
+                    ),
+                  ),
+                )}
               </small>
             </Title>
             <Evenly $full>
@@ -313,7 +319,7 @@ function BuyLine({ line, what, change }: LineProps) {
         </Faint>
       </td>
       <td className="num" data-label="Amount">
-        {out ? '–' : format.money(formatDecimal(worth(line)))}
+        {out ? '–' : format.money(formatDecimal(worth(line, format.currencyDecimals)))}
       </td>
     </tr>
   );

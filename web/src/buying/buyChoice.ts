@@ -1,7 +1,7 @@
 import type { BuyRow, Offer } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { bestQuantity, priceFor } from '@yosegi/core/buying';
-import { formatDecimal, type Money, type Quantity, readExact, worthForText } from '@yosegi/core/number';
+import { formatDecimal, lineAmount, type Money, type Quantity, readExact } from '@yosegi/core/number';
 import { readTyped } from '../ui/measuring.ts';
 
 /** What a person changed of a row: left out, another quantity, another supplier. */
@@ -28,7 +28,8 @@ const toCore = ({ price, pack, minimum, breaks }: Offer) => ({
 /** What one of it costs in the quantity chosen. */
 export const priceOf = ({ quantity, offer }: Pick<Chosen, 'quantity' | 'offer'>): Money =>
   priceFor(quantity, toCore(offer));
-export const worth = (line: Chosen): bigint => worthForText(line.quantity, priceOf(line));
+/** @param decimals of the currency */
+export const worth = (line: Chosen, decimals: number): bigint => lineAmount(line.quantity, priceOf(line), decimals);
 
 /** What is bought of whom, as proposed and as changed; and what nobody sells. */
 export function bySupplier(rows: readonly BuyRow[], changes: ReadonlyMap<number, Change>) {

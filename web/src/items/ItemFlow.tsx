@@ -1,7 +1,8 @@
 import type { ItemDetail } from '@yosegi/contract';
 import { Link } from 'react-router';
 import { useQuestion } from '../api/client.ts';
-import { count, marginWords, useFormat } from '../ui/format.ts';
+import { EarnedFigures } from '../orders/index.ts';
+import { count, useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
 import { H2 } from '../ui/space.ts';
 import { Faint, Late } from '../ui/text.ts';
@@ -51,20 +52,10 @@ export function Sales({ item }: { item: ItemDetail }) {
   return (
     <>
       <H2 $top={22}>What it earned</H2>
-      <KeyValue>
-        <span>
-          {format.quantity(sales.quantity, item.unit, item.decimals)} in {count(sales.orders, 'order')}
-        </span>
-        <b>{format.money(sales.sold)}</b>
-      </KeyValue>
-      <KeyValue>
-        <span>Its cost</span>
-        <span>{format.money(sales.cost)}</span>
-      </KeyValue>
-      <KeyValue>
-        <b>Margin</b>
-        <b>{marginWords(sales.sold, sales.cost, format)}</b>
-      </KeyValue>
+      <EarnedFigures
+        of={sales}
+        shipped={`${format.quantity(sales.quantity, item.unit, item.decimals)} in ${count(sales.orders, 'order')}`}
+      />
       {sales.customers.slice(0, 5).map((customer) => (
         <KeyValue key={customer.id}>
           <Link to={`/orders/customers/${customer.id}`}>{customer.name}</Link>

@@ -32,6 +32,7 @@ import { keptOf } from '../ui/typed.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { When } from '../ui/When.tsx';
 import { CustomerForm } from './CustomerForm.tsx';
+import { EarnedFigures } from './EarnedFigures.tsx';
 import { Outlook } from './Outlook.tsx';
 
 export type Customer = Output<typeof api.customer>;
@@ -223,18 +224,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
       </Sheet>
       <Margin aria-label="About this customer">
         <h2>What it earned</h2>
-        <KeyValue>
-          <span>Shipped</span>
-          <b>{format.money(customer.sold)}</b>
-        </KeyValue>
-        <KeyValue>
-          <span>Its cost</span>
-          <span>{format.money(customer.cost)}</span>
-        </KeyValue>
-        <KeyValue>
-          <b>Margin</b>
-          <b>{marginWords(customer.sold, customer.cost, format)}</b>
-        </KeyValue>
+        <EarnedFigures of={customer.earned} />
         {customer.usual.length > 0 && <H2 $top={18}>What they usually take</H2>}
         {customer.usual.map((row) => (
           <KeyValue key={row.itemId}>

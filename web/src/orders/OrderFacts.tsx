@@ -5,6 +5,7 @@ import { marginWords, useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
 import { H2 } from '../ui/space.ts';
 import { Faint } from '../ui/text.ts';
+import { EarnedFigures } from './EarnedFigures.tsx';
 import { whenThere } from './words.ts';
 
 /** Which parts the order waits for, what brings them, and until when. */
@@ -49,8 +50,9 @@ export function WaitsFor({ order }: { order: Order }) {
 
 export function Brings({ order }: { order: Order }) {
   const format = useFormat();
-  const isShipped = order.standing === 'shipped';
-  const cost = isShipped ? order.cost : order.plannedCost;
+  const { earned } = order;
+  const isBegun = earned.quantity !== '0';
+  if (order.standing === 'shipped') return <EarnedFigures of={earned} />;
   return (
     <>
       <KeyValue>
@@ -58,19 +60,15 @@ export function Brings({ order }: { order: Order }) {
         <b>{format.money(order.worth)}</b>
       </KeyValue>
       <KeyValue>
-        <span>{isShipped ? 'Cost that left' : 'Cost, as planned'}</span>
-        <span>{format.money(cost)}</span>
+        <span>Cost, as planned</span>
+        <span>{format.money(order.plannedCost)}</span>
       </KeyValue>
-      {!isShipped && Number(order.cost) > 0 && (
-        <KeyValue>
-          <span>of which has left</span>
-          <span>{format.money(order.cost)}</span>
-        </KeyValue>
-      )}
       <KeyValue>
-        <b>Margin</b>
-        <b>{marginWords(order.worth, cost, format)}</b>
+        <b>Margin, as planned</b>
+        <b>{marginWords(order.worth, order.plannedCost, format)}</b>
       </KeyValue>
+      {isBegun && <H2 $top={18}>What it earned so far</H2>}
+      {isBegun && <EarnedFigures of={earned} />}
     </>
   );
 }

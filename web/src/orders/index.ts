@@ -1,2 +1,3 @@
+export { EarnedFigures } from './EarnedFigures.tsx';
 export { Outlook } from './Outlook.tsx';
 export { standingWords } from './words.ts';

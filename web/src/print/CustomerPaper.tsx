@@ -143,7 +143,7 @@ export function CustomerPaper({ kind, order, shipment, company, look, address }:
               </td>
               <td className="num">{amount(line)}</td>
               {withDay && <td>{dayWords(line, kind, format)}</td>}
-              {withPrice && <td className="num">{format.money(line.price)}</td>}
+              {withPrice && <td className="num">{format.price(line.price)}</td>}
               {withPrice && <td className="num">{format.money(line.worth)}</td>}
             </tr>,
             ...line.parts.map((part) => (

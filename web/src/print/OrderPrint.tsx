@@ -77,7 +77,7 @@ function OrderPaper({ order }: { order: PurchaseOrder }) {
               </td>
               <td>{line.supplierCode}</td>
               <td className="num">{format.quantity(line.quantity, line.unit, line.decimals)}</td>
-              <td className="num">{format.unitCost(line.price)}</td>
+              <td className="num">{format.price(line.price)}</td>
               <td className="num">{format.money(line.worth)}</td>
             </tr>
           ))}

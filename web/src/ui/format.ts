@@ -1,6 +1,6 @@
 import type { Company } from '@yosegi/contract';
 import { daysBetween, isDay, LATER } from '@yosegi/core/days';
-import { formatDecimal, readForText } from '@yosegi/core/number';
+import { decimalsOf, formatDecimal, readForText } from '@yosegi/core/number';
 import { createContext, useContext } from 'react';
 import { today } from './today.ts';
 
@@ -60,8 +60,13 @@ export class Format {
 
   /** How many decimals the currency has: two for most, none for some. */
   get currencyDecimals(): number {
-    const format = this.numberFormat({ style: 'currency', currency: this.company.currency });
-    return format.resolvedOptions().maximumFractionDigits ?? 2;
+    return decimalsOf(this.company.currency);
+  }
+
+  /** What one costs on a paper: with all the decimals it has, so that the line can be checked. */
+  price(text: string): string {
+    const [, rest = ''] = text.split('.');
+    return this.money(text, Math.max(this.currencyDecimals, rest.length));
   }
 
   /** An amount of money without its currency. */

@@ -1,0 +1,1 @@
+export { earnedBy } from './earned.sql.ts';
