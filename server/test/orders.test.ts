@@ -145,7 +145,7 @@ describe('an order', () => {
     expect(all.openLines).toBe(0);
     expect(await read(order.id)).toMatchObject({ standing: 'shipped', outlook: 'over' });
     expect((await server.call(api.orders, { query: { show: 'shipped' } })).rows[0]?.number).toBe(order.number);
-    expect(await server.call(api.customer, { params: { id: customerId } })).toMatchObject({ sold: '24', cost: '12' });
+    expect(await server.call(api.customer, { params: { id: customerId } })).toMatchObject({ earned: { sold: '24', cost: '12' } });
     await shop.receive(cup, '6', '2', 1);
   });
 
