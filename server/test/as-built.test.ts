@@ -160,3 +160,17 @@ describe('a unit that is known comes apart', () => {
     expect(document.movements.filter(({ code, quantity }) => code === 'BOARD' && quantity === '1')).toHaveLength(1);
   });
 });
+
+it('takes no kit as a part that is packed for its order', async () => {
+  const kit = await shop.item('PACKED', { source: 'made' });
+  await shop.define(kit, [[screw as Item, '1']]);
+  await shop.behave(kit, { made: 'packed-per-order' });
+  const { id } = await shop.start(scale as Item, '1');
+  const body = { itemId: kit.id, quantity: '1', because: 'To try', binId: null };
+  expect(await server.refused(api.addPart, { params: { id }, body })).toMatchObject({
+    code: 'part-is-packed',
+    field: 'itemId',
+  });
+  const { version } = await server.call(api.build, { params: { id } });
+  await server.call(api.cancelBuild, { params: { id }, body: { version } } as never);
+});

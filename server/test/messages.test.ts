@@ -150,6 +150,36 @@ describe('an order that comes as a message', () => {
     expect(await refused(writeOrderChange(change, 2))).toMatchObject({ code: 'their-order-unknown' });
   });
 
+  it('is about the whole of what was split here: cancelled whole, and changed by hand', async () => {
+    const sent = document('P-S', [line('1', 'JAR', '5', '3'), line('2', 'JAR', '2', '3')]);
+    const { id, number } = await take(writeOrder(sent));
+    const { version, lines } = await order(id);
+    const body = { version, lines: [{ lineId: lines[0]?.id ?? 0, quantity: '5' }], wantedOn: null };
+    const other = await server.call(api.splitOrder, { params: { id }, body });
+    const problem = await refused(writeOrderChange({ ...sent, lines: [line('1', 'JAR', '6', '3')] }, 1));
+    expect(problem).toMatchObject({ code: 'their-order-split', facts: { orders: [number, other.number] } });
+    expect((await order(other.id)).lines).toMatchObject([{ quantity: '5' }]);
+    expect((await order(id)).lines).toMatchObject([{ quantity: '2' }]);
+    await take(writeOrderCancellation({ ...sent, why: 'Found another' }));
+    expect([(await order(id)).standing, (await order(other.id)).standing]).toEqual(['cancelled', 'cancelled']);
+    expect((await refused(writeOrderCancellation({ ...sent, why: 'Again' }))).code).toBe('their-order-unknown');
+  });
+
+  it('is answered by lots with how much came of each', async () => {
+    const wax = await shop.item('WAX', { tracking: 'lot', sellPrice: '5' });
+    await shop.receive(wax, '2', '1', 0, { lot: 'L1', bestBefore: '2027-01-01' });
+    await shop.receive(wax, '3', '1', 1, { lot: 'L2', bestBefore: '2027-02-01' });
+    const { id } = await take(writeOrder(document('P-L', [line('7', 'WAX', '4', '5')])));
+    const { version, lines } = await order(id);
+    const body = { version, lines: [{ lineId: lines[0]?.id ?? 0, quantity: '4' }] };
+    const shipment = await server.call(api.shipOrder, { params: { id }, body });
+    const xml = await textOf(`/api/shipments/${shipment.id}/despatch.xml`);
+    expect(readDespatchAdvice(xml).lines).toMatchObject([
+      { orderLine: '7', quantity: 2_000_000, lot: 'L1', bestBefore: '2027-01-01' },
+      { orderLine: '7', quantity: 2_000_000, lot: 'L2', bestBefore: '2027-02-01' },
+    ]);
+  });
+
   it('of somebody new makes them a customer; an item nobody knows, another unit or nothing at all is refused', async () => {
     const buyer = { name: 'Ada of the web', address: ['Street 1'], email: 'ada@web.example' };
     const { id } = await take(

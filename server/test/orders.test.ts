@@ -139,13 +139,19 @@ describe('an order', () => {
       await server.refused(api.cancelOrder, { params: { id: order.id }, body: { version, reason: 'too late' } }),
     ).toMatchObject({ code: 'order-has-shipped' });
     await server.call(api.undoDocument, { params: { id: first.id }, body: {} });
-    expect(await read(order.id)).toMatchObject({ standing: 'open', earned: { cost: '0' }, lines: [{ shipped: '0', open: '6' }] });
+    expect(await read(order.id)).toMatchObject({
+      standing: 'open',
+      earned: { cost: '0' },
+      lines: [{ shipped: '0', open: '6' }],
+    });
     expect(await shop.stockOf(cup)).toMatchObject({ onHand: '10', value: '20', promised: '6' });
     const all = await server.call(api.shipOrder, await ship(order.id, [{ lineId: line, quantity: '6' }]));
     expect(all.openLines).toBe(0);
     expect(await read(order.id)).toMatchObject({ standing: 'shipped', outlook: 'over' });
     expect((await server.call(api.orders, { query: { show: 'shipped' } })).rows[0]?.number).toBe(order.number);
-    expect(await server.call(api.customer, { params: { id: customerId } })).toMatchObject({ earned: { sold: '24', cost: '12' } });
+    expect(await server.call(api.customer, { params: { id: customerId } })).toMatchObject({
+      earned: { sold: '24', cost: '12' },
+    });
     await shop.receive(cup, '6', '2', 1);
   });
 

@@ -71,6 +71,20 @@ describe('revisions', () => {
     );
   });
 
+  it('keep their parts until they come into use', async () => {
+    const product = await shop.item('LATER', { source: 'made' });
+    const only = await shop.item('ONLY');
+    const draft = await save(await start(await shop.define(product, [[part, '1']])), [partLine(only, '2')]);
+    const waits = await server.did('definition', api.putInUse, putInUse(draft, '2026-12-24'));
+    const archive = { params: { id: only.id }, body: { archived: true, version: only.version } };
+    expect(await server.refused(api.archiveItem, archive)).toMatchObject({
+      code: 'archive-comes-into-use',
+      facts: { product: 'LATER', day: '2026-12-24' },
+    });
+    await server.call(api.holdBack, { params: { id: newest(waits).id }, body: { version: newest(waits).version } });
+    await server.call(api.archiveItem, archive);
+  });
+
   it('come into use on their day: frozen until then, held back when the owner thinks again', async () => {
     const product = await shop.item('DAY', { source: 'made' });
     const first = await shop.define(product, [[part, '1']]);

@@ -34,6 +34,12 @@ export const itemsProblems = {
     title: 'Still promised',
     detail: () => 'Open builds still need it. Finish or cancel them before it is archived.',
   },
+  'archive-comes-into-use': {
+    status: 409,
+    title: 'Comes into use',
+    detail: ({ name, product, day }) =>
+      `A revision of ${product} with ${name} comes into use on ${day}. Take that day back first, or make the revision without it.`,
+  },
   'item-archived': {
     status: 409,
     title: 'Archived',

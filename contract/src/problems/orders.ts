@@ -177,6 +177,12 @@ export const ordersProblems = {
     title: 'Order unknown',
     detail: ({ theirs }) => `No order ${theirs} of theirs has come in. They send the order first.`,
   },
+  'their-order-split': {
+    status: 409,
+    title: 'Split here',
+    detail: ({ theirs, orders }) =>
+      `Their order ${theirs} was split here into ${orders.join(' and ')}. Change those by hand, as they now want it.`,
+  },
   'their-item-unknown': {
     status: 422,
     title: 'Item unknown',

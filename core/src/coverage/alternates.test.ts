@@ -7,7 +7,8 @@ import { type SmallWorld, smallWorld } from './small-world.ts';
 
 type CoverageInput = Omit<SmallWorld, 'items'> & { readonly wanted: readonly Wanted[] };
 const ITEMS = [1, 2, 3, 100, 101, 102, 103, 104];
-const cover = ({ wanted, ...world }: CoverageInput) => coverWorld(smallWorld({ ...world, items: ITEMS }), { wanted });
+const cover = ({ wanted, ...world }: CoverageInput, finishedFirst = false) =>
+  coverWorld(smallWorld({ ...world, items: ITEMS }), { wanted, finishedFirst });
 
 const q = (text: string) => parseDecimal(text) as Quantity;
 const part = (itemId: number, quantity: string, alternates: Alternate[] = [], decimals = 0): PartLine => ({
@@ -225,6 +226,20 @@ describe('cover', () => {
       [q('4'), q('10')],
       [0, q('6')],
     ]);
+  });
+
+  it('lets nothing stand in that is taken from the shelf for itself', () => {
+    const answer = cover(
+      input({
+        wanted: [want(2, '6'), want(100, '10')],
+        revisionOf: (id) => (id === 100 ? revision(part(1, '1', [alternate(2)])) : undefined),
+        stockOf: (id) => ({ onHand: q(id === 2 ? '8' : '0'), promised: q('0') }),
+      }),
+      true,
+    );
+    expect(answer.products[0]).toMatchObject({ fromShelf: q('6'), toMake: 0 });
+    expect(answer.components).toMatchObject([{ itemId: 1, alternates: [{ itemId: 2, quantity: q('2') }] }]);
+    expect(answer.products[1]).toMatchObject({ nowWithAlternates: q('2') });
   });
 
   it('calls a shelf that owes more than it holds what it is: below zero, and first in line for what comes', () => {

@@ -138,7 +138,7 @@ export function cover(world: World, question: Question): Coverage {
   });
   return {
     products,
-    components: withAlternates(world, question, components, free).sort(
+    components: withAlternates(world, question, components, now, free).sort(
       (a, b) => scarcity(a) - scarcity(b) || a.itemId - b.itemId,
     ),
     wholeOn: latest(products.map((product) => product.wholeOn)),
@@ -247,10 +247,15 @@ function withAlternates(
   world: World,
   { wanted }: Question,
   components: readonly ComponentCover[],
+  products: readonly ProductNow[],
   free: (itemId: number) => Quantity,
 ): ComponentCover[] {
   if (!anyAlternates(world, wanted)) return [...components];
-  const left = new Map(components.map((own) => [own.itemId, Math.max(0, own.free - own.needed) as Quantity]));
+  // What is taken from the shelf for itself stands in for nothing.
+  const left = new Map(
+    products.map(({ itemId, fromShelf }) => [itemId, Math.max(0, free(itemId) - fromShelf) as Quantity]),
+  );
+  for (const own of components) left.set(own.itemId, Math.max(0, own.free - own.needed) as Quantity);
   const freeLeft = (itemId: number) => left.get(itemId) ?? (Math.max(0, free(itemId)) as Quantity);
   const lines = wanted.flatMap(({ itemId }) => world.definitionOf(itemId)?.lines ?? []);
   return components.map((own) => {

@@ -89,4 +89,29 @@ describe('the last cost that was known', () => {
       }),
     );
   });
+
+  it('of units with costs of their own is what those that are left cost', () => {
+    const unit = (serialId: number) => ({ itemId: 1, binId: 1, lotId: null, serialId, holder: null });
+    const bring = new Posting({ items: new Map(), spots: new Map(), serials: new Map() });
+    bring.addValue('supplier', 100 as Money);
+    bring.bringIn(unit(1), SCALE as Quantity, 10 as Money);
+    bring.bringIn(unit(2), SCALE as Quantity, 90 as Money);
+    const { items, spots } = bring.close();
+    expect(items.get(1)?.lastCost).toBe(50);
+    const serials = new Map([
+      [1, 10 as Money],
+      [2, 90 as Money],
+    ]);
+    const stood = new Map([...spots].map(([key, { quantity }]) => [key, quantity]));
+    const take = new Posting({ items, spots: stood, serials });
+    take.addValue('adjusted', -take.takeOut(unit(2), SCALE as Quantity) as Money);
+    expect(take.close().items.get(1)).toMatchObject({ value: 10, lastCost: 10 });
+    const steps: Step[] = [
+      { quantity: (2 * SCALE) as Quantity, value: 100 as Money, changed: 0 as Money },
+      { quantity: -SCALE as Quantity, value: -90 as Money, changed: 0 as Money },
+    ];
+    expect([lastCostAfter(steps, true), lastCostAfter(steps)]).toEqual([10, 50]);
+    const gone = { quantity: -SCALE as Quantity, value: -10 as Money, changed: 0 as Money };
+    expect(lastCostAfter([...steps, gone], true)).toBe(10);
+  });
 });

@@ -141,6 +141,8 @@ export class Posting {
     this.noteShortage(spot, quantity);
     const value = this.valueOf(spot, quantity);
     this.record(spot, -quantity as Quantity, -value as Money, lineId);
+    // What leaves at its own cost changes what the others cost on average.
+    if (spot.serialId !== null) this.keepLastCost(spot.itemId);
     return value;
   }
 
@@ -166,8 +168,12 @@ export class Posting {
   addWorth(spot: Spot, value: Money): void {
     if (value === 0) return;
     this.record(spot, 0 as Quantity, value, null);
-    const { quantity, value: worth } = this.item(spot.itemId);
-    if (quantity > 0) this.items.set(spot.itemId, { ...this.item(spot.itemId), lastCost: unitCostOf(worth, quantity) });
+    this.keepLastCost(spot.itemId);
+  }
+
+  private keepLastCost(itemId: number): void {
+    const item = this.item(itemId);
+    if (item.quantity > 0) this.items.set(itemId, { ...item, lastCost: unitCostOf(item.value, item.quantity) });
   }
 
   /**

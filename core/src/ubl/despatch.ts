@@ -51,13 +51,15 @@ export function readDespatchAdvice(xml: string): Despatch {
     issuedOn: root.day('IssueDate') ?? '',
     lines: root.all('DespatchLine').map((line) => {
       const pieces = line.at('Item')?.all('ItemInstance') ?? [];
+      const lots = new Set(pieces.map((piece) => piece.text('LotIdentification/LotNumberID')));
       return {
         orderLine: line.needed('OrderLineReference/LineID'),
         quantity: line.quantity('DeliveredQuantity'),
         unit: line.attribute('DeliveredQuantity', 'unitCode') ?? '',
         name: line.text('Item/Name') ?? '',
-        lot: pieces[0]?.text('LotIdentification/LotNumberID') ?? null,
-        bestBefore: pieces[0]?.day('BestBeforeDate') ?? null,
+        // Of several lots nobody says how much came of each: that is asked.
+        lot: lots.size === 1 ? (pieces[0]?.text('LotIdentification/LotNumberID') ?? null) : null,
+        bestBefore: lots.size === 1 ? (pieces[0]?.day('BestBeforeDate') ?? null) : null,
         serials: pieces.flatMap((piece) => piece.text('SerialID') ?? []),
       };
     }),

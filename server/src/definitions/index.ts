@@ -1,3 +1,4 @@
+export { packedAmong } from './around.sql.ts';
 export { newDraft } from './drafts.ts';
 export { balancedShares } from './revisions.ts';
 export {

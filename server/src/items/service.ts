@@ -8,7 +8,7 @@ import type { SqlRow, Writer } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { saved, updateVersioned } from '../db/versions.ts';
 import { requireShelf } from '../places/index.ts';
-import { aroundItem, hasHistory, type ItemRow, itemRow, readItem } from './sql.ts';
+import { aroundItem, dueWith, hasHistory, type ItemRow, itemRow, readItem } from './sql.ts';
 
 type ItemInput = BodyOf<'createItem'>;
 
@@ -60,16 +60,26 @@ export async function setPrices(doing: Doing, id: number, input: BodyOf<'setPric
   return saved(tx, 'item', id);
 }
 
-/** Takes an item out of use or brings it back. @throws Refusal `archive-has-stock`, `archive-is-promised` */
+/**
+ * Takes an item out of use or brings it back.
+ * @throws Refusal `archive-has-stock`, `archive-is-promised`, `archive-comes-into-use`
+ */
 export async function archiveItem(doing: Doing, id: number, input: BodyOf<'archiveItem'>) {
   const { tx } = doing;
   const row = found(await itemRow(tx, id));
   const before = knownFacts(row);
   refuseItem({ ...before, archived: input.archived }, before, await aroundItem(tx, id));
+  if (input.archived) await refuseDue(tx, id, row.name);
   const values = { archived_at: input.archived ? doing.now.toISOString() : null };
   await updateVersioned(tx, 'item', id, input.version, values, () => readItem(tx, id));
   doing.changed('items', 'definitions');
   return saved(tx, 'item', id);
+}
+
+/** What comes into use on a day to come cannot lose a part until then. @throws Refusal `archive-comes-into-use` */
+async function refuseDue(tx: Writer, id: number, name: string): Promise<void> {
+  const due = await dueWith(tx, id);
+  if (due) throw new Refusal('archive-comes-into-use', { name, product: due.code, day: due.on });
 }
 
 /** Deletes an item that nothing refers to. @throws Refusal `item-has-history` */

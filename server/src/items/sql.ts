@@ -217,6 +217,15 @@ export async function aroundItem(db: Reader, id: number): Promise<ItemAround> {
   };
 }
 
+/** A revision with this part that comes into use on a day to come. */
+export const dueWith = (db: Reader, itemId: number) =>
+  db.one<{ code: string; on: string }>(
+    `SELECT i.code, r.in_use_from AS "on" FROM revision_line l JOIN revision r ON r.id = l.revision_id
+     JOIN definition d ON d.id = r.definition_id JOIN item i ON i.id = d.item_id
+     WHERE l.item_id = $1 AND r.state = 'draft' AND r.in_use_from IS NOT NULL ORDER BY r.in_use_from LIMIT 1`,
+    [itemId],
+  );
+
 /** Whether anything was counted, defined or planned of an item; it can then be archived, but not deleted. */
 export const hasHistory = async (db: Reader, id: number): Promise<boolean> => (await aroundItem(db, id)).hasHistory;
 

@@ -77,7 +77,7 @@ export const postingsOf = (db: Reader, tag: string) =>
        ifnull((SELECT sum(amount) FROM document_value WHERE document_id = d.id AND kind = 'labour'), 0) AS labour,
        ifnull((SELECT sum(amount) FROM document_value WHERE document_id = d.id AND kind = 'charge'), 0) AS charges,
        ifnull((SELECT sum(value) FROM movement WHERE document_id = d.id), 0) AS stock_change
-     FROM every e JOIN document d ON d.id = e.id WHERE d.kind NOT IN ('pick', 'put-back') ORDER BY d.at, d.id LIMIT 5000`,
+     FROM every e JOIN document d ON d.id = e.id WHERE d.kind NOT IN ('pick', 'put-back') ORDER BY d.at, d.id`,
     [tag],
   );
 
@@ -101,7 +101,7 @@ export const returnPostingsOf = (db: Reader, tag: string) =>
        SELECT * FROM own UNION ALL SELECT u.id, o.order_id, -o.change FROM own o JOIN document u ON u.reverses_id = o.id)
      SELECT e.id, 'order' AS record_kind, e.order_id AS record_id, d.number, d.kind, d.at, 0 AS bought, 0 AS labour, 0 AS charges,
        sum(e.change) AS stock_change
-     FROM every e JOIN document d ON d.id = e.id GROUP BY e.id, e.order_id ORDER BY d.at, d.id LIMIT 5000`,
+     FROM every e JOIN document d ON d.id = e.id GROUP BY e.id, e.order_id ORDER BY d.at, d.id`,
     [tag],
   );
 

@@ -23,7 +23,8 @@ export async function lastCosts(
        WHERE m.item_id = $1 AND m.holder_kind IS NOT 'return' AND d.id <> $2 AND ${STANDS} GROUP BY d.id ORDER BY d.id`,
       [itemId, without],
     );
-    costs.set(itemId, lastCostAfter(steps) ?? ZERO);
+    const item = await db.driver.one<{ tracking: string }>('SELECT tracking FROM item WHERE id = $1', [itemId]);
+    costs.set(itemId, lastCostAfter(steps, item?.tracking === 'serial') ?? ZERO);
   }
   return costs;
 }

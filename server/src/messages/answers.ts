@@ -1,11 +1,12 @@
 import type { Order } from '@yosegi/contract';
 import { dayOf, LATER } from '@yosegi/core/days';
+import { groupBy } from '@yosegi/core/lists';
 import { minus, parseQuantity } from '@yosegi/core/number';
 import { type Despatch, type TradeParty, writeDespatchAdvice, writeOrderResponse } from '@yosegi/core/ubl';
 import { found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { orderLines, readOrder } from '../orders/index.ts';
-import { readShipment } from '../shipping/index.ts';
+import { readShipment, shippedLots } from '../shipping/index.ts';
 
 const linesOf = (address: string) =>
   address
@@ -77,17 +78,22 @@ export async function despatchXml(db: Reader, shipmentId: number, now: Date): Pr
   const order = await readOrder(db, shipment.orderId, dayOf(now));
   const { seller, buyer } = await parties(db, order, true);
   const names = new Map((await orderLines(db, [shipment.orderId])).map((line) => [line.id, nameOf(line)]));
-  const lines = shipment.lines.map((line): Despatch['lines'][number] => {
+  const lots = groupBy(await shippedLots(db, shipmentId), ({ line_id }) => line_id);
+  const lines = shipment.lines.flatMap((line): Despatch['lines'][number][] => {
     const tracked = line.isKit ? undefined : line.parts[0];
-    return {
+    const whole = {
       orderLine: found(names.get(line.lineId)),
       quantity: parseQuantity(line.quantity, 6),
       unit: line.unit,
       name: line.name,
-      lot: tracked?.isSerial ? null : (tracked?.pieces[0] ?? null),
+      lot: null,
       bestBefore: null,
       serials: tracked?.isSerial ? tracked.pieces : [],
     };
+    // Each lot is a line of its own: only so is it said how much came of it.
+    const own = lots.get(line.lineId) ?? [];
+    if (own.length === 0) return [whole];
+    return own.map(({ lot, best_before, quantity }) => ({ ...whole, quantity, lot, bestBefore: best_before }));
   });
   const advice = {
     number: shipment.number,

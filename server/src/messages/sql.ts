@@ -17,12 +17,21 @@ export async function itemsByName(db: Reader, names: readonly string[]): Promise
   return known;
 }
 
-/** The order of a customer that they call by a number of theirs, unless it was cancelled. */
+/** The order of a customer that they call by a number of theirs, unless it was cancelled with all that was split off it. */
 export const theirOrder = (db: Reader, customerId: number, theirs: string) =>
   db.one<Pick<Row<'sales_order'>, 'id' | 'number'>>(
     `SELECT id, number FROM sales_order WHERE customer_id = $1 AND reference = $2 AND came_by = 'message'
-       AND state <> 'cancelled' ORDER BY id DESC LIMIT 1`,
+       AND (state <> 'cancelled'
+         OR EXISTS (SELECT 1 FROM sales_order s WHERE s.split_from_id = sales_order.id AND s.state <> 'cancelled'))
+     ORDER BY id DESC LIMIT 1`,
     [customerId, theirs],
+  );
+
+/** What was split off an order, and is not cancelled. */
+export const splitOff = (db: Reader, orderId: number) =>
+  db.all<Pick<Row<'sales_order'>, 'id' | 'number' | 'state'>>(
+    'SELECT id, number, state FROM sales_order WHERE split_from_id = $1 ORDER BY id',
+    [orderId],
   );
 
 /** A code that no customer has yet. */

@@ -5,7 +5,7 @@ import { fromZero, type Money, positive, ZERO } from '@yosegi/core/number';
 import type { MessageKind } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
 import { type Message, type OrderDocument, readMessage, type TradeParty, unitCodeOf } from '@yosegi/core/ubl';
-import type { Doing } from '../command/doing.ts';
+import { type Doing, required } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { numbered } from '../db/versions.ts';
 import { type ItemRow, itemRows } from '../items/index.ts';
@@ -19,12 +19,12 @@ import {
   readOrder as readOwn,
   saveOrder,
 } from '../orders/index.ts';
-import { freeCode, itemsByName, theirOrder } from './sql.ts';
+import { freeCode, itemsByName, splitOff, theirOrder } from './sql.ts';
 
 /**
  * Takes in what a customer or their shop sent. The same message again changes nothing, whoever sends it.
  * @param message what was read of the content
- * @throws Refusal `ubl-unreadable`, `order-sent-before`, `their-order-unknown`, `their-item-unknown`, and what the order is
+ * @throws Refusal `ubl-unreadable`, `order-sent-before`, `their-order-unknown`, `their-order-split`, `their-item-unknown`, and what the order is
  * refused for
  */
 export async function takeOrderMessage(doing: Doing, content: string, message: Message = readMessage(content)) {
@@ -37,11 +37,21 @@ export async function takeOrderMessage(doing: Doing, content: string, message: M
   if (kind === 'OrderCancellation') {
     const { number, why, buyer, buyerCode } = document;
     const id = await orderOf(doing.tx, number, buyer, buyerCode);
-    const { version } = await numbered(doing.tx, 'sales_order', id);
-    await cancelOrder(doing, id, { version, reason: why.slice(0, 500) || 'The customer does not want it any more' });
+    await cancelAll(doing, id, why.slice(0, 500) || 'The customer does not want it any more');
     return kept(doing, id, kind, hash, content);
   }
   throw new Refusal('ubl-unreadable', { why: 'it is not an Order, OrderChange or OrderCancellation' }, 'content');
+}
+
+/** Cancels an order with whatever was split off it: it is one order to its customer. */
+async function cancelAll(doing: Doing, id: number, reason: string): Promise<void> {
+  const { tx } = doing;
+  const own = required(await tx.models.sales_order.findByPk(id));
+  for (const order of [own, ...(await splitOff(tx, id))]) {
+    if (order.state === 'cancelled') continue;
+    const { version } = await numbered(tx, 'sales_order', order.id);
+    await cancelOrder(doing, order.id, { version, reason });
+  }
 }
 
 async function kept(doing: Doing, orderId: number, kind: MessageKind, hash: string, content: string) {
@@ -100,6 +110,12 @@ const placeOf = ({ deliverTo }: OrderDocument) => deliverTo.join('\n').slice(0, 
 async function takeChange(doing: Doing, document: OrderDocument): Promise<number> {
   const { tx } = doing;
   const id = await orderOf(tx, document.number, document.buyer, document.buyerCode);
+  const parts = await splitOff(tx, id);
+  if (parts.length > 0) {
+    const { number } = await numbered(tx, 'sales_order', id);
+    const facts = { theirs: document.number.slice(0, 60), orders: [number, ...parts.map((part) => part.number)] };
+    throw new Refusal('their-order-split', facts, 'content');
+  }
   const order = await readOwn(tx, id, dayOf(doing.now));
   const known = await orderLines(tx, [id]);
   const lines = await linesOf(tx, document, known);

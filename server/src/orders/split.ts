@@ -57,6 +57,9 @@ export async function splitOrder(doing: Doing, id: number, input: BodyOf<'splitO
     made_by: person.id,
     packing: 0,
     open: 0,
+    // A message about it is about the order it was split from.
+    came_by: 'typed',
+    split_from_id: order.split_from_id ?? id,
   });
   for (const [position, { line, quantity, at }] of going.entries()) {
     const own = parts.filter(({ line_id }) => line_id === line.id);

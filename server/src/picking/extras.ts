@@ -3,6 +3,7 @@ import { add, countedIn, minus, negated, type Quantity, ZERO } from '@yosegi/cor
 import { Refusal } from '@yosegi/core/refusal';
 import { buildLines, buildRecord, isOpen, keepLines, leftoversOf, needOf, requireState } from '../builds/index.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
+import { packedAmong } from '../definitions/index.ts';
 import { itemRow, refuseTooMuch } from '../items/index.ts';
 import { readStock, withNames, writeDocument } from '../ledger/index.ts';
 import { nextPosition } from '../tasks/index.ts';
@@ -12,7 +13,7 @@ import { standForLess } from './stand-in.ts';
 /**
  * Adds a part to a build because of what lies on its bench: a line of its own, with who and why, brought there at once
  * where a bin is named.
- * @throws Refusal `unknown-item`, `item-archived`, `part-of-itself`, `wrong-state`, and what picking refuses
+ * @throws Refusal `unknown-item`, `item-archived`, `part-of-itself`, `part-is-packed`, `wrong-state`, and what picking refuses
  */
 export async function addPart(doing: Doing, buildId: number, input: BodyOf<'addPart'>) {
   const { tx, person } = doing;
@@ -23,6 +24,8 @@ export async function addPart(doing: Doing, buildId: number, input: BodyOf<'addP
   if (!item) throw new Refusal('unknown-item', {}, 'itemId');
   if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, 'itemId');
   if (item.id === build.item_id) throw new Refusal('part-of-itself', { name: item.name }, 'itemId');
+  const packed = await packedAmong(tx, [item.id]);
+  if (packed) throw new Refusal('part-is-packed', { part: packed.code }, 'itemId');
   const amount = countedIn(input.quantity, item.decimals, 'quantity');
   const { id: lineId } = await tx.models.build_line.create({
     build_id: buildId,

@@ -7,6 +7,7 @@ import type { QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { containing, page } from '../db/pages.ts';
+import { warrantyOf } from '../tracking/index.ts';
 
 /** A repair with its customer, its goods and its work. */
 export interface RepairRecord extends Row<'repair'> {
@@ -107,7 +108,7 @@ export async function soldAs(db: Reader, serialId: number | null): Promise<Repai
     months: string | null;
   }>(
     `SELECT d.id AS document_id, d.number, d.at, c.name AS customer,
-       (SELECT value FROM item_field WHERE item_id = m.item_id AND name LIKE '%warranty%' LIMIT 1) AS months
+       ${warrantyOf('m.item_id')} AS months
      FROM movement m JOIN document d ON d.id = m.document_id AND d.kind = 'shipment'
      JOIN shipment s ON s.document_id = d.id JOIN sales_order o ON o.id = s.order_id JOIN customer c ON c.id = o.customer_id
      WHERE m.serial_id = $1 AND m.quantity < 0 AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id)

@@ -2,4 +2,4 @@ export { creditsOf } from './figures.sql.ts';
 export { mountReturnPictures } from './picture.ts';
 export { listReturns } from './read.ts';
 export { spotsOf, worthOf, writeOutcomes } from './settle.ts';
-export { type PieceRecord, piecesById, returnRecord } from './sql.ts';
+export { countWaiting, type PieceRecord, piecesById, returnRecord } from './sql.ts';

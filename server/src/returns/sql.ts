@@ -344,3 +344,7 @@ export const customersOf = (db: Reader, documentIds: readonly number[]) =>
   );
 
 export { COUNTED };
+
+/** How many things are back and wait to be decided about. */
+export const countWaiting = async (db: Reader): Promise<number> =>
+  (await db.one<{ n: number }>('SELECT count(*) AS n FROM return_standing WHERE quantity > settled'))?.n ?? 0;

@@ -1,2 +1,3 @@
 export { packOrder } from './pack.ts';
 export { readShipment } from './read.ts';
+export { shippedLots } from './sql.ts';

@@ -73,5 +73,14 @@ export const shipmentParts = (db: Reader, id: number) =>
     [id],
   );
 
+/** The lots that left of lines that are sold as they are, each with how much. */
+export const shippedLots = (db: Reader, id: number) =>
+  db.all<{ line_id: number; lot: string; best_before: string | null; quantity: Quantity }>(
+    `SELECT p.line_id, t.code AS lot, t.best_before, -sum(m.quantity) AS quantity
+     FROM movement m JOIN order_part p ON p.id = m.line_id JOIN order_line l ON l.id = p.line_id AND l.revision_id IS NULL
+     JOIN lot t ON t.id = m.lot_id WHERE m.document_id = $1 GROUP BY p.line_id, t.id ORDER BY p.line_id, t.best_before, t.id`,
+    [id],
+  );
+
 export const parcelsOf = (db: Reader, shipmentId: number) =>
   db.all<{ number: string }>('SELECT number FROM parcel WHERE shipped_id = $1 ORDER BY id', [shipmentId]);

@@ -8,7 +8,7 @@ import { decimal } from '../command/amounts.ts';
 import type { HandlersOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { type HeldUp, openOrderRows, ordersHeldUp } from '../orders/index.ts';
-import { listReturns } from '../returns/index.ts';
+import { countWaiting, listReturns } from '../returns/index.ts';
 import { listPutRight } from '../stock/index.ts';
 import { find } from './find.sql.ts';
 import { needsAnEye } from './sql.ts';
@@ -57,7 +57,7 @@ async function readToday(db: Reader, now: Date): Promise<Today> {
       orders: canLeave.length,
       lateOrders: await countLateOrders(db, today),
       announced: eye.announced,
-      cameBack: cameBack.reduce((sum, { waiting: things }) => sum + things, 0),
+      cameBack: await countWaiting(db),
       expiring: eye.expiring,
     },
   };

@@ -10,6 +10,7 @@ import { containing, cursorAfter, page, readCursor } from '../db/pages.ts';
 import { averageCostOf, type ItemRow, itemRows } from '../items/index.ts';
 import { STANDS } from '../ledger/index.ts';
 import { clashesOf } from './sql.ts';
+import { warrantyOf } from './warranty.sql.ts';
 
 /** What each order sorts by; a lot that keeps comes after all days. */
 const LOT_SORTS: Record<QueryOf<'lots'>['sort'], string> = {
@@ -190,11 +191,8 @@ export async function soldOf(db: Reader, itemId: number, serialIds: readonly num
      WHERE m.serial_id IN (SELECT value FROM json_each($1)) AND ${STANDS} GROUP BY m.serial_id`,
     [JSON.stringify(serialIds)],
   );
-  const field = await db.one<{ value: string }>(
-    "SELECT value FROM item_field WHERE item_id = $1 AND name LIKE 'warranty%' ORDER BY name LIMIT 1",
-    [itemId],
-  );
-  const months = field ? readMonths(field.value) : null;
+  const field = await db.one<{ value: string | null }>(`SELECT ${warrantyOf('$1')} AS value`, [itemId]);
+  const months = field?.value ? readMonths(field.value) : null;
   return new Map(
     rows.map((row) => {
       const on = dayOf(new Date(row.at));

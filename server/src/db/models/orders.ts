@@ -47,6 +47,7 @@ export const salesOrder = {
   turn_on: maybe(text()),
   came_by: text<CameBy>('typed'),
   deliver_to: text(''),
+  split_from_id: maybe(ref('sales_order')),
 };
 
 export const orderLine = {
