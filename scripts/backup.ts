@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, rmSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { openData } from '@yosegi/server/db/open';
 import { databaseFile, fileArgument, tellAndExit } from './data.ts';
@@ -13,6 +13,7 @@ mkdirSync(dirname(to), { recursive: true });
 const database = await openData(from).catch(tellAndExit);
 try {
   await database.maintain(({ script }) => script(`VACUUM INTO '${to.replaceAll("'", "''")}'`));
+  chmodSync(to, 0o600);
   console.log(`Backed up ${from} to ${to}.`);
 } catch (error) {
   // Half a copy is no backup.

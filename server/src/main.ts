@@ -6,7 +6,7 @@ import { buildApp } from './app.ts';
 import { BadConfiguration, type Config, databaseIn, readConfig } from './config.ts';
 import { DataInUse, lockData } from './db/lock.ts';
 import { ensureCompany, migrate } from './db/migrate.ts';
-import { openData, UnusableData } from './db/open.ts';
+import { explained, openData, UnusableData } from './db/open.ts';
 
 /** Starts the server on the data folder's database, on this machine only, until told to stop. */
 export async function serve(config: Config): Promise<void> {
@@ -14,18 +14,24 @@ export async function serve(config: Config): Promise<void> {
   const file = databaseIn(config);
   const unlock = await lockData(file);
   const database = await openData(file);
-  await migrate(database);
-  await ensureCompany(database, {
-    name: 'My company',
-    currency: 'EUR',
-    locale: 'en-GB',
-    setUp: true,
-    people: [{ name: 'Owner', initials: 'OW', role: 'owner' }],
-  });
+  try {
+    await migrate(database);
+    await ensureCompany(database, {
+      name: 'My company',
+      currency: 'EUR',
+      locale: 'en-GB',
+      setUp: true,
+      people: [{ name: 'Owner', initials: 'OW', role: 'owner' }],
+    });
+  } catch (error) {
+    throw explained(file, error);
+  }
   const webRoot = fileURLToPath(new URL('../../web/dist', import.meta.url));
   if (!existsSync(webRoot)) logger.warn('the web application is not built; only the API is served');
   const app = await buildApp({ database, logger, webRoot });
-  const address = await app.listen({ host: '127.0.0.1', port: config.port });
+  const address = await app.listen({ host: '127.0.0.1', port: config.port }).catch((error: unknown) => {
+    throw portTaken(config.port, error);
+  });
   process.stdout.write(`\nYosegi is at ${address}\n\n`);
 
   const stop = async () => {
@@ -37,10 +43,26 @@ export async function serve(config: Config): Promise<void> {
   for (const signal of ['SIGTERM', 'SIGINT'] as const) process.once(signal, () => void stop());
 }
 
+/** Nobody can be served at the port that was asked for; the message says what to do. */
+export class PortTaken extends Error {
+  constructor(port: number, why: string) {
+    super(`Port ${port} ${why}. Choose another: PORT=${port + 1} npm start`);
+    this.name = 'PortTaken';
+  }
+}
+
+function portTaken(port: number, error: unknown): unknown {
+  const code = (error as { code?: unknown }).code;
+  if (code === 'EADDRINUSE') return new PortTaken(port, 'is used by another program, or by another server of this one');
+  return code === 'EACCES' ? new PortTaken(port, 'may not be used by you') : error;
+}
+
+const TOLD = [UnusableData, DataInUse, BadConfiguration, PortTaken];
+
 /** Ends the program with what to do where the data or the settings cannot be used, instead of a trace of calls. */
 export function tellAndExit(error: unknown): never {
-  if (!(error instanceof UnusableData || error instanceof DataInUse || error instanceof BadConfiguration)) throw error;
-  process.stderr.write(`\n${error.message}\n\n`);
+  if (!TOLD.some((kind) => error instanceof kind)) throw error;
+  process.stderr.write(`\n${(error as Error).message}\n\n`);
   process.exit(1);
 }
 

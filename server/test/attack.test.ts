@@ -356,6 +356,13 @@ describe('a disk that does not play along', () => {
     expect(await receive()).toMatchObject({ code: 'data-read-only', status: 503 });
     expect((await fetch(`${server.address}/api/health`)).status).toBe(200);
     expect((await server.call(api.items, {})).rows.length).toBeGreaterThan(0);
+    // Who is not here yet comes in and reads, but changes nothing.
+    server.cookie = '';
+    await server.signIn(2);
+    expect((await server.call(api.session, {})).person?.id).toBe(2);
+    expect((await server.call(api.items, {})).rows.length).toBeGreaterThan(0);
+    expect(await receive()).toMatchObject({ code: 'data-read-only' });
+    await server.signIn(1);
     const tomorrow = await buildApp({
       database: server.database,
       clock: { now: () => new Date('2026-11-24T09:00:00') },

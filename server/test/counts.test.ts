@@ -224,3 +224,38 @@ describe('counting', () => {
     expect(await shop.stockOf(cup)).toMatchObject({ onHand: '6', value: '22.5' });
   });
 });
+
+describe('several counts of one bin at once', () => {
+  it('put it right once: what another has put right since is counted again', async () => {
+    const own = await TestServer.start();
+    const bench = await Workshop.open(own);
+    const peg = await bench.item('PEG');
+    await bench.receive(peg, '10', '1');
+    const counts = [];
+    for (let n = 0; n < 3; n += 1)
+      counts.push(await own.call(api.beginCount, { body: { binIds: [bench.bin(0)], group: null } as never }));
+    const read = (id: number) => own.call(api.count, { params: { id } });
+    for (const { id } of counts) {
+      const [line] = (await read(id)).sheet;
+      await own.call(api.countLine, { params: { id: line?.id ?? 0 }, body: { counted: '8' } });
+    }
+    const approve = async ({ id }: { id: number }) => ({ params: { id }, body: { version: (await read(id)).version } });
+    const [first, second, third] = counts;
+    if (!first || !second || !third) throw new Error('not begun');
+    await own.call(api.approveCount, await approve(first));
+    expect(await own.refused(api.approveCount, await approve(second))).toMatchObject({
+      code: 'counted-since',
+      facts: { number: first.number, bin: 'A1' },
+    });
+    const [line] = (await read(third.id)).sheet;
+    await own.call(api.countLine, { params: { id: line?.id ?? 0 }, body: { counted: '8' } });
+    await own.call(api.approveCount, await approve(third));
+    expect((await bench.stockOf(peg)).onHand).toBe('8');
+    // Undone, the first put nothing right: the second counts again.
+    await own.call(api.undoDocument, { params: { id: (await read(first.id)).documentId ?? 0 }, body: {} });
+    await own.call(api.approveCount, await approve(second));
+    expect((await bench.stockOf(peg)).onHand).toBe('8');
+    expect(await own.verify()).toEqual([]);
+    await own.close();
+  });
+});

@@ -12,17 +12,17 @@ import {
   writeFileSync,
   writeSync,
 } from 'node:fs';
+import { type AddressInfo, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { api } from '@yosegi/contract';
-import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Database } from '../src/db/database.ts';
 import { DataInUse, lockData } from '../src/db/lock.ts';
 import { openData } from '../src/db/open.ts';
+import { PortTaken, serve } from '../src/main.ts';
 import { TestServer, Workshop } from './harness.ts';
-
-vi.setConfig({ testTimeout: 60_000, hookTimeout: 60_000 });
 
 const run = promisify(execFile);
 const root = mkdtempSync(join(tmpdir(), 'yosegi-data-'));
@@ -163,6 +163,9 @@ describe('data that cannot be used', () => {
 
   it('that is not there begins a company, and good data is opened as it is', async () => {
     const fresh = await openData(join(root, 'fresh', 'yosegi.sqlite'));
+    await fresh.maintain(({ script }) => script('CREATE TABLE something (id)'));
+    for (const end of ['', '-wal', '-shm'])
+      expect([end, statSync(join(root, 'fresh', `yosegi.sqlite${end}`)).mode & 0o777]).toEqual([end, 0o600]);
     expect(await fresh.reader.one('SELECT 1 AS one FROM sqlite_schema LIMIT 1')).toBeUndefined();
     await fresh.close();
     const { folder } = place();
@@ -178,4 +181,15 @@ describe('data that cannot be used', () => {
     await unlock();
     await (await lockData(file))();
   });
+});
+
+it('says which port is taken and what to do, instead of a trace of calls', async () => {
+  const other = createServer().listen(0, '127.0.0.1');
+  await once(other, 'listening');
+  const { port } = other.address() as AddressInfo;
+  const { folder } = place();
+  const starting = serve({ folder, port, log: 'silent' });
+  await expect(starting).rejects.toThrow(`Port ${port} is used by another program`);
+  await expect(starting).rejects.toBeInstanceOf(PortTaken);
+  other.close();
 });

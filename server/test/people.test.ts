@@ -84,3 +84,26 @@ describe('people', () => {
     await server.signIn(1);
   });
 });
+
+describe('somebody who is put out', () => {
+  it('hears nothing more, from that very change on', async () => {
+    await server.signIn(1);
+    const made = await server.call(api.createWorker, { body: { name: 'Kim', initials: 'KI', role: 'bench' } });
+    await server.signIn(made.id);
+    const heard = await server.fetch('/api/events');
+    const reader = heard.body?.getReader();
+    const decoder = new TextDecoder();
+    let text = '';
+    while (!text.includes('retry')) text += decoder.decode((await reader?.read())?.value);
+    await server.signIn(1);
+    const body = { name: 'Kim', initials: 'KI', role: 'bench' as const, active: false, version: made.version };
+    await server.call(api.updateWorker, { params: { id: made.id }, body });
+    await server.call(api.createWorker, { body: { name: 'Lou', initials: 'LO', role: 'bench' } });
+    for (;;) {
+      const { done, value } = (await reader?.read()) ?? { done: true, value: undefined };
+      text += decoder.decode(value);
+      if (done) break;
+    }
+    expect(text).not.toContain('data:');
+  });
+});

@@ -1,4 +1,5 @@
 import './nonce.ts';
+import './zod.ts';
 import '@fontsource-variable/hanken-grotesk/wght.css';
 import '@fontsource-variable/brygada-1918/wght.css';
 import { QueryClientProvider } from '@tanstack/react-query';

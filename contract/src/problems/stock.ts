@@ -221,6 +221,12 @@ export const stockProblems = {
     title: 'Nothing to count',
     detail: () => 'Nothing that fits stands in these bins. Choose others, or leave the text and the day empty.',
   },
+  'counted-since': {
+    status: 409,
+    title: 'Put right already',
+    detail: ({ name, bin, number }) =>
+      `${number} has put ${name} in ${bin} right since it was counted here. Count it once more, or give this count up.`,
+  },
   'nothing-counted': {
     status: 409,
     title: 'Nothing counted yet',

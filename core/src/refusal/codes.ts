@@ -177,6 +177,7 @@ export const refusals = {
   'reworked-since': { code: 'text', rework: 'text' },
   'nothing-to-count': NONE,
   'nothing-counted': NONE,
+  'counted-since': { name: 'text', bin: 'text', number: 'text' },
   'settled-already': NONE,
   'not-below-zero': NONE,
 

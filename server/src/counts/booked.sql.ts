@@ -4,6 +4,7 @@ import { startOf } from '../command/clock.ts';
 import type { BodyOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { containing } from '../db/pages.ts';
+import { STANDS } from '../ledger/index.ts';
 import type { CountLineRow } from './sql.ts';
 import { wishedSpots } from './wishes.sql.ts';
 
@@ -57,6 +58,15 @@ export const bookedAt = (db: Reader, line: Pick<CountLineRow, 'item_id' | 'bin_i
 /** The last movement there is; 0 before the first. */
 export const newestMovement = async (db: Reader) =>
   (await db.one<{ id: number }>('SELECT ifnull(max(id), 0) AS id FROM movement'))?.id ?? 0;
+
+/** Another count that was approved since a line was counted, and put the books right there. */
+export const countedSince = (tx: Reader, line: CountLineRow) =>
+  tx.one<{ number: string; name: string; bin: string }>(
+    `SELECT c.number, i.name, b.code AS bin FROM movement m JOIN document d ON d.id = m.document_id AND d.kind = 'count' AND ${STANDS}
+     JOIN stock_count c ON c.document_id = d.id JOIN item i ON i.id = m.item_id JOIN bin b ON b.id = m.bin_id
+     WHERE m.item_id = $1 AND m.bin_id = $2 AND m.lot_id IS $3 AND m.id > $4 AND m.quantity <> 0 LIMIT 1`,
+    [line.item_id, line.bin_id, line.lot_id, line.counted_after ?? Number.MAX_SAFE_INTEGER],
+  );
 
 /** Which of these serials have moved since a line was counted. */
 export async function movedSince(tx: Reader, serialIds: readonly number[], line: CountLineRow): Promise<Set<number>> {

@@ -10,7 +10,15 @@ import { type ItemRow, itemRow } from '../items/index.ts';
 import { balancesOf, nextNumber, ownCostsOf, readStock, spotIn, withNames, writeDocument } from '../ledger/index.ts';
 import { requireShelf } from '../places/index.ts';
 import { clashesOf, lotFor } from '../tracking/index.ts';
-import { binsByName, bookedAt, type CountInput, movedSince, newestMovement, spotsToCount } from './booked.sql.ts';
+import {
+  binsByName,
+  bookedAt,
+  type CountInput,
+  countedSince,
+  movedSince,
+  newestMovement,
+  spotsToCount,
+} from './booked.sql.ts';
 import { type CountLineRow, countRow, readCount } from './sql.ts';
 import { settleCounted } from './wishes.sql.ts';
 
@@ -123,7 +131,7 @@ export async function addCountLine(doing: Doing, countId: number, input: BodyOf<
 /**
  * Posts the differences of everything counted in one document. Each difference was taken at the moment of its counting,
  * so what has moved since is still right; lines that nobody counted are left as they are.
- * @throws Refusal `nothing-counted`; `cost-unknown` naming the line whose find nobody has put a worth on; `stock-short`
+ * @throws Refusal `nothing-counted`; `counted-since` where another count has put the same right already; `cost-unknown` naming the line whose find nobody has put a worth on; `stock-short`
  * when what was missing has been taken since
  */
 export async function approveCount(doing: Doing, id: number, version: number) {
@@ -144,6 +152,8 @@ export async function approveCount(doing: Doing, id: number, version: number) {
     const spot = { ...spotOf(line.item_id, line.bin_id), lotId: line.lot_id };
     const change = ((line.counted ?? 0) - (line.expected ?? 0)) as Quantity;
     const unitCost = line.unit_cost;
+    const since = change === 0 || line.seen !== null ? undefined : await countedSince(tx, line);
+    if (since) throw new Refusal('counted-since', since, `sheet.${line.id}.counted`);
     try {
       if (line.seen !== null) await postSeen(tx, posting, spot, line);
       else if (change !== 0) postAdjustment(posting, { spot, change, unitCost });

@@ -1,4 +1,4 @@
-import { existsSync, statSync } from 'node:fs';
+import { chmodSync, existsSync, statSync } from 'node:fs';
 import { Database, type Reader } from './database.ts';
 import { knownMigrations } from './migrate.ts';
 
@@ -24,12 +24,18 @@ export async function openData(file: string): Promise<Database> {
   let database: Database | undefined;
   try {
     database = await Database.open(file);
-    if (!isNew) await refuseUnusable(database, file);
+    if (isNew) keepPrivate(file);
+    else await refuseUnusable(database, file);
     return database;
   } catch (error) {
     await database?.close().catch(() => undefined);
     throw error instanceof UnusableData ? error : explained(file, error);
   }
+}
+
+/** What is in the books is for whoever runs them, and nobody else on the machine. */
+function keepPrivate(file: string): void {
+  for (const one of [file, `${file}-wal`, `${file}-shm`]) if (existsSync(one)) chmodSync(one, 0o600);
 }
 
 async function refuseUnusable(database: Database, file: string): Promise<void> {
@@ -58,12 +64,14 @@ export async function refuseForeign(database: Database, file: string): Promise<v
 
 /** What SQLite says of a file, in words that tell what to do. */
 export function explained(file: string, error: unknown): Error {
-  const code = String((error as { code?: unknown }).code ?? '');
+  const { code: own, original } = error as { code?: unknown; original?: { code?: unknown } };
+  const code = String(own ?? original?.code ?? '');
   if (code.startsWith('SQLITE_NOTADB')) return new UnusableData(file, `is no data of ours. ${RESTORE}`);
   if (code.startsWith('SQLITE_CORRUPT')) return new UnusableData(file, `is damaged. ${RESTORE}`);
   if (code.startsWith('SQLITE_READONLY') || code.startsWith('SQLITE_CANTOPEN') || code.startsWith('SQLITE_PERM'))
     return new UnusableData(file, 'cannot be written. Check the rights of the file, its folder and its disk.');
-  if (code.startsWith('SQLITE_FULL')) return new UnusableData(file, 'cannot be opened: the disk is full.');
+  if (code.startsWith('SQLITE_FULL') || code === 'ENOSPC' || code === 'EDQUOT')
+    return new UnusableData(file, 'cannot be opened: the disk is full.');
   return error instanceof Error ? error : new Error(String(error));
 }
 

@@ -19,7 +19,7 @@ const titles = {
   'repair-report': 'Repair report',
 } as const;
 export type RepairPaperKind = keyof typeof titles;
-export const isRepairPaper = (sheet: string): sheet is RepairPaperKind => sheet in titles;
+export const isRepairPaper = (sheet: string): sheet is RepairPaperKind => Object.hasOwn(titles, sheet);
 
 /** What a customer gets in hand for a repair: that it is here, what it would cost, and what was done. */
 export function RepairPaper({ kind, id }: { kind: RepairPaperKind; id: number }) {

@@ -1,3 +1,4 @@
+import '../zod.ts';
 import type { Snapshot } from '@yosegi/contract';
 import { CoverageRows } from '@yosegi/contract/coverage-input';
 import { wordsOf } from '@yosegi/contract/problems';

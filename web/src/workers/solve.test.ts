@@ -249,3 +249,23 @@ describe('who gets what is scarce', () => {
     );
   });
 });
+
+describe('numbers of any size', () => {
+  const choice = (unit: number) => ({
+    worth: [3 * unit, 2 * unit, 2 * unit],
+    rows: [{ columns: [0, 1, 2], factors: [2 * unit, unit, unit], most: 2 * unit + Math.min(unit - 1, 1) }],
+    keeps: [],
+  });
+
+  it('are reckoned in the smallest that say the same', () => {
+    const small = solve(highs, choice(1), 10, () => undefined);
+    expect(small).toMatchObject({ worth: 4, isBest: true, yes: [false, true, true] });
+    const large = solve(highs, choice(1e15), 10, () => undefined);
+    expect(large).toMatchObject({ worth: 4e15, atMost: 4e15, isBest: true, yes: [false, true, true] });
+  });
+
+  it('are told where even these are too large', () => {
+    const program = { worth: [1], rows: [{ columns: [0], factors: [1], most: 2e15 }], keeps: [] };
+    expect(() => solve(highs, program, 10, () => undefined)).toThrow('beyond what the solver reckons exactly');
+  });
+});

@@ -17,9 +17,13 @@ export interface Found {
  * Finds the choice that is worth the most, by branch and cut (HiGHS).
  * @param seconds after so long it stops with the best it has
  * @param tell is told whenever something better is found, and now and then how far it has come
- * @throws Error where the solver gave no choice and no bound
+ * @throws Error where the solver gave no choice and no bound, or cannot reckon with numbers so large
  */
-export function solve(highs: Highs, { worth, rows }: Program, seconds: number, tell: (found: Found) => void): Found {
+export function solve(highs: Highs, program: Program, seconds: number, tell: (found: Found) => void): Found {
+  const { worth } = program;
+  const rows = program.rows.map(inSmallest);
+  const unit = gcdOf(worth);
+  refuseTooLarge([...worth.map((one) => one / unit), ...rows.flatMap(({ factors, most }) => [...factors, most])]);
   const { callbackType, modelStatus, objectiveSense, variableType } = highs.constants;
   const columns = worth.length;
   const all = worth.reduce((sum, one) => sum + one, 0);
@@ -31,7 +35,7 @@ export function solve(highs: Highs, { worth, rows }: Program, seconds: number, t
       numCols: columns,
       numRows: rows.length,
       sense: objectiveSense.maximize,
-      colCost: worth,
+      colCost: worth.map((one) => one / unit),
       colLower: worth.map(() => 0),
       colUpper: worth.map(() => 1),
       rowLower: rows.map(() => -highs.infinity),
@@ -74,7 +78,7 @@ export function solve(highs: Highs, { worth, rows }: Program, seconds: number, t
         },
         [callbackType.mipLogging]: ({ data }) => {
           if (data.mip_dual_bound !== undefined && Number.isFinite(data.mip_dual_bound))
-            atMost = Math.min(atMost, Math.floor(data.mip_dual_bound + 1e-6));
+            atMost = Math.min(atMost, Math.floor(data.mip_dual_bound + 1e-6) * unit);
           tell(told(data.running_time ?? 0, false));
         },
       });
@@ -90,6 +94,26 @@ export function solve(highs: Highs, { worth, rows }: Program, seconds: number, t
       return told(ran, false);
     },
   );
+}
+
+/** Beyond this the solver takes a number for one without end. */
+const LARGEST = 1e15;
+
+/** Whole numbers by their greatest common divisor: the same question in the smallest numbers. */
+function inSmallest(row: Program['rows'][number]): Program['rows'][number] {
+  const unit = gcdOf(row.factors);
+  return { ...row, factors: row.factors.map((one) => one / unit), most: Math.floor(row.most / unit) };
+}
+
+function gcdOf(numbers: readonly number[]): number {
+  let [divisor, other] = [0, 0];
+  for (const one of numbers)
+    for ([divisor, other] = [Math.abs(one), divisor]; other > 0; [divisor, other] = [other, divisor % other]);
+  return Math.max(1, divisor);
+}
+
+function refuseTooLarge(numbers: readonly number[]): void {
+  if (numbers.some((one) => Math.abs(one) >= LARGEST)) throw new Error('beyond what the solver reckons exactly');
 }
 
 const yesOf = (values: Float64Array) => Array.from(values, (value) => value > 0.5);
