@@ -163,10 +163,10 @@ describe('data that cannot be used', () => {
 
   it('that is not there begins a company, and good data is opened as it is', async () => {
     const fresh = await openData(join(root, 'fresh', 'yosegi.sqlite'));
+    expect(await fresh.reader.one('SELECT 1 AS one FROM sqlite_schema LIMIT 1')).toBeUndefined();
     await fresh.maintain(({ script }) => script('CREATE TABLE something (id)'));
     for (const end of ['', '-wal', '-shm'])
       expect([end, statSync(join(root, 'fresh', `yosegi.sqlite${end}`)).mode & 0o777]).toEqual([end, 0o600]);
-    expect(await fresh.reader.one('SELECT 1 AS one FROM sqlite_schema LIMIT 1')).toBeUndefined();
     await fresh.close();
     const { folder } = place();
     const server = await TestServer.start(folder);

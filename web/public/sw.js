@@ -6,6 +6,9 @@ const ANSWERS = /^\/api\/(session|stores|pictures|pick-runs\/\d+)$/;
 /** One page for every address of picking. */
 const PAGE = '/pick';
 
+/** Counts whoever has worked here: what was asked in another's turn is not kept. */
+let turn = 0;
+
 self.addEventListener('install', () => self.skipWaiting());
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
 
@@ -20,7 +23,7 @@ self.addEventListener('fetch', (event) => {
   if (origin !== self.location.origin) return;
   if (pathname === '/api/session' && request.method !== 'GET') {
     // Whoever signs in next sees nothing of what others saw.
-    event.respondWith(forgetAnswers().then(() => fetch(request)));
+    event.respondWith(changePerson(request));
     return;
   }
   if (request.method !== 'GET') return;
@@ -30,11 +33,26 @@ self.addEventListener('fetch', (event) => {
   else if (ANSWERS.test(pathname)) event.respondWith(newest(request, pathname));
 });
 
+async function changePerson(request) {
+  await forgetAnswers();
+  try {
+    return await fetch(request);
+  } finally {
+    // What was asked meanwhile is still of whoever goes.
+    await forgetAnswers();
+  }
+}
+
 async function keep(name, addresses) {
   const cache = await caches.open(name);
   const wanted = addresses.filter((path) => path.startsWith('/assets/') || ANSWERS.test(path));
   await Promise.all(
-    [...wanted, PAGE].map(async (path) => (await cache.match(path)) ?? cache.add(path).catch(() => {})),
+    [...wanted, PAGE].map(async (path) => {
+      if (await cache.match(path)) return;
+      const mine = turn;
+      const response = await fetch(path).catch(() => undefined);
+      if (response?.ok && mine === turn) await cache.put(path, response);
+    }),
   );
   for (const other of await caches.keys()) if (other.startsWith(PREFIX) && other !== name) await caches.delete(other);
 }
@@ -47,10 +65,11 @@ async function current() {
 
 /** From the network, or as it was last, unless only the server itself will do. */
 async function newest(request, key) {
+  const mine = turn;
   const cache = await current();
   try {
     const response = await fetch(request);
-    if (response.ok && cache) await cache.put(key, response.clone());
+    if (response.ok && cache && mine === turn) await cache.put(key, response.clone());
     return response;
   } catch (error) {
     const known = request.cache === 'no-store' ? undefined : await cache?.match(key);
@@ -70,6 +89,7 @@ async function kept(request) {
 }
 
 async function forgetAnswers() {
+  turn += 1;
   const cache = await current();
   if (!cache) return;
   for (const request of await cache.keys())

@@ -16,6 +16,7 @@ import { Notices } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
 import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
 import { Tip } from '../ui/Tip.tsx';
+import { typedBy } from '../ui/typed.ts';
 import { useNarrow } from '../ui/useNarrow.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { LeaveGuard } from './LeaveGuard.tsx';
@@ -103,9 +104,11 @@ function Somebody({ person }: { person: Person | null }) {
   if (person && person !== last) setLast(person);
   const signedOut = useSignedOut() || !person;
   if (!last) return <SignIn />;
+  // Before anything of theirs is shown: what another typed in this tab is not theirs.
+  typedBy(last.id);
   return (
     <PersonProvider value={last}>
-      <Workplace initials={last.initials} name={last.name} />
+      <Workplace key={last.id} initials={last.initials} name={last.name} />
       <Suspense>{signedOut && <SignInAgain />}</Suspense>
     </PersonProvider>
   );

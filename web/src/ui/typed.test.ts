@@ -1,11 +1,11 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, it } from 'vitest';
-import { forgetKept, keep, keptOf, takeOver } from './typed.ts';
+import { forgetKept, keep, keptOf, takeOver, typedBy } from './typed.ts';
 
 beforeEach(() => localStorage.clear());
 /** As another tab keeps it. */
 const byTab = (tab: string, key: string, value: unknown, at = Date.now()) =>
-  localStorage.setItem(`yosegi.typed.2.${tab}.${key}`, JSON.stringify({ at, value }));
+  localStorage.setItem(`yosegi.typed.3.${tab}.0.${key}`, JSON.stringify({ at, value }));
 
 it('is kept until it is forgotten', () => {
   keep('order.new.head', { note: 'by van' });
@@ -19,8 +19,8 @@ it('of a closed tab is taken over, of an open one it is not', () => {
   byTab('open', 'move', 'three boxes');
   takeOver(new Set(['open']));
   expect(keptOf('move')).toBe('two boxes');
-  expect(localStorage.getItem('yosegi.typed.2.open.move')).not.toBeNull();
-  expect(localStorage.getItem('yosegi.typed.2.closed.move')).toBeNull();
+  expect(localStorage.getItem('yosegi.typed.3.open.0.move')).not.toBeNull();
+  expect(localStorage.getItem('yosegi.typed.3.closed.0.move')).toBeNull();
 });
 
 it('the newest of several wins, and what is very old is let go', () => {
@@ -38,4 +38,20 @@ it('the newest of several wins, and what is very old is let go', () => {
   forgetKept('move');
   takeOver(new Set());
   expect(keptOf('move')).toBe('theirs');
+});
+
+it('is of whoever typed it: another in the same tab does not see it, and finds their own again', () => {
+  typedBy(1);
+  keep('move', 'of the first');
+  typedBy(2);
+  expect(keptOf('move')).toBeUndefined();
+  keep('move', 'of the second');
+  forgetKept('move');
+  localStorage.setItem('yosegi.typed.3.closed.2.count', JSON.stringify({ at: Date.now(), value: 'left open' }));
+  typedBy(1);
+  takeOver(new Set());
+  expect([keptOf('move'), keptOf('count')]).toEqual(['of the first', undefined]);
+  typedBy(2);
+  expect(keptOf('count')).toBe('left open');
+  typedBy(0);
 });

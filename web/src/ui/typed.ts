@@ -1,9 +1,9 @@
 import { newKey } from '@yosegi/contract/key';
 
-/** What is typed and not saved yet is kept on this machine, by each tab for itself, until it is saved. */
+/** What is typed and not saved yet is kept on this machine, by each tab for itself and for whoever typed it, until it is saved. */
 
 /** The number is the shape of what is kept: what an older version kept is not read. */
-const KEPT = 'yosegi.typed.2.';
+const KEPT = 'yosegi.typed.3.';
 const TAB = 'yosegi.tab';
 /** Kept longer than this, nobody comes back for it; in milliseconds. */
 const STALE = 30 * 24 * 3600 * 1000;
@@ -23,7 +23,15 @@ function tab(): string {
   return own;
 }
 
-const nameOf = (key: string) => `${KEPT}${tab()}.${key}`;
+let whose = 0;
+
+/** What is typed from now on is this person's, and nobody else sees it. */
+export function typedBy(personId: number): void {
+  whose = personId;
+}
+
+const nameIn = (ofPerson: string) => `${KEPT}${tab()}.${ofPerson}`;
+const nameOf = (key: string) => nameIn(`${whose}.${key}`);
 
 export function keep(key: string, value: unknown): void {
   try {
@@ -83,14 +91,14 @@ export function takeOver(open: ReadonlySet<string>): void {
     .map((name) => {
       const [of = '', ...steps] = name.slice(KEPT.length).split('.');
       const text = localStorage.getItem(name) ?? '{}';
-      return { name, of, key: steps.join('.'), text, at: (JSON.parse(text) as Partial<Kept>).at ?? 0 };
+      return { name, of, own: nameIn(steps.join('.')), text, at: (JSON.parse(text) as Partial<Kept>).at ?? 0 };
     })
     .filter(({ of }) => of !== tab() && !open.has(of))
     .sort((one, other) => other.at - one.at);
-  for (const { name, key, text, at } of left) {
+  for (const { name, own, text, at } of left) {
     const isStale = Date.now() - at > STALE;
-    if (!isStale && localStorage.getItem(nameOf(key)) !== null) continue;
+    if (!isStale && localStorage.getItem(own) !== null) continue;
     localStorage.removeItem(name);
-    if (!isStale) localStorage.setItem(nameOf(key), text);
+    if (!isStale) localStorage.setItem(own, text);
   }
 }
