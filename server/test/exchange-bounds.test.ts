@@ -6,7 +6,7 @@ import { api, EXPORTS_PATH, type FileKindName, IMPORTS_PATH, type ImportJob, lab
 import exceljs from 'exceljs';
 import JSZip from 'jszip';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { Slots } from '../src/exchange/slots.ts';
+import { Slots } from '../src/command/slots.ts';
 import { partLine, TestServer, Workshop } from './harness.ts';
 
 // Threads that read files start slowly on a busy machine.

@@ -252,6 +252,27 @@ describe('items', () => {
       expect(await response.json()).toMatchObject({ code });
       expect(await server.call(api.pictures, {})).toEqual([]);
     });
+
+    it('of tens of megapixels are drawn one at a time, a few wait, and nobody else waits for all of them', async () => {
+      const large = await drawn(8000, 6000).png({ compressionLevel: 1 }).toBuffer();
+      const answered: string[] = [];
+      const mine = Array.from({ length: 30 }, async () => {
+        const response = await put(large);
+        const { code } = (await response.json()) as { code?: string };
+        answered.push(code ?? 'kept');
+      });
+      await Promise.race(mine);
+      await server.signIn(2);
+      const body = (await drawn(20, 20).png().toBuffer()) as unknown as BodyInit;
+      const headers = { 'content-type': 'application/octet-stream', 'idempotency-key': crypto.randomUUID() };
+      await server.fetch(picturePath(id), { method: 'PUT', body, headers });
+      const before = answered.length;
+      await server.signIn(1);
+      await Promise.all(mine);
+      expect(before).toBeLessThan(30);
+      expect(answered.filter((code) => code === 'kept').length).toBeLessThan(25);
+      expect(new Set(answered)).toEqual(new Set(['kept', 'too-much-waiting']));
+    });
   });
 });
 

@@ -8,19 +8,19 @@ import {
   type DecimalSign,
   type FileKindName,
   fileKinds,
-  type ImportPlan,
   type Matching,
+  type PlannedChange,
   type RowFate,
 } from '@yosegi/core/exchange';
 import { writingOf } from '@yosegi/core/number';
 import { Refusal, refusalOf } from '@yosegi/core/refusal';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Doing } from '../command/doing.ts';
+import type { Slots } from '../command/slots.ts';
 import type { Database, Reader } from '../db/database.ts';
 import { applyChanges } from './apply.sql.ts';
-import type { Slots } from './slots.ts';
 import { FileThread } from './thread.ts';
-import type { Checked, Opened } from './worker.ts';
+import type { Checked, Opened, Some } from './worker.ts';
 import { changeCount, readWorld } from './world.sql.ts';
 
 /** A person's file waiting in memory is forgotten when that person brings newer ones. */
@@ -52,7 +52,7 @@ interface Job {
   chosenSign: DecimalSign | null;
   /** As it was read. */
   sign: DecimalSign;
-  plan: ImportPlan | null;
+  checked: Checked | null;
   /** The books' change count when the plan was made. */
   stamp: number;
 }
@@ -106,7 +106,7 @@ export class ImportJobs {
       matching: [],
       chosenSign: null,
       sign: 'point',
-      plan: null,
+      checked: null,
       stamp: 0,
     };
     this.jobs.set(job.id, job);
@@ -132,7 +132,7 @@ export class ImportJobs {
   }
 
   /** Rows from the one after `after`, of one fate or of all. */
-  rows(
+  async rows(
     personId: number,
     id: string,
     query: { fate?: RowFate['fate'] | undefined; cursor?: string | undefined; limit: number },
@@ -140,12 +140,10 @@ export class ImportJobs {
     const job = this.of(personId, id);
     const titles = new Map(fileKinds[job.kind].columns.map(({ key, title }) => [key, title]));
     const from = Number(query.cursor ?? 0);
-    const fates = (job.plan?.fates ?? []).filter(({ fate }) => query.fate === undefined || fate === query.fate);
-    const shown = fates.slice(from, from + query.limit);
-    return {
-      rows: shown.map((fate) => toRow(fate, titles)),
-      next: from + query.limit < fates.length ? String(from + query.limit) : null,
-    };
+    if (!job.checked) return { rows: [], next: null };
+    const asked = { ask: 'rows', fate: query.fate ?? null, from, most: query.limit } as const;
+    const { some, more } = await job.thread.ask<Some<RowFate>>(asked);
+    return { rows: some.map((fate) => toRow(fate, titles)), next: more ? String(from + query.limit) : null };
   }
 
   /** Judges the file again with other columns. */
@@ -166,32 +164,32 @@ export class ImportJobs {
    */
   async apply(doing: Doing, id: string) {
     const job = this.of(doing.person.id, id);
-    const { plan } = job;
-    if (job.state !== 'ready' || !plan) throw new Refusal('wrong-state', { is: job.state, must: 'ready' });
-    const refused = plan.fates.filter(({ fate }) => fate === 'refused').length;
+    const { checked } = job;
+    if (job.state !== 'ready' || !checked) throw new Refusal('wrong-state', { is: job.state, must: 'ready' });
+    const { refused } = checked.counts;
     if (refused > 0) throw new Refusal('import-has-refusals', { refused });
     if ((await changeCount(doing.tx)) !== job.stamp) {
       void this.check(job);
       throw new Refusal('import-changed');
     }
-    step(job, { state: 'applying', total: plan.changes.length, done: 0 });
+    const total = checked.changes.new + checked.changes.changed;
+    step(job, { state: 'applying', total, done: 0 });
     try {
       const onProgress = (done: number) => {
         if (job.state === 'cancelled') throw new Refusal('import-cancelled');
         step(job, { done });
       };
       const documentId =
-        plan.changes.length > 0
-          ? await applyChanges(doing, job.kind, { changes: plan.changes, file: job.file, onProgress })
+        total > 0
+          ? await applyChanges(doing, job.kind, { changes: await changesOf(job), file: job.file, onProgress })
           : null;
-      onProgress(plan.changes.length);
+      onProgress(total);
       // Done is what is on the disk: until then it can fail, and be tried again.
       doing.settled((committed) => {
         if (committed) step(job, { state: 'done' });
         else if (!isCancelled(job)) step(job, { state: 'ready' });
       });
-      const count = (fate: 'new' | 'changed') => plan.changes.filter((change) => change.fate === fate).length;
-      return { new: count('new'), changed: count('changed'), documentId };
+      return { ...checked.changes, documentId };
     } catch (error) {
       if (!isCancelled(job)) step(job, { state: 'ready' });
       throw error;
@@ -247,7 +245,7 @@ export class ImportJobs {
         job.thread.ask<Checked>(ask, (done, total) => step(job, { done, total })),
       );
       if (isCancelled(job)) return;
-      job.plan = checked.plan;
+      job.checked = checked;
       job.sign = checked.sign;
       job.stamp = stamp;
       step(job, { state: 'ready' });
@@ -293,6 +291,20 @@ function step(job: Job, change: Partial<Pick<Job, 'state' | 'done' | 'total' | '
   for (const go of [...job.waiting]) go();
 }
 
+/** So many changes are copied at once: no more than is done while nobody notices. */
+const CHANGES_AT_ONCE = 1000;
+
+/** What a file changes, fetched from its thread in pieces. */
+async function changesOf(job: Job): Promise<readonly PlannedChange[]> {
+  const all: PlannedChange[] = [];
+  for (;;) {
+    const asked = { ask: 'changes', from: all.length, most: CHANGES_AT_ONCE } as const;
+    const { some, more } = await job.thread.ask<Some<PlannedChange>>(asked);
+    all.push(...some);
+    if (!more) return all;
+  }
+}
+
 /** Asked after waiting, when another request may have changed it. */
 const isCancelled = (job: Job) => job.state === 'cancelled';
 
@@ -310,8 +322,6 @@ async function usualSign(db: Reader): Promise<DecimalSign> {
 }
 
 function describe(job: Job): ImportJob {
-  const counts = { new: 0, changed: 0, same: 0, refused: 0 };
-  for (const { fate } of job.plan?.fates ?? []) counts[fate] += 1;
   return {
     id: job.id,
     step: job.step,
@@ -327,7 +337,7 @@ function describe(job: Job): ImportJob {
     decimalSign: job.sign,
     sample: (job.opened?.sample ?? []).map((row) => [...row]),
     missing: missingOf(job),
-    counts,
+    counts: job.checked?.counts ?? { new: 0, changed: 0, same: 0, refused: 0 },
   };
 }
 

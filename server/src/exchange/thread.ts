@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { Refusal, refusalOf } from '@yosegi/core/refusal';
-import type { Slots } from './slots.ts';
+import type { Slots } from '../command/slots.ts';
 import type { Ask, Told } from './worker.ts';
 
 /** What a file may take in memory before its thread is ended. */
@@ -12,6 +12,8 @@ const MOST_MILLISECONDS = 60_000;
 /** A thread that reads and writes files, one question at a time. */
 export class FileThread {
   private over = false;
+  /** What was asked before, and is answered first. */
+  private before: Promise<unknown> = Promise.resolve();
   private readonly worker = new Worker(new URL('./worker-start.mjs', import.meta.url), {
     execArgv: [],
     resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
@@ -22,6 +24,13 @@ export class FileThread {
    * time; `import-cancelled` when it was ended meanwhile
    */
   ask<T>(asked: Ask, onProgress: (done: number, total: number) => void = () => undefined): Promise<T> {
+    const answer = this.before.then(() => this.askNow<T>(asked, onProgress));
+    this.before = answer.catch(() => undefined);
+    return answer;
+  }
+
+  private askNow<T>(asked: Ask, onProgress: (done: number, total: number) => void): Promise<T> {
+    if (this.over) return Promise.reject(new Refusal('import-cancelled'));
     const { worker } = this;
     return new Promise<T>((resolve, reject) => {
       const timer = setTimeout(() => {

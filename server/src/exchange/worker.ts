@@ -9,7 +9,9 @@ import {
   type ImportPlan,
   type ImportWorld,
   type Matching,
+  type PlannedChange,
   planImport,
+  type RowFate,
 } from '@yosegi/core/exchange';
 import { Refusal, type Refused } from '@yosegi/core/refusal';
 import { type Message, readMessage } from '@yosegi/core/ubl';
@@ -28,6 +30,10 @@ export type Ask =
       readonly usual: DecimalSign;
       readonly world: ImportWorld;
     }
+  /** Some rows of what was judged last, from one on, of one fate or of all. */
+  | { readonly ask: 'rows'; readonly fate: RowFate['fate'] | null; readonly from: number; readonly most: number }
+  /** Some of what bringing it in would change. */
+  | { readonly ask: 'changes'; readonly from: number; readonly most: number }
   | { readonly ask: 'write'; readonly format: 'csv' | 'xlsx'; readonly sheet: Sheet }
   | { readonly ask: 'message'; readonly content: string }
   | { readonly ask: 'labels'; readonly labels: readonly Label[]; readonly title: string };
@@ -40,24 +46,41 @@ export interface Opened {
   readonly matching: Matching;
 }
 
+/** How a file was judged. Its rows stay in the thread until somebody looks at them. */
 export interface Checked {
-  readonly plan: ImportPlan;
+  readonly counts: Record<RowFate['fate'], number>;
+  readonly changes: Record<PlannedChange['fate'], number>;
   readonly sign: DecimalSign;
 }
 
+/** Some of what was judged, and whether there is more. */
+export interface Some<T> {
+  readonly some: readonly T[];
+  readonly more: boolean;
+}
+
+type Answer = Opened | Checked | Some<RowFate> | Some<PlannedChange> | Message | Uint8Array;
+
 export type Told =
   | { readonly told: 'progress'; readonly done: number; readonly total: number }
-  | { readonly told: 'answer'; readonly answer: Opened | Checked | Message | Uint8Array }
+  | { readonly told: 'answer'; readonly answer: Answer }
   | { readonly told: 'refused'; readonly refused: Refused }
   | { readonly told: 'broken'; readonly message: string };
 
 const SAMPLE_ROWS = 6;
 let table: TitledTable | undefined;
+let plan: ImportPlan = { fates: [], changes: [] };
 
 const tell = (told: Told) => parentPort?.postMessage(told);
 
-async function answer(asked: Ask): Promise<Opened | Checked | Message | Uint8Array> {
+async function answer(asked: Ask): Promise<Answer> {
   if (asked.ask === 'write') return asked.format === 'csv' ? writeCsv(asked.sheet) : writeXlsx(asked.sheet);
+  if (asked.ask === 'changes') return someOf(plan.changes, asked.from, asked.most);
+  if (asked.ask === 'rows') {
+    const { fate: wanted } = asked;
+    const fates = wanted === null ? plan.fates : plan.fates.filter(({ fate }) => fate === wanted);
+    return someOf(fates, asked.from, asked.most);
+  }
   if (asked.ask === 'message') return readMessage(asked.content);
   if (asked.ask === 'labels') {
     // What draws them takes longer to load than most files take to read.
@@ -79,10 +102,17 @@ async function answer(asked: Ask): Promise<Opened | Checked | Message | Uint8Arr
   const total = table.rows.length;
   const rows = keyedRows(table, asked.matching);
   const sign = asked.sign ?? decimalSignOf(table, asked.kind, asked.matching, asked.usual);
-  const plan = planImport(fileKinds[asked.kind], rows, asked.world, sign, (done) =>
-    tell({ told: 'progress', done, total }),
-  );
-  return { plan, sign };
+  plan = planImport(fileKinds[asked.kind], rows, asked.world, sign, (done) => tell({ told: 'progress', done, total }));
+  const counts = { new: 0, changed: 0, same: 0, refused: 0 };
+  for (const { fate } of plan.fates) counts[fate] += 1;
+  const changes = { new: 0, changed: 0 };
+  for (const { fate } of plan.changes) changes[fate] += 1;
+  return { counts, changes, sign };
+}
+
+/** No more is copied than somebody looks at. */
+function someOf<T>(all: readonly T[], from: number, most: number): Some<T> {
+  return { some: all.slice(from, from + most), more: from + most < all.length };
 }
 
 parentPort?.on('message', (asked: Ask) => {

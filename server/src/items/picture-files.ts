@@ -3,11 +3,18 @@ import { type FileRoute, files, IDEMPOTENCY_HEADER } from '@yosegi/contract';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import { carryOut } from '../command/carryout.ts';
 import { type Doing, signedIn } from '../command/doing.ts';
+import { Slots } from '../command/slots.ts';
 import { bytesOf, type FileAsked, mountFile } from '../http/files.ts';
 import type { Mounting } from '../http/mounting.ts';
 import { type KeptPicture, readPicture, setPicture, shrinkPicture } from './pictures.ts';
 
 const digest = (content: Buffer) => createHash('sha256').update(content).digest('hex');
+
+/**
+ * Pictures that are made small at once, and how many more each person may have waiting. What draws them works in the four
+ * threads that read the data too: one picture at a time leaves the others to whoever asks something.
+ */
+const pictureSlots = new Slots(1, 12);
 
 /** Pictures of items go up and come down as they are. */
 export function mountPictures(app: FastifyInstance, mounting: Mounting): void {
@@ -46,7 +53,7 @@ export function mountPictureCommand<const R extends FileRoute>(
     const { request, params } = asked;
     const person = signedIn(request.person);
     const sent = bytesOf(request);
-    const content = await shrinkPicture(sent, longestSide);
+    const content = await pictureSlots.run(person.id, () => shrinkPicture(sent, longestSide));
     const kept = { content, hash: digest(content).slice(0, 16) };
     return carryOut(mounting, {
       name,

@@ -6,6 +6,9 @@ import type { Reader } from '../db/database.ts';
 import { saved } from '../db/versions.ts';
 import { itemRow } from './sql.ts';
 
+// One picture takes one core, however many the machine has.
+sharp.concurrency(1);
+
 /** Large enough for the sharpest screen that shows one, small enough to keep thousands. */
 const LONGEST_SIDE = 480;
 /** A picture of more pixels is refused before it is unpacked. */
