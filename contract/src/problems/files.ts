@@ -67,6 +67,17 @@ export const filesProblems = {
     title: 'Which store?',
     detail: ({ typed }) => `Several stores have a bin “${typed}”. Write it with its store, like MAIN/${typed}.`,
   },
+  'break-shape': {
+    status: 422,
+    title: 'Not a price break',
+    detail: ({ typed }) =>
+      `“${typed}” is not a price break, or one for a quantity that has a price already. Write from how many and the price, like 100 = 1.80.`,
+  },
+  'name-said-twice': {
+    status: 422,
+    title: 'Said twice',
+    detail: ({ name }) => `“${name}” stands there twice. Write each name once.`,
+  },
   'pack-shape': {
     status: 422,
     title: 'Not a pack',

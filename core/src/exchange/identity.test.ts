@@ -44,6 +44,10 @@ describe('going out and coming in again', () => {
       unit: fc.constantFrom('each', 'kg'),
       source: fc.constantFrom('bought', 'made', 'both'),
       tracking: fc.constantFrom('none', 'lot', 'serial'),
+      serialPattern: fc.constantFrom('', 'SC-####', '#'),
+      lotOrder: fc.constantFrom('prescribed', 'free'),
+      lotFields: fc.constantFrom('', 'Colour', 'Colour; Place of origin'),
+      returnDays: optional(fc.integer({ min: 0, max: 9999 }).map(String)),
       homeBin: fc.constantFrom('', 'MAIN/A1', 'MAIN/B1'),
       sellPrice: optional(amount(6)),
       taxFree: fc.constantFrom('yes', 'no'),
@@ -77,6 +81,7 @@ describe('going out and coming in again', () => {
       supplierItem: optional(text),
       price: amount(6),
       pack: amount(3),
+      breaks: fc.constantFrom('', '100 = 1.8', '0.5 = 3; 100 = 1.8; 1000 = 0.000001'),
       minimum: amount(3),
       leadDays: optional(fc.integer({ min: 0, max: 999 }).map(String)),
     });

@@ -9,9 +9,10 @@ export * from './amounts.ts';
 export * from './columns.ts';
 export { alternatesOf, behaviourOf, definitionKey, writeAlternates } from './definitions.ts';
 export * from './harmless.ts';
-export { writePacks } from './items.ts';
+export { namesIn, writeNames, writePacks } from './items.ts';
 export * from './limits.ts';
 export * from './plan.ts';
+export { breaksIn, writeBreaks } from './prices.ts';
 export * from './world.ts';
 
 /** Every kind of file that comes in and goes out, in the order they build on each other. */

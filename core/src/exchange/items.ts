@@ -1,6 +1,7 @@
 import { type ItemFacts, readBarcode, refuseItem } from '../items/index.ts';
 import { Refusal } from '../refusal/index.ts';
 import { isVisible, plainCode } from '../text/index.ts';
+import { parsePattern } from '../tracking/index.ts';
 import { amountFromZero } from './amounts.ts';
 import { type Column, FIELD_PREFIX } from './columns.ts';
 import { type FileKind, type FileRecord, type Reading, readText, readWord, readYesNo } from './plan.ts';
@@ -39,6 +40,10 @@ const columns: readonly Column[] = [
     aliases: ['how it comes', 'source', 'procurement', 'make or buy', 'made or bought', 'type', 'origin'],
   },
   { key: 'tracking', title: 'Tracking', aliases: ['tracked', 'tracked by', 'lot or serial', 'traceability'] },
+  { key: 'serialPattern', title: 'Serial pattern', aliases: ['serial format', 'serial mask'] },
+  { key: 'lotOrder', title: 'Lot order', aliases: ['lots go', 'first to expire first', 'fefo'] },
+  { key: 'lotFields', title: 'Written of a lot', aliases: ['lot fields', 'lot attributes'] },
+  { key: 'returnDays', title: 'Days to send back', aliases: ['return days', 'return period'] },
   { key: 'homeBin', title: 'Home bin', aliases: ['bin', 'location', 'shelf', 'place', 'default bin', 'storage'] },
   {
     key: 'sellPrice',
@@ -76,10 +81,13 @@ const TRACKINGS = {
   serial: ['serials', 'serial number', 'serial numbers', 'serialised', 'serialized', 'by serial'],
 } as const;
 
+const LOT_ORDERS = { prescribed: ['', 'first to expire first', 'yes'], free: ['any', 'no'] } as const;
+
 type ItemReading = Reading<ImportWorld>;
 /** As many as a form takes. */
 const MOST_FIELDS = 40;
 const MOST_PACKS = 20;
+const MOST_LOT_FIELDS = 8;
 
 /** Items, one a row; columns that are not there leave what is known as it is. */
 export const itemFile: FileKind<ImportWorld> = {
@@ -95,6 +103,10 @@ export const itemFile: FileKind<ImportWorld> = {
     unit: 'each',
     source: 'bought',
     tracking: 'none',
+    serialPattern: '',
+    lotOrder: 'prescribed',
+    lotFields: '',
+    returnDays: '',
     homeBin: '',
     sellPrice: '',
     taxFree: 'no',
@@ -113,6 +125,10 @@ export const itemFile: FileKind<ImportWorld> = {
     unit: readUnit,
     source: (cell) => readWord(cell || 'bought', SOURCES),
     tracking: (cell) => readWord(cell, TRACKINGS),
+    serialPattern: readPattern,
+    lotOrder: (cell) => readWord(cell, LOT_ORDERS),
+    lotFields: readLotFields,
+    returnDays: (cell) => readDays(cell, 9999),
     homeBin: (cell, { world }) => (cell === '' ? '' : readBin(cell, world)),
     sellPrice: readMoney,
     taxFree: readYesNo,
@@ -177,6 +193,36 @@ export function readCode(cell: string): string {
   const code = plainCode(cell);
   if (!/^[^\s/]{1,40}$/.test(code) || !isVisible(code)) throw new Refusal('code-shape', { typed: cell.slice(0, 60) });
   return code;
+}
+
+function readPattern(cell: string): string {
+  if (cell === '') return '';
+  parsePattern(cell);
+  return cell;
+}
+
+/** Names of what is written down of a lot, one after the other. @throws Refusal `too-many`, `text-too-long`, `name-said-twice` */
+function readLotFields(cell: string): string {
+  const names = cell
+    .split(';')
+    .map((name) => name.trim())
+    .filter(Boolean);
+  if (names.length > MOST_LOT_FIELDS) throw new Refusal('too-many', { most: MOST_LOT_FIELDS });
+  const twice = names.find(
+    (name, index) => names.findIndex((one) => one.toLowerCase() === name.toLowerCase()) !== index,
+  );
+  if (twice) throw new Refusal('name-said-twice', { name: twice });
+  return writeNames(names.map((name) => readText(name, 40)));
+}
+
+export const writeNames = (names: readonly string[]) => names.join('; ');
+export const namesIn = (text: string): string[] => text.split('; ').filter(Boolean);
+
+/** A number of days; empty for none. @throws Refusal `out-of-range` */
+export function readDays(cell: string, most: number): string {
+  if (cell === '') return '';
+  if (!/^\d{1,6}$/.test(cell) || Number(cell) > most) throw new Refusal('out-of-range', { least: 0, most });
+  return String(Number(cell));
 }
 
 function readUnit(cell: string, { world }: ItemReading): string {

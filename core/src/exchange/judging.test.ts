@@ -233,6 +233,24 @@ describe('items', () => {
   });
 });
 
+describe('prices by quantity, patterns and rules of lots', () => {
+  it('are read in any spacing and sign, and refused with what was typed', () => {
+    const row = { item: 'nail', supplier: 'ns', price: '2' };
+    const breaks = (cell: string) => plan('prices', [{ ...row, breaks: cell }], around(), 'comma').fates[0]?.faults;
+    const typed = { ...row, breaks: '1000=1,5; 100 = 1,80;' };
+    const [change] = plan('prices', [typed], around(), 'comma').changes;
+    expect(change?.rows[0]?.breaks).toBe('100 = 1.8; 1000 = 1.5');
+    for (const [cell, code] of [
+      ['100', 'break-shape'],
+      ['100 = 1 = 2', 'break-shape'],
+      ['100 = 1; 100 = 2', 'break-shape'],
+      ['0 = 1', 'not-positive'],
+      [Array.from({ length: 13 }, (_, n) => `${n + 1} = 1`).join(';'), 'too-many'],
+    ] as const)
+      expect([cell, breaks(cell)]).toEqual([cell, [expect.objectContaining({ column: 'breaks', code })]]);
+  });
+});
+
 describe('prices', () => {
   const row = { item: 'nail', supplier: 'ns', price: '1,25' };
   it('are kept in our own words, with what a new one has where the file says nothing', () => {
@@ -254,6 +272,7 @@ describe('prices', () => {
           price: '1.25',
           pack: '1',
           minimum: '0',
+          breaks: '',
           leadDays: '7',
         },
       ],

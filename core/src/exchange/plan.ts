@@ -164,6 +164,8 @@ function readRow<W>(
 ): { record: FileRecord; faults: RowFault[] } {
   const record: Record<string, string> = { ...kind.defaults, ...before };
   const faults: RowFault[] = [];
+  // What asks for nothing may leave the rest out.
+  const says = before !== undefined || !kind.saysNothing?.(readKeyColumns(kind, cells));
   const read = (column: string, run: () => string) => {
     try {
       refuseUnprintable(cells[column] ?? '');
@@ -176,6 +178,7 @@ function readRow<W>(
   for (const { key, required } of kind.columns) {
     const cell = cells[key]?.trim();
     if (!cell && first && kind.shared.includes(key)) record[key] = first[key] ?? '';
+    else if (required && !says && (cell === '' || (cell === undefined && !before))) continue;
     else if (required && (cell === '' || (cell === undefined && !before)))
       faults.push({ column: key, code: 'cell-missing', facts: {} });
     else if (cell !== undefined)

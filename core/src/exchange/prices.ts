@@ -2,8 +2,8 @@ import { formatDecimal, fromZero, readQuantity } from '../number/index.ts';
 import { Refusal } from '../refusal/index.ts';
 import { plainCode } from '../text/index.ts';
 import { aboveZero, amountFromZero, type DecimalSign, readAmount } from './amounts.ts';
-import { readCode } from './items.ts';
-import { type FileKind, readText } from './plan.ts';
+import { readCode, readDays } from './items.ts';
+import { type FileKind, type Reading, readText } from './plan.ts';
 import type { ImportWorld, KnownItem } from './world.ts';
 
 /** What suppliers ask for items, one supplier of one item a row. Suppliers that are not known yet are added. */
@@ -53,6 +53,7 @@ export const priceFile: FileKind<ImportWorld> = {
       amount: true,
       aliases: ['min order', 'minimum order', 'moq', 'minimum quantity', 'min qty'],
     },
+    { key: 'breaks', title: 'Price breaks', aliases: ['breaks', 'quantity prices', 'scale prices', 'tiers'] },
     { key: 'leadDays', title: 'Lead days', aliases: ['lead time', 'lead time days', 'delivery days', 'days'] },
   ],
   hasFields: false,
@@ -68,6 +69,7 @@ export const priceFile: FileKind<ImportWorld> = {
     price: '',
     pack: '1',
     minimum: '0',
+    breaks: '',
     leadDays: '',
   },
   existing: (world) => world.existing,
@@ -83,11 +85,8 @@ export const priceFile: FileKind<ImportWorld> = {
     },
     minimum: (cell, { given, world, sign }) =>
       cell === '' ? '0' : readItemQuantity(cell, sign, knownItem(given.item ?? '', world)),
-    leadDays(cell) {
-      if (cell === '') return '';
-      if (!/^\d{1,3}$/.test(cell)) throw new Refusal('out-of-range', { least: 0, most: 999 });
-      return String(Number(cell));
-    },
+    breaks: readBreaks,
+    leadDays: (cell) => readDays(cell, 999),
   },
   check([record], _before, { world, incoming }) {
     if (!record) return;
@@ -100,6 +99,41 @@ export const priceFile: FileKind<ImportWorld> = {
       throw new Refusal('supplier-two-names', { supplier: record.supplier ?? '', name: other }, 'supplierName');
   },
 };
+
+const MOST_BREAKS = 12;
+
+/**
+ * From which quantity which price holds, like "100 = 1.80; 500 = 1.50".
+ * @throws Refusal `break-shape`, `too-many`, `row-repeated`, and what a quantity or a price is refused for
+ */
+function readBreaks(cell: string, { given, world, sign }: Reading<ImportWorld>): string {
+  const item = knownItem(given.item ?? '', world);
+  const breaks = cell.split(';').flatMap((part) => {
+    if (part.trim() === '') return [];
+    const [from, price, ...rest] = part.split('=').map((one) => one.trim());
+    if (!from || !price || rest.length > 0) throw new Refusal('break-shape', { typed: part.trim().slice(0, 40) });
+    return [[aboveZero(readItemQuantity(from, sign, item)), amountFromZero(price, sign, 6)] as const];
+  });
+  if (breaks.length > MOST_BREAKS) throw new Refusal('too-many', { most: MOST_BREAKS });
+  const twice = breaks.find(([from], index) => breaks.findIndex(([other]) => other === from) !== index);
+  if (twice) throw new Refusal('break-shape', { typed: `${twice[0]} = ${twice[1]}` });
+  return writeBreaks(breaks);
+}
+
+/** The smallest quantity first. */
+export const writeBreaks = (breaks: readonly (readonly [from: string, price: string])[]) =>
+  [...breaks]
+    .sort(([one], [other]) => Number(one) - Number(other))
+    .map(([from, price]) => `${from} = ${price}`)
+    .join('; ');
+export const breaksIn = (text: string): (readonly [from: string, price: string])[] =>
+  text
+    .split('; ')
+    .filter(Boolean)
+    .map((part) => {
+      const [from = '', price = ''] = part.split(' = ');
+      return [from, price];
+    });
 
 const names = new WeakMap<object, Map<string, string>>();
 function namesOf(incoming: ReadonlyMap<string, readonly { supplier?: string; supplierName?: string }[]>) {

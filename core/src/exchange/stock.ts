@@ -38,7 +38,8 @@ export const stockFile: FileKind<ImportWorld> = {
   subjectOf: ({ item, bin }) => `${item} in ${bin}`,
   defaults: { item: '', bin: '', quantity: '', unitCost: '' },
   existing: (world) => world.existing,
-  saysNothing: ({ quantity }) => quantity === '0',
+  // A row of what is not there needs neither a bin nor a cost.
+  saysNothing: ({ quantity = '' }) => /^0+([.,]0*)?$/.test(quantity),
   readers: {
     item: (cell, { world }) => knownItem(cell, world).code,
     bin: (cell, { world }) => readBin(cell, world),

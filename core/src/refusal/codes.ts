@@ -255,6 +255,8 @@ export const refusals = {
   'unknown-item-code': TYPED,
   'unknown-bin-code': TYPED,
   'bin-in-many-stores': TYPED,
+  'break-shape': { typed: 'text' },
+  'name-said-twice': NAME,
   'pack-shape': TYPED,
   'pack-twice': NAME,
   'supplier-two-names': { supplier: 'text', name: 'text' },

@@ -2,9 +2,11 @@ import { dayOf } from '@yosegi/core/days';
 import {
   alternatesOf,
   behaviourOf,
+  breaksIn,
   FIELD_PREFIX,
   type FileKindName,
   type FileRecord,
+  namesIn,
   type PlannedChange,
 } from '@yosegi/core/exchange';
 import { type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
@@ -67,6 +69,10 @@ async function applyItems(doing: Doing, { changes, onProgress }: Applying): Prom
     unit_id: units.get((record.unit ?? '').toLowerCase()) ?? 1,
     source: record.source ?? 'bought',
     tracking: record.tracking ?? 'none',
+    serial_pattern: record.serialPattern || null,
+    lot_order: record.lotOrder ?? 'prescribed',
+    lot_fields: JSON.stringify(namesIn(record.lotFields ?? '')),
+    return_days: record.returnDays ? Number(record.returnDays) : null,
     home_bin_id: bins.get((record.homeBin ?? '').toLowerCase()) ?? null,
     sell_price: amount(record.sellPrice),
     tax_free: flag(record.taxFree),
@@ -179,6 +185,22 @@ async function applyPrices({ tx }: Doing, { changes, onProgress }: Applying): Pr
        ON CONFLICT DO UPDATE SET code = excluded.code, price = excluded.price, pack = excluded.pack,
          minimum = excluded.minimum, lead_days = excluded.lead_days`,
       [JSON.stringify(rows)],
+    );
+    const pairs = rows.map(([item_id, supplier_id]) => [item_id, supplier_id]);
+    await tx.run(
+      `DELETE FROM item_supplier_break WHERE (item_id, supplier_id) IN (SELECT value ->> 0, value ->> 1 FROM json_each($1))`,
+      [JSON.stringify(pairs)],
+    );
+    await tx.insertMany(
+      'item_supplier_break',
+      changes.slice(at, at + CHUNK).flatMap(({ rows: [record = {}] }, nth) =>
+        breaksIn(record.breaks ?? '').map(([from, price]) => ({
+          item_id: Number(rows[nth]?.[0]),
+          supplier_id: Number(rows[nth]?.[1]),
+          from_quantity: orZero(from) as Quantity,
+          price: orZero(price) as Money,
+        })),
+      ),
     );
   }
 }

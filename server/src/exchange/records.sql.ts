@@ -4,6 +4,8 @@ import {
   type FileKindName,
   type FileRecord,
   writeAlternates,
+  writeBreaks,
+  writeNames,
   writePacks,
 } from '@yosegi/core/exchange';
 import { formatDecimal, type Quantity } from '@yosegi/core/number';
@@ -41,6 +43,10 @@ const readers: Record<FileKindName, (db: Reader) => Promise<Records>> = {
       unit: string;
       source: string;
       tracking: string;
+      serial_pattern: string | null;
+      lot_order: string;
+      lot_fields: string;
+      return_days: number | null;
       home_bin: string | null;
       sell_price: number | null;
       tax_free: number;
@@ -50,7 +56,7 @@ const readers: Record<FileKindName, (db: Reader) => Promise<Records>> = {
       note: string;
       archived_at: string | null;
     }>(
-      `SELECT i.id, i.code, i.name, u.code AS unit, i.source, i.tracking, s.code || '/' || b.code AS home_bin, i.sell_price,
+      `SELECT i.id, i.code, i.name, u.code AS unit, i.source, i.tracking, i.serial_pattern, i.lot_order, i.lot_fields, i.return_days, s.code || '/' || b.code AS home_bin, i.sell_price,
          i.tax_free, i.reorder_point, i.standard_cost, i.barcode, i.note, i.archived_at
        FROM item i JOIN unit u ON u.id = i.unit_id LEFT JOIN bin b ON b.id = i.home_bin_id LEFT JOIN store s ON s.id = b.store_id
        ORDER BY i.code COLLATE NOCASE`,
@@ -77,6 +83,10 @@ const readers: Record<FileKindName, (db: Reader) => Promise<Records>> = {
             unit: item.unit,
             source: item.source,
             tracking: item.tracking,
+            serialPattern: item.serial_pattern ?? '',
+            lotOrder: item.lot_order,
+            lotFields: writeNames(JSON.parse(item.lot_fields) as string[]),
+            returnDays: item.return_days === null ? '' : String(item.return_days),
             homeBin: item.home_bin ?? '',
             sellPrice: text(item.sell_price),
             taxFree: yesNo(item.tax_free),
@@ -159,8 +169,11 @@ const readers: Record<FileKindName, (db: Reader) => Promise<Records>> = {
       pack: number;
       minimum: number;
       lead_days: number | null;
+      breaks: string;
     }>(
-      `SELECT i.code AS item, s.code AS supplier, s.name, p.code, p.price, p.pack, p.minimum, p.lead_days
+      `SELECT i.code AS item, s.code AS supplier, s.name, p.code, p.price, p.pack, p.minimum, p.lead_days,
+         (SELECT json_group_array(json_array(from_quantity, price)) FROM item_supplier_break
+            WHERE item_id = p.item_id AND supplier_id = p.supplier_id) AS breaks
        FROM item_supplier p JOIN item i ON i.id = p.item_id JOIN supplier s ON s.id = p.supplier_id
        ORDER BY s.code COLLATE NOCASE, i.code COLLATE NOCASE`,
     );
@@ -176,6 +189,9 @@ const readers: Record<FileKindName, (db: Reader) => Promise<Records>> = {
             price: text(row.price),
             pack: text(row.pack),
             minimum: text(row.minimum),
+            breaks: writeBreaks(
+              (JSON.parse(row.breaks) as [number, number][]).map(([from, price]) => [text(from), text(price)]),
+            ),
             leadDays: row.lead_days === null ? '' : String(row.lead_days),
           },
         ],

@@ -13,7 +13,10 @@ export async function changeCount(db: Reader): Promise<number> {
 export async function readWorld(db: Reader, kind: FileKindName): Promise<ImportWorld> {
   const units = await db.all<{ code: string; name: string; decimals: number }>('SELECT code, name, decimals FROM unit');
   const bins = await db.all<{ store: string; code: string }>(
-    "SELECT s.code AS store, b.code FROM bin b JOIN store s ON s.id = b.store_id WHERE b.kind = 'shelf'",
+    // Goods may stand in quarantine when a company begins; nothing has its home there.
+    `SELECT s.code AS store, b.code FROM bin b JOIN store s ON s.id = b.store_id
+     WHERE b.kind = 'shelf' OR ($1 = 'stock' AND b.kind = 'quarantine')`,
+    [kind],
   );
   const suppliers = await db.all<{ code: string; name: string }>('SELECT code, name FROM supplier');
   const rates = await db.all<{ name: string }>('SELECT name FROM rate');
