@@ -1,7 +1,7 @@
 import type { Match } from '@yosegi/contract';
 import type { Reader } from '../db/database.ts';
 import { containing } from '../db/pages.ts';
-import { ITEM_SQL, type ItemRow, toItem } from './sql.ts';
+import { itemRows, toItem } from './sql.ts';
 
 const MOST_LIKELY = 6;
 
@@ -10,36 +10,45 @@ const MOST_LIKELY = 6;
  * a part of code or name does when only one item has it. What stays open comes with the likely ones.
  */
 export async function matchItems(db: Reader, texts: readonly string[]): Promise<Match[]> {
-  const matches: Match[] = [];
-  for (const raw of texts) {
-    const text = raw.trim();
-    const exact = text === '' ? [] : await exactly(db, text);
-    const likely = exact.length > 0 || text === '' ? exact : await partly(db, text);
-    const items = likely.map(toItem);
-    matches.push({ text: raw, item: items.length === 1 ? (items[0] ?? null) : null, likely: items });
+  const asked = texts.map((raw) => raw.trim());
+  const exact = await exactly(db, asked);
+  const found: (readonly number[])[] = [];
+  for (const [at, text] of asked.entries()) {
+    const own = exact.get(at) ?? [];
+    found.push(own.length > 0 || text === '' ? own : await partly(db, text));
   }
-  return matches;
+  const items = await itemRows(db, found.flat());
+  return texts.map((text, at) => {
+    const likely = (found[at] ?? []).flatMap((id) => items.get(id) ?? []).map(toItem);
+    return { text, item: likely.length === 1 ? (likely[0] ?? null) : null, likely };
+  });
 }
 
-async function exactly(db: Reader, text: string): Promise<ItemRow[]> {
-  const by = [
-    'i.code = $1 COLLATE NOCASE',
-    'i.barcode = $1',
-    'i.name = $1 COLLATE NOCASE',
-    'i.id IN (SELECT item_id FROM item_supplier WHERE code = $1 COLLATE NOCASE)',
-  ];
-  for (const condition of by) {
-    const rows = await db.all<ItemRow>(
-      `${ITEM_SQL} WHERE i.archived_at IS NULL AND ${condition} ORDER BY i.code COLLATE NOCASE LIMIT ${MOST_LIKELY}`,
-      [text],
-    );
-    if (rows.length > 0) return rows;
+/** By the place of each text the items that it names whole: by code, else by barcode, by name, or by a supplier's code. */
+async function exactly(db: Reader, texts: readonly string[]): Promise<ReadonlyMap<number, number[]>> {
+  const rows = await db.all<{ at: number; by: number; id: number }>(
+    `WITH text AS (SELECT key AS at, value AS said FROM json_each($1) WHERE value <> ''), hit AS (
+       SELECT t.at, 0 AS "by", i.id FROM text t CROSS JOIN item i ON i.code = t.said COLLATE NOCASE
+       UNION ALL SELECT t.at, 1, i.id FROM text t CROSS JOIN item i ON i.barcode = t.said
+       UNION ALL SELECT t.at, 2, i.id FROM text t JOIN item i ON i.name = t.said COLLATE NOCASE
+       UNION ALL SELECT t.at, 3, s.item_id FROM text t JOIN item_supplier s ON s.code = t.said COLLATE NOCASE)
+     SELECT DISTINCT h.at, h."by", h.id FROM hit h JOIN item i ON i.id = h.id WHERE i.archived_at IS NULL
+     ORDER BY h.at, h."by", i.code COLLATE NOCASE`,
+    [JSON.stringify(texts)],
+  );
+  const found = new Map<number, number[]>();
+  const decidedBy = new Map<number, number>();
+  for (const { at, by, id } of rows) {
+    if ((decidedBy.get(at) ?? by) !== by) continue;
+    decidedBy.set(at, by);
+    const known = found.get(at) ?? [];
+    if (known.length < MOST_LIKELY) found.set(at, [...known, id]);
   }
-  return [];
+  return found;
 }
 
 /** Items whose code or name has all the words of the text. */
-async function partly(db: Reader, text: string): Promise<ItemRow[]> {
+async function partly(db: Reader, text: string): Promise<number[]> {
   const words = text
     .split(/[\s,;]+/)
     .filter(Boolean)
@@ -48,8 +57,10 @@ async function partly(db: Reader, text: string): Promise<ItemRow[]> {
   const conditions = words.map(
     (_, index) => `(i.code LIKE $${index + 1} ESCAPE '\\' OR i.name LIKE $${index + 1} ESCAPE '\\')`,
   );
-  return db.all<ItemRow>(
-    `${ITEM_SQL} WHERE i.archived_at IS NULL AND ${conditions.join(' AND ')} ORDER BY length(i.name), i.code LIMIT ${MOST_LIKELY}`,
+  const rows = await db.all<{ id: number }>(
+    `SELECT i.id FROM item i WHERE i.archived_at IS NULL AND ${conditions.join(' AND ')}
+     ORDER BY length(i.name), i.code LIMIT ${MOST_LIKELY}`,
     words.map(containing),
   );
+  return rows.map(({ id }) => id);
 }
