@@ -3,14 +3,15 @@ import { once } from 'node:events';
 import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { api, EXPORTS_PATH, IDEMPOTENCY_HEADER, IMPORTS_PATH, type Route } from '@yosegi/contract';
+import { api, EXPORTS_PATH, IDEMPOTENCY_HEADER, IMPORTS_PATH, picturePath, type Route } from '@yosegi/contract';
 import { makeDemo } from '@yosegi/demo/make';
 import { openData } from '@yosegi/server/db/open';
 import { verifyDatabase } from '@yosegi/server/db/verify';
+import sharp from 'sharp';
 import { z } from 'zod';
 import { Dice } from './dice.ts';
 import { anything, asText, type Known, type Shape, valueFor } from './values.ts';
-import { readAbout, readKnown } from './world.ts';
+import { kindOf, readAbout, readKnown } from './world.ts';
 
 /** What one person may ask in a minute is bounded, so that many take turns. */
 const MORE_OWNERS = 12;
@@ -144,7 +145,11 @@ class Attack {
       this.round += 1;
       const known = await readKnown((url, init) => this.fetch(url, init));
       for (let n = 0; n < ROUND && Date.now() < until; n += 1) {
-        const one = () => (this.dice.chance(0.03) ? this.file() : this.ask(known));
+        const one = () => {
+          if (this.dice.chance(0.03)) return this.file();
+          if (this.dice.chance(0.03)) return this.message();
+          return this.dice.chance(0.01) ? this.pictures(known) : this.ask(known);
+        };
         // Now and then several at once.
         await (this.dice.chance(0.1) ? Promise.all([one(), one(), one()]) : one());
       }
@@ -231,6 +236,63 @@ class Attack {
     );
   }
 
+  /** A document that is none, or one made to be slow; beside it somebody asks something small. */
+  private async message(): Promise<void> {
+    const { dice } = this;
+    const part = dice.of([
+      '<',
+      '<a',
+      '<a>',
+      '<a b="1"/>',
+      '</a>',
+      '<!--',
+      '<![CDATA[',
+      '<?a ',
+      '="',
+      "'",
+      '&',
+      ' ',
+      'x',
+    ]);
+    const most = dice.of([100, 5000, 480_000]);
+    const kind = dice.of(['Order', 'OrderChange', 'OrderCancellation', 'OrderResponse', 'DespatchAdvice']);
+    const content = `<${kind}><ID>${asText(anything(dice)).slice(0, 50)}</ID>${part.repeat(most / part.length)}</${kind}>`;
+    const name = dice.of(['takeOrderMessage', 'takeMail'] as const);
+    await this.besides(kind, this.send(name, 'POST', api[name].path, { content }, true), 1);
+  }
+
+  /** Several large pictures, sent by one person. */
+  private async pictures(known: Known): Promise<void> {
+    const large = { width: 5000, height: 4000, channels: 3, background: '#d39a35' } as const;
+    const body = (await sharp({ create: large }).png({ compressionLevel: 1 }).toBuffer()) as unknown as BodyInit;
+    const headers = { cookie: this.owner, 'content-type': 'application/octet-stream' };
+    const url = picturePath(Number(this.dice.of(known.get('itemId') ?? [1])));
+    const one = () =>
+      this.judge('setPicture', `PUT ${url}`, () =>
+        fetch(this.address + url, {
+          method: 'PUT',
+          body,
+          headers: { ...headers, [IDEMPOTENCY_HEADER]: crypto.randomUUID() },
+        }),
+      );
+    await this.besides('four pictures', Promise.all([one(), one(), one(), one()]), 8);
+  }
+
+  /** While something heavy is done, whoever asks something small is answered at least so often. */
+  private async besides(what: string, heavy: Promise<unknown>, least: number): Promise<void> {
+    let isDone = false;
+    const done = heavy.finally(() => {
+      isDone = true;
+    });
+    let served = 0;
+    while (!isDone) {
+      await fetch(`${this.address}/api/health`);
+      served += 1;
+    }
+    await done;
+    if (served < least) this.find(`${served} small requests were served beside`, what, '');
+  }
+
   /** Whatever is stored by now, every list, and every record that a list names, can be read. */
   private async everyList(known: Known): Promise<void> {
     const cookie = this.owner;
@@ -246,30 +308,16 @@ class Attack {
     };
     for (const [name, route] of Object.entries<Route>(api))
       if (route.method === 'GET' && !route.params) await read(name, route.path + (needs[name] ?? ''));
-    for (const [name, id] of [
-      ['item', 'itemId'],
-      ['itemBins', 'itemId'],
-      ['coming', 'itemId'],
-      ['whereUsed', 'itemId'],
-      ['serials', 'itemId'],
-      ['definition', 'definitionId'],
-      ['build', 'buildId'],
-      ['purchase', 'orderId'],
-      ['supplier', 'supplierId'],
-      ['count', 'countId'],
-      ['document', 'documentId'],
-      ['labelJob', 'labelJobId'],
-      ['mailContent', 'mailId'],
-    ] as const) {
-      const ids = known.get(id) ?? [];
-      for (let n = 0; n < 3 && ids.length > 0; n += 1)
-        // A record may have been deleted meanwhile; then another list has forgotten it too.
-        await this.judge(name, `GET ${api[name].path} ${this.dice.of(ids)}`, () =>
-          fetch(this.address + api[name].path.replace(':id', String(this.dice.of(ids))), { headers: { cookie } }),
-        ).then((answer) => {
-          if (answer && ![200, 404, 429].includes(answer.status))
-            this.find('cannot be read any more', name, answer.text);
-        });
+    for (const [name, route] of Object.entries<Route>(api)) {
+      if (route.method !== 'GET' || !/^[^:]*:id[^:]*$/.test(route.path)) continue;
+      const ids = known.get(kindOf(route.path)) ?? [];
+      for (let n = 0; n < 3 && ids.length > 0; n += 1) {
+        const url = route.path.replace(':id', String(this.dice.of(ids)));
+        const answer = await this.judge(name, `GET ${url}`, () => fetch(this.address + url, { headers: { cookie } }));
+        // A record may have been deleted meanwhile, and not every one has a plan or a price; then that is said.
+        if (answer && (answer.status >= 500 || answer.status === 400))
+          this.find('cannot be read any more', `GET ${url}`, answer.text);
+      }
     }
     const effect = `/api/items/${this.dice.of(known.get('itemId') ?? [1])}/cost-effect?cost=999999999`;
     await read('costEffect', effect);

@@ -84,11 +84,15 @@ const PATHS: readonly (readonly [start: string, name: string])[] = [
   ['/api/put-right', 'putRightId'],
 ];
 
+/** Which kind of thing the id in a path is of; empty where nobody knows. */
+export const kindOf = (path: string): string =>
+  PATHS.find(([start]) => path.startsWith(`${start}/`) || path === start)?.[1] ?? '';
+
 /**
  * What is known of the very record a command is about: its version and its lines, so that most commands get past the door.
  */
 export async function readAbout(fetch: Fetch, path: string, known: Known, dice: Dice): Promise<Known> {
-  const kind = PATHS.find(([start]) => path.startsWith(`${start}/`) || path === start)?.[1] ?? '';
+  const kind = kindOf(path);
   const about = new Map(known);
   // Where there is none of its kind yet, one that is not there is asked for.
   const someOf = (name: string) => Number(dice.of(known.get(name)?.length ? (known.get(name) ?? []) : [9999]));
