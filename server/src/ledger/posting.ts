@@ -1,6 +1,6 @@
 import { type DocumentKind, documentKinds } from '@yosegi/contract';
 import { type Holder, type ItemStock, type Posted, type StockState, spotKey } from '@yosegi/core/ledger';
-import type { Money, Quantity } from '@yosegi/core/number';
+import { type Money, type Quantity, ZERO } from '@yosegi/core/number';
 import { type Doing, requireRight } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
 
@@ -34,7 +34,7 @@ export interface DocumentStart {
 /** Everything the core needs to know of these items to post on them. */
 export async function readStock(db: Reader, itemIds: readonly number[]): Promise<StockState> {
   const ids = [JSON.stringify([...new Set(itemIds)])];
-  const items = await db.driver.all<{ item_id: number; quantity: number; value: number; last_cost: number }>(
+  const items = await db.driver.all<{ item_id: number; quantity: Quantity; value: Money; last_cost: Money }>(
     'SELECT * FROM item_stock WHERE item_id IN (SELECT value FROM json_each($1))',
     ids,
   );
@@ -45,8 +45,8 @@ export async function readStock(db: Reader, itemIds: readonly number[]): Promise
     serial_id: number | null;
     holder_kind: Holder['kind'] | null;
     holder_id: number | null;
-    quantity: number;
-    worth: number | null;
+    quantity: Quantity;
+    worth: Money | null;
   }>(
     `SELECT b.*, s.value AS worth FROM balance b LEFT JOIN serial s ON s.id = b.serial_id
      WHERE b.item_id IN (SELECT value FROM json_each($1))`,
@@ -56,11 +56,11 @@ export async function readStock(db: Reader, itemIds: readonly number[]): Promise
     items: new Map(
       items.map((row): [number, ItemStock] => [
         row.item_id,
-        { quantity: row.quantity as Quantity, value: row.value as Money, lastCost: row.last_cost as Money },
+        { quantity: row.quantity, value: row.value, lastCost: row.last_cost },
       ]),
     ),
-    spots: new Map(spots.map((row) => [spotKey(spotIn(row)), row.quantity as Quantity])),
-    serials: new Map(spots.flatMap((row) => (row.serial_id === null ? [] : [[row.serial_id, row.worth as Money]]))),
+    spots: new Map(spots.map((row) => [spotKey(spotIn(row)), row.quantity])),
+    serials: new Map(spots.flatMap((row) => (row.serial_id === null ? [] : [[row.serial_id, row.worth ?? ZERO]]))),
   };
 }
 

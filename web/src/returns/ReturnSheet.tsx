@@ -1,6 +1,6 @@
 import type { ReturnDetail, ReturnLine } from '@yosegi/contract';
 import { dayOf } from '@yosegi/core/days';
-import { type Condition, conditions } from '@yosegi/core/returns';
+import type { Condition } from '@yosegi/core/returns';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
@@ -19,6 +19,7 @@ import { Para, Part, Section, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';
+import { conditionChoices, type Other, Others } from './Others.tsx';
 import { Pile } from './Pile.tsx';
 import { ReturnPicture } from './ReturnPicture.tsx';
 import { joined, type Named, NONE_NAMED, namedBy, WhichBack } from './WhichBack.tsx';
@@ -205,6 +206,7 @@ function Arrive({ of }: { of: ReturnDetail }) {
   const [quantities, setQuantities] = useState<readonly string[]>(of.lines.map(({ quantity }) => quantity));
   const [named, setNamed] = useState<readonly Named[]>(of.lines.map(({ announced }) => announced));
   const [found, setFound] = useState<readonly Condition[]>(of.lines.map(({ condition }) => condition));
+  const [others, setOthers] = useState<readonly (readonly Other[])[]>(of.lines.map(() => []));
   const [because, setBecause] = useState('');
   const reasons = useQuestion('reasons', {}).data ?? [];
   const arrive = useCommand('arriveReturn', ({ number, documentId }) =>
@@ -214,22 +216,34 @@ function Arrive({ of }: { of: ReturnDetail }) {
   const coming = of.lines
     .map((line, index) => ({ line, index }))
     .filter(({ index }) => Number(quantities[index]) !== 0);
+  const parts = coming.flatMap(({ line, index }) => {
+    const own = {
+      ...(named[index] ?? NONE_NAMED),
+      quantity: quantities[index] ?? '',
+      condition: found[index] ?? line.condition,
+    };
+    const more = (others[index] ?? []).filter(({ quantity }) => quantity.trim() !== '');
+    return [
+      { line, index, nth: -1, own },
+      ...more.map((other) => ({ line, index, nth: (others[index] ?? []).indexOf(other), own: other })),
+    ];
+  });
   const take = () =>
     arrive.mutate({
       params: { id: of.id },
       body: {
         version: of.version,
-        lines: coming.map(({ line, index }) => ({
+        lines: parts.map(({ line, own }) => ({
           shipmentId: line.shipmentId,
           lineId: line.orderLineId,
-          quantity: quantities[index] ?? '',
+          quantity: own.quantity,
           reasonId: reasons.find(({ name, usedFor }) => usedFor === 'return' && name === line.reason)?.id ?? 0,
-          condition: found[index] ?? line.condition,
+          condition: own.condition,
           remark: line.remark,
           // What is owed was said of the condition that was announced.
-          credit: found[index] === line.condition ? line.credit : null,
-          serials: [...(named[index]?.serials ?? [])],
-          lots: [...(named[index]?.lots ?? [])],
+          credit: own.condition === line.condition ? line.credit : null,
+          serials: [...own.serials],
+          lots: [...own.lots],
         })),
       },
     });
@@ -249,7 +263,10 @@ function Arrive({ of }: { of: ReturnDetail }) {
   return (
     <Section $top={12}>
       {of.lines.map((line, index) => {
-        const at = coming.findIndex((one) => one.index === index);
+        const errorAt = (name: string, nth = -1) => {
+          const at = parts.findIndex((one) => one.index === index && one.nth === nth);
+          return problemAt(arrive.error, `lines.${at}.${name}`);
+        };
         return (
           <Row key={line.id} $gap={12} $end $wrap $top={6}>
             <Tile code={line.code} size={32} />
@@ -259,7 +276,7 @@ function Arrive({ of }: { of: ReturnDetail }) {
                 numeric
                 value={quantities[index] ?? ''}
                 onChange={(text) => setQuantities(quantities.with(index, text))}
-                error={problemAt(arrive.error, `lines.${at}.quantity`)}
+                error={errorAt('quantity')}
               />
             </Part>
             <Part $width={150}>
@@ -267,14 +284,20 @@ function Arrive({ of }: { of: ReturnDetail }) {
                 label={`Condition of ${line.name}`}
                 value={found[index] ?? line.condition}
                 onChange={(next) => setFound(found.with(index, next as Condition))}
-                options={conditions.map((one): [string, string] => [one, one])}
+                options={conditionChoices}
               />
             </Part>
             <WhichBack
               of={line.withThem}
               named={named[index] ?? NONE_NAMED}
               onChange={(next) => name(index, next)}
-              errorAt={(name) => problemAt(arrive.error, `lines.${at}.${name}`)}
+              errorAt={(name) => errorAt(name)}
+            />
+            <Others
+              of={{ ...line.withThem, name: line.name }}
+              others={others[index] ?? []}
+              onChange={(next) => setOthers(others.with(index, next))}
+              errorAt={(nth, name) => errorAt(name, nth)}
             />
           </Row>
         );

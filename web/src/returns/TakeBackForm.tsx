@@ -21,6 +21,7 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
+import { type Other, Others } from './Others.tsx';
 import { joined, type Named, NONE_NAMED, namedBy, WhichBack } from './WhichBack.tsx';
 
 const Box = styled(
@@ -28,8 +29,9 @@ const Box = styled(
 )`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 12px 16px;`;
 interface TypedLine extends Named {
   readonly quantity: string;
+  readonly others: readonly Other[];
 }
-const NOTHING_TYPED: TypedLine = { quantity: '', ...NONE_NAMED };
+const NOTHING_TYPED: TypedLine = { quantity: '', others: [], ...NONE_NAMED };
 const keyOf = ({ shipmentId, lineId }: Returnable) => `${shipmentId}:${lineId}`;
 
 /** Finds what may come back, and takes it in or announces it. */
@@ -71,6 +73,15 @@ export function TakeBackForm() {
     if (named.length > 0) setTyped(new Map([...typed, ...named]));
   }, [found.data, found.isPlaceholderData, asked, scanned, typed, setTyped, go]);
   const going = rows.filter((row) => typedOf(row).quantity.trim() !== '');
+  /** What is sent of each line: all of it, or what is in each condition. */
+  const parts = going.flatMap((row) => {
+    const { others, ...own } = typedOf(row);
+    const told = others.filter(({ quantity }) => quantity.trim() !== '');
+    return [
+      { row, nth: -1, own: { ...own, condition } },
+      ...told.map((other) => ({ row, nth: others.indexOf(other), own: other })),
+    ];
+  });
   const take = useCommand(
     'announceReturn',
     ({ number, documentId, id }, { body }) => {
@@ -92,19 +103,16 @@ export function TakeBackForm() {
       body: {
         arrived,
         expectedOn: arrived || expectedOn === '' ? null : expectedOn,
-        lines: going.map((row) => {
-          const { quantity, serials, lots } = typedOf(row);
-          return {
-            shipmentId: row.shipmentId,
-            lineId: row.lineId,
-            quantity,
-            reasonId: Number(reasonId),
-            condition,
-            remark,
-            serials: [...serials],
-            lots: [...lots],
-          };
-        }),
+        lines: parts.map(({ row, own }) => ({
+          shipmentId: row.shipmentId,
+          lineId: row.lineId,
+          quantity: own.quantity,
+          reasonId: Number(reasonId),
+          condition: own.condition,
+          remark,
+          serials: [...own.serials],
+          lots: [...own.lots],
+        })),
       },
     });
   };
@@ -119,7 +127,8 @@ export function TakeBackForm() {
   const set = (row: Returnable, part: Partial<TypedLine>) =>
     setTyped(new Map(typed).set(keyOf(row), { ...typedOf(row), ...part }));
   const problem = problemOf(take.error);
-  const at = (row: Returnable, name: string) => problemAt(take.error, `lines.${going.indexOf(row)}.${name}`);
+  const at = (row: Returnable, name: string, nth = -1) =>
+    problemAt(take.error, `lines.${parts.findIndex((part) => part.row === row && part.nth === nth)}.${name}`);
   const needsReason = reasonId === '';
   return (
     <Box aria-label="Take goods back">
@@ -183,9 +192,11 @@ export function TakeBackForm() {
                   </td>
                   <td className="num">
                     {format.quantity(row.left, row.unit, row.decimals)}
-                    {row.announced.map(({ id, number }) => (
+                    {row.announced.map(({ id, number, quantity }) => (
                       <div key={id}>
-                        <Link to={`/take-apart/returns/${id}`}>{number} is announced</Link>
+                        <Link to={`/take-apart/returns/${id}`}>
+                          {format.quantity(quantity, row.unit, row.decimals)} announced with {number}
+                        </Link>
                       </div>
                     ))}
                   </td>
@@ -207,6 +218,14 @@ export function TakeBackForm() {
                       onChange={(named) => set(row, renamed(typedOf(row), named))}
                       errorAt={(name) => at(row, name)}
                     />
+                    {typedOf(row).quantity.trim() !== '' && (
+                      <Others
+                        of={row}
+                        others={typedOf(row).others}
+                        onChange={(others) => set(row, { others })}
+                        errorAt={(nth, name) => at(row, name, nth)}
+                      />
+                    )}
                   </td>
                 </tr>
               ))}
@@ -256,11 +275,16 @@ export function TakeBackForm() {
 function sumWords(going: readonly Returnable[], typedOf: (row: Returnable) => TypedLine): string {
   const [row] = going;
   if (!row) return 'it';
-  return going.length > 1 ? count(going.length, 'line') : `${typedOf(row).quantity} × ${row.name}`;
+  if (going.length > 1) return count(going.length, 'line');
+  const { quantity, others } = typedOf(row);
+  return [
+    `${quantity} × ${row.name}`,
+    ...others.flatMap((own) => (own.quantity ? `${own.quantity} ${own.condition}` : [])),
+  ].join(' and ');
 }
 
 /** Units that are named are counted; of anything else the number is typed. */
 function renamed(line: TypedLine, named: Named): TypedLine {
   const isCounted = line.serials.length + named.serials.length > 0;
-  return { ...named, quantity: isCounted ? String(named.serials.length || '') : line.quantity };
+  return { ...line, ...named, quantity: isCounted ? String(named.serials.length || '') : line.quantity };
 }
