@@ -153,8 +153,13 @@ test.describe('the whole story', () => {
     await page.getByLabel('Quantity of Ten-frame hive, cedar').fill('30');
     await visit.heading(/stuck on/);
     await page.getByRole('img', { name: /Brood box, cedar: 30 needed/ }).waitFor();
-    await page.getByRole('button', { name: 'Plan 1 build' }).click();
-    await visit.notice(/Planned B-\d+/);
+    // What is made one level down is planned with it.
+    await page.getByRole('button', { name: /^Plan [2-9] builds$/ }).click();
+    await visit.notice(/Planned B-\d+, B-\d+/);
+    const hive = await application.one<{ id: number }>(
+      "SELECT b.id FROM build b JOIN item i ON i.id = b.item_id WHERE i.code = 'HIVE-10' ORDER BY b.id DESC LIMIT 1",
+    );
+    await page.goto(`/build/${hive?.id}`);
     await visit.heading('30 × Ten-frame hive, cedar');
 
     // Short: refused with its ways out; nothing to start, so receive what is missing is offered.

@@ -36,7 +36,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
   const notify = useNotify();
   const format = useFormat();
   const kept = useRef(keptDraft(revision.id));
-  const { history, now, step } = useHistory<Draft>(() => kept.current?.draft ?? draftOf(revision));
+  const { history, now, step, drawTyped } = useHistory<Draft>(() => kept.current?.draft ?? draftOf(revision));
   const draft = history.present;
   // A tab that was closed before it heard that its save was done has nothing to save: nobody else changed it.
   const [wasSaved] = useState(() => kept.current !== null && isSavedAs(kept.current.draft, revision));
@@ -182,6 +182,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
         <DraftGrid
           draft={draft}
           change={change}
+          drawTyped={drawTyped}
           undo={() => step({ do: 'undo' }, unsaved)}
           redo={() => step({ do: 'redo' }, unsaved)}
           reckoning={reckoning}

@@ -57,6 +57,7 @@ interface Props {
   readonly draft: Draft;
   /** @param tag names the cell typed in, so that typing on in it is one step to undo */
   readonly change: (edit: (draft: Draft) => Draft, tag?: string) => void;
+  readonly drawTyped: () => void;
   readonly undo: () => void;
   readonly redo: () => void;
   readonly reckoning: Reckoning;
@@ -69,7 +70,7 @@ interface Props {
 }
 
 /** The grid of a draft: type a part, Enter, its quantity, Enter, the next. */
-export function DraftGrid({ draft, change, undo, redo, reckoning, figures, rates, output, refused }: Props) {
+export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, figures, rates, output, refused }: Props) {
   const format = useFormat();
   const table = useRef<HTMLTableElement>(null);
   const adder = useRef<HTMLInputElement>(null);
@@ -142,6 +143,7 @@ export function DraftGrid({ draft, change, undo, redo, reckoning, figures, rates
 
   /** A step back may take away the very cell that has the focus; the keys stay with the grid. */
   const travel = (step: () => void) => () => {
+    flushSync(drawTyped);
     flushSync(step);
     if (document.activeElement === document.body) adder.current?.focus();
   };

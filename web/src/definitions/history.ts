@@ -60,5 +60,7 @@ export function useHistory<T>(start: () => T) {
     if (next.do === 'change' && next.tag !== null) startTransition(both);
     else both();
   };
-  return { history, now, step };
+  /** Draws what was typed and waits to be drawn: a step back is one from there, for the cell that shows it too. */
+  const drawTyped = () => draw(latest.current);
+  return { history, now, step, drawTyped };
 }
