@@ -75,8 +75,8 @@ export const filesProblems = {
   },
   'name-said-twice': {
     status: 422,
-    title: 'Said twice',
-    detail: ({ name }) => `“${name}” stands there twice. Write each name once.`,
+    title: 'Listed twice',
+    detail: ({ name }) => `“${name}” is listed twice. List each name once.`,
   },
   'pack-shape': {
     status: 422,

@@ -2,14 +2,22 @@ import type { Kit, OrderLook } from '@yosegi/contract';
 import { arrivesOn, latest } from '@yosegi/core/demand';
 import { ONE, ZERO } from '@yosegi/core/number';
 import { type AheadLine, type Content, type Delay, type LineAhead, lookAhead as look } from '@yosegi/core/orders';
-import { isRefusal } from '@yosegi/core/refusal';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { type BodyOf, found } from '../command/doing.ts';
 import { currencyDecimals } from '../command/money.ts';
 import type { Reader } from '../db/database.ts';
 import { readPicture } from '../demand/index.ts';
 import { averageCostOf, freeOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
-import { type Contents, contentsOf, contentsOfLine, filled, pricedOf, priceFor, readKits } from './contents.ts';
+import {
+  type Contents,
+  contentsOf,
+  contentsOfLine,
+  filled,
+  isNotForSale,
+  pricedOf,
+  priceFor,
+  readKits,
+} from './contents.ts';
 import { numbersOf, orderLines, orderParts } from './sql.ts';
 
 type Asked = BodyOf<'lookAhead'>;
@@ -115,8 +123,7 @@ async function linesOf(db: Reader, { lines, orderId }: Asked, items: ReadonlyMap
         return { ...line, gone, packed, contents, parts };
       } catch (error) {
         // What cannot be ordered is said when it is saved; the other lines keep their answers.
-        if (isRefusal(error, 'item-archived', 'order-record-only', 'no-definition-in-use'))
-          return { ...line, ...NOTHING_GONE, contents: null, parts: [] };
+        if (isNotForSale(error)) return { ...line, ...NOTHING_GONE, contents: null, parts: [] };
         throw error;
       }
     }),

@@ -1,7 +1,7 @@
 import { type Behaviour, lessDiscount, priceFromParts } from '@yosegi/core/definitions';
 import { countedIn, type Money, ONE, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
 import { type Content, type PriceSource, type Swap, type Wish, withWishes } from '@yosegi/core/orders';
-import { Refusal } from '@yosegi/core/refusal';
+import { isRefusal, Refusal } from '@yosegi/core/refusal';
 import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { type LineRow, linesOfRevisions, type RevisionRow, revisionsInUse } from '../definitions/index.ts';
@@ -86,6 +86,10 @@ export function contentsOf(kits: Kits, item: ItemRow, field: string): Contents {
     return { ...own, priceFrom: 'contents', discount: build.discount, priced: { parts, outputQuantity } };
   return { revisionId: revision.id, outputQuantity, base: parts, ...ruleOf(kits, build, revision.id) };
 }
+
+/** Whether an item cannot be ordered at all, for what {@link contentsOf} refuses. */
+export const isNotForSale = (error: unknown) =>
+  isRefusal(error, 'item-archived', 'order-record-only', 'no-definition-in-use');
 
 /** What leaves for a line that took its contents before. */
 export function contentsOfLine(kits: Kits, line: OrderLineRecord, parts: readonly OrderPartRecord[]): Contents {

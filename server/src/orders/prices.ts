@@ -1,10 +1,9 @@
 import { type Money, ZERO } from '@yosegi/core/number';
 import { type Content, withWishes } from '@yosegi/core/orders';
-import { isRefusal } from '@yosegi/core/refusal';
 import { currencyDecimals } from '../command/money.ts';
 import type { Reader } from '../db/database.ts';
 import { itemRows } from '../items/index.ts';
-import { type Contents, contentsOf, pricedOf, priceFor, readKits } from './contents.ts';
+import { type Contents, contentsOf, isNotForSale, pricedOf, priceFor, readKits } from './contents.ts';
 
 /**
  * What an order of a customer charges for one of each item, as it usually is; items that cannot be ordered, or have no
@@ -41,7 +40,7 @@ function orderable(contents: () => Contents): Contents | null {
   try {
     return contents();
   } catch (error) {
-    if (isRefusal(error, 'item-archived', 'order-record-only', 'no-definition-in-use')) return null;
+    if (isNotForSale(error)) return null;
     throw error;
   }
 }
