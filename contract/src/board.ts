@@ -35,6 +35,7 @@ export const BoardCard = z.object({
         short: Decimal,
         comesOn: z.string().nullable(),
       }),
+      z.object({ kind: z.literal('held'), name: z.string(), unit: z.string(), quantity: Decimal }),
       z.object({ kind: z.literal('service'), name: z.string(), supplier: z.string(), comesOn: z.string() }),
       z.object({ kind: z.literal('customer'), name: z.string() }),
     ]),

@@ -56,6 +56,8 @@ export const BuildRow = z.object({
   late: z.boolean(),
   /** Parts short after builds that come first have theirs; empty when it can go ahead. */
   waiting: z.array(Waiting),
+  /** What stands on its bench and is held: it is not used before it is released. */
+  held: z.array(Waiting.pick({ itemId: true, code: true, name: true, unit: true }).extend({ quantity: Decimal })),
   /** How many could start from what is there; null unless planned. */
   canStart: Decimal.nullable(),
   pickLines: z.number().int(),

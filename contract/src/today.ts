@@ -5,6 +5,9 @@ import { OrderRow } from './orders.ts';
 import { ReturnRow } from './returns.ts';
 import { PutRight } from './stock.ts';
 
+/** So many of each list are in the answer; how many there are is counted beside them. */
+export const MOST_ON_TODAY = 100;
+
 export const Today = z.object({
   ready: z.array(BuildRow),
   waiting: z.array(BuildRow),
@@ -32,9 +35,14 @@ export const Today = z.object({
   putRight: z.array(PutRight),
   /** Goods that came back and wait, the longest first. */
   cameBack: z.array(ReturnRow),
-  /** What waits at each station. */
+  /** What waits at each station, and how many there are of each list in all. */
   counts: z.object({
     today: z.number().int(),
+    waiting: z.number().int(),
+    atRisk: z.number().int(),
+    putRight: z.number().int(),
+    /** Builds whose due day is over. */
+    late: z.number().int(),
     define: z.number().int(),
     cover: z.number().int(),
     build: z.number().int(),

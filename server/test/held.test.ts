@@ -87,6 +87,14 @@ describe('what is held after it was picked', () => {
     await server.call(api.pick, pick('L2', 1));
     const { stops } = await server.call(api.hold, { body: { reasonId, lotIds: await lotIds('L1') } });
     expect(stops).toEqual([{ kind: 'build', id: build.id, number: build.number }]);
+    const read = () => server.call(api.build, { params: { id: build.id } });
+    expect((await read()).held).toMatchObject([{ code: 'WAX', quantity: '2' }]);
+    const { onBench } = await server.call(api.today, {});
+    expect(onBench.find(({ id }) => id === build.id)?.held).toHaveLength(1);
+    const { cards } = await server.call(api.board, {});
+    expect(cards.find(({ buildId }) => buildId === build.id)?.blocks[0]).toMatchObject({ kind: 'held', quantity: '2' });
+    const comes = async () => (await server.call(api.coming, { params: { id: lamp?.id ?? 0 } }))[0]?.on;
+    expect(await comes()).toBeNull();
     const finish = async (good: string) => {
       const { version, outputBinId } = await server.call(api.build, { params: { id: build.id } });
       return { params: { id: build.id }, body: { version, good, outputBinId, lines: [] } };
@@ -96,7 +104,14 @@ describe('what is held after it was picked', () => {
     const { movements } = await server.call(api.document, { params: { id } });
     expect(movements.filter(({ code }) => code === 'WAX').map(({ lot }) => lot)).toEqual(['L2']);
     expect(await server.refused(api.finish, await finish('1'))).toMatchObject({ code: 'is-held' });
+    const body = { lineId: build.lines[0]?.id ?? 0, quantity: '1', serials: [] };
+    await server.call(api.takeBack, { params: { id: build.id }, body });
+    expect((await read()).held).toMatchObject([{ quantity: '1' }]);
+    const again = { lineId: body.lineId, binId: shop.bin(1), quantity: '1', lot: 'L2' };
+    await server.call(api.pick, { params: { id: build.id }, body: { lines: [again] } });
     await server.call(api.release, { body: { lotIds: await lotIds('L1') } });
+    expect((await read()).held).toEqual([]);
+    expect(await comes()).not.toBeNull();
     await server.call(api.finish, await finish('1'));
   });
 

@@ -73,7 +73,7 @@ function toCard(card: Placed, build: BuildRow, known: ReadonlyMap<number, TaskRe
   };
 }
 
-/** What keeps work from going on: parts that are short, a service that is not back, a customer who has not answered. */
+/** What keeps work from going on: parts that are short or held, a service that is not back, a customer who has not answered. */
 function blocksOf(build: BuildRow, tasks: readonly TaskRecord[], today: string): BoardCard['blocks'] {
   const parts = build.waiting.map(({ name, unit, short, comesOn }) => ({
     kind: 'part' as const,
@@ -82,13 +82,14 @@ function blocksOf(build: BuildRow, tasks: readonly TaskRecord[], today: string):
     short,
     comesOn,
   }));
+  const held = build.held.map(({ name, unit, quantity }) => ({ kind: 'held' as const, name, unit, quantity }));
   const away = tasks.flatMap(({ text, supplier, expected_on }) =>
     supplier !== null && expected_on !== null && expected_on >= today
       ? [{ kind: 'service' as const, name: text, supplier, comesOn: expected_on }]
       : [],
   );
   const asked = build.repair?.state === 'asked' ? [{ kind: 'customer' as const, name: build.repair.customer }] : [];
-  return [...asked, ...parts, ...away];
+  return [...asked, ...held, ...parts, ...away];
 }
 
 /**

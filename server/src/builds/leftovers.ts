@@ -1,7 +1,7 @@
 import { type Posting, spotOf, takeFrom } from '@yosegi/core/ledger';
 import type { Quantity } from '@yosegi/core/number';
 import type { Reader } from '../db/database.ts';
-import { type BalanceRow, heldFor, spotIn } from '../ledger/index.ts';
+import { type BalanceRow, heldFor, heldLast, spotIn } from '../ledger/index.ts';
 import { benchBinOf } from '../places/index.ts';
 import { lastPickedFrom } from './lines.sql.ts';
 import type { BuildLineRecord, BuildRecord } from './sql.ts';
@@ -23,7 +23,9 @@ export async function leftoversOf(db: Reader, build: Pick<BuildRecord, 'id' | 'o
       const itemId = line.item_id ?? 0;
       const named = new Set(serials.map((code) => code.toLowerCase()));
       const isMeant = (row: BalanceRow) => named.size === 0 || named.has(row.serial?.toLowerCase() ?? '');
-      const spots = standing.filter((row) => row.item_id === itemId && isMeant(row)).map(spotIn);
+      // What is held can't be used anyhow, so it is the first to go back.
+      const rows = heldLast(standing.filter((row) => row.item_id === itemId && isMeant(row))).reverse();
+      const spots = rows.map(spotIn);
       const now = spots.map((spot) => ({ spot, quantity: posting.at(spot) }));
       const back = cameFrom.get(line.id) ?? build.output_bin_id;
       for (const taken of takeFrom(now, quantity, spotOf(itemId, bench, holder)))

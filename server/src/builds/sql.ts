@@ -4,6 +4,7 @@ import { canMake } from '@yosegi/core/coverage';
 import { isPast } from '@yosegi/core/days';
 import { required } from '@yosegi/core/definitions';
 import { type Pegged, type Share, type Shortage, sharesOf, sourceKey, type WhenThere } from '@yosegi/core/demand';
+import { groupBy } from '@yosegi/core/lists';
 import { add, type Quantity, ZERO } from '@yosegi/core/number';
 import { boughtFor } from '../buying/index.ts';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
@@ -12,7 +13,7 @@ import type { Reader } from '../db/database.ts';
 import type { Row } from '../db/models/index.ts';
 import { containing, page } from '../db/pages.ts';
 import { toCoreLine } from '../definitions/index.ts';
-import { readPegging } from '../demand/index.ts';
+import { readPegging, readStuck } from '../demand/index.ts';
 import { itemRows, toItem } from '../items/index.ts';
 import { byBin, heldFor, toPiece, usableOf } from '../ledger/index.ts';
 import { builtFor, toBuiltFor, wantingMore } from '../orders/index.ts';
@@ -68,11 +69,9 @@ const LINE_SQL = `
   FROM build_line l LEFT JOIN item i ON i.id = l.item_id LEFT JOIN unit u ON u.id = i.unit_id
   LEFT JOIN person w ON w.id = l.added_by`;
 
-/** Builds that are not over, by due day, the most that are looked at at once. */
+/** Builds that are not over, by due day: all of them, since they are counted. */
 export const openBuilds = (db: Reader) =>
-  db.all<BuildRecord>(
-    `${BUILD_SQL} WHERE b.state IN ('planned', 'on-bench') ORDER BY ifnull(b.due, '9999'), b.id LIMIT 1000`,
-  );
+  db.all<BuildRecord>(`${BUILD_SQL} WHERE b.state IN ('planned', 'on-bench') ORDER BY ifnull(b.due, '9999'), b.id`);
 /** Builds by id. */
 export const buildRecords = (db: Reader, ids: readonly number[]) =>
   db.all<BuildRecord>(`${BUILD_SQL} WHERE b.id IN (SELECT value FROM json_each($1)) ORDER BY b.id`, [
@@ -162,7 +161,9 @@ export async function toBuildRows(
   today: string,
 ): Promise<BuildRow[]> {
   const shortIds = builds.flatMap((build) => [...(shareOf(shares, build.id)?.short.keys() ?? [])]);
-  const items = await itemRows(db, shortIds);
+  const held = groupBy(await readStuck(db), ({ holder_id }) => holder_id);
+  const heldIds = [...held.values()].flat().map(({ item_id }) => item_id);
+  const items = await itemRows(db, [...shortIds, ...heldIds]);
   const orders = await builtFor(
     db,
     builds.map(({ id }) => id),
@@ -192,6 +193,10 @@ export async function toBuildRows(
         const { code, name, unit } = item;
         const { quantity, wholeOn, isComing } = missing;
         return { itemId, code, name, unit, short: decimal(quantity), comesOn: wholeOn, isComing };
+      }),
+      held: (held.get(build.id) ?? []).map(({ item_id, quantity }) => {
+        const { code, name, unit } = found(items.get(item_id));
+        return { itemId: item_id, code, name, unit, quantity: decimal(quantity) };
       }),
       canStart: decimalOrNull(build.state === 'planned' ? canStart(build, shares) : null),
       pickLines: lines.length,

@@ -5,5 +5,6 @@ export {
   readPegging,
   readPeggingToBuy,
   readPicture,
+  readStuck,
   readWhole,
 } from './sql.ts';

@@ -180,7 +180,14 @@ export const readComingOf = (db: Reader, itemId: number, most: number) =>
 /** The day on which something that was bought comes. What is overdue will come, but nobody knows when. */
 const comesOn = ({ due }: Pick<ComingRow, 'due'>, today: string): WhenThere => (isPast(due, today) ? null : due);
 
+/** What is held on the benches of builds, by build and item. */
+export const readStuck = (db: Reader) =>
+  db.all<{ holder_id: number; item_id: number; quantity: Quantity }>(
+    "SELECT holder_id, item_id, quantity FROM stuck WHERE holder_kind = 'build'",
+  );
+
 async function comingSupplies(db: Reader, today: string): Promise<Supply[]> {
+  const stuck = new Set((await readStuck(db)).map(({ holder_id }) => holder_id));
   const kept = await keptOfBuilds(db);
   const bench = await benchOfBuilds(db);
   return (await readComing(db)).flatMap((row): Supply[] => {
@@ -188,7 +195,9 @@ async function comingSupplies(db: Reader, today: string): Promise<Supply[]> {
     if (row.kind === 'purchase')
       return [{ ...common, from: { kind: 'purchase', id: row.line_id ?? row.source_id }, on: comesOn(row, today) }];
     const from = { kind: 'build' as const, id: row.source_id };
-    return keepFor({ ...common, from, on: null, bench: bench.get(row.source_id) ?? 1 }, kept.get(row.source_id) ?? []);
+    // Nobody knows when what is held on its bench is released.
+    const own = stuck.has(row.source_id) ? common : { ...common, bench: bench.get(row.source_id) ?? 1 };
+    return keepFor({ ...own, from, on: null }, kept.get(row.source_id) ?? []);
   });
 }
 

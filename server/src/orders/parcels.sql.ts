@@ -31,11 +31,9 @@ export async function standingFor(db: Reader, orderId: number): Promise<BalanceR
 /** What stands in parcels of orders and is kept from leaving, by order and item. */
 export async function heldInParcels(db: Reader, orderIds: readonly number[]): Promise<ReadonlyMap<string, Quantity>> {
   const rows = await db.all<{ order_id: number; item_id: number; quantity: Quantity }>(
-    `SELECT p.order_id, b.item_id, sum(b.quantity) AS quantity
-     FROM parcel p JOIN balance b ON b.holder_kind = 'parcel' AND b.holder_id = p.id
-     LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN serial s ON s.id = b.serial_id
-     WHERE p.shipped_id IS NULL AND p.order_id IN (SELECT value FROM json_each($1)) AND coalesce(l.held, s.held) IS NOT NULL
-     GROUP BY p.order_id, b.item_id`,
+    `SELECT p.order_id, h.item_id, sum(h.quantity) AS quantity
+     FROM parcel p JOIN stuck h ON h.holder_kind = 'parcel' AND h.holder_id = p.id
+     WHERE p.shipped_id IS NULL AND p.order_id IN (SELECT value FROM json_each($1)) GROUP BY p.order_id, h.item_id`,
     [JSON.stringify(orderIds)],
   );
   return new Map(rows.map((row) => [`${row.order_id}:${row.item_id}`, row.quantity]));

@@ -1,5 +1,6 @@
 import type { Order, OrderLine, OrderPart, OrderRow } from '@yosegi/contract';
 import { arrivesOn, isTooLate, latest, type Pegged, type WhenThere } from '@yosegi/core/demand';
+import { groupBy } from '@yosegi/core/lists';
 import {
   add,
   least,
@@ -36,6 +37,7 @@ import {
   type OrderLineRecord,
   type OrderPartRecord,
   type OrderRecord,
+  openRecords,
   orderLines,
   orderParts,
   orderRecord,
@@ -147,11 +149,7 @@ function headOf(
   };
 }
 
-const byLine = (parts: readonly Standing[]): Map<number, Standing[]> => {
-  const known = new Map<number, Standing[]>();
-  for (const part of parts) known.set(part.line_id, [...(known.get(part.line_id) ?? []), part]);
-  return known;
-};
+const byLine = (parts: readonly Standing[]) => groupBy(parts, (part) => part.line_id);
 
 /** Rows as a list shows them, with when each order is whole. */
 export async function toOrderRows(
@@ -166,11 +164,12 @@ export async function toOrderRows(
     records.map(({ id }) => id),
   );
   const parts = byLine(await standingParts(db, lines));
+  const linesOf = groupBy(lines, (line) => line.order_id);
   const isAnyOpen = records.some(({ open }) => open === 1);
   const served = known ?? (isAnyOpen ? await readServed(db, today) : new Map());
   const decimals = await currencyDecimals(db);
   return records.map((order) => {
-    const own = lines.filter((line) => line.order_id === order.id);
+    const own = linesOf.get(order.id) ?? [];
     const { ready, ...head } = headOf(order, own, parts, served, today, decimals);
     const leaving = order.open === 1 ? own.flatMap((line) => parts.get(line.id) ?? []) : [];
     return {
@@ -195,12 +194,9 @@ function sharesOf(parts: readonly Standing[], served: Served): OrderRow['shares'
   };
 }
 
-/** The most open orders that are looked at at once. */
-const MOST_OPEN = 1000;
-
 /** Every open order by the day it is wanted, as what serves whom says it stands. */
 export const openOrderRows = async (db: Reader, pegging: readonly Pegged[], today: string) =>
-  toOrderRows(db, await listRecords(db, { show: 'open', limit: MOST_OPEN - 1 }), today, servedIn(pegging));
+  toOrderRows(db, await openRecords(db), today, servedIn(pegging));
 
 export async function listOrders(db: Reader, query: QueryOf<'orders'>, today: string) {
   const { rows, next } = page(await listRecords(db, query), query.limit, cursorOf);

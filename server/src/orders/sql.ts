@@ -75,6 +75,10 @@ const FOUND = `AND (o.number LIKE $1 ESCAPE '\\' OR o.reference LIKE $1 ESCAPE '
   OR c.code LIKE $1 ESCAPE '\\' OR EXISTS (SELECT 1 FROM order_line l JOIN item i ON i.id = l.item_id
     WHERE l.order_id = o.id AND (i.code LIKE $1 ESCAPE '\\' OR i.name LIKE $1 ESCAPE '\\')))`;
 
+/** Every order of which something is open, by the day it is wanted. */
+export const openRecords = (db: Reader) =>
+  db.all<OrderRecord>(`${ORDER_SQL} WHERE ${SHOWN.open} ORDER BY ifnull(o.wanted_on, '9999'), o.id`);
+
 /** One more than a page of orders: open ones by the day they are wanted, others the newest first. */
 export function listRecords(db: Reader, { show, q, cursor, limit }: QueryOf<'orders'>): Promise<OrderRecord[]> {
   const [day = '', id = '0'] = cursor?.split('|') ?? [];

@@ -26,7 +26,7 @@ export const openPutRight = (db: Reader) =>
      LEFT JOIN lot l ON l.id = b.lot_id
      LEFT JOIN (SELECT item_id, source_id AS order_id, number, min(line_id) FROM coming_bought GROUP BY item_id) o
        ON o.item_id = r.item_id
-     WHERE r.settled_at IS NULL ORDER BY r.id DESC LIMIT 200`,
+     WHERE r.settled_at IS NULL ORDER BY r.id DESC`,
   );
 
 /** What can be taken of these items, bin by bin, but for what is kept by serial. */

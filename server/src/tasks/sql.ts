@@ -80,9 +80,8 @@ export const taskRecord = (db: Reader, id: number) => db.one<TaskRecord>(`${SQL}
 export const tasksOfBuild = (db: Reader, buildId: number) =>
   db.all<TaskRecord>(`${SQL} WHERE l.build_id = $1 ORDER BY l.position`, [buildId]);
 
-/** Everything that is still to be done, of builds that are not over; the most that are looked at at once. */
-export const openTasks = (db: Reader) =>
-  db.all<TaskRecord>(`${SQL} WHERE ${OPEN} ORDER BY l.build_id, l.position LIMIT 5000`);
+/** Everything that is still to be done, of builds that are not over. */
+export const openTasks = (db: Reader) => db.all<TaskRecord>(`${SQL} WHERE ${OPEN} ORDER BY l.build_id, l.position`);
 
 const isBuildOpen = ({ build_state }: TaskRecord) => build_state === 'planned' || build_state === 'on-bench';
 

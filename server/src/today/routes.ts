@@ -1,4 +1,4 @@
-import type { Today, todayRoutes } from '@yosegi/contract';
+import { MOST_ON_TODAY, type Today, type todayRoutes } from '@yosegi/contract';
 import { dayOf } from '@yosegi/core/days';
 import { latest } from '@yosegi/core/demand';
 import { type Money, type Quantity, readForText, worthForText } from '@yosegi/core/number';
@@ -18,9 +18,6 @@ export const todayHandlers: HandlersOf<typeof todayRoutes> = {
   find: ({ db, query }) => find(db, query.q.trim()),
 };
 
-/** The most returns that wait and are looked at. */
-const MOST_RETURNS = 100;
-
 /** What can start, what waits and for which part, what is on the bench, and what was overridden. */
 async function readToday(db: Reader, now: Date): Promise<Today> {
   const today = dayOf(now);
@@ -35,19 +32,25 @@ async function readToday(db: Reader, now: Date): Promise<Today> {
   const eye = await needsAnEye(db, today);
   const sales = await openOrderRows(db, shares.pegging, today);
   const holdUps = holdUpsOf(records, builds, await ordersHeldUp(db, shares.pegging));
-  const cameBack = (await listReturns(db, { state: 'waiting', limit: MOST_RETURNS }, now)).rows;
+  const cameBack = (await listReturns(db, { state: 'waiting', limit: MOST_ON_TODAY }, now)).rows;
   const canLeave = sales.filter((order) => order.canLeave);
+  const atRisk = sales.filter((order) => !order.canLeave && (order.outlook === 'late' || order.outlook === 'unknown'));
+  const putRight = await listPutRight(db);
   return {
-    ready,
-    waiting,
-    onBench,
-    holdUps,
-    canLeave,
-    atRisk: sales.filter((order) => !order.canLeave && (order.outlook === 'late' || order.outlook === 'unknown')),
-    putRight: await listPutRight(db),
+    ready: shown(ready),
+    waiting: shown(waiting),
+    onBench: shown(onBench),
+    holdUps: shown(holdUps),
+    canLeave: shown(canLeave),
+    atRisk: shown(atRisk),
+    putRight: shown(putRight),
     cameBack,
     counts: {
       today: ready.length,
+      waiting: waiting.length,
+      atRisk: atRisk.length,
+      putRight: putRight.length,
+      late: [...planned, ...onBench].filter((build) => build.late).length,
       define: await db.models.definition.count(),
       cover: holdUps.length,
       build: onBench.length,
@@ -62,6 +65,8 @@ async function readToday(db: Reader, now: Date): Promise<Today> {
     },
   };
 }
+
+const shown = <Row>(rows: readonly Row[]): Row[] => rows.slice(0, MOST_ON_TODAY);
 
 /** Parts that builds and orders wait for, by the sales value of what cannot be made or sent. */
 function holdUpsOf(

@@ -111,8 +111,9 @@ const factsOf = (card: BoardCard, format: Format): string[] =>
 function blockWords(block: BoardCard['blocks'][number], format: Format): string {
   if (block.kind === 'customer') return `waits for ${block.name} to agree`;
   if (block.kind === 'service') return `${block.name} is back from ${block.supplier} ${format.day(block.comesOn)}`;
+  const many = (quantity: string) =>
+    block.unit === 'each' ? `${format.number(quantity)} ×` : `${format.number(quantity)} ${block.unit} of`;
+  if (block.kind === 'held') return `${many(block.quantity)} ${block.name} on the bench is held`;
   const when = block.comesOn ? `, comes ${format.day(block.comesOn)}` : '';
-  const many =
-    block.unit === 'each' ? `${format.number(block.short)} ×` : `${format.number(block.short)} ${block.unit} of`;
-  return `waits for ${many} ${block.name}${when}`;
+  return `waits for ${many(block.short)} ${block.name}${when}`;
 }

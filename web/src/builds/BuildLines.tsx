@@ -5,6 +5,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { useCan } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
+import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { Stave } from '../ui/Stave.tsx';
@@ -84,6 +85,11 @@ function PartRow({ line, item, build }: PartRowProps) {
       <td className="num">{amount(line.required)}</td>
       <td className="num">
         {line.onBench === '0' ? '–' : amount(line.onBench)}
+        {line.pieces.some((piece) => piece.held !== null) && (
+          <div>
+            <Chip $tone="held">held</Chip>
+          </div>
+        )}
         {canGoBack && !isBack && (
           <div>
             <Small look="ghost" aria-label={`Take back ${item.name}`} onPress={() => setBack(true)}>

@@ -157,6 +157,12 @@ function conclusion(build: BuildDetail, left: string): string {
       ? 'Every part is free. It can go to the bench.'
       : `It waits for ${build.waiting.map((part) => `${part.short} × ${part.name}`).join(', ')}.`;
   }
+  if (build.held.length > 0) {
+    const what = build.held.map(
+      (part) => `${part.quantity} ${part.unit === 'each' ? '×' : `${part.unit} of`} ${part.name}`,
+    );
+    return `${what.join(', ')} on the bench is held. Release it, or take it back and pick other stock.`;
+  }
   if (open > 0) return `${open} of ${build.pickLines} lines still to be picked; ${left} to finish.`;
   return `All parts to be picked are on the bench; ${left} to finish.`;
 }

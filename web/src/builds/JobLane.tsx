@@ -34,12 +34,17 @@ export function JobLane({
   under,
   edge,
   builds,
+  of = builds.length,
+  toAll = '/build',
   children,
 }: {
   title: string;
   under: string;
   edge: string;
   builds: readonly BuildRow[];
+  /** How many there are in all, where only the first of them are given, and where to see the others. */
+  of?: number;
+  toAll?: string;
   children: (build: BuildRow) => ReactNode;
 }) {
   const format = useFormat();
@@ -73,7 +78,18 @@ export function JobLane({
           {children(build)}
         </Job>
       ))}
+      <AndMore shown={builds.length} of={of} to={toAll} />
     </Lane>
+  );
+}
+
+/** Says how many are not shown, and leads to them. */
+export function AndMore({ shown, of, to }: { shown: number; of: number; to: string }) {
+  if (of <= shown) return null;
+  return (
+    <Muted>
+      <Link to={to}>and {of - shown} more</Link>
+    </Muted>
   );
 }
 
@@ -87,6 +103,16 @@ function Waits({ build }: { build: BuildRow }) {
         {more.length > 0 && ` and ${count(more.length, 'other part')}`}
         <br />
         <Faint>{comes(first, format)}</Faint>
+      </span>
+    );
+  }
+  const [held] = build.held;
+  if (held) {
+    return (
+      <span>
+        {format.quantity(held.quantity, held.unit, 3)} × {held.name}
+        <br />
+        <Faint>held on the bench</Faint>
       </span>
     );
   }

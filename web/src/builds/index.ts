@@ -1,6 +1,6 @@
 export { AddPart } from './adding.ts';
 export { BuildLines } from './BuildLines.tsx';
-export { comes, Job, JobLane, Lane } from './JobLane.tsx';
+export { AndMore, comes, Job, JobLane, Lane } from './JobLane.tsx';
 export { leftOf, needOf, progressOf, reckonUse } from './reckonUse.ts';
 export { StartButton } from './StartButton.tsx';
 export { NOTHING_USED, type TypedUse, usedLines } from './typedUse.ts';

@@ -66,7 +66,7 @@ export function Others({ of, others, onChange, errorAt }: Props) {
       ))}
       <Button
         look="ghost"
-        aria-label={`Some ${of.name} in another condition`}
+        aria-label={`some in another condition: ${of.name}`}
         onPress={() => onChange([...others, { quantity: '', condition: 'damaged', ...NONE_NAMED }])}
       >
         + some in another condition

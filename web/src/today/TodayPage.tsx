@@ -2,7 +2,7 @@ import type { Today } from '@yosegi/contract';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { comes, Job, JobLane, Lane, StartButton } from '../builds/index.ts';
+import { AndMore, comes, Job, JobLane, Lane, StartButton } from '../builds/index.ts';
 import { Outlook } from '../orders/index.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
@@ -40,7 +40,7 @@ function Board({ today }: { today: Today }) {
     <Page>
       <Left>
         <h1>{format.longDay(new Date())}</h1>
-        <Lead>{conclusion(today)}</Lead>
+        <Lead>{conclusion(counts)}</Lead>
         {nothing && (
           <EmptyState
             title="No builds are planned"
@@ -53,10 +53,16 @@ function Board({ today }: { today: Today }) {
             Say what you want to make, see whether its parts are enough, and plan the build from the answer.
           </EmptyState>
         )}
-        <JobLane title="Ready to start" under="every part is free" edge="moss" builds={ready}>
+        <JobLane title="Ready to start" under="every part is free" edge="moss" builds={ready} of={counts.today}>
           {(build) => <StartButton build={build} />}
         </JobLane>
-        <JobLane title="Waiting for parts" under="earliest due first" edge="coming" builds={waiting}>
+        <JobLane
+          title="Waiting for parts"
+          under="earliest due first"
+          edge="coming"
+          builds={waiting}
+          of={counts.waiting}
+        >
           {(build) =>
             Number(build.canStart) > 0 ? (
               <StartButton build={build} />
@@ -65,10 +71,22 @@ function Board({ today }: { today: Today }) {
             )
           }
         </JobLane>
-        <OrderLane title="Can leave" under="everything is on the shelf" edge="moss" orders={today.canLeave} />
-        <OrderLane title="Orders at risk" under="the ones wanted first" edge="short" orders={today.atRisk} />
-        <BackLane returns={today.cameBack} />
-        <JobLane title="On the bench" under="" edge="indigo" builds={onBench}>
+        <OrderLane
+          title="Can leave"
+          under="everything is on the shelf"
+          edge="moss"
+          orders={today.canLeave}
+          of={counts.orders}
+        />
+        <OrderLane
+          title="Orders at risk"
+          under="the ones wanted first"
+          edge="short"
+          orders={today.atRisk}
+          of={counts.atRisk}
+        />
+        <BackLane returns={today.cameBack} of={counts.cameBack} />
+        <JobLane title="On the bench" under="" edge="indigo" builds={onBench} of={counts.build}>
           {(build) =>
             build.pickedLines < build.pickLines ? (
               <LinkButton to={`/pick/${build.id}`}>Pick</LinkButton>
@@ -119,6 +137,7 @@ function Board({ today }: { today: Today }) {
             </LinkButton>
           </Hold>
         ))}
+        <AndMore shown={putRight.length} of={counts.putRight} to="/stock/put-right" />
       </Right>
     </Page>
   );
@@ -147,20 +166,19 @@ function Eye({ counts }: { counts: Today['counts'] }) {
   );
 }
 
-function conclusion({ ready, waiting, onBench, putRight, canLeave }: Today): string {
-  const late = [...ready, ...waiting, ...onBench].filter((build) => build.late).length;
+function conclusion({ today, waiting, build, orders, putRight, late }: Today['counts']): string {
   const parts = [
-    `${count(ready.length, 'build')} can start`,
-    `${waiting.length} ${waiting.length === 1 ? 'waits' : 'wait'} for parts`,
-    `${onBench.length} on the bench`,
-    ...(canLeave.length > 0 ? [`${count(canLeave.length, 'order')} can leave`] : []),
+    `${count(today, 'build')} can start`,
+    `${waiting} ${waiting === 1 ? 'waits' : 'wait'} for parts`,
+    `${build} on the bench`,
+    ...(orders > 0 ? [`${count(orders, 'order')} can leave`] : []),
   ];
-  const eye = putRight.length > 0 ? ` ${count(putRight.length, 'thing')} to put right.` : '';
+  const eye = putRight > 0 ? ` ${count(putRight, 'thing')} to put right.` : '';
   return `${parts.join(', ')}.${late > 0 ? ` ${count(late, 'build')} late.` : ' Nothing is late.'}${eye}`;
 }
 
 /** What customers sent back and nobody has decided about. */
-function BackLane({ returns }: { returns: Today['cameBack'] }) {
+function BackLane({ returns, of }: { returns: Today['cameBack']; of: number }) {
   const format = useFormat();
   if (returns.length === 0) return null;
   return (
@@ -183,6 +201,7 @@ function BackLane({ returns }: { returns: Today['cameBack'] }) {
           <LinkButton to={`/take-apart/returns/${row.id}`}>Decide</LinkButton>
         </Job>
       ))}
+      <AndMore shown={returns.length} of={of} to="/take-apart/returns" />
     </Lane>
   );
 }
@@ -193,11 +212,13 @@ function OrderLane({
   under,
   edge,
   orders,
+  of,
 }: {
   title: string;
   under: string;
   edge: string;
   orders: Today['canLeave'];
+  of: number;
 }) {
   const format = useFormat();
   if (orders.length === 0) return null;
@@ -226,6 +247,7 @@ function OrderLane({
           <LinkButton to={`/orders/${order.id}`}>{order.canLeave ? 'Ship' : 'See why'}</LinkButton>
         </Job>
       ))}
+      <AndMore shown={orders.length} of={of} to="/orders" />
     </Lane>
   );
 }
