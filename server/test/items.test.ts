@@ -112,6 +112,16 @@ describe('items', () => {
     expect(found[4]?.likely.map(({ code }) => code).sort()).toEqual(['OIL-L', 'OIL-T']);
   });
 
+  it('are looked for with a handful of questions, however many texts fit none', async () => {
+    const asked: string[] = [];
+    const end = server.database.trace((sql) => asked.push(sql));
+    const texts = [...Array.from({ length: 150 }, (_, nth) => `no such ${nth}`), 'oil 100%', 'oil-'];
+    const found = await server.call(api.matchItems, { body: { texts } });
+    end();
+    expect(found.filter(({ likely }) => likely.length > 0).map(({ text }) => text)).toEqual(['oil-']);
+    expect(asked.filter((sql) => sql.includes('LIKE'))).toHaveLength(4);
+  });
+
   it('are archived once they have a history, deleted before, and brought back', async () => {
     const lone = await shop.item('LONE');
     await server.call(api.deleteItem, { params: { id: lone.id } });

@@ -9,6 +9,8 @@ import { openSequelize } from './sequelize.ts';
 export type SqlValue = string | number | null | Buffer;
 export type SqlRow = Record<string, SqlValue>;
 
+const READING = ['query_only = ON'];
+
 /** SQLite takes statements of up to a million characters; this many rows stay far below. */
 const ROWS_A_STATEMENT = 500;
 
@@ -118,6 +120,8 @@ export class Database {
   private queue: Promise<unknown> = Promise.resolve();
 
   private constructor(
+    /** Where it lies, for a thread that reads it for itself. */
+    readonly file: string,
     private readonly writer: Connection,
     private readonly readerConnection: Connection,
   ) {}
@@ -127,7 +131,18 @@ export class Database {
     mkdirSync(dirname(file), { recursive: true });
     const synchronous = `synchronous = ${options.durable ? 'FULL' : 'OFF'}`;
     const writer = await Connection.open(file, ['journal_mode = WAL', synchronous]);
-    return new Database(writer, await Connection.open(file, ['query_only = ON']));
+    return new Database(file, writer, await Connection.open(file, READING));
+  }
+
+  /** Answers from one moment of the file over a connection of its own, as a thread does that holds nobody up. */
+  static async readOnce<T>(file: string, work: (db: Reader) => Promise<T>): Promise<T> {
+    const connection = await Connection.open(file, READING);
+    try {
+      await connection.script('BEGIN');
+      return await work(connection);
+    } finally {
+      await connection.close();
+    }
   }
 
   get reader(): Reader {

@@ -4,14 +4,13 @@ import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { files, type importRoutes, ShownTable, XLSX_TYPE } from '@yosegi/contract';
 import { dayOf } from '@yosegi/core/days';
-import { fileKinds, LARGEST_FILE } from '@yosegi/core/exchange';
+import { LARGEST_FILE } from '@yosegi/core/exchange';
 import { Refusal } from '@yosegi/core/refusal';
 import type { FastifyInstance } from 'fastify';
 import { type HandlersOf, signedIn } from '../command/doing.ts';
 import { mountFile, sendFile } from '../http/files.ts';
 import type { Mounting } from '../http/mounting.ts';
 import type { ImportJobs } from './jobs.ts';
-import { readRecords } from './records.sql.ts';
 import type { WorkThreads } from './thread.ts';
 
 export const importHandlers = (jobs: ImportJobs): HandlersOf<typeof importRoutes> => ({
@@ -46,11 +45,8 @@ export function mountExchange(app: FastifyInstance, mounting: Mounting, jobs: Im
   });
 
   mountFile(app, mounting, files.download, async ({ query: { kind, format }, request }, reply) => {
-    const content = await threads.run(signedIn(request.person).id, async () => {
-      const records = [...(await readRecords(mounting.database.reader, kind)).values()].flat();
-      const sheet = { name: kind, columns: fileKinds[kind].columns, records };
-      return { ask: 'write', format, sheet };
-    });
+    const ask = { ask: 'list', kind, format, data: mounting.database.file } as const;
+    const content = await threads.run(signedIn(request.person).id, async () => ask);
     const name = `yosegi-${kind}-${dayOf(mounting.clock.now())}.${format}`;
     return sendFile(reply, format === 'csv' ? 'text/csv; charset=utf-8' : XLSX_TYPE, name, Buffer.from(content));
   });

@@ -15,6 +15,7 @@ import {
 } from '@yosegi/core/exchange';
 import { Refusal, type Refused } from '@yosegi/core/refusal';
 import { type Message, readMessage } from '@yosegi/core/ubl';
+import type { Records } from './records.sql.ts';
 import { decimalSignOf, keyedRows, readTable, type TitledTable } from './table.ts';
 import { type Sheet, writeCsv, writeXlsx } from './write.ts';
 
@@ -34,6 +35,8 @@ export type Ask =
   | { readonly ask: 'rows'; readonly fate: RowFate['fate'] | null; readonly from: number; readonly most: number }
   /** Some of what bringing it in would change. */
   | { readonly ask: 'changes'; readonly from: number; readonly most: number }
+  /** Everything there is of a kind, as a file of it. */
+  | { readonly ask: 'list'; readonly kind: FileKindName; readonly format: 'csv' | 'xlsx'; readonly data: string }
   | { readonly ask: 'write'; readonly format: 'csv' | 'xlsx'; readonly sheet: Sheet }
   | { readonly ask: 'message'; readonly content: string }
   | { readonly ask: 'labels'; readonly labels: readonly Label[]; readonly title: string };
@@ -74,7 +77,12 @@ let plan: ImportPlan = { fates: [], changes: [] };
 const tell = (told: Told) => parentPort?.postMessage(told);
 
 async function answer(asked: Ask): Promise<Answer> {
-  if (asked.ask === 'write') return asked.format === 'csv' ? writeCsv(asked.sheet) : writeXlsx(asked.sheet);
+  if (asked.ask === 'write') return write(asked.format, asked.sheet);
+  if (asked.ask === 'list') {
+    const { kind, format, data } = asked;
+    const records = await readAll(data, kind);
+    return write(format, { name: kind, columns: fileKinds[kind].columns, records: [...records.values()].flat() });
+  }
   if (asked.ask === 'changes') return someOf(plan.changes, asked.from, asked.most);
   if (asked.ask === 'rows') {
     const { fate: wanted } = asked;
@@ -108,6 +116,15 @@ async function answer(asked: Ask): Promise<Answer> {
   const changes = { new: 0, changed: 0 };
   for (const { fate } of plan.changes) changes[fate] += 1;
   return { counts, changes, sign };
+}
+
+const write = (format: 'csv' | 'xlsx', sheet: Sheet) => (format === 'csv' ? writeCsv(sheet) : writeXlsx(sheet));
+
+/** Reads the company's data here, so that nothing of it passes through the server's own thread. */
+async function readAll(data: string, kind: FileKindName): Promise<Records> {
+  // Loaded when they are needed: a thread that only judges files does without, and opens sooner.
+  const [{ Database }, { readRecords }] = [await import('../db/database.ts'), await import('./records.sql.ts')];
+  return Database.readOnce(data, (db) => readRecords(db, kind));
 }
 
 /** No more is copied than somebody looks at. */

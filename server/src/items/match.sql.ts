@@ -12,11 +12,9 @@ const MOST_LIKELY = 6;
 export async function matchItems(db: Reader, texts: readonly string[]): Promise<Match[]> {
   const asked = texts.map((raw) => raw.trim());
   const exact = await exactly(db, asked);
-  const found: (readonly number[])[] = [];
-  for (const [at, text] of asked.entries()) {
-    const own = exact.get(at) ?? [];
-    found.push(own.length > 0 || text === '' ? own : await partly(db, text));
-  }
+  const open = [...asked.entries()].filter(([at, text]) => text !== '' && !exact.has(at));
+  const partial = await partly(db, new Map(open));
+  const found = asked.map((_, at) => exact.get(at) ?? partial.get(at) ?? []);
   const items = await itemRows(db, found.flat());
   return texts.map((text, at) => {
     const likely = (found[at] ?? []).flatMap((id) => items.get(id) ?? []).map(toItem);
@@ -47,20 +45,31 @@ async function exactly(db: Reader, texts: readonly string[]): Promise<ReadonlyMa
   return found;
 }
 
-/** Items whose code or name has all the words of the text. */
-async function partly(db: Reader, text: string): Promise<number[]> {
-  const words = text
+/** So many texts are looked for with one question; a compound of SQLite has at most 500 parts. */
+const TEXTS_AT_ONCE = 50;
+
+/** By the place of each text the items whose code or name has all its words. */
+async function partly(db: Reader, texts: ReadonlyMap<number, string>): Promise<ReadonlyMap<number, number[]>> {
+  const found = new Map<number, number[]>();
+  const asked = [...texts].map(([at, text]) => ({ at, words: wordsOf(text) })).filter(({ words }) => words.length > 0);
+  for (let from = 0; from < asked.length; from += TEXTS_AT_ONCE) {
+    const bind: string[] = [];
+    const parts = asked.slice(from, from + TEXTS_AT_ONCE).map(({ at, words }) => {
+      const conditions = words.map((word) => {
+        const nth = bind.push(containing(word));
+        return `(i.code LIKE $${nth} ESCAPE '\\' OR i.name LIKE $${nth} ESCAPE '\\')`;
+      });
+      return `SELECT * FROM (SELECT ${at} AS at, i.id FROM item i WHERE i.archived_at IS NULL AND ${conditions.join(' AND ')}
+        ORDER BY length(i.name), i.code LIMIT ${MOST_LIKELY})`;
+    });
+    const rows = await db.all<{ at: number; id: number }>(parts.join(' UNION ALL '), bind);
+    for (const { at, id } of rows) found.set(at, [...(found.get(at) ?? []), id]);
+  }
+  return found;
+}
+
+const wordsOf = (text: string): string[] =>
+  text
     .split(/[\s,;]+/)
     .filter(Boolean)
     .slice(0, 6);
-  if (words.length === 0) return [];
-  const conditions = words.map(
-    (_, index) => `(i.code LIKE $${index + 1} ESCAPE '\\' OR i.name LIKE $${index + 1} ESCAPE '\\')`,
-  );
-  const rows = await db.all<{ id: number }>(
-    `SELECT i.id FROM item i WHERE i.archived_at IS NULL AND ${conditions.join(' AND ')}
-     ORDER BY length(i.name), i.code LIMIT ${MOST_LIKELY}`,
-    words.map(containing),
-  );
-  return rows.map(({ id }) => id);
-}
