@@ -153,6 +153,68 @@ test.describe('what customers send back', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  test('some of a line come back in another condition, announced or just here', async () => {
+    const { page } = visit;
+    const there = await application.one<{ item: number; bin: number; name: string }>(
+      `SELECT i.id AS item, p.bin_id AS bin, i.name FROM balance p JOIN item i ON i.id = p.item_id JOIN bin b ON b.id = p.bin_id
+       WHERE i.tracking = 'none' AND b.kind = 'shelf' AND p.holder_kind IS NULL AND p.quantity >= 12000000 AND i.unit_id = 1
+         AND NOT EXISTS (SELECT 1 FROM demand WHERE item_id = i.id) ORDER BY i.id LIMIT 1`,
+    );
+    const name = there?.name ?? '';
+    const post = async (path: string, data: object) => {
+      const answer = await page.request.post(path, { data, headers: { 'idempotency-key': crypto.randomUUID() } });
+      expect(answer.ok(), await answer.text()).toBe(true);
+      return answer.json();
+    };
+    const lines = [{ itemId: there?.item, quantity: '8', price: '5' }];
+    const { id } = await post('/api/orders', { customerId: 2, confirm: true, lines });
+    const order = await (await page.request.get(`/api/orders/${id}`)).json();
+    const sent = [{ lineId: order.lines[0].id, quantity: '8', parts: [] }];
+    await post(`/api/orders/${id}/shipments`, { version: order.version, lines: sent });
+    const conditions = async () => {
+      const said = await application.one<{ lines: string }>(
+        `SELECT group_concat(quantity || ' ' || condition, ', ') AS lines FROM (
+           SELECT l.quantity / 1000000 AS quantity, l.condition FROM return_line l JOIN document d ON d.id = l.shipment_id
+           WHERE d.for_kind = 'order' AND d.for_id = ${id} ORDER BY l.return_id, l.id)`,
+      );
+      return said?.lines;
+    };
+    await page.goto(`/take-apart?back=${order.number}`);
+    const many = page.getByLabel(new RegExp(`How many ${name} of .* come back`));
+    const typeBoth = async (first: string, second: string) => {
+      await many.fill(first);
+      await page.getByRole('button', { name: `some in another condition: ${name}` }).click();
+      await page.getByLabel(`How many more ${name}`).fill(second);
+      await choose(page.getByLabel(`Condition of these ${name}`), 'used');
+      await choose(page.getByLabel('Why'), 'Not what was ordered');
+    };
+    await typeBoth('2', '1');
+    // What was typed is there again after a look elsewhere.
+    await page.reload();
+    await expect(page.getByLabel(`How many more ${name}`)).toHaveValue('1');
+    await page.getByRole('button', { name: `It is here: take 2 × ${name} and 1 used in` }).click();
+    await visit.notice(/RT-\d+ is taken in\./);
+    await page.goto(`/take-apart?back=${order.number}`);
+    await typeBoth('2', '1');
+    await page.getByRole('button', { name: 'Announce it' }).click();
+    await visit.notice(/RT-\d+ is announced\./);
+    const announced = await application.one<{ id: number }>('SELECT max(id) AS id FROM goods_return');
+    await page.goto(`/take-apart/returns/${announced?.id}`);
+    await visit.heading(/announced, not here yet/);
+    // Of the two that were announced as new, one came damaged.
+    await page.getByLabel(`${name} that came`).first().fill('1');
+    await page
+      .getByRole('button', { name: `some in another condition: ${name}` })
+      .first()
+      .click();
+    await page.getByLabel(`How many more ${name}`).fill('1');
+    await page.getByRole('button', { name: 'It is here: take it in' }).click();
+    await visit.heading(/3 things wait for you to decide/);
+    expect(await conditions()).toBe('2 as new, 1 used, 1 as new, 1 damaged, 1 used');
+    expect(await application.verify()).toEqual([]);
+    expect(visit.faults).toEqual([]);
+  });
+
   test('an order says what came back of it, and is the way to take more of it in', async () => {
     const { page } = visit;
     await page.goto('/orders/103');

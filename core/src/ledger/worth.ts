@@ -1,7 +1,7 @@
 import { add, type Money, mulDiv, type Quantity, splitByWeight, worthOf } from '../number/index.ts';
 import { Refusal } from '../refusal/index.ts';
 import type { Posting } from './posting.ts';
-import { type Heap, isInReturns } from './state.ts';
+import { type Heap, type ItemStock, isInReturns } from './state.ts';
 
 export interface PriceDifference {
   readonly itemId: number;
@@ -60,14 +60,18 @@ export function stillHere(received: Quantity, here: readonly Heap[], ofItem: Qua
   return Math.max(0, Math.min(received, standing, ofItem)) as Quantity;
 }
 
+/** What a stock is worth more, or less, once each of it costs `unitCost`. */
+export const revaluedBy = ({ quantity, value }: Pick<ItemStock, 'quantity' | 'value'>, unitCost: Money): Money =>
+  (worthOf(quantity, unitCost) - value) as Money;
+
 /**
  * Makes all there is of an item worth `unitCost` each, but for what is held in returns; the difference is value revalued.
  * @throws Refusal `nothing-on-hand` unless there is some
  */
 export function postRevaluation(posting: Posting, itemId: number, unitCost: Money, here: readonly Heap[]): Money {
-  const { quantity, value } = posting.item(itemId);
-  if (quantity <= 0) throw new Refusal('nothing-on-hand', {}, 'unitCost');
-  const difference = (worthOf(quantity, unitCost) - value) as Money;
+  const stock = posting.item(itemId);
+  if (stock.quantity <= 0) throw new Refusal('nothing-on-hand', {}, 'unitCost');
+  const difference = revaluedBy(stock, unitCost);
   posting.addValue('revalued', difference, { itemId });
   const own = onShelves(here);
   const serials = own.filter(({ spot }) => spot.serialId !== null);

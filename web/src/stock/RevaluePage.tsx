@@ -1,15 +1,7 @@
 import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import {
-  add,
-  formatDecimal,
-  fromZero,
-  type Money,
-  parseMoney,
-  type Quantity,
-  readExact,
-  worthOf,
-} from '@yosegi/core/number';
+import { revaluedBy } from '@yosegi/core/ledger';
+import { add, formatDecimal, fromZero, type Money, parseMoney } from '@yosegi/core/number';
 import { problemAt, useCommand } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { LineDocument } from '../lines/LineDocument.tsx';
@@ -22,6 +14,7 @@ import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { EmptyState } from '../ui/States.tsx';
 import { Tick } from '../ui/Tick.tsx';
+import { ownOf } from './own.ts';
 
 interface Head {
   readonly asStandard: boolean;
@@ -63,10 +56,10 @@ export function RevaluePage() {
           ? 'What has a new value?'
           : `Stock will be worth ${format.money(formatDecimal(Math.abs(difference) as Money))} ${difference < 0 ? 'less' : 'more'}.`
       }
-      lead="All there is of an item gets the new cost, each serial number included."
+      lead="The new cost applies to all stock of the item, each serial number included. Returned goods keep their value until they are decided."
       columns={[
         { head: 'Item', cell: ({ item }) => <LineItem item={item} /> },
-        figure('On hand', (item) => format.quantity(allOf(item), item.unit, item.decimals)),
+        figure('On hand', (item) => format.quantity(formatDecimal(ownOf(item).quantity), item.unit, item.decimals)),
         figure('Average', ({ averageCost }) => format.unitCost(averageCost)),
         figure('Standard', ({ standardCost }) => (standardCost === null ? '–' : format.unitCost(standardCost))),
         {
@@ -84,7 +77,7 @@ export function RevaluePage() {
             />
           ),
         },
-        figure('Value now', ({ value }) => format.money(value)),
+        figure('Value now', (item) => format.money(formatDecimal(ownOf(item).value))),
         figure('Difference', (_, index) => format.money(formatDecimal(read[index]?.difference ?? 0))),
       ]}
       adder={
@@ -121,13 +114,10 @@ export function RevaluePage() {
   );
 }
 
-/** Shelves and benches together. */
-const allOf = (item: Item) => formatDecimal(readExact(item.onHand) + readExact(item.onBench));
-
 function readValue({ item, unitCost }: ValueLine): { difference: Money; error?: string } {
   try {
     const cost = fromZero(parseMoney(unitCost.trim() || '0'));
-    return { difference: (worthOf(readExact(allOf(item)) as Quantity, cost) - readExact(item.value)) as Money };
+    return { difference: revaluedBy(ownOf(item), cost) };
   } catch (error) {
     return { difference: 0 as Money, error: wordsOf(error) ?? 'This cannot be read.' };
   }
