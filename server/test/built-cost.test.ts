@@ -46,6 +46,23 @@ describe('costs and prices of what is made', () => {
     expect(await shop.stockOf(stool as Item)).toMatchObject({ averageCost: '30', costFrom: 'average' });
   });
 
+  it('are the same on a list with its parts, of which the last was used up, as alone', async () => {
+    const [oil, lamp] = [await shop.item('OIL'), await shop.item('LAMP', { source: 'made' })];
+    await shop.define(lamp, [
+      [oil, '2'],
+      [leg as Item, '1'],
+    ]);
+    await shop.receive(oil, '3', '7');
+    const gone = { itemId: oil.id, binId: shop.bin(0), change: '-3' };
+    await server.call(api.adjust, { body: { reasonId: 1, lines: [gone] } });
+    const alone = await shop.stockOf(lamp);
+    expect(alone).toMatchObject({ averageCost: '18.5', costFrom: 'built' });
+    const { rows } = await server.call(api.items, { query: { limit: 500 } });
+    expect(rows.find(({ id }) => id === lamp.id)).toMatchObject({ averageCost: '18.5', costFrom: 'built' });
+    const { items } = await server.call(api.snapshot, { query: {} });
+    expect(items.find(([id]) => id === lamp.id)?.[2]).toBe('18.5');
+  });
+
   it('are at least what is known of them, without a margin, where a part has no cost', async () => {
     const [box, crate] = [
       await shop.item('BOX', { source: 'made', sellPrice: '9' }),

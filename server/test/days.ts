@@ -1,5 +1,6 @@
 import { api, type BuildDetail, type Item, type StockDocument } from '@yosegi/contract';
 import { ApiProblem } from '@yosegi/contract/client';
+import { formatDecimal } from '@yosegi/core/number';
 import fc from 'fast-check';
 import { expect } from 'vitest';
 import { unanswered } from './every-get.ts';
@@ -79,6 +80,27 @@ export class World {
       this.seen = id;
     }
     return documents;
+  }
+
+  /** What the list of items says, beside what the slow books do. */
+  async figures(): Promise<{ says: unknown[]; should: unknown[] }[]> {
+    const number = (amount: string | null) => (amount === null ? null : Number(amount));
+    const text = (amount: bigint | null) => (amount === null ? null : Number(amount) / 1e6);
+    const { rows } = await this.call(api.items, { query: {} });
+    return rows.map(({ id, code, averageCost, costFrom, latestCost, ...item }) => {
+      const slow = this.books.figures(id);
+      const back = this.books.returned(id);
+      // A standard stands in where nothing is known, and of what is made and used up what it is made of.
+      const own = costFrom === 'standard' ? '0' : averageCost;
+      const isMade = costFrom === 'built' || costFrom === 'at-least';
+      const average = isMade && slow.onHand === 0n ? formatDecimal(Number(slow.averageCost ?? 0n)) : own;
+      const there = (Number(item.onHand) * 1e6 + Number(item.onBench) * 1e6) / 1e6;
+      const all = [slow.onHand + back.quantity, slow.value + back.value, slow.averageCost, this.books.latest(id)];
+      return {
+        says: [code, there, ...[item.value, average, latestCost, item.returned, item.returnedValue].map(number)],
+        should: [code, ...[...all, back.quantity, back.value].map(text)],
+      };
+    });
   }
 
   /**

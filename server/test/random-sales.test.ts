@@ -3,11 +3,12 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { anyStep, World } from './days.ts';
 import { TestServer } from './harness.ts';
+import { anyReturn } from './returns-days.ts';
 import { anySale } from './sales-days.ts';
 
 /**
- * Random days with customers: orders, parcels, builds for them, shipments and undoing in any order, beside everything else
- * that happens in a workshop. The books add up, nothing stands in a parcel that no order has packed, nothing is promised or
+ * Random days with customers: orders, parcels, builds for them, shipments, what comes back of them, announced or just here,
+ * holds, and undoing in any order, beside everything else that happens in a workshop. The books add up, nothing stands in a parcel that no order has packed, nothing is promised or
  * built twice, and books kept slowly beside them say the same.
  */
 describe('any sequence of orders, parcels and shipments', () => {
@@ -31,10 +32,13 @@ describe('any sequence of orders, parcels and shipments', () => {
   };
 
   it('is carried out or refused, and the books add up', async () => {
-    const steps = fc.array(fc.oneof(anySale, anySale, anyStep), { minLength: 40, maxLength: 60 });
+    const steps = fc.array(fc.oneof(anySale, anySale, anyReturn, anyStep), { minLength: 45, maxLength: 65 });
     await fc.assert(
       fc.asyncProperty(steps, async (day) => {
-        await world.live(day);
+        await world.live(day, async () => {
+          for (const { says, should } of await world.figures()) expect(says).toEqual(should);
+          expect(await server.verify()).toEqual([]);
+        });
         await promisedTwice();
       }),
       { numRuns: Number(process.env.DAYS ?? 4), endOnFailure: true },

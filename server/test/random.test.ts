@@ -1,5 +1,3 @@
-import { api } from '@yosegi/contract';
-import { formatDecimal } from '@yosegi/core/number';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { anyStep, World } from './days.ts';
@@ -19,29 +17,12 @@ describe('any sequence of commands', () => {
   });
   afterAll(() => server.close());
 
-  /** What the list of items says, beside what the slow books do. */
-  const figures = async () => {
-    const number = (amount: string | null) => (amount === null ? null : Number(amount));
-    const text = (amount: bigint | null) => (amount === null ? null : Number(amount) / 1e6);
-    const { rows } = await server.call(api.items, { query: {} });
-    return rows.map(({ id, code, onHand, onBench, value, averageCost, costFrom, latestCost }) => {
-      const slow = world.books.figures(id);
-      // A standard stands in where nothing is known, and of what is made and used up what it is made of.
-      const own = costFrom === 'standard' ? '0' : averageCost;
-      const isMade = costFrom === 'built' || costFrom === 'at-least';
-      const average = isMade && onHand === '0' ? formatDecimal(slow.averageCost ?? 0n) : own;
-      return {
-        says: [code, (Number(onHand) * 1e6 + Number(onBench) * 1e6) / 1e6, ...[value, average, latestCost].map(number)],
-        should: [code, ...[slow.onHand, slow.value, slow.averageCost, world.books.latest(id)].map(text)],
-      };
-    });
-  };
   it('is carried out or refused, and the books add up', async () => {
     const steps = fc.array(anyStep, { minLength: 40, maxLength: 60 });
     await fc.assert(
       fc.asyncProperty(steps, async (day) => {
         await world.live(day, async () => {
-          for (const { says, should } of await figures()) expect(says).toEqual(should);
+          for (const { says, should } of await world.figures()) expect(says).toEqual(should);
         });
         const { cover, plan } = await coverAgainstPlan(server, world.items.box.id, '30');
         expect(plan).toEqual(cover);

@@ -44,6 +44,10 @@ export class SlowBooks {
   private readonly stock = new Map<number, Stock>();
   private readonly serials = new Map<string, bigint>();
   private readonly places = new Map<string, bigint>();
+  /** What is held in returns, return by return: it keeps the value that it left with. */
+  private readonly held = new Map<string, { itemId: number; quantity: bigint; value: bigint }>();
+  /** What left in shipments that stand, less what came back in returns that stand; by item, lot and serial. */
+  private readonly withThem = new Map<string, { quantity: bigint; value: bigint }>();
   /** What one of a receipt or an opening balance costs by now: the first price and those that came later. */
   private readonly prices = new Map<number, { readonly by: number; readonly cost: bigint }[]>();
   readonly quarrels: string[] = [];
@@ -52,6 +56,12 @@ export class SlowBooks {
     const known = this.stock.get(itemId) ?? { quantity: 0n, value: 0n, last: 0n };
     this.stock.set(itemId, known);
     return known;
+  }
+
+  /** Of it what is held in returns. */
+  returned(itemId: number) {
+    const own = [...this.held.values()].filter((one) => one.itemId === itemId);
+    return { quantity: sum(own.map(({ quantity }) => quantity)), value: sum(own.map(({ value }) => value)) };
   }
 
   /** As the item page shows it. */
@@ -80,10 +90,29 @@ export class SlowBooks {
     else if (kind === 'revaluation') this.revalue(document, said);
     else this.move(document, said);
     this.documents.push(document);
+    this.keepCount(document);
     if (kind === 'undo') for (const itemId of new Set(movements.map((m) => m.itemId))) this.forget(itemId);
     const total = sum(movements.map(({ value }) => micro(value)));
     const accounted = sum(document.values.map(({ amount }) => micro(amount)));
     if (total !== accounted) this.quarrel(document, 'value', total, accounted);
+    for (const { quantity, value } of this.held.values())
+      if (quantity < 0n || value < 0n || (quantity === 0n && value !== 0n))
+        this.quarrel(document, 'held in a return', quantity, value);
+  }
+
+  /** No more comes back than left, each thing at its part of what it left with: all of it at exactly all of that. */
+  private keepCount(document: StockDocument): void {
+    const of = document.kind === 'undo' ? this.documents.find(({ id }) => id === document.reverses?.id) : document;
+    for (const { itemId, code, lot, serial, quantity, value } of of?.kind === 'shipment' || of?.kind === 'return'
+      ? document.movements
+      : []) {
+      const key = `${itemId}|${lot ?? ''}|${serial ?? ''}`;
+      const before = this.withThem.get(key) ?? { quantity: 0n, value: 0n };
+      const now = { quantity: before.quantity - micro(quantity), value: before.value - micro(value) };
+      this.withThem.set(key, now);
+      if (now.quantity < 0n) this.quarrel(document, `${code} came back`, now.quantity, 0n);
+      if (now.quantity === 0n && now.value !== 0n) this.quarrel(document, `${code} all came back`, now.value, 0n);
+    }
   }
 
   private move(document: StockDocument, said: Said): void {
@@ -95,15 +124,24 @@ export class SlowBooks {
       const movement = movements[index] as Movement;
       const next = movements[index + 1];
       const quantity = micro(movement.quantity);
-      if (quantity < 0n) {
-        const worth = this.worth(movement, -quantity);
+      if (quantity > 0n && isBack(movement)) this.post(movement, micro(movement.value));
+      else if (quantity < 0n) {
+        // What is held in returns says itself what it is worth: its part of what it came in with.
+        const worth = isBack(movement) ? -micro(movement.value) : this.worth(movement, -quantity);
         const carried = next && isOther(movement, next) ? next : null;
         this.expect(document, movement, -worth);
         this.post(movement, -worth);
         if (carried) {
+          const before = { ...this.of(movement.itemId) };
           this.expect(document, carried, worth);
           this.post(carried, worth);
           index += 1;
+          // From a return it comes onto the shelf as if it were bought for that.
+          if (isBack(movement) && !isBack(carried)) {
+            index += this.settle(document, before, carried, -quantity, worth, movements[index + 1]);
+            const { quantity: now, value: all } = this.of(movement.itemId);
+            this.of(movement.itemId).last = now > 0n ? times(all, SCALE, now) : times(worth, SCALE, -quantity);
+          }
         } else consumed += worth;
       } else if (quantity > 0n) {
         const before = { ...this.of(movement.itemId) };
@@ -190,8 +228,8 @@ export class SlowBooks {
     const difference = times(received, micro(price.unitCost), SCALE) - before;
     this.prices.get(receipt.id)?.push({ by: document.id, cost: micro(price.unitCost) });
     const here = [...this.places].filter(([key, quantity]) => {
-      const [itemId, lot, serial] = key.split('|');
-      if (itemId !== String(first.itemId) || quantity === 0n) return false;
+      const [itemId, lot, serial, , holder] = key.split('|');
+      if (itemId !== String(first.itemId) || quantity === 0n || holder?.startsWith('RT-')) return false;
       return serial ? of.some((m) => m.serial === serial) : lot === (first.lot ?? '');
     });
     const standing = larger(0n, smaller(received, sum(here.map(([, n]) => n)), this.of(first.itemId).quantity));
@@ -247,7 +285,7 @@ export class SlowBooks {
     let [quantity, value, last] = [0n, 0n, 0n];
     for (const { id, kind, movements } of this.documents) {
       if (kind === 'undo' || this.undone.has(id)) continue;
-      const own = movements.filter((m) => m.itemId === itemId);
+      const own = movements.filter((m) => m.itemId === itemId && !isBack(m));
       const goods = own.filter((m) => micro(m.quantity) !== 0n);
       const change = sum(goods.map((m) => micro(m.quantity)));
       const came = sum(goods.map((m) => micro(m.value)));
@@ -276,7 +314,7 @@ export class SlowBooks {
   private post(movement: Movement, value: bigint): void {
     const { itemId, serial, lot, bin, build } = movement;
     const quantity = micro(movement.quantity);
-    const own = this.of(itemId);
+    const own = isBack(movement) ? this.heldIn(movement) : this.of(itemId);
     own.quantity += quantity;
     own.value += value;
     const place = `${itemId}|${lot ?? ''}|${serial ?? ''}|${bin}|${build ?? ''}`;
@@ -284,6 +322,13 @@ export class SlowBooks {
     if (serial === null) return;
     const key = `${itemId}:${serial}`;
     this.serials.set(key, (this.serials.get(key) ?? 0n) + value);
+  }
+
+  private heldIn({ itemId, lot, serial, build }: Movement) {
+    const key = `${itemId}|${lot ?? ''}|${serial ?? ''}|${build}`;
+    const known = this.held.get(key) ?? { itemId, quantity: 0n, value: 0n };
+    this.held.set(key, known);
+    return known;
   }
 
   private expect(document: StockDocument, movement: Movement, value: bigint): void {
@@ -295,6 +340,9 @@ export class SlowBooks {
     this.quarrels.push(`${number} (${kind}), ${about}: ${says}, should be ${should}`);
   }
 }
+
+/** Whether it stands for a return. */
+const isBack = ({ build }: Movement) => build?.startsWith('RT-') ?? false;
 
 /** Whether the second is where goods of the first went: the other half of a move. */
 const isOther = (from: Movement, to: Movement) =>

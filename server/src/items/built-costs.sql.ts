@@ -24,10 +24,11 @@ export async function withBuiltCosts<T extends Costs & { id: number }>(
   db: Reader,
   rows: readonly T[],
 ): Promise<readonly T[]> {
-  const asked = rows.filter(({ quantity }) => quantity <= 0).map(({ id }) => id);
+  const asked = rows.filter(({ quantity }) => quantity <= 0);
   if (asked.length === 0) return rows;
-  const known = new Map<number, CostKnown>();
-  let next: readonly number[] = asked;
+  // Those that are asked about may be parts of one another.
+  const known = new Map(asked.map((row): [number, CostKnown] => [row.id, { own: ownCostOf(row), revision: null }]));
+  let next: readonly number[] = asked.map(({ id }) => id);
   for (let level = 0; next.length > 0 && level < MOST_LEVELS; level += 1) {
     const lines = groupBy(await linesOf(db, next), ({ item_id }) => item_id);
     const costs = await costsOf(db, [...new Set([...lines.values()].flat().flatMap(({ part_id }) => part_id ?? []))]);
