@@ -32,9 +32,11 @@ export async function disagreements({ call }: Pick<TestServer, 'call'>): Promise
     sameItem('stock places', item);
     const of = (some: typeof places, figure: 'quantity' | 'promised' | 'free' = 'quantity') =>
       sum(some.map((one) => one[figure]));
-    const shelves = places.filter(({ build }) => build === null);
+    // What is held in a return stands in a bin like any other that is held.
+    const isPut = ({ build }: (typeof places)[number]) => build === null || build.startsWith('RT-');
+    const shelves = places.filter(isPut);
     same(`${item.code} on hand, item and its places`, item.onHand, of(shelves));
-    same(`${item.code} on bench, item and its places`, item.onBench, of(places.filter(({ build }) => build !== null)));
+    same(`${item.code} on bench, item and its places`, item.onBench, of(places.filter((place) => !isPut(place))));
     same(`${item.code} held, item and its places`, item.held, of(shelves.filter(({ held }) => held !== null)));
     const usable = less(item.onHand, item.held);
     const there = shelves.every(({ quantity }) => !quantity.startsWith('-')) && !item.free.startsWith('-');

@@ -43,6 +43,7 @@ describe('any sequence of orders, parcels and shipments', () => {
       }),
       { numRuns: Number(process.env.DAYS ?? 4), endOnFailure: true },
     );
+    if (process.env.DAYS) console.log([...world.done], world.refused);
     // It has really been at work.
     const { done } = world;
     expect((done.get('shipment') ?? 0) + (done.get('pick') ?? 0), [...done].join()).toBeGreaterThan(0);

@@ -264,6 +264,34 @@ describe('goods that come back', () => {
     expect(await server.refused(api.reworkReturn, cannot)).toMatchObject({ code: 'cannot-refresh' });
   });
 
+  it('keep the worth they have there when what the shelf made of them is undone', async () => {
+    const lamp = await shop.item('LAMP', { tracking: 'serial', bin: 1 });
+    await shop.receive(lamp, '3', '10', 1, { serials: ['P1', 'P2', 'P3'] });
+    const worth = (unitCost: string) =>
+      server.call(api.revalue, { body: { lines: [{ itemId: lamp.id, unitCost }], remark: '' } });
+    const undo = ({ id }: { id: number }) => server.call(api.undoDocument, { params: { id }, body: {} });
+    const figures = async () => {
+      const { value: all, returnedValue } = await shop.stockOf(lamp);
+      return [all, returnedValue];
+    };
+    const dearer = await worth('15');
+    const here = await arrive(await ship([{ itemId: lamp.id, quantity: '1', price: '40' }], ['P1']), '1');
+    expect(await figures()).toEqual(['45', '15']);
+    // It left with 15 and is held with that, though on the shelf it is 10 again.
+    await undo(dearer);
+    expect(await figures()).toEqual(['35', '15']);
+    expect(await server.verify()).toEqual([]);
+    const [piece] = pieces(here);
+    const shelf = { pieceId: piece?.id, quantity: '1', outcome: 'shelf' };
+    const { documents } = await server.call(api.settleReturns, settle([shelf]));
+    const again = await worth('4');
+    await undo({ id: documents[0]?.id ?? 0 });
+    expect(await figures()).toEqual(['23', '15']);
+    expect(await server.verify()).toEqual([]);
+    await undo(again);
+    expect(await figures()).toEqual(['35', '15']);
+  });
+
   it('of a product come apart at what they came back with, by shares that are typed for this once', async () => {
     const [shell, lid] = [await shop.item('SHELL'), await shop.item('LID')];
     const pot = await shop.item('POT', { source: 'made', bin: 2 });

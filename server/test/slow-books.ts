@@ -142,7 +142,13 @@ export class SlowBooks {
             const { quantity: now, value: all } = this.of(movement.itemId);
             this.of(movement.itemId).last = now > 0n ? times(all, SCALE, now) : times(worth, SCALE, -quantity);
           }
-        } else consumed += worth;
+        } else {
+          consumed += worth;
+          // A unit takes its own cost along: what is left costs something else on average.
+          const { quantity: left, value } = this.of(movement.itemId);
+          if (movement.serial !== null && !isBack(movement) && left > 0n)
+            this.of(movement.itemId).last = times(value, SCALE, left);
+        }
       } else if (quantity > 0n) {
         const before = { ...this.of(movement.itemId) };
         const worth = this.worthIn(kind, movement, quantity, said, consumed);
@@ -296,7 +302,10 @@ export class SlowBooks {
         value = before < 0n ? times(came, quantity, change) : value + came;
         last = times(value, SCALE, quantity);
       } else if (change > 0n) [value, last] = [0n, times(came, SCALE, change)];
-      else if (change < 0n) value = quantity > 0n ? value - times(value, -change, before) : 0n;
+      else if (change < 0n && own.some((m) => m.serial !== null)) {
+        value = quantity > 0n ? value + came : 0n;
+        if (quantity > 0n) last = times(value, SCALE, quantity);
+      } else if (change < 0n) value = quantity > 0n ? value - times(value, -change, before) : 0n;
       else if (quantity > 0n && worth !== 0n) {
         value = larger(0n, value + worth);
         last = times(value, SCALE, quantity);

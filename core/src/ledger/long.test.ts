@@ -6,6 +6,7 @@ import {
   bringInAt,
   type Heap,
   type ItemStock,
+  isInReturns,
   type Posted,
   Posting,
   postAdjustment,
@@ -22,7 +23,7 @@ import {
  */
 const STEPS = Number(process.env.HISTORY_STEPS ?? 10_000);
 const [PLAIN, LOTS, SERIALS, PRODUCT] = [1, 2, 3, 4] as const;
-const [SHELF, OTHER, BENCH] = [1, 2, 9] as const;
+const [SHELF, OTHER, BENCH, RETURNS] = [1, 2, 9, 10] as const;
 const BUILD = { kind: 'build', id: 7 } as const;
 const units = (n: number) => (n * SCALE) as Quantity;
 
@@ -31,6 +32,8 @@ class Reference {
   readonly quantities = new Map<string, bigint>();
   readonly items = new Map<number, { quantity: bigint; value: bigint }>();
   readonly serials = new Map<number, { units: bigint; value: bigint }>();
+  /** What is held in returns, place by place: it keeps the value that it left with. */
+  readonly held = new Map<string, { quantity: bigint; value: bigint }>();
 
   enter({ movements }: Posted): void {
     for (const movement of movements) {
@@ -38,8 +41,10 @@ class Reference {
       const quantity = BigInt(movement.quantity);
       const value = BigInt(movement.value);
       this.quantities.set(key, (this.quantities.get(key) ?? 0n) + quantity);
-      const item = this.items.get(movement.itemId) ?? { quantity: 0n, value: 0n };
-      this.items.set(movement.itemId, { quantity: item.quantity + quantity, value: item.value + value });
+      const [of, id] = isInReturns(movement) ? ([this.held, key] as const) : ([this.items, movement.itemId] as const);
+      const all = of as Map<number | string, { quantity: bigint; value: bigint }>;
+      const known = all.get(id) ?? { quantity: 0n, value: 0n };
+      all.set(id, { quantity: known.quantity + quantity, value: known.value + value });
       if (movement.serialId === null) continue;
       const serial = this.serials.get(movement.serialId) ?? { units: 0n, value: 0n };
       this.serials.set(movement.serialId, {
@@ -64,7 +69,7 @@ class History {
   readonly serials = new Map<number, Money>();
   readonly standing = new Map<string, Spot>();
   readonly reference = new Reference();
-  readonly posted: { of: Posted; kind: string; undone: boolean }[] = [];
+  readonly posted: { of: Posted; kind: string; undone: boolean; back?: Posted | null }[] = [];
   readonly done = new Map<string, number>();
   nextSerial = 1;
 
@@ -98,7 +103,8 @@ class History {
   of(itemId: number, binId?: number): Heap[] {
     return [...this.spots].flatMap(([key, quantity]) => {
       const spot = this.standing.get(key) as Spot;
-      const fits = spot.itemId === itemId && (binId === undefined || spot.binId === binId) && quantity > 0;
+      const isThere = binId === undefined ? !isInReturns(spot) : spot.binId === binId;
+      const fits = spot.itemId === itemId && isThere && quantity > 0;
       return fits ? [{ spot, quantity }] : [];
     });
   }
@@ -142,6 +148,10 @@ function step(history: History, roll: (sides: number) => number): void {
     'take-apart',
     'price',
     'revalue',
+    'ship',
+    'return',
+    'return',
+    'decide',
     'undo',
     'undo',
   ];
@@ -207,8 +217,39 @@ function step(history: History, roll: (sides: number) => number): void {
   }
   if (kind === 'revalue')
     history.post(kind, (posting) => postRevaluation(posting, itemId, cost as Money, history.of(itemId)));
+  if (kind === 'ship') {
+    const from = some(SHELF);
+    if (!from) return;
+    history.post(kind, (posting) => posting.addValue('shipped', -posting.takeOut(from.spot, part(from)) as Money));
+  }
+  if (kind === 'return') {
+    const sent = history.posted
+      .slice(-200)
+      .filter((one) => one.kind === 'ship' && !one.undone && !isBack(history, one));
+    const chosen = sent[roll(Math.max(1, sent.length))];
+    const [left] = chosen?.of.movements ?? [];
+    if (!chosen || !left) return;
+    const { itemId: id, lotId, serialId } = left;
+    const holder = { kind: 'return', id: history.posted.length } as const;
+    const spot = { itemId: id, binId: RETURNS, lotId, serialId, holder };
+    chosen.back = history.post(kind, (posting) => {
+      posting.addValue('returned', -left.value as Money);
+      posting.bringIn(spot, -left.quantity as Quantity, -left.value as Money);
+    });
+  }
+  if (kind === 'decide') {
+    const heap = some(RETURNS);
+    if (!heap) return;
+    const value = Number(history.reference.held.get(spotKey(heap.spot))?.value ?? 0n) as Money;
+    history.post(kind, (posting) => {
+      posting.takeOutAt(heap.spot, heap.quantity, value);
+      if (roll(2)) posting.bringIn({ ...heap.spot, binId: SHELF, holder: null }, heap.quantity, value);
+      else posting.addValue('written-off', -value as Money);
+    });
+  }
   if (kind === 'undo') {
-    const open = history.posted.slice(-40).filter((one) => !one.undone);
+    // What came back is not undone before its return is.
+    const open = history.posted.slice(-40).filter((one) => !one.undone && !isBack(history, one));
     const chosen = open[roll(Math.max(1, open.length))];
     if (!chosen) return;
     const counter = history.post(kind, (posting) => posting.reverse(chosen.of.movements, chosen.of.values));
@@ -218,6 +259,10 @@ function step(history: History, roll: (sides: number) => number): void {
   }
 }
 
+/** Whether it left and stands in a return that stands. */
+const isBack = (history: History, { back }: History['posted'][number]): boolean =>
+  back != null && history.posted.some(({ of, undone }) => of === back && !undone);
+
 /** What the ledger kept beside the journal is what the journal says. */
 function agree(history: History): void {
   const { reference } = history;
@@ -226,6 +271,11 @@ function agree(history: History): void {
     expect([BigInt(item.quantity), BigInt(item.value)]).toEqual([own?.quantity, own?.value]);
     if (item.quantity === 0) expect(item.value).toBe(0);
     if (item.quantity > 0) expect(item.value).toBeGreaterThanOrEqual(0);
+  }
+  for (const { quantity, value } of reference.held.values()) {
+    expect(quantity).toBeGreaterThanOrEqual(0n);
+    expect(value).toBeGreaterThanOrEqual(0n);
+    if (quantity === 0n) expect(value).toBe(0n);
   }
   for (const [key, quantity] of reference.quantities) expect(BigInt(history.spots.get(key) ?? 0)).toBe(quantity);
   for (const [id, { units: here, value }] of reference.serials) {
@@ -272,6 +322,9 @@ describe(`a history of ${STEPS} steps`, () => {
           'take-apart',
           'price',
           'revalue',
+          'ship',
+          'return',
+          'decide',
           'undo',
         ];
         for (const kind of kinds) expect(history.done.get(kind) ?? 0, kind).toBeGreaterThan(STEPS / 500);

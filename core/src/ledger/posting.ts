@@ -83,6 +83,8 @@ export class Posting {
   private readonly movements: Movement[] = [];
   private readonly values: ValueLine[] = [];
   private readonly shortages: Shortage[] = [];
+  /** Serials that stood in returns before; found when it is asked for. */
+  private heldApart: ReadonlySet<number> | undefined;
 
   constructor(
     private readonly state: StockState,
@@ -196,6 +198,8 @@ export class Posting {
         ...(line.lineId === null ? {} : { lineId: line.lineId }),
       });
     }
+    for (const serialId of new Set(movements.flatMap((movement) => movement.serialId ?? [])))
+      this.holdApart(serialId, movements);
     this.refuseWhatIsGone(movements);
     for (const movement of movements) this.clearSerial(movement);
     const ofShelves = movements.filter((movement) => !isInReturns(movement));
@@ -313,6 +317,32 @@ export class Posting {
     const item = this.item(itemId);
     const known = item.quantity > 0 ? unitCostOf(item.value, item.quantity) : lastCostOf(itemId);
     if (known !== undefined) this.items.set(itemId, { ...item, lastCost: known });
+  }
+
+  /**
+   * A unit that is held in a return keeps the worth it has there, or came there with, whatever is undone of what shelves made
+   * of it before or since: that is a difference in cost.
+   */
+  private holdApart(serialId: number, movements: readonly Movement[]): void {
+    const own = movements.filter((movement) => movement.serialId === serialId);
+    const again = own.find((movement) => isInReturns(movement) && movement.quantity < 0);
+    const held = again ? -again.value : this.isHeldApart(serialId) ? this.state.serials.get(serialId) : undefined;
+    const shelf = own.find((movement) => !isInReturns(movement));
+    const { value, units } = this.serial(serialId);
+    if (held === undefined || !shelf || units !== 1 || held === value) return;
+    const rest = (held - value) as Money;
+    this.record(shelf, 0 as Quantity, rest, null);
+    this.addValue('cost-difference', rest, { itemId: shelf.itemId });
+  }
+
+  private isHeldApart(serialId: number): boolean {
+    this.heldApart ??= new Set(
+      [...this.state.spots].flatMap(([key, quantity]) => {
+        const serial = quantity > 0 ? /:(\d+):return\d+$/.exec(key)?.[1] : undefined;
+        return serial === undefined ? [] : Number(serial);
+      }),
+    );
+    return this.heldApart.has(serialId);
   }
 
   /** The same for one serial that an undo takes out of stock after its worth has changed. */
