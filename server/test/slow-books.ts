@@ -103,9 +103,8 @@ export class SlowBooks {
   /** No more comes back than left, each thing at its part of what it left with: all of it at exactly all of that. */
   private keepCount(document: StockDocument): void {
     const of = document.kind === 'undo' ? this.documents.find(({ id }) => id === document.reverses?.id) : document;
-    for (const { itemId, code, lot, serial, quantity, value } of of?.kind === 'shipment' || of?.kind === 'return'
-      ? document.movements
-      : []) {
+    for (const { itemId, code, lot, serial, quantity, value } of of && isWithThem(of) ? document.movements : []) {
+      if (micro(quantity) === 0n) continue;
       const key = `${itemId}|${lot ?? ''}|${serial ?? ''}`;
       const before = this.withThem.get(key) ?? { quantity: 0n, value: 0n };
       const now = { quantity: before.quantity - micro(quantity), value: before.value - micro(value) };
@@ -349,6 +348,12 @@ export class SlowBooks {
     this.quarrels.push(`${number} (${kind}), ${about}: ${says}, should be ${should}`);
   }
 }
+
+/** Whether it is about what is with a customer: what was shipped, came back, or went back to them. */
+const isWithThem = ({ kind, values }: StockDocument): boolean =>
+  kind === 'shipment' ||
+  kind === 'return' ||
+  (kind === 'return-settled' && values.some((line) => line.kind === 'returned'));
 
 /** Whether it stands for a return. */
 const isBack = ({ build }: Movement) => build?.startsWith('RT-') ?? false;

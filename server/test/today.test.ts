@@ -10,11 +10,12 @@ describe('Today, with more work open than a page holds', () => {
   let server: TestServer;
   let shop: Workshop;
   let part: Item;
+  let box: Item;
   beforeAll(async () => {
     server = await TestServer.start();
     shop = await Workshop.open(server);
     part = await shop.item('PART', { sellPrice: '3' });
-    const box = await shop.item('BOX', { source: 'made', sellPrice: '9' });
+    box = await shop.item('BOX', { source: 'made', sellPrice: '9' });
     await shop.define(box, [[part, '1']]);
     await shop.receive(part, '2', '1');
     const customerId = await shop.customer('SHOP');
@@ -36,6 +37,9 @@ describe('Today, with more work open than a page holds', () => {
     expect([today.waiting, today.atRisk].map(({ length }) => length)).toEqual([MOST_ON_TODAY, MOST_ON_TODAY]);
     expect(today.holdUps.map(({ code, builds, orders }) => [code, builds, orders])).toEqual([['PART', MANY, SOLD - 2]]);
     expect((await server.call(api.board, {})).cards).toHaveLength(MANY);
+    const promised = await server.call(api.promisedTo, { params: { id: part.id } });
+    expect(promised).toHaveLength(MANY + SOLD);
+    expect(await server.call(api.coming, { params: { id: box.id } })).toHaveLength(MANY);
   });
 
   it('settles the oldest of more things to put right than a page holds', async () => {

@@ -4,12 +4,9 @@ import { decimal } from '../command/amounts.ts';
 import type { Reader } from '../db/database.ts';
 import { readComingOf, readPegging } from '../demand/index.ts';
 
-/** The most of one item that is listed. */
-const MOST = 200;
-
 /** What of an item is on order and being built, the first to come first. */
 export async function comingOf(db: Reader, itemId: number, today: string): Promise<ComingRow[]> {
-  const rows = await readComingOf(db, itemId, MOST);
+  const rows = await readComingOf(db, itemId);
   // What a build brings comes when its parts allow, whatever day it was planned for.
   const { doneOn } = rows.some(({ kind }) => kind === 'build') ? await readPegging(db, today) : { doneOn: new Map() };
   const dayOf = (row: (typeof rows)[number]) => (row.kind === 'build' ? (doneOn.get(row.source_id) ?? null) : row.due);

@@ -174,8 +174,8 @@ const IN_ORDER = `ORDER BY ifnull(due, '9999'), number`;
 /** Everything that is on its way, the first to come first. */
 export const readComing = (db: Reader) => db.all<ComingRow>(`SELECT * FROM coming ${IN_ORDER}`);
 /** The same of one item. */
-export const readComingOf = (db: Reader, itemId: number, most: number) =>
-  db.all<ComingRow>(`SELECT * FROM coming WHERE item_id = $1 ${IN_ORDER} LIMIT $2`, [itemId, most]);
+export const readComingOf = (db: Reader, itemId: number) =>
+  db.all<ComingRow>(`SELECT * FROM coming WHERE item_id = $1 ${IN_ORDER}`, [itemId]);
 
 /** The day on which something that was bought comes. What is overdue will come, but nobody knows when. */
 const comesOn = ({ due }: Pick<ComingRow, 'due'>, today: string): WhenThere => (isPast(due, today) ? null : due);

@@ -1,18 +1,15 @@
 import type { PromisedTo } from '@yosegi/contract';
+import { sourceKey } from '@yosegi/core/demand';
 import { decimal } from '../command/amounts.ts';
 import type { Reader } from '../db/database.ts';
 import { readPegging } from '../demand/index.ts';
 import { earnedBy } from '../earned/index.ts';
 
-/** The most of one item that is listed. */
-const MOST = 200;
-
 /** To whom an item is promised, in turn, and what each of them gets of it as everything stands. */
 export async function promisedTo(db: Reader, itemId: number, today: string): Promise<PromisedTo[]> {
-  const own = (await readPegging(db, today)).pegged.filter(
+  const shown = (await readPegging(db, today)).pegged.filter(
     ({ demand }) => demand.itemId === itemId && (demand.source.kind === 'build' || demand.source.kind === 'order'),
   );
-  const shown = own.slice(0, MOST);
   const names = await db.all<{ kind: 'build' | 'order'; id: number; number: string; who: string }>(
     `SELECT 'build' AS kind, b.id, b.number, i.name AS who FROM build b JOIN item i ON i.id = b.item_id
        WHERE b.id IN (SELECT value FROM json_each($1))
@@ -22,9 +19,9 @@ export async function promisedTo(db: Reader, itemId: number, today: string): Pro
       JSON.stringify(shown.flatMap(({ demand }) => (demand.source.kind === kind ? demand.source.id : []))),
     ),
   );
+  const nameOf = new Map(names.map((row) => [`${row.kind}:${row.id}`, row]));
   return shown.flatMap(({ demand, now, wholeOn }) => {
-    const { kind, id } = demand.source;
-    const name = names.find((row) => row.kind === kind && row.id === id);
+    const name = nameOf.get(sourceKey(demand.source));
     if (!name) return [];
     return { ...name, quantity: decimal(demand.quantity), now: decimal(now), wantedOn: demand.turn.wantedOn, wholeOn };
   });
