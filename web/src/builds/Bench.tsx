@@ -34,6 +34,8 @@ export function Bench({ rows }: { rows: readonly BuildRow[] }) {
         {(build) =>
           build.pickedLines < build.pickLines ? (
             <LinkButton to={`/pick/${build.id}`}>Pick its parts</LinkButton>
+          ) : build.held.length > 0 ? (
+            <LinkButton to={`/build/${build.id}`}>See what’s held</LinkButton>
           ) : (
             <LinkButton to={`/build/${build.id}/finish`}>Finish</LinkButton>
           )

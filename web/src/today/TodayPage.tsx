@@ -90,6 +90,8 @@ function Board({ today }: { today: Today }) {
           {(build) =>
             build.pickedLines < build.pickLines ? (
               <LinkButton to={`/pick/${build.id}`}>Pick</LinkButton>
+            ) : build.held.length > 0 ? (
+              <LinkButton to={`/build/${build.id}`}>See what’s held</LinkButton>
             ) : (
               <LinkButton to={`/build/${build.id}/finish`}>Finish</LinkButton>
             )
