@@ -74,6 +74,8 @@ describe('what is held after it was picked', () => {
     const sent = await server.call(api.shipOrder, { params: { id }, body });
     await server.call(api.undoDocument, { params: { id: sent.id }, body: {} });
     await server.call(api.release, { body: { lotIds: await lotIds('L1') } });
+    // All of it stands in the parcel: it is there now, with nothing left to wait for.
+    expect((await order(id)).lines[0]).toMatchObject({ wholeOn: '', parts: [{ open: '0', packed: '4', wholeOn: '' }] });
     await server.call(api.shipOrder, await ship(id));
   });
 
