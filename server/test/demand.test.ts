@@ -271,6 +271,12 @@ function slowly(given: World, toBuy: boolean) {
         (a.build.due ?? '9').localeCompare(b.build.due ?? '9') ||
         a.lineId - b.lineId,
     );
+  /** Nobody knows when what is held on a bench is released; all that stands on one is of the first build. */
+  const isStuck = (build: number | null) =>
+    build === 1 &&
+    given.balances.some(
+      (one) => one.holder && one.quantity > 0 && (one.binId > BINS || (one.lot && given.heldLots[one.itemId - 1])),
+    );
   const daysOf = new Map<number, (string | null)[]>();
   for (let item = 1; item <= ITEMS; item += 1) {
     for (const lot of lots) {
@@ -279,7 +285,7 @@ function slowly(given: World, toBuy: boolean) {
       const own = lines.filter(({ id }) => id === lot.from);
       const days = own.flatMap(({ lineId }) => daysOf.get(lineId) ?? []);
       const isWhole = own.every(({ line, lineId }) => daysOf.get(lineId)?.length === line.open) && !days.includes(null);
-      lot.on = isWhole ? doneOn([...days, TODAY].sort().at(-1) ?? TODAY, build) : null;
+      lot.on = isWhole && !isStuck(lot.from) ? doneOn([...days, TODAY].sort().at(-1) ?? TODAY, build) : null;
     }
     for (let unit = 0; unit < (owed.get(item) ?? 0); unit += 1) if (take(item, null) === undefined) lack(item);
     for (const { id, line, lineId } of lines.filter((one) => one.line.itemId === item)) {
