@@ -38,6 +38,29 @@ test.describe('nothing that is typed is lost', () => {
     }).toPass();
   });
 
+  test('what was used for a build is there again after a reload, and what fits no more is put aside and said', async () => {
+    const { page } = visit;
+    await page.goto('/build/122/finish');
+    const used = page.getByLabel(/^Really used of /).first();
+    const planned = await used.inputValue();
+    const other = String(Number(planned) + 1);
+    await used.fill(other);
+    await page.reload();
+    await expect(used).toHaveValue(other);
+    await page.goto('/build');
+    await page.goBack();
+    await expect(used).toHaveValue(other);
+    // As an older version, or somebody's hand, might have left it.
+    await page.evaluate(() => {
+      for (const name of Object.keys(localStorage).filter((one) => one.endsWith('.finish.122.used')))
+        localStorage.setItem(name, JSON.stringify({ at: Date.now(), value: { actuals: {}, tracks: {}, why: {} } }));
+    });
+    await page.reload();
+    await page.getByText('What you entered here earlier can’t be used any more.').waitFor();
+    await expect(used).toHaveValue(planned);
+    expect(visit.faults).toEqual([]);
+  });
+
   test('a closed tab gives its text to the next one, while two open tabs keep one each', async () => {
     const open = async () => {
       const page = await visit.context.newPage();

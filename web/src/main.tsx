@@ -9,11 +9,18 @@ import { RouterProvider } from 'react-router';
 import { queryClient } from './api/client.ts';
 import { router } from './routes.tsx';
 import { GlobalStyle } from './ui/global.ts';
-import { takeOverClosed } from './ui/typed.ts';
+import { notify } from './ui/Notice.tsx';
+import { takeOverClosed, whenPutAside } from './ui/typed.ts';
 
 // Before anything asks for it; and again for a tab that was closed since.
 await takeOverClosed();
 window.addEventListener('focus', () => void takeOverClosed());
+// A screen asks for it while it is drawn, when nothing else may be.
+whenPutAside(() =>
+  queueMicrotask(() =>
+    notify({ text: 'What you entered here earlier can’t be used any more. Please enter it again.' }),
+  ),
+);
 const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(

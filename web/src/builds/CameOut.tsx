@@ -1,9 +1,10 @@
-import type { api, Item, Problem } from '@yosegi/contract';
+import { type api, Item, type Problem } from '@yosegi/contract';
 import type { Input } from '@yosegi/contract/client';
 import { X } from 'lucide-react';
+import { z } from 'zod';
 import { useQuestion } from '../api/client.ts';
 import { InFields } from '../lines/InFields.tsx';
-import { NOTHING_TYPED, namedInOf, type TypedTrack } from '../lines/typed.ts';
+import { NOTHING_TYPED, namedInOf, TypedTrack } from '../lines/typed.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -15,17 +16,29 @@ import { H2, Part, Section } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Muted, Row } from '../ui/text.ts';
 
-type Way = 'stock' | 'scrap' | 'back-in';
+/** What the list needs to know of an item, wherever it was found. */
+const OutItem = Item.pick({
+  id: true,
+  code: true,
+  name: true,
+  unit: true,
+  decimals: true,
+  measures: true,
+  tracking: true,
+  homeBinId: true,
+});
 
 /** A part that came out of what is reworked, as a person types it. */
-export interface TypedOut {
-  readonly item: Pick<Item, 'id' | 'code' | 'name' | 'unit' | 'decimals' | 'measures' | 'tracking' | 'homeBinId'>;
-  readonly quantity: string;
-  readonly went: Way;
-  readonly share: string;
-  readonly binId: string;
-  readonly track: TypedTrack;
-}
+export const TypedOut = z.object({
+  item: OutItem,
+  quantity: z.string(),
+  went: z.enum(['stock', 'scrap', 'back-in']),
+  share: z.string(),
+  binId: z.string(),
+  track: TypedTrack,
+});
+export type TypedOut = Readonly<z.infer<typeof TypedOut>>;
+type Way = TypedOut['went'];
 
 /** The same as the wire takes it. */
 export const outLines = (out: readonly TypedOut[]): NonNullable<Input<typeof api.finish>['body']['out']> =>

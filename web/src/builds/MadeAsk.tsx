@@ -1,10 +1,11 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { formatDecimal } from '@yosegi/core/number';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { problemAt, useQuestion } from '../api/client.ts';
 import { InFields } from '../lines/InFields.tsx';
 import { ReasonChoice } from '../lines/ReasonChoice.tsx';
-import type { TypedTrack } from '../lines/typed.ts';
+import { TypedTrack } from '../lines/typed.ts';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -22,19 +23,20 @@ import { leftOf, type reckonUse } from './reckonUse.ts';
 const Narrow = styled.div`> div { padding-left: 0; > * { max-width: 100%; } }`;
 
 /** What was made, as a person types it. */
-export interface Made {
-  readonly good: string;
-  readonly binId: string;
-  readonly closes: boolean;
-  readonly rejected: string;
-  readonly reasonId: string;
-  readonly rejectCost: 'carried' | 'written-off';
-  readonly madeOn: string;
+export const Made = z.object({
+  good: z.string(),
+  binId: z.string(),
+  closes: z.boolean(),
+  rejected: z.string(),
+  reasonId: z.string(),
+  rejectCost: z.enum(['carried', 'written-off']),
+  madeOn: z.string(),
   /** In what condition a rework took its unit in, and gives it back. */
-  readonly before: string;
-  readonly after: string;
-  readonly track: TypedTrack;
-}
+  before: z.string(),
+  after: z.string(),
+  track: TypedTrack,
+});
+export type Made = Readonly<z.infer<typeof Made>>;
 
 /** The fields that say beside themselves what is wrong with them. */
 export const MADE_FIELDS = [

@@ -1,17 +1,19 @@
 import type { api, BuildDetail } from '@yosegi/contract';
 import type { Input } from '@yosegi/contract/client';
 import { formatDecimal, type Quantity } from '@yosegi/core/number';
-import { NOTHING_TYPED, namedOf, type TypedTrack } from '../lines/typed.ts';
+import { z } from 'zod';
+import { NOTHING_TYPED, namedOf, TypedTrack } from '../lines/typed.ts';
 import { plainTyped } from '../ui/measuring.ts';
 
 /** What a person says was really used, by line. */
-export interface TypedUse {
-  readonly actuals: ReadonlyMap<number, string>;
+export const TypedUse = z.object({
+  actuals: z.map(z.number(), z.string()),
   /** Lots and serials that were named of parts. */
-  readonly tracks: ReadonlyMap<number, TypedTrack>;
+  tracks: z.map(z.number(), TypedTrack),
   /** Why so much or so little of it. */
-  readonly why: ReadonlyMap<number, string>;
-}
+  why: z.map(z.number(), z.string()),
+});
+export type TypedUse = z.infer<typeof TypedUse>;
 
 export const NOTHING_USED: TypedUse = { actuals: new Map(), tracks: new Map(), why: new Map() };
 

@@ -3,6 +3,7 @@ import { formatDecimal, sumForText } from '@yosegi/core/number';
 import { useMemo } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
@@ -20,7 +21,7 @@ import { Faint, KeyHint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
-import { bySupplier, type Change, type Chosen, priceOf, worth } from './buyChoice.ts';
+import { bySupplier, Change, type Chosen, priceOf, worth } from './buyChoice.ts';
 
 const Evenly = styled(LineGrid)`
   table-layout: fixed;
@@ -49,7 +50,12 @@ function BuyList({ rows, by, setBy, need }: Props) {
   const go = useNavigate();
   const notify = useNotify();
   const screen = useTypedScreen(need === null ? 'buy-list' : `buy-list.${need}`);
-  const [changes, setChanges] = useTyped<ReadonlyMap<number, Change>>(screen, 'changes', new Map());
+  const [changes, setChanges] = useTyped<ReadonlyMap<number, Change>>(
+    screen,
+    'changes',
+    new Map(),
+    z.map(z.number(), Change),
+  );
   const change = (itemId: number, part: Change) =>
     setChanges((before) => new Map(before).set(itemId, { ...before.get(itemId), ...part }));
   const { groups, nobody } = useMemo(() => bySupplier(rows, changes), [rows, changes]);

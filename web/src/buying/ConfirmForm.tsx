@@ -1,5 +1,6 @@
 import type { PurchaseOrder } from '@yosegi/contract';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { problemAt, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
@@ -26,7 +27,7 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
   const screen = useTypedScreen(`confirm.${order.id}`);
   const [reference, setReference] = useTyped(screen, 'reference', order.reference);
   const [all, setAll] = useTyped(screen, 'all', '');
-  const [typed, setTyped] = useTyped<ReadonlyMap<number, { quantity: string; on: string }>>(
+  const [typed, setTyped] = useTyped(
     screen,
     'typed',
     new Map(
@@ -35,6 +36,7 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
         { quantity: line.confirmedQuantity ?? line.quantity, on: dayToCome(line.expectedOn) },
       ]),
     ),
+    z.map(z.number(), z.object({ quantity: z.string(), on: z.string() })),
   );
   const set = (id: number, part: { quantity?: string; on?: string }) =>
     setTyped((before) => new Map(before).set(id, { quantity: '', on: '', ...before.get(id), ...part }));

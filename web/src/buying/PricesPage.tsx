@@ -12,6 +12,7 @@ import {
   worthOf,
 } from '@yosegi/core/number';
 import { useNavigate, useParams } from 'react-router';
+import { z } from 'zod';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { MoneyCell } from '../ui/Cells.tsx';
@@ -41,7 +42,12 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
   const go = useNavigate();
   const notify = useNotify();
   const screen = useTypedScreen(`prices.${id}`);
-  const [typed, setTyped] = useTyped<ReadonlyMap<number, string>>(screen, 'typed', new Map());
+  const [typed, setTyped] = useTyped<ReadonlyMap<number, string>>(
+    screen,
+    'typed',
+    new Map(),
+    z.map(z.number(), z.string()),
+  );
   const [remark, setRemark] = useTyped(screen, 'remark', '');
   const read = receipt.lines.map((line) => readPrice(line, typed.get(line.lineId) ?? line.unitCost));
   const difference = add(0 as Money, ...read.map((line) => line.difference));

@@ -23,7 +23,7 @@ import { StripItem } from '../ui/StripItem.tsx';
 import { H1, H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Lines, Muted, Push, Row } from '../ui/text.ts';
-import { keptOf } from '../ui/typed.ts';
+import { isKept } from '../ui/typed.ts';
 import { SupplierForm } from './SupplierForm.tsx';
 import { keptWords, learntWords } from './words.tsx';
 
@@ -89,7 +89,7 @@ function One({ id }: { id: number }) {
 
 function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
   const format = useFormat();
-  const [editing, setEditing] = useState(() => keptOf(`supplier.${supplier.id}`) !== undefined);
+  const [editing, setEditing] = useState(() => isKept(`supplier.${supplier.id}`));
   const { learnt } = supplier;
   return (
     <SheetAndMargin>

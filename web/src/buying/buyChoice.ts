@@ -2,14 +2,16 @@ import type { BuyRow, Offer } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { bestQuantity, priceFor } from '@yosegi/core/buying';
 import { formatDecimal, lineAmount, type Money, type Quantity, readExact } from '@yosegi/core/number';
+import { z } from 'zod';
 import { readTyped } from '../ui/measuring.ts';
 
 /** What a person changed of a row: left out, another quantity, another supplier. */
-export interface Change {
-  readonly out?: boolean;
-  readonly quantity?: string;
-  readonly supplierId?: number;
-}
+export const Change = z.object({
+  out: z.boolean().exactOptional(),
+  quantity: z.string().exactOptional(),
+  supplierId: z.number().exactOptional(),
+});
+export type Change = Readonly<z.infer<typeof Change>>;
 export interface Chosen {
   readonly row: BuyRow;
   readonly offer: Offer;

@@ -2,17 +2,19 @@ import type { Item } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import type { ElementString } from '@yosegi/core/scan';
 import { readSerials, writeSerials } from '@yosegi/core/tracking';
+import { z } from 'zod';
 
 /** Lots and serials of a line as a person types them. */
-export interface TypedTrack {
-  readonly lot: string;
+export const TypedTrack = z.object({
+  lot: z.string(),
   /** ISO day or empty. */
-  readonly bestBefore: string;
+  bestBefore: z.string(),
   /** One or many, and ranges: "SC-0101..0104, SC-0110". */
-  readonly serials: string;
+  serials: z.string(),
   /** What is written down of the lot, by name; left out while nothing is. */
-  readonly attributes?: Readonly<Record<string, string>>;
-}
+  attributes: z.record(z.string(), z.string()).exactOptional(),
+});
+export type TypedTrack = Readonly<z.infer<typeof TypedTrack>>;
 export const NOTHING_TYPED: TypedTrack = { lot: '', bestBefore: '', serials: '' };
 
 export type TrackedItem = Pick<Item, 'id' | 'name' | 'tracking'>;

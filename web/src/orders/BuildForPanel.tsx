@@ -3,6 +3,7 @@ import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, fromZero, type Quantity, readExact, readForText, ZERO } from '@yosegi/core/number';
 import { waitsInstead } from '@yosegi/core/orders';
 import { useDeferredValue, useState } from 'react';
+import { z } from 'zod';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
@@ -25,7 +26,12 @@ type Together = 'per-product' | 'per-order';
 /** Which lines of orders are built for them, how many of each, and what could start. */
 export function BuildForPanel({ orderIds, onDone }: { orderIds: readonly number[]; onDone: () => void }) {
   const screen = useTypedScreen(`build-for.${orderIds.join('-')}`);
-  const [typed, setTyped] = useTyped<ReadonlyMap<number, string>>(screen, 'typed', new Map());
+  const [typed, setTyped] = useTyped<ReadonlyMap<number, string>>(
+    screen,
+    'typed',
+    new Map(),
+    z.map(z.number(), z.string()),
+  );
   const body = useDeferredValue(JSON.stringify({ orderIds, chosen: typed.size === 0 ? null : chosenOf(typed) }));
   const look = useQuestion('lookToBuild', { body: JSON.parse(body) }, { keep: true });
   return (

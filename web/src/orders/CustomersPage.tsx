@@ -28,7 +28,7 @@ import { StripItem } from '../ui/StripItem.tsx';
 import { H1, H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Lines, Muted, Push, Row } from '../ui/text.ts';
-import { keptOf } from '../ui/typed.ts';
+import { isKept } from '../ui/typed.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { When } from '../ui/When.tsx';
 import { CustomerForm } from './CustomerForm.tsx';
@@ -118,7 +118,7 @@ function One({ id }: { id: number }) {
 function CustomerSheet({ customer }: { customer: Customer }) {
   const format = useFormat();
   const notify = useNotify();
-  const [editing, setEditing] = useState(() => keptOf(`customer.${customer.id}`) !== undefined);
+  const [editing, setEditing] = useState(() => isKept(`customer.${customer.id}`));
   const archive = useCommand('archiveCustomer', (_, { body }) =>
     notify({ text: body.archived ? `${customer.name} is archived.` : `${customer.name} is back in use.` }),
   );

@@ -2,6 +2,7 @@ import type { Order, OrderLine, Problem } from '@yosegi/contract';
 import { formatDecimal, least, readForText } from '@yosegi/core/number';
 import { readSerials } from '@yosegi/core/tracking';
 import { useState } from 'react';
+import { z } from 'zod';
 import { problemOf, useCommand } from '../api/client.ts';
 import { Refusal } from '../lines/Refusal.tsx';
 import { useScans } from '../scan/wedge.ts';
@@ -25,7 +26,12 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
   const screen = useTypedScreen(`ship.${order.id}`);
   const lines = useOpenLines(order, screen, ({ canShip }) => (canShip === '0' ? '' : canShip));
   const { open, meant: sent } = lines;
-  const [serials, setSerials] = useTyped<Readonly<Record<number, string>>>(screen, 'serials', {});
+  const [serials, setSerials] = useTyped<Readonly<Record<number, string>>>(
+    screen,
+    'serials',
+    {},
+    z.record(z.string(), z.string()),
+  );
   const [carrier, setCarrier] = useTyped(screen, 'carrier', '');
   const [tracking, setTracking] = useTyped(screen, 'tracking', '');
   const [finishes, setFinishes] = useState<ReadonlyMap<number, Finishing>>(new Map());

@@ -1,6 +1,7 @@
 import type { Order, OrderLine } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
 import { positive, readForText } from '@yosegi/core/number';
+import { z } from 'zod';
 import { problemAt } from '../api/client.ts';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { Cell } from '../ui/layout.ts';
@@ -17,8 +18,11 @@ const unitOf = (line: OrderLine) => ({ unit: line.unit, decimals: line.decimals,
  */
 export function useOpenLines(order: Order, screen: TypedScreen, begin: (line: OrderLine) => string) {
   const open = order.lines.filter((line) => readForText(line.open) > 0n);
-  const [typed, setTyped] = useTyped<Readonly<Record<number, string>>>(screen, 'typed', () =>
-    Object.fromEntries(open.map((line) => [line.id, begin(line)])),
+  const [typed, setTyped] = useTyped<Readonly<Record<number, string>>>(
+    screen,
+    'typed',
+    () => Object.fromEntries(open.map((line) => [line.id, begin(line)])),
+    z.record(z.string(), z.string()),
   );
   const textOf = (line: OrderLine) => typed[line.id] ?? '';
   const faultOf = (line: OrderLine): string | undefined => {

@@ -3,10 +3,11 @@ import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/picking';
 import { Fragment } from 'react';
+import { z } from 'zod';
 import { problemOf } from '../api/client.ts';
 import { OutFields } from '../lines/OutFields.tsx';
 import { Refusal } from '../lines/Refusal.tsx';
-import { namedOf, type TypedTrack } from '../lines/typed.ts';
+import { namedOf, TypedTrack } from '../lines/typed.ts';
 import { walkLines } from '../lines/walk.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -24,18 +25,15 @@ import { type PickJob, usePick } from './job.ts';
 import { SomeUnits } from './SomeUnits.tsx';
 import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
 
-interface Typed {
-  readonly binId: number;
-  readonly quantity: string;
-  readonly track: TypedTrack;
-}
+const Typed = z.object({ binId: z.number(), quantity: z.string(), track: TypedTrack });
+type Typed = z.infer<typeof Typed>;
 
 /** What is open of a build or an order in walking order: quantities as suggested or as typed, partly now and the rest later. */
 export function PickTable({ job, stores }: { job: PickJob; stores: readonly Store[] }) {
   const format = useFormat();
   const notify = useNotify();
   const screen = useTypedScreen(`pick.${job.kind}.${job.id}`);
-  const [typed, setTyped] = useTyped<ReadonlyMap<number, Typed>>(screen, 'typed', new Map());
+  const [typed, setTyped] = useTyped<ReadonlyMap<number, Typed>>(screen, 'typed', new Map(), z.map(z.number(), Typed));
   const steps = stepsOf(job.lines, stores);
   const pick = usePick(job, ({ id: documentId, number, openLines: open }) => {
     setTyped(new Map());

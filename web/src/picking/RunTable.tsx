@@ -5,6 +5,7 @@ import { takenBy } from '@yosegi/core/picking';
 import { readSerials, writeSerials } from '@yosegi/core/tracking';
 import { Fragment } from 'react';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { problemOf, useCommand } from '../api/client.ts';
 import { usePerson } from '../api/person.ts';
 import { lotWords, OutFields } from '../lines/OutFields.tsx';
@@ -37,12 +38,13 @@ const Beside = styled.div`
   @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); }
 `;
 
-interface Typed {
+const Typed = z.object({
   /** By line of the stop. */
-  readonly quantities: readonly string[];
-  readonly lot: string;
-  readonly serials: string;
-}
+  quantities: z.array(z.string()),
+  lot: z.string(),
+  serials: z.string(),
+});
+type Typed = Readonly<z.infer<typeof Typed>>;
 
 /**
  * A run at the desk: every stop in walking order with what goes where, as it is asked for or as it was written on the
@@ -54,7 +56,7 @@ export function RunTable({ run, queue, isCutOff }: RunProps) {
   const personId = usePerson()?.id ?? 0;
   useOffline();
   const screen = useTypedScreen(`run.${run.id}`);
-  const [typed, setTyped] = useTyped<ReadonlyMap<string, Typed>>(screen, 'typed', new Map());
+  const [typed, setTyped] = useTyped<ReadonlyMap<string, Typed>>(screen, 'typed', new Map(), z.map(z.string(), Typed));
   const slots = slotsOf(run);
   const stops = stopsLeft(run, queue);
   const others = new Map(

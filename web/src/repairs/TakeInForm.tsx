@@ -1,4 +1,4 @@
-import type { Item } from '@yosegi/contract';
+import { Item } from '@yosegi/contract';
 import { useNavigate } from 'react-router';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
@@ -17,6 +17,8 @@ import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 const SHOWN = ['customerId', 'itemId', 'serial', 'fault', 'accessories', 'wantedOn', 'price', 'jobTag', 'storeId'];
 
+const Goods = Item.pick({ id: true, name: true, code: true, tracking: true });
+
 /** Takes in what a customer brings to be mended. */
 export function TakeInForm({ customerId }: { customerId: number | null }) {
   const go = useNavigate();
@@ -26,7 +28,7 @@ export function TakeInForm({ customerId }: { customerId: number | null }) {
   const stores = useQuestion('stores', {}).data ?? [];
   const screen = useTypedScreen(`repair.new.${customerId ?? ''}`);
   const [customer, setCustomer] = useTyped(screen, 'customer', customerId === null ? '' : String(customerId));
-  const [item, setItem] = useTyped<Pick<Item, 'id' | 'name' | 'code' | 'tracking'> | null>(screen, 'item', null);
+  const [item, setItem] = useTyped(screen, 'item', null, Goods.nullable());
   const [serial, setSerial] = useTyped(screen, 'serial', '');
   const [fault, setFault] = useTyped(screen, 'fault', '');
   const [accessories, setAccessories] = useTyped(screen, 'accessories', '');

@@ -1,17 +1,16 @@
 import type { Returnable } from '@yosegi/contract';
 import { type Condition, conditions } from '@yosegi/core/returns';
+import { z } from 'zod';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Part } from '../ui/space.ts';
 import { Muted, Row } from '../ui/text.ts';
-import { type Named, NONE_NAMED, WhichBack } from './WhichBack.tsx';
+import { Named, NONE_NAMED, WhichBack } from './WhichBack.tsx';
 
 /** Some of a line that come back in another condition than the rest of it. */
-export interface Other extends Named {
-  readonly quantity: string;
-  readonly condition: Condition;
-}
+export const Other = Named.extend({ quantity: z.string(), condition: z.enum(conditions) });
+export type Other = z.infer<typeof Other>;
 
 export const conditionChoices = conditions.map((one): [string, string] => [one, one]);
 

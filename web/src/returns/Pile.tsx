@@ -4,6 +4,7 @@ import type { SettledBy } from '@yosegi/core/returns';
 import { Fragment, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Refusal } from '../lines/Refusal.tsx';
 import { walkLines } from '../lines/walk.ts';
@@ -27,7 +28,7 @@ import {
   kitsThatCanGo,
   NOTHING_DECIDED,
   reckonPile,
-  type TypedPiece,
+  TypedPiece,
   type TypedPile,
 } from './pile.ts';
 import { pieceName, settledWords, waitedWords } from './words.ts';
@@ -59,7 +60,7 @@ export function Pile({ returns, keptAs, children }: Props) {
   const format = useFormat();
   const notify = useNotify();
   const screen = useTypedScreen(keptAs);
-  const [typed, setTyped] = useTyped<TypedPile>(screen, 'typed', new Map());
+  const [typed, setTyped] = useTyped<TypedPile>(screen, 'typed', new Map(), z.map(z.number(), TypedPiece));
   const reckoned = reckonPile(returns, typed);
   const settle = useCommand(
     'settleReturns',

@@ -5,6 +5,7 @@ import { type Condition, conditions, usualCredit } from '@yosegi/core/returns';
 import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { ReasonChoice } from '../lines/ReasonChoice.tsx';
 import { labelOf } from '../scan/scans.ts';
@@ -21,16 +22,14 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
-import { type Other, Others } from './Others.tsx';
-import { joined, type Named, NONE_NAMED, namedBy, WhichBack } from './WhichBack.tsx';
+import { Other, Others } from './Others.tsx';
+import { joined, Named, NONE_NAMED, namedBy, WhichBack } from './WhichBack.tsx';
 
 const Box = styled(
   Section,
 )`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 12px 16px;`;
-interface TypedLine extends Named {
-  readonly quantity: string;
-  readonly others: readonly Other[];
-}
+const TypedLine = Named.extend({ quantity: z.string(), others: z.array(Other).readonly() });
+type TypedLine = z.infer<typeof TypedLine>;
 const NOTHING_TYPED: TypedLine = { quantity: '', others: [], ...NONE_NAMED };
 const keyOf = ({ shipmentId, lineId }: Returnable) => `${shipmentId}:${lineId}`;
 
@@ -43,9 +42,14 @@ export function TakeBackForm() {
   const asked = useDeferredValue(q.trim());
   const found = useQuestion('returnable', { query: { q: asked } }, { enabled: asked.length > 1, keep: true });
   const screen = useTypedScreen('returns.take-back');
-  const [typed, setTyped] = useTyped<ReadonlyMap<string, TypedLine>>(screen, 'lines', new Map());
+  const [typed, setTyped] = useTyped<ReadonlyMap<string, TypedLine>>(
+    screen,
+    'lines',
+    new Map(),
+    z.map(z.string(), TypedLine),
+  );
   const [reasonId, setReasonId] = useTyped(screen, 'reasonId', '');
-  const [condition, setCondition] = useTyped<Condition>(screen, 'condition', 'as new');
+  const [condition, setCondition] = useTyped<Condition>(screen, 'condition', 'as new', z.enum(conditions));
   const [remark, setRemark] = useTyped(screen, 'remark', '');
   const [expectedOn, setExpectedOn] = useTyped(screen, 'expectedOn', '');
   const field = useRef<HTMLInputElement>(null);

@@ -1,9 +1,11 @@
 import type { Returnable } from '@yosegi/contract';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { Faint, Late } from '../ui/text.ts';
 
 /** Units and lots by their codes. */
-export type Named = Readonly<Record<'serials' | 'lots', readonly string[]>>;
+export const Named = z.object({ serials: z.array(z.string()).readonly(), lots: z.array(z.string()).readonly() });
+export type Named = Readonly<z.infer<typeof Named>>;
 export const NONE_NAMED: Named = { serials: [], lots: [] };
 
 const Codes = styled.div`display: flex; flex-wrap: wrap; gap: 4px; align-items: center; margin-top: 4px;

@@ -13,15 +13,17 @@ import {
   stepOf,
   ZERO,
 } from '@yosegi/core/number';
-import { isWrittenOff, type SettledBy } from '@yosegi/core/returns';
+import { isWrittenOff, type SettledBy, settledBy } from '@yosegi/core/returns';
+import { z } from 'zod';
 import { readTyped } from '../ui/measuring.ts';
 
 /** What somebody typed about one thing: how many of it become what. */
-export interface TypedPiece {
-  readonly amounts: Partial<Readonly<Record<SettledBy, string>>>;
-  readonly binId: string;
-  readonly note: string;
-}
+export const TypedPiece = z.object({
+  amounts: z.partialRecord(z.enum(settledBy), z.string()),
+  binId: z.string(),
+  note: z.string(),
+});
+export type TypedPiece = Readonly<z.infer<typeof TypedPiece>>;
 export const NOTHING_DECIDED: TypedPiece = { amounts: {}, binId: '', note: '' };
 export type TypedPile = ReadonlyMap<number, TypedPiece>;
 

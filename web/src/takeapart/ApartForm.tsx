@@ -1,10 +1,11 @@
 import type { ApartPlan, Item } from '@yosegi/contract';
 import { dayOf } from '@yosegi/core/days';
 import { formatDecimal, type Quantity, readForText, SCALE } from '@yosegi/core/number';
-import type { Leftover } from '@yosegi/core/takeapart';
+import { type Leftover, leftovers } from '@yosegi/core/takeapart';
 import { Fragment, useMemo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { InFields } from '../lines/InFields.tsx';
 import { OutFields } from '../lines/OutFields.tsx';
@@ -26,11 +27,10 @@ import { Faint, Lead, Muted, Push } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
-
 import { ApartList, useApartList } from './ApartList.tsx';
 import { Frees } from './Frees.tsx';
 import { PromisedAway } from './PromisedAway.tsx';
-import { asWentIn, partOf, reckonApart, type Typed } from './reckonApart.ts';
+import { asWentIn, partOf, reckonApart, Typed } from './reckonApart.ts';
 
 /** Fields that say beside themselves what is wrong with them. */
 const SHOWN = [
@@ -74,10 +74,10 @@ export function ApartForm({
     'binId',
     String(plan.bins[0]?.binId ?? item.homeBinId ?? shelves[0]?.[0] ?? ''),
   );
-  const [leftover, setLeftover] = useTyped<Leftover>(screen, 'leftover', 'written-off');
+  const [leftover, setLeftover] = useTyped<Leftover>(screen, 'leftover', 'written-off', z.enum(leftovers));
   const [writeOff, setWriteOff] = useTyped(screen, 'writeOff', '');
   const [remark, setRemark] = useTyped(screen, 'remark', '');
-  const [typed, setTyped] = useTyped<ReadonlyMap<number, Typed>>(screen, 'typed', new Map());
+  const [typed, setTyped] = useTyped<ReadonlyMap<number, Typed>>(screen, 'typed', new Map(), z.map(z.number(), Typed));
   const [lot, setLot] = useAddress('lot');
   const [serials, setSerials] = useAddress('serials');
   const [buildId, setBuildId] = useAddress('build');

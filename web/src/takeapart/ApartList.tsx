@@ -1,6 +1,7 @@
 import type { api } from '@yosegi/contract';
 import type { Input } from '@yosegi/contract/client';
 import { X } from 'lucide-react';
+import { z } from 'zod';
 import { useFormat } from '../ui/format.ts';
 import { IconButton } from '../ui/IconButton.ts';
 import { Section } from '../ui/space.ts';
@@ -11,18 +12,19 @@ import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 type Product = NonNullable<Input<(typeof api)['takeApart']>['body']['others']>[number];
 
 /** A product that is ready to be taken apart with others. */
-export interface Listed {
-  readonly code: string;
-  readonly says: string;
-  readonly value: string;
-  readonly writtenOff: string;
-  readonly product: Product;
-}
+const Listed = z.object({
+  code: z.string(),
+  says: z.string(),
+  value: z.string(),
+  writtenOff: z.string(),
+  product: z.custom<Product>((product) => typeof product === 'object' && product !== null),
+});
+export type Listed = Readonly<z.infer<typeof Listed>>;
 
 /** Products that are taken apart in one document with the next, kept until it is posted. */
 export function useApartList(): [list: readonly Listed[], set: (list: readonly Listed[]) => void] {
   const screen = useTypedScreen('apart.list');
-  return useTyped<readonly Listed[]>(screen, 'products', []);
+  return useTyped<readonly Listed[]>(screen, 'products', [], z.array(Listed));
 }
 
 export function ApartList({

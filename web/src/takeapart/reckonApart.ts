@@ -16,18 +16,20 @@ import {
 } from '@yosegi/core/number';
 import { expectedBack, type Leftover, takeApart } from '@yosegi/core/takeapart';
 import { readSerials, writeSerials } from '@yosegi/core/tracking';
-import { NOTHING_TYPED, type TypedTrack } from '../lines/typed.ts';
+import { z } from 'zod';
+import { NOTHING_TYPED, TypedTrack } from '../lines/typed.ts';
 import { readTyped } from '../ui/measuring.ts';
 
 /** What somebody typed of one line; nothing of what they left as it is expected. */
-export interface Typed {
-  readonly good?: string;
-  readonly damaged?: string;
+export const Typed = z.object({
+  good: z.string().exactOptional(),
+  damaged: z.string().exactOptional(),
   /** A share for this once, in percent. */
-  readonly share?: string;
-  readonly binId?: string;
-  readonly track?: TypedTrack;
-}
+  share: z.string().exactOptional(),
+  binId: z.string().exactOptional(),
+  track: TypedTrack.exactOptional(),
+});
+export type Typed = Readonly<z.infer<typeof Typed>>;
 
 /** Serials of the address while they are whole; what is half typed asks nothing yet. */
 export function readable(serials: string | null): string | undefined {

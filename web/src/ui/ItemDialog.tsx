@@ -1,7 +1,8 @@
-import type { Item } from '@yosegi/contract';
+import { Item } from '@yosegi/contract';
 import { proposedCode } from '@yosegi/core/items';
 import { useEffect, useState } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
+import { z } from 'zod';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from './Button.tsx';
 import { Choice } from './Choice.tsx';
@@ -30,12 +31,12 @@ export function ItemDialog({
   // Looked for again, what was typed of it is there again.
   const screen = useTypedScreen(`new-item.${text.trim().toLowerCase()}`);
   const looksLikeCode = /^[A-Z0-9][^\s/]*$/.test(text);
-  const [ownCode, setCode] = useTyped<string | null>(screen, 'code', looksLikeCode ? text : null);
+  const [ownCode, setCode] = useTyped(screen, 'code', looksLikeCode ? text : null, z.string().nullable());
   const [name, setName] = useTyped(screen, 'name', looksLikeCode ? '' : text);
   // A code is proposed from the name until one is typed.
   const code = ownCode ?? proposedCode(name);
   const [unitId, setUnitId] = useTyped(screen, 'unitId', '1');
-  const [source, setSource] = useTyped<Item['source']>(screen, 'source', begun);
+  const [source, setSource] = useTyped(screen, 'source', begun, Item.shape.source);
   const [cost, setCost] = useTyped(screen, 'cost', '');
   const [made, setMade] = useState<number | null>(null);
   const create = useCommand('createItem', ({ id }) => setMade(id), screen.forget);

@@ -23,7 +23,8 @@ interface Notice {
 const notices = new ToastQueue<Notice>({ maxVisibleToasts: 3 });
 /** Long enough to read it and to reach for its undo; nothing goes while a pointer or the focus is on it. */
 const STAYS_MS = 20_000;
-const notify = (notice: Notice) => {
+/** For what is told by no screen. */
+export const notify = (notice: Notice) => {
   notices.add(notice, { timeout: STAYS_MS });
 };
 

@@ -1,11 +1,13 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, it } from 'vitest';
-import { forgetKept, keep, keptOf, takeOver, typedBy } from './typed.ts';
+import { z } from 'zod';
+import { forgetKept, keep, keptOf as keptLike, takeOver, typedBy, whenPutAside } from './typed.ts';
 
 beforeEach(() => localStorage.clear());
+const keptOf = (key: string) => keptLike<unknown>(key, z.unknown());
 /** As another tab keeps it. */
 const byTab = (tab: string, key: string, value: unknown, at = Date.now()) =>
-  localStorage.setItem(`yosegi.typed.3.${tab}.0.${key}`, JSON.stringify({ at, value }));
+  localStorage.setItem(`yosegi.typed.4.${tab}.0.${key}`, JSON.stringify({ at, value }));
 
 it('is kept until it is forgotten', () => {
   keep('order.new.head', { note: 'by van' });
@@ -19,8 +21,8 @@ it('of a closed tab is taken over, of an open one it is not', () => {
   byTab('open', 'move', 'three boxes');
   takeOver(new Set(['open']));
   expect(keptOf('move')).toBe('two boxes');
-  expect(localStorage.getItem('yosegi.typed.3.open.0.move')).not.toBeNull();
-  expect(localStorage.getItem('yosegi.typed.3.closed.0.move')).toBeNull();
+  expect(localStorage.getItem('yosegi.typed.4.open.0.move')).not.toBeNull();
+  expect(localStorage.getItem('yosegi.typed.4.closed.0.move')).toBeNull();
 });
 
 it('the newest of several wins, and what is very old is let go', () => {
@@ -47,11 +49,32 @@ it('is of whoever typed it: another in the same tab does not see it, and finds t
   expect(keptOf('move')).toBeUndefined();
   keep('move', 'of the second');
   forgetKept('move');
-  localStorage.setItem('yosegi.typed.3.closed.2.count', JSON.stringify({ at: Date.now(), value: 'left open' }));
+  localStorage.setItem('yosegi.typed.4.closed.2.count', JSON.stringify({ at: Date.now(), value: 'left open' }));
   typedBy(1);
   takeOver(new Set());
   expect([keptOf('move'), keptOf('count')]).toEqual(['of the first', undefined]);
   typedBy(2);
   expect(keptOf('count')).toBe('left open');
   typedBy(0);
+});
+
+it('is put aside and told of, where it does not fit its screen or is no text of ours', () => {
+  const told: string[] = [];
+  whenPutAside((key) => told.push(key));
+  const shape = z.object({ used: z.map(z.number(), z.string()) });
+  keep('finish.7', { used: new Map([[3, '0.5']]) });
+  expect(keptLike('finish.7', shape)).toEqual({ used: new Map([[3, '0.5']]) });
+  keep('finish.7', { used: {} });
+  expect(keptLike('finish.7', shape)).toBeUndefined();
+  const [name = ''] = Object.keys(localStorage).filter((one) => one.includes('aside'));
+  expect(localStorage.getItem(name)).toContain('"used":{}');
+  keep('finish.8', 1);
+  const own = Object.keys(localStorage).find((one) => one.endsWith('finish.8') && !one.includes('aside')) ?? '';
+  for (const text of ['{', 'null', '[]', '7']) {
+    localStorage.setItem(own, text);
+    expect(keptLike('finish.8', shape)).toBeUndefined();
+  }
+  expect(told).toEqual(['finish.7', 'finish.8', 'finish.8', 'finish.8', 'finish.8']);
+  localStorage.setItem('yosegi.typed.4.closed.0.move', '{');
+  takeOver(new Set());
 });

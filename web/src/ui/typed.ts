@@ -1,9 +1,13 @@
 import { newKey } from '@yosegi/contract/key';
+import type { z } from 'zod';
+import { fromText, toText } from './keptText.ts';
 
 /** What is typed and not saved yet is kept on this machine, by each tab for itself and for whoever typed it, until it is saved. */
 
 /** The number is the shape of what is kept: what an older version kept is not read. */
-const KEPT = 'yosegi.typed.3.';
+const KEPT = 'yosegi.typed.4.';
+/** What could be read no more is not thrown away, though no screen reads it. */
+const ASIDE = 'yosegi.aside.';
 const TAB = 'yosegi.tab';
 /** Kept longer than this, nobody comes back for it; in milliseconds. */
 const STALE = 30 * 24 * 3600 * 1000;
@@ -35,15 +39,47 @@ const nameOf = (key: string) => nameIn(`${whose}.${key}`);
 
 export function keep(key: string, value: unknown): void {
   try {
-    localStorage.setItem(nameOf(key), JSON.stringify({ at: Date.now(), value } satisfies Kept));
+    localStorage.setItem(nameOf(key), toText({ at: Date.now(), value } satisfies Kept));
   } catch {
     // A store that is full takes nothing away from what is typed on the screen.
   }
 }
 
-export function keptOf<T>(key: string): T | undefined {
-  const text = localStorage.getItem(nameOf(key));
-  return text === null ? undefined : ((JSON.parse(text) as Kept).value as T);
+/**
+ * What is kept, as far as it still fits the screen it was typed on.
+ * @param shape what it must look like; what does not is put aside, and whoever listens is told
+ */
+export function keptOf<T>(key: string, shape: z.ZodType<T>): T | undefined {
+  const name = nameOf(key);
+  const text = localStorage.getItem(name);
+  if (text === null) return undefined;
+  const read = shape.safeParse(valueIn(text));
+  if (read.success) return read.data;
+  localStorage.removeItem(name);
+  try {
+    localStorage.setItem(ASIDE + name, text);
+  } catch {
+    // A store that is full keeps one copy of nothing; the screen works all the same.
+  }
+  putAside(key);
+  return undefined;
+}
+
+export const isKept = (key: string): boolean => localStorage.getItem(nameOf(key)) !== null;
+
+function valueIn(text: string): unknown {
+  try {
+    return (fromText(text) as Partial<Kept> | null)?.value;
+  } catch {
+    return undefined;
+  }
+}
+
+let putAside: (key: string) => void = () => {};
+
+/** Tells of what was typed and can be read no more; once, of whatever screen. */
+export function whenPutAside(listen: (key: string) => void): void {
+  putAside = listen;
 }
 
 export const forgetKept = (key: string): void => localStorage.removeItem(nameOf(key));
@@ -84,6 +120,14 @@ async function hold(locks: LockManager): Promise<void> {
   }
 }
 
+function momentOf(text: string): number {
+  try {
+    return (JSON.parse(text) as Partial<Kept>).at ?? 0;
+  } catch {
+    return 0;
+  }
+}
+
 /** Takes over what tabs other than these kept, the newest of each; what is typed here goes before all of it. */
 export function takeOver(open: ReadonlySet<string>): void {
   const left = Object.keys(localStorage)
@@ -91,7 +135,7 @@ export function takeOver(open: ReadonlySet<string>): void {
     .map((name) => {
       const [of = '', ...steps] = name.slice(KEPT.length).split('.');
       const text = localStorage.getItem(name) ?? '{}';
-      return { name, of, own: nameIn(steps.join('.')), text, at: (JSON.parse(text) as Partial<Kept>).at ?? 0 };
+      return { name, of, own: nameIn(steps.join('.')), text, at: momentOf(text) };
     })
     .filter(({ of }) => of !== tab() && !open.has(of))
     .sort((one, other) => other.at - one.at);

@@ -13,6 +13,7 @@ import {
 } from 'react-hook-form';
 import { z } from 'zod';
 import { isAmong, problemOf } from '../api/client.ts';
+import { like } from './keptText.ts';
 import { forgetKept, keep, keptOf } from './typed.ts';
 import { useUnsaved } from './unsaved.ts';
 
@@ -54,8 +55,8 @@ export type RecordForm<T extends FieldValues, Body> = ReturnType<typeof useRecor
  */
 export function useRecordForm<R extends Versioned, T extends FieldValues, Body>(asks: Asks<R, T, Body>) {
   const { record, bodyOf, schema, keptAs, shownAt, command } = asks;
-  const [kept] = useState(() => keptOf<Over<T> & { typed: T }>(keptAs));
   const now: Over<T> = { base: asks.read(record), version: record?.version ?? 0 };
+  const [kept] = useState(() => keptOf(keptAs, like({ ...now, typed: now.base })));
   const [over, setOver] = useState<Over<T>>(kept ?? now);
   const form = useForm<T>({
     defaultValues: (kept?.typed ?? now.base) as DefaultValues<T>,

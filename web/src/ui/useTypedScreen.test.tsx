@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it } from 'vitest';
+import { z } from 'zod';
 import { useTyped, useTypedScreen } from './useTypedScreen.ts';
 
 beforeEach(() => localStorage.clear());
@@ -10,8 +11,13 @@ const open = (key = 'finish.7') =>
   renderHook(() => {
     const screen = useTypedScreen(key);
     const [note, setNote] = useTyped(screen, 'note', 'begun');
-    const [used, setUsed] = useTyped<ReadonlyMap<number, string>>(screen, 'used', () => new Map([[1, '2']]));
-    const [chosen, setChosen] = useTyped<ReadonlySet<number>>(screen, 'chosen', new Set());
+    const [used, setUsed] = useTyped<ReadonlyMap<number, string>>(
+      screen,
+      'used',
+      () => new Map([[1, '2']]),
+      z.map(z.number(), z.string()),
+    );
+    const [chosen, setChosen] = useTyped<ReadonlySet<number>>(screen, 'chosen', new Set(), z.set(z.number()));
     return { screen, note, setNote, used, setUsed, chosen, setChosen };
   }).result;
 

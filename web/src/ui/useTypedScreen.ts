@@ -1,4 +1,6 @@
 import { type Dispatch, type SetStateAction, useCallback, useMemo, useState } from 'react';
+import type { z } from 'zod';
+import { like } from './keptText.ts';
 import { forgetKept, keep, keptOf } from './typed.ts';
 
 /** What is typed on one screen, kept on this machine until it is posted. */
@@ -21,20 +23,25 @@ export function useTypedScreen(key: string): TypedScreen {
   }, [key]);
 }
 
-/** Like `useState`, and there again after a reload or a closed tab. Maps and sets are kept as what they are. */
-export function useTyped<T>(screen: TypedScreen, name: string, begin: T | (() => T)): [T, Dispatch<SetStateAction<T>>] {
+/**
+ * Like `useState`, and there again after a reload or a closed tab.
+ * @param shape what it must look like to be there again; a text, a number or a choice of yes and no needs none
+ */
+export function useTyped(screen: TypedScreen, name: string, begin: string | (() => string)): Typed<string>;
+export function useTyped(screen: TypedScreen, name: string, begin: boolean | (() => boolean)): Typed<boolean>;
+export function useTyped<T>(screen: TypedScreen, name: string, begin: T | (() => T), shape: z.ZodType<T>): Typed<T>;
+export function useTyped<T>(screen: TypedScreen, name: string, begin: T | (() => T), shape?: z.ZodType<T>): Typed<T> {
   const path = `${screen.key}.${name}`;
   screen.names.add(name);
   const [value, setValue] = useState<T>(() => {
-    const kept = keptOf<Written>(path);
-    if (kept !== undefined) return unwritten(kept) as T;
-    return typeof begin === 'function' ? (begin as () => T)() : begin;
+    const first = typeof begin === 'function' ? (begin as () => T)() : begin;
+    return keptOf(path, shape ?? like(first)) ?? first;
   });
   const set = useCallback(
     (next: SetStateAction<T>) =>
       setValue((before) => {
         const after = typeof next === 'function' ? (next as (before: T) => T)(before) : next;
-        keep(path, written(after));
+        keep(path, after);
         return after;
       }),
     [path],
@@ -42,15 +49,4 @@ export function useTyped<T>(screen: TypedScreen, name: string, begin: T | (() =>
   return [value, set];
 }
 
-/** What JSON can say of a value: maps and sets by their entries. */
-type Written = { map: [unknown, unknown][] } | { set: unknown[] } | { plain: unknown };
-
-function written(value: unknown): Written {
-  if (value instanceof Map) return { map: [...value] };
-  return value instanceof Set ? { set: [...value] } : { plain: value };
-}
-
-function unwritten(kept: Written): unknown {
-  if ('map' in kept) return new Map(kept.map);
-  return 'set' in kept ? new Set(kept.set) : kept.plain;
-}
+type Typed<T> = [T, Dispatch<SetStateAction<T>>];
