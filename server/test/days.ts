@@ -94,7 +94,7 @@ export class World {
       const own = costFrom === 'standard' ? '0' : averageCost;
       const isMade = costFrom === 'built' || costFrom === 'at-least';
       const average = isMade && slow.onHand === 0n ? formatDecimal(Number(slow.averageCost ?? 0n)) : own;
-      const there = (Number(item.onHand) * 1e6 + Number(item.onBench) * 1e6) / 1e6;
+      const there = Math.round(Number(item.onHand) * 1e6 + Number(item.onBench) * 1e6) / 1e6;
       const all = [slow.onHand + back.quantity, slow.value + back.value, slow.averageCost, this.books.latest(id)];
       return {
         says: [code, there, ...[item.value, average, latestCost, item.returned, item.returnedValue].map(number)],

@@ -21,7 +21,7 @@ async function reasonOf({ call }: World): Promise<number> {
 }
 
 /** Some of a line, in one condition or in two, announced or here; now and then more than is with them. */
-const comeBack = step(fc.tuple(nat(9), nat(9), nat(4), fc.boolean()), async (world, [n, some, how, arrived]) => {
+export const comeBack = step(fc.tuple(nat(9), nat(9), nat(4), fc.boolean()), async (world, [n, some, how, arrived]) => {
   const rows = await world.call(api.returnable, { query: { q: 'LARK' } });
   const row = pickFrom(rows, n);
   if (!row) return;
@@ -59,7 +59,7 @@ const waiting = async ({ call }: World) =>
     lines.flatMap((line) => line.pieces.filter((piece) => piece.waiting !== '0').map((piece) => ({ ...piece, line }))),
   );
 
-const decide = step(fc.tuple(nat(9), nat(9), nat(9)), async (world, [at, n, part]) => {
+export const decide = step(fc.tuple(nat(9), nat(9), nat(9)), async (world, [at, n, part]) => {
   const pieces = await waiting(world);
   const piece = pickFrom(pieces, at);
   if (!piece) return;

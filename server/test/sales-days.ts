@@ -22,7 +22,7 @@ async function openOrder({ call }: World, n: number): Promise<Order | undefined>
 }
 
 /** Boxes, kits with or without a change in them, wax by lot, scales by serial. */
-const sell = step(fc.tuple(nat(3), from1(9), nat(20), nat(4)), async (world, [kind, n, days, change]) => {
+export const sell = step(fc.tuple(nat(3), from1(9), nat(20), nat(4)), async (world, [kind, n, days, change]) => {
   const { items, call, customerId } = world;
   const item = [items.box, items.kit, items.wax, items.scale][kind] ?? items.box;
   const contents =
@@ -60,32 +60,35 @@ const unpack = step(fc.tuple(nat(9), from1(4)), async (world, [n, quantity]) => 
   await world.call(api.unpackOrder, { params: { id: order.id }, body });
 });
 
-const ship = step(fc.tuple(nat(9), from1(9), fc.boolean(), fc.boolean()), async (world, [n, some, all, finishing]) => {
-  const order = await openOrder(world, n);
-  if (!order) return;
-  const lines = order.lines
-    .filter(({ open }) => open !== '0')
-    .map((line) => ({
-      lineId: line.id,
-      quantity: all && line.canShip !== '0' ? line.canShip : String(some),
-      parts: line.parts.flatMap((part) => {
-        const there = [...part.pieces, ...part.bins.flatMap(({ pieces }) => pieces)].flatMap(
-          ({ serial }) => serial ?? [],
-        );
-        const count = all ? Number(line.canShip) : some;
-        return part.item.tracking === 'serial' ? [{ partId: part.id, serials: there.slice(0, count) }] : [];
-      }),
-    }));
-  const builds = finishing ? order.lines.flatMap((line) => line.parts.flatMap((part) => part.builds)) : [];
-  const finishes = [];
-  for (const { id } of builds.slice(0, 1)) {
-    const { version, quantity, finished } = await world.call(api.build, { params: { id } });
-    const good = String(Number(quantity) - Number(finished));
-    if (good !== '0') finishes.push({ buildId: id, version, good, outputBinId: world.bin(2), lines: [] });
-  }
-  const { version } = order;
-  await world.call(api.shipOrder, { params: { id: order.id }, body: { version, lines, finishes } });
-});
+export const ship = step(
+  fc.tuple(nat(9), from1(9), fc.boolean(), fc.boolean()),
+  async (world, [n, some, all, finishing]) => {
+    const order = await openOrder(world, n);
+    if (!order) return;
+    const lines = order.lines
+      .filter(({ open }) => open !== '0')
+      .map((line) => ({
+        lineId: line.id,
+        quantity: all && line.canShip !== '0' ? line.canShip : String(some),
+        parts: line.parts.flatMap((part) => {
+          const there = [...part.pieces, ...part.bins.flatMap(({ pieces }) => pieces)].flatMap(
+            ({ serial }) => serial ?? [],
+          );
+          const count = all ? Number(line.canShip) : some;
+          return part.item.tracking === 'serial' ? [{ partId: part.id, serials: there.slice(0, count) }] : [];
+        }),
+      }));
+    const builds = finishing ? order.lines.flatMap((line) => line.parts.flatMap((part) => part.builds)) : [];
+    const finishes = [];
+    for (const { id } of builds.slice(0, 1)) {
+      const { version, quantity, finished } = await world.call(api.build, { params: { id } });
+      const good = String(Number(quantity) - Number(finished));
+      if (good !== '0') finishes.push({ buildId: id, version, good, outputBinId: world.bin(2), lines: [] });
+    }
+    const { version } = order;
+    await world.call(api.shipOrder, { params: { id: order.id }, body: { version, lines, finishes } });
+  },
+);
 
 const buildFor = step(fc.tuple(nat(9), from1(9), fc.boolean()), async (world, [n, quantity, together]) => {
   const { rows } = await world.call(api.orders, { query: {} });
@@ -130,6 +133,26 @@ const part = step(fc.tuple(nat(9), from1(4)), async (world, [n, quantity]) => {
   const lines = [{ lineId: line.id, quantity: String(quantity) }];
   await world.call(api.splitOrder, { params: { id: order.id }, body: { version: order.version, lines } });
 });
+
+const bring =
+  (of: keyof World['items'], quantity: string, unitCost: string, bin: number, named: () => object = () => ({})): Step =>
+  async ({ shop, items }) => {
+    await shop.receive(items[of], quantity, unitCost, bin, named());
+    return { unitCost };
+  };
+
+/** Serials of the days so far, so that each day brings new ones. */
+let serials = 500;
+
+/** A shop that has something to sell in the morning: of everything, in several bins and lots. */
+export const stocked: readonly Step[] = [
+  bring('wood', '40', '2.13', 0),
+  bring('wood', '25', '2.41', 1),
+  bring('wax', '6', '7.07', 0, () => ({ lot: 'L1' })),
+  bring('wax', '9', '7.19', 1, () => ({ lot: 'L2' })),
+  bring('box', '12', '11.03', 2),
+  bring('scale', '3', '60.01', 1, () => ({ serials: [1, 2, 3].map(() => `SC-${++serials}`) })),
+];
 
 /** Whatever may happen to orders; most of it is packing and shipping. */
 export const anySale: fc.Arbitrary<Step> = fc.oneof(
