@@ -27,9 +27,10 @@ import { useScrolls } from './scrolls.ts';
 import { useHeadingFocus } from './useHeadingFocus.ts';
 import { useTitle } from './useTitle.ts';
 
+// Only its panes scroll, whatever has the focus: what is out of sight in them never makes the page itself longer.
 const Page = styled.div`
-  height: 100dvh; display: grid; grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
-  @media print { display: block; height: auto; }
+  position: relative; overflow: clip; height: 100dvh; display: grid; grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
+  @media print { display: block; height: auto; overflow: visible; }
 `;
 const Band = styled.header`
   min-height: 64px; background: var(--ebony); display: flex; align-items: stretch; padding-left: 18px; color: var(--on-band);

@@ -6,7 +6,7 @@ import { FieldLabel, Wrong } from './Field.tsx';
 
 const Wrap = styled(RadioGroup)`${column} gap: 6px;`;
 const One = styled(Radio)`
-  display: flex; align-items: flex-start; gap: 8px; min-height: 26px; cursor: pointer;
+  position: relative; display: flex; align-items: flex-start; gap: 8px; min-height: 26px; cursor: pointer;
   &[data-disabled] { color: var(--ink-3); cursor: default; }
 `;
 const Round = styled.span`

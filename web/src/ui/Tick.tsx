@@ -4,8 +4,9 @@ import { Checkbox } from 'react-aria-components';
 import styled from 'styled-components';
 import { FINGER, forFingers } from './box.ts';
 
+// Positioned, so that its hidden input stands where it does: a browser scrolls whatever it must to show what has the focus.
 const Wrap = styled(Checkbox)`
-  display: inline-flex; align-items: center; gap: 8px; min-height: 26px; min-width: 26px; cursor: pointer; ${forFingers} @media ${FINGER} { min-width: 44px; }
+  position: relative; display: inline-flex; align-items: center; gap: 8px; min-height: 26px; min-width: 26px; cursor: pointer; ${forFingers} @media ${FINGER} { min-width: 44px; }
   &[data-disabled] { color: var(--ink-3); cursor: default; }
 `;
 const Square = styled.span`
