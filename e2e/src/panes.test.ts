@@ -36,11 +36,11 @@ test.describe('the page itself never scrolls, only its panes do', () => {
           await last.focus();
           await page.keyboard.press('Space');
         }
-        const page1 = await page.evaluate(() => {
+        const own = await page.evaluate(() => {
           const { scrollTop, scrollHeight, clientHeight } = document.scrollingElement ?? document.body;
           return { scrollTop, tooLong: scrollHeight - clientHeight };
         });
-        expect({ path, ...page1 }).toEqual({ path, scrollTop: 0, tooLong: 0 });
+        expect({ path, ...own }).toEqual({ path, scrollTop: 0, tooLong: 0 });
       }
       expect(visit.faults).toEqual([]);
     });
