@@ -27,6 +27,7 @@ test.describe('a company that has just begun', () => {
     ['/stock/on-a-day', 'Nothing like that was in stock at the time'],
     ['/define/faults', 'Every bill of materials is in order'],
     ['/nowhere', 'There is nothing here'],
+    ['/print/nothing/2', 'There is nothing here'],
     ['/build/4711', 'Try again'],
   ] as const)
     test(`${path} teaches the first step`, async () => {

@@ -61,6 +61,22 @@ test.describe('nothing that is typed is lost', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  test('what is to be counted is still chosen after a look elsewhere', async () => {
+    const { page } = visit;
+    await page.goto('/stock/counts');
+    await visit.heading('No count is open');
+    const first = page.getByRole('region', { name: 'Start a count' }).getByRole('checkbox').nth(1);
+    await first.focus();
+    await page.keyboard.press('Space');
+    await page.getByLabel('Only items named').fill('wax');
+    await page.getByRole('button', { name: 'Start the count · 1 bin' }).waitFor();
+    await page.goto('/today');
+    await page.goto('/stock/counts');
+    await page.getByRole('button', { name: 'Start the count · 1 bin' }).waitFor();
+    await expect(page.getByLabel('Only items named')).toHaveValue('wax');
+    expect(visit.faults).toEqual([]);
+  });
+
   test('a closed tab gives its text to the next one, while two open tabs keep one each', async () => {
     const open = async () => {
       const page = await visit.context.newPage();

@@ -208,6 +208,9 @@ test.describe('what customers send back', () => {
       .first()
       .click();
     await page.getByLabel(`How many more ${name}`).fill('1');
+    await page.reload();
+    await expect(page.getByLabel(`${name} that came`).first()).toHaveValue('1');
+    await expect(page.getByLabel(`How many more ${name}`)).toHaveValue('1');
     await page.getByRole('button', { name: 'It is here: take it in' }).click();
     await visit.heading(/3 things wait for you to decide/);
     expect(await conditions()).toBe('2 as new, 1 used, 1 as new, 1 damaged, 1 used');

@@ -1,7 +1,7 @@
 import type { CountGroup } from '@yosegi/contract';
-import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
@@ -15,6 +15,7 @@ import { Answer } from '../ui/States.tsx';
 import { Part } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { CountSheet } from './CountSheet.tsx';
 import { Wishes } from './Wishes.tsx';
 
@@ -93,12 +94,16 @@ function List() {
 
 function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
   const stores = useQuestion('stores', {}).data ?? [];
-  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
-  const [q, setQ] = useState('');
-  const [notSince, setNotSince] = useState('');
-  const [group, setGroup] = useState('');
+  const screen = useTypedScreen('count.new');
+  const [chosen, setChosen] = useTyped<ReadonlySet<number>>(screen, 'chosen', new Set(), z.set(z.number()));
+  const [q, setQ] = useTyped(screen, 'q', '');
+  const [notSince, setNotSince] = useTyped(screen, 'notSince', '');
+  const [group, setGroup] = useTyped(screen, 'group', '');
   const suppliers = useQuestion('suppliers', {}).data ?? [];
-  const begin = useCommand('beginCount', (begun) => onBegun(begun.id));
+  const begin = useCommand('beginCount', (begun) => {
+    screen.forget();
+    onBegun(begun.id);
+  });
   const toggle = (ids: readonly number[], on: boolean) => {
     const next = new Set(chosen);
     for (const id of ids) {

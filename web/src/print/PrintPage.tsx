@@ -6,6 +6,7 @@ import { useQuestion } from '../api/client.ts';
 import { jobOfBuild } from '../picking/index.ts';
 import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
+import { NothingHere } from '../ui/NothingHere.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { BinLabels } from './BinLabels.tsx';
@@ -35,10 +36,11 @@ export function PrintPage() {
   if (sheet === 'return') return <ReturnPaper id={Number(id)} />;
   if (sheet === 'run') return <RunPaper id={Number(id)} />;
   if (sheet === 'bins') return <BinLabels storeId={Number(id)} />;
-  return <BuildPrint sheet={sheet ?? ''} id={Number(id)} />;
+  if (sheet === 'bench' || sheet === 'pick') return <BuildPrint sheet={sheet} id={Number(id)} />;
+  return <NothingHere />;
 }
 
-function BuildPrint({ sheet, id }: { sheet: string; id: number }) {
+function BuildPrint({ sheet, id }: { sheet: 'bench' | 'pick'; id: number }) {
   const build = useQuestion('build', { params: { id } });
   return (
     <>

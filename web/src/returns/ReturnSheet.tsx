@@ -1,8 +1,9 @@
 import type { ReturnDetail, ReturnLine } from '@yosegi/contract';
 import { dayOf } from '@yosegi/core/days';
-import type { Condition } from '@yosegi/core/returns';
+import { type Condition, conditions } from '@yosegi/core/returns';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { z } from 'zod';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { LabelButton } from '../devices/index.ts';
@@ -18,11 +19,12 @@ import { useNotify } from '../ui/Notice.tsx';
 import { Para, Part, Section, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { When } from '../ui/When.tsx';
-import { conditionChoices, type Other, Others } from './Others.tsx';
+import { conditionChoices, Other, Others } from './Others.tsx';
 import { Pile } from './Pile.tsx';
 import { ReturnPicture } from './ReturnPicture.tsx';
-import { joined, type Named, NONE_NAMED, namedBy, WhichBack } from './WhichBack.tsx';
+import { joined, Named, NONE_NAMED, namedBy, WhichBack } from './WhichBack.tsx';
 import { outcomeWords, pieceName, stateTone, stateWords, waitedWords } from './words.ts';
 
 /** One return: what came back, what became of it, and what is owed for it. */
@@ -200,19 +202,30 @@ function Became({ of }: { of: ReturnDetail }) {
   );
 }
 
+const Quantities = z.array(z.string()).readonly();
+const AllNamed = z.array(Named).readonly();
+const Conditions = z.array(z.enum(conditions)).readonly();
+const AllOthers = z.array(z.array(Other).readonly()).readonly();
+
 /** Takes announced goods in, as many as really came, or says why they do not. */
 function Arrive({ of }: { of: ReturnDetail }) {
   const notify = useNotify();
-  const [quantities, setQuantities] = useState<readonly string[]>(of.lines.map(({ quantity }) => quantity));
-  const [named, setNamed] = useState<readonly Named[]>(of.lines.map(({ announced }) => announced));
-  const [found, setFound] = useState<readonly Condition[]>(of.lines.map(({ condition }) => condition));
-  const [others, setOthers] = useState<readonly (readonly Other[])[]>(of.lines.map(() => []));
-  const [because, setBecause] = useState('');
+  const screen = useTypedScreen(`return.${of.id}`);
+  const ofEach = <T,>(each: (line: ReturnLine) => T) => of.lines.map(each) as readonly T[];
+  const [quantities, setQuantities] = useTyped(screen, 'quantities', () => ofEach((line) => line.quantity), Quantities);
+  const [named, setNamed] = useTyped(screen, 'named', () => ofEach((line): Named => line.announced), AllNamed);
+  const [found, setFound] = useTyped(screen, 'found', () => ofEach((line) => line.condition), Conditions);
+  const [others, setOthers] = useTyped(screen, 'others', () => ofEach((): readonly Other[] => []), AllOthers);
+  const [because, setBecause] = useTyped(screen, 'because', '');
   const reasons = useQuestion('reasons', {}).data ?? [];
-  const arrive = useCommand('arriveReturn', ({ number, documentId }) =>
-    notify({ text: `${number} is here.`, ...(documentId === null ? {} : { documentId }) }),
-  );
-  const callOff = useCommand('callOffReturn', ({ number }) => notify({ text: `${number} is called off.` }));
+  const arrive = useCommand('arriveReturn', ({ number, documentId }) => {
+    screen.forget();
+    notify({ text: `${number} is here.`, ...(documentId === null ? {} : { documentId }) });
+  });
+  const callOff = useCommand('callOffReturn', ({ number }) => {
+    screen.forget();
+    notify({ text: `${number} is called off.` });
+  });
   const coming = of.lines
     .map((line, index) => ({ line, index }))
     .filter(({ index }) => Number(quantities[index]) !== 0);

@@ -1,17 +1,12 @@
 import { useRouteError } from 'react-router';
-import { Button, LinkButton } from '../ui/Button.tsx';
+import { Button } from '../ui/Button.tsx';
+import { NothingHere } from '../ui/NothingHere.tsx';
 import { EmptyState } from '../ui/States.tsx';
 
 /** An address without anything, or a screen that broke or could not be fetched. */
 export function NotThere({ broken = false }: { broken?: boolean }) {
   const error = useRouteError();
-  if (!broken) {
-    return (
-      <EmptyState isPage title="There is nothing here" action={<LinkButton to="/today">Go to Today</LinkButton>}>
-        The address may be mistyped, or what was here is gone. Ctrl K finds everything.
-      </EmptyState>
-    );
-  }
+  if (!broken) return <NothingHere />;
   return (
     <EmptyState
       isPage
