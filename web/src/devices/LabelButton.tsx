@@ -21,7 +21,10 @@ export function LabelButton({
   const notify = useNotify();
   const [copies, setCopies] = useState('1');
   const create = useCommand('createLabelJob', (job) =>
-    notify({ text: `${count(job.count, 'label')} wait at the label printer.`, to: ['/devices/printer', 'See them'] }),
+    notify({
+      text: `${count(job.count, 'label waits', 'labels wait')} at the label printer.`,
+      to: ['/devices/printer', 'See them'],
+    }),
   );
   const asked = /^\d{1,3}$/.test(copies) ? Number(copies) : 0;
   const isFaulty = typeof ask === 'function' && (asked < 1 || asked > 200);

@@ -189,7 +189,7 @@ function BackLane({ returns, of }: { returns: Today['cameBack']; of: number }) {
         Came back <span>waits for you to decide</span>
       </h2>
       {returns.map((row) => (
-        <Job key={row.id} $edge="violet">
+        <Job key={row.id} $edge="held">
           <Tile code={row.code} />
           <Link to={`/take-apart/returns/${row.id}`}>
             <b>{row.what}</b>

@@ -94,7 +94,7 @@ const columns: readonly ListColumn<LotRow>[] = [
 export function LotsPage() {
   const [show, setShow] = useAddress('show');
   const q = useSought();
-  const soon = useQuestion('lots', { query: { until: inDays(SOON_DAYS), limit: 500 } }).data?.rows ?? [];
+  const soon = useQuestion('lots', { query: { until: inDays(SOON_DAYS), limit: 500 } }).data?.rows;
   const until = { soon: inDays(SOON_DAYS), quarter: inDays(90), past: inDays(-1) }[show];
   const { sort, down, sorting } = useSorting<LotSort>('bestBefore');
   const pages = usePages('lots', { q: q || undefined, until, held: show === 'held', sort, down, limit: 100 });
@@ -106,7 +106,7 @@ export function LotsPage() {
     <ListPage>
       <ListTop>
         <div>
-          <h1>{conclusion(soon)}</h1>
+          <h1>{soon ? conclusion(soon) : 'Lots'}</h1>
           <Lead>A lot past its day is held until an owner releases it. What is held is not free.</Lead>
         </div>
       </ListTop>
