@@ -9,7 +9,7 @@ import { PegsOf } from '../coverage/index.ts';
 import { JobTagField } from '../jobs/index.ts';
 import { TasksOfBuild } from '../tasks/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { useFormat } from '../ui/format.ts';
+import { type Format, useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import { KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
@@ -59,7 +59,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
             </Lead>
           </div>
         </SheetHead>
-        <Para $bottom={12}>{conclusion(build, left)}</Para>
+        <Para $bottom={12}>{conclusion(build, left, format)}</Para>
         {build.state === 'planned' && <StartPanel build={build} />}
         {build.state === 'on-bench' && (
           <Row $bottom={12}>
@@ -147,7 +147,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
   );
 }
 
-function conclusion(build: BuildDetail, left: string): string {
+function conclusion(build: BuildDetail, left: string, format: Format): string {
   const open = build.pickLines - build.pickedLines;
   if (build.state === 'finished')
     return `Finished: ${build.finished} of ${build.quantity} made${Number(build.rejected) > 0 ? `, ${build.rejected} rejected` : ''}.`;
@@ -158,9 +158,7 @@ function conclusion(build: BuildDetail, left: string): string {
       : `It waits for ${build.waiting.map((part) => `${part.short} × ${part.name}`).join(', ')}.`;
   }
   if (build.held.length > 0) {
-    const what = build.held.map(
-      (part) => `${part.quantity} ${part.unit === 'each' ? '×' : `${part.unit} of`} ${part.name}`,
-    );
+    const what = build.held.map((part) => `${format.quantity(part.quantity, part.unit, 3)} × ${part.name}`);
     return `${what.join(', ')} on the bench is held. Release it, or take it back and pick other stock.`;
   }
   if (open > 0) return `${open} of ${build.pickLines} lines still to be picked; ${left} to finish.`;

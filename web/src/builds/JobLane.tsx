@@ -35,16 +35,14 @@ export function JobLane({
   edge,
   builds,
   of = builds.length,
-  toAll = '/build',
   children,
 }: {
   title: string;
   under: string;
   edge: string;
   builds: readonly BuildRow[];
-  /** How many there are in all, where only the first of them are given, and where to see the others. */
+  /** How many there are in all, where only the first of them are given. */
   of?: number;
-  toAll?: string;
   children: (build: BuildRow) => ReactNode;
 }) {
   const format = useFormat();
@@ -78,7 +76,7 @@ export function JobLane({
           {children(build)}
         </Job>
       ))}
-      <AndMore shown={builds.length} of={of} to={toAll} />
+      <AndMore shown={builds.length} of={of} to="/build" />
     </Lane>
   );
 }
