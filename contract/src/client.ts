@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { Problem, Route } from './common.ts';
+import { Problem, type Route } from './common.ts';
 import { newKey } from './key.ts';
 import { IDEMPOTENCY_HEADER } from './live.ts';
 
@@ -61,10 +61,9 @@ export async function send<R extends Route>(
 export const refusalOf = async (response: Response) => new ApiProblem(await problemFrom(response));
 
 async function problemFrom(response: Response): Promise<Problem> {
-  try {
-    return (await response.json()) as Problem;
-  } catch {
-    const detail = `The server answered ${response.status}. Try again in a moment.`;
-    return { type: 'about:blank', title: 'No answer', status: response.status, code: 'no-answer', detail };
-  }
+  // What stands before our server may answer in its place, and says nothing of ours.
+  const said = Problem.safeParse(await response.json().catch(() => null));
+  if (said.success) return said.data;
+  const detail = `The server answered ${response.status}. Try again in a moment.`;
+  return { type: 'about:blank', title: 'No answer', status: response.status, code: 'no-answer', detail };
 }

@@ -5,9 +5,9 @@ import '@fontsource-variable/brygada-1918/wght.css';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { RouterProvider } from 'react-router';
+import { createBrowserRouter, RouterProvider } from 'react-router';
 import { queryClient } from './api/client.ts';
-import { router } from './routes.tsx';
+import { routes } from './routes.tsx';
 import { GlobalStyle } from './ui/global.ts';
 import { notify } from './ui/Notice.tsx';
 import { takeOverClosed, whenPutAside } from './ui/typed.ts';
@@ -27,7 +27,7 @@ if (root) {
     <StrictMode>
       <GlobalStyle />
       <QueryClientProvider client={queryClient}>
-        <RouterProvider router={router} />
+        <RouterProvider router={createBrowserRouter(routes)} />
       </QueryClientProvider>
     </StrictMode>,
   );

@@ -1,11 +1,11 @@
-import { createBrowserRouter, Navigate } from 'react-router';
+import { Navigate, type RouteObject } from 'react-router';
 import { part } from './api/part.ts';
 import { Begin } from './shell/Begin.tsx';
 import { NotThere } from './shell/NotThere.tsx';
 import { Shell } from './shell/Shell.tsx';
 
 /** Every address of the application. Stations load when they are first gone to. */
-export const router = createBrowserRouter([
+export const routes: RouteObject[] = [
   {
     path: '/',
     element: <Shell />,
@@ -164,4 +164,4 @@ export const router = createBrowserRouter([
       },
     ],
   },
-]);
+];

@@ -14,7 +14,8 @@ import { api, type Problem, type Route, type Topic, topics } from '@yosegi/contr
 import { ApiProblem, type Input, type Output, refusalOf, send } from '@yosegi/contract/client';
 import { newKey } from '@yosegi/contract/key';
 import { useEffect, useRef } from 'react';
-import { signedInAgain } from './signedOut.ts';
+import { overNetwork } from './network.ts';
+import { patiently } from './slow.ts';
 
 type Name = keyof typeof api;
 type RouteOf<N extends Name> = (typeof api)[N];
@@ -134,14 +135,6 @@ export const queryClient = new QueryClient({
   },
 });
 
-/** Asks the server; where the session has ended, once more as soon as somebody has signed in. */
-async function overNetwork(url: string, init: RequestInit): Promise<Response> {
-  const response = await fetch(url, { ...init, credentials: 'same-origin' });
-  if (response.status !== 401) return response;
-  await signedInAgain();
-  return overNetwork(url, init);
-}
-
 /** What an address of the server holds, unread: for a worker, which reads it beside the page. @throws ApiProblem */
 export async function bytesOf(url: string, signal: AbortSignal): Promise<ArrayBuffer> {
   const response = await overNetwork(url, { signal });
@@ -232,9 +225,10 @@ export function useCommand<N extends Name>(
     mutationFn: async (input) => {
       const text = JSON.stringify(input);
       if (intention.current?.input !== text) intention.current = { input: text, key: newKey() };
-      const output = await send(overNetwork, api[name] as RouteOf<N> & Route, input as never, {
-        key: intention.current.key,
-      });
+      const { key } = intention.current;
+      const output = await patiently((signal) =>
+        send(overNetwork, api[name] as RouteOf<N> & Route, input as never, { key, signal }),
+      );
       intention.current = null;
       return output as Output<RouteOf<N>>;
     },

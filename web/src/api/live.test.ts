@@ -1,6 +1,6 @@
 import { type Topic, topics } from '@yosegi/contract';
 import { expect, it, vi } from 'vitest';
-import { gather, listen } from './live.ts';
+import { gather, listen, stayTuned } from './live.ts';
 
 it('fetches what it is told of, and everything after it could not hear', () => {
   const source: Pick<EventSource, 'onopen' | 'onerror' | 'onmessage'> = {
@@ -40,4 +40,36 @@ it('fetches a burst of changes twice: what came first, and all the rest together
   hear(['items']);
   expect(fetched).toHaveLength(3);
   vi.useRealTimers();
+});
+
+it('opens a stream anew that was refused, and fetches what it missed', async () => {
+  const opened: { onopen: (() => void) | null; onerror: (() => void) | null; readyState: number; closed: boolean }[] =
+    [];
+  const open = () => {
+    const source = {
+      ...{ onopen: null, onerror: null, onmessage: null, readyState: 0, closed: false },
+      close() {
+        source.closed = true;
+      },
+    };
+    opened.push(source);
+    return source;
+  };
+  const [heard, fetched]: [boolean[], (readonly Topic[])[]] = [[], []];
+  const end = stayTuned(
+    open as never,
+    (now) => heard.push(now),
+    (changed) => fetched.push(changed),
+    0,
+  );
+  opened[0]?.onerror?.();
+  expect(opened.length).toBe(1);
+  Object.assign(opened[0] ?? {}, { readyState: 2 });
+  opened[0]?.onerror?.();
+  await vi.waitFor(() => expect(opened.length).toBe(2));
+  opened[1]?.onopen?.();
+  expect(heard).toEqual([false, false, true]);
+  expect(fetched).toEqual([topics]);
+  end();
+  expect(opened[1]?.closed).toBe(true);
 });

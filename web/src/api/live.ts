@@ -10,20 +10,59 @@ export function useLive(): boolean {
   useEffect(() => {
     // Without a session there is nothing to hear, and the browser would not try again by itself.
     if (signedOut) return;
-    const source = new EventSource(EVENTS_PATH);
-    listen(source, setHeard, gather(refetch));
-    return () => source.close();
+    return stayTuned(() => new EventSource(EVENTS_PATH), setHeard, gather(refetch));
   }, [signedOut]);
   return heard;
 }
 
-/** What is heard of an event stream: whether it stands, and which topics to fetch again. */
+/** How long after a refusal the next try is made, in milliseconds. */
+const NEXT_TRY = 4000;
+
+type Source = Pick<EventSource, 'onopen' | 'onerror' | 'onmessage' | 'readyState' | 'close'>;
+
+/**
+ * Listens until it is ended. A browser takes up a broken stream by itself, and never one that was refused, as by a server
+ * that is just starting: that one is opened anew.
+ * @returns how to end it
+ */
+export function stayTuned(
+  open: () => Source,
+  setHeard: (heard: boolean) => void,
+  fetchAgain: (changed: readonly Topic[]) => void,
+  nextTry = NEXT_TRY,
+): () => void {
+  let [source, missed] = [open(), false];
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const begin = () => {
+    listen(source, setHeard, fetchAgain, missed);
+    const { onerror } = source;
+    source.onerror = (event) => {
+      onerror?.call(source as EventSource, event);
+      if (source.readyState !== CLOSED) return;
+      missed = true;
+      timer = setTimeout(() => {
+        source = open();
+        begin();
+      }, nextTry);
+    };
+  };
+  begin();
+  return () => {
+    clearTimeout(timer);
+    source.close();
+  };
+}
+
+/** The state of a stream that its browser has given up. */
+const CLOSED = 2;
+
+/** What is heard of an event stream: whether it stands, and which topics to fetch again; all of them when some were `lost` before it. */
 export function listen(
   source: Pick<EventSource, 'onopen' | 'onerror' | 'onmessage'>,
   setHeard: (heard: boolean) => void,
   fetchAgain: (changed: readonly Topic[]) => void,
+  lost = false,
 ): void {
-  let lost = false;
   source.onopen = () => {
     setHeard(true);
     // Whatever happened while nobody listened is unknown.

@@ -1,5 +1,7 @@
-import { expect, it } from 'vitest';
-import { persistently } from './part.ts';
+// @vitest-environment jsdom
+import { renderHook } from '@testing-library/react';
+import { expect, it, vi } from 'vitest';
+import { partOrNone, persistently, usePartMissing } from './part.ts';
 
 it('a part that cannot be fetched is tried again, and given up in the end', async () => {
   let tries = 0;
@@ -12,4 +14,13 @@ it('a part that cannot be fetched is tried again, and given up in the end', asyn
   expect(tries).toBe(3);
   tries = -9;
   await expect(persistently(load, [0, 0])).rejects.toThrow('Failed to fetch');
+});
+
+it('a part of a screen that is gone takes nothing else with it, and is told of', async () => {
+  const { result } = renderHook(usePartMissing);
+  expect(await partOrNone(async () => 'there')).toBe('there');
+  expect(result.current).toBeNull();
+  const load = () => Promise.reject(new TypeError('Failed to fetch'));
+  expect(await partOrNone(load, [0])).toBeNull();
+  await vi.waitFor(() => expect(result.current).toBe('gone'));
 });

@@ -4,10 +4,12 @@ import { useSyncExternalStore } from 'react';
 /** How long to wait before each other try, in milliseconds: together longer than a server needs to start again. */
 const WAITS = [300, 700, 1500, 3000, 6000, 12_000];
 
-let missing = 0;
+/** Parts of the application that are waited for, and those that could not be had at all: the server has other files now. */
+let [missing, gone] = [0, 0];
 const listeners = new Set<() => void>();
-function count(by: number): void {
-  missing += by;
+function count(waitedFor: number, givenUp = 0): void {
+  missing += waitedFor;
+  gone += givenUp;
   for (const listener of listeners) listener();
 }
 
@@ -30,12 +32,22 @@ export async function persistently<T>(load: () => Promise<T>, waits: readonly nu
   }
 }
 
-/** Whether a screen is being waited for that could not be fetched. */
-export const usePartMissing = (): boolean =>
+/** A part of a screen that is tried like a whole one. @returns null when it is given up, of which {@link usePartMissing} tells */
+export async function partOrNone<T>(load: () => Promise<T>, waits?: readonly number[]): Promise<T | null> {
+  try {
+    return await persistently(load, waits);
+  } catch {
+    count(0, 1);
+    return null;
+  }
+}
+
+/** Whether something is waited for that could not be fetched, or was given up. */
+export const usePartMissing = (): 'waiting' | 'gone' | null =>
   useSyncExternalStore(
     (listener) => {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    () => missing > 0,
+    () => (missing > 0 ? 'waiting' : gone > 0 ? 'gone' : null),
   );

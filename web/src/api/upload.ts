@@ -1,5 +1,6 @@
 import type { Problem } from '@yosegi/contract';
-import { ApiProblem } from '@yosegi/contract/client';
+import { ApiProblem, refusalOf } from '@yosegi/contract/client';
+import { overNetwork } from './network.ts';
 
 interface Uploading {
   readonly method: 'POST' | 'PUT';
@@ -11,14 +12,13 @@ interface Uploading {
 /** Sends a file as it is. @throws ApiProblem when the server, or its limit, refuses it */
 export async function upload<T>(path: string, file: File, { method, most, headers }: Uploading): Promise<T> {
   if (file.size > most) throw new ApiProblem(tooLarge(file, most));
-  const response = await fetch(path, {
+  const response = await overNetwork(path, {
     method,
     body: file,
-    credentials: 'same-origin',
     headers: { 'content-type': 'application/octet-stream', ...headers },
   });
   if (response.ok) return (await response.json()) as T;
-  throw new ApiProblem((await response.json()) as Problem);
+  throw await refusalOf(response);
 }
 
 const megabytes = (bytes: number) => Math.ceil(bytes / 1024 / 1024);

@@ -1,6 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
+import { refusalOf } from '@yosegi/contract/client';
 import { formatDecimal } from '@yosegi/core/number';
 import { readDespatchAdvice, readOrderResponse } from '@yosegi/core/ubl';
+import { overNetwork } from '../api/network.ts';
+import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -13,12 +16,13 @@ export function Told({ path, kind }: { path: string; kind: 'response' | 'despatc
     queryKey: ['told', path],
     staleTime: 0,
     queryFn: async () => {
-      const answer = await fetch(path, { credentials: 'same-origin' });
-      if (!answer.ok) throw new Error('No answer came. Try again.');
+      const answer = await overNetwork(path);
+      if (!answer.ok) throw await refusalOf(answer);
       return answer.text();
     },
   });
-  if (told.error) return <ProblemBox error={told.error} />;
+  if (told.error)
+    return <ProblemBox error={told.error} ways={<Button onPress={() => void told.refetch()}>Try again</Button>} />;
   if (!told.data) return <Muted>Asking…</Muted>;
   return kind === 'response' ? <Promised xml={told.data} /> : <Despatch xml={told.data} />;
 }

@@ -1,4 +1,5 @@
 import { type RefObject, useEffect, useLayoutEffect, useRef } from 'react';
+import { isPageCovered } from '../ui/covered.ts';
 
 /** Keys of a scanner follow each other faster than any hand types. */
 const FASTEST_HAND_MS = 90;
@@ -33,8 +34,10 @@ export function useScans(take: Take): void {
   }, []);
 }
 
-/** Hands a scan to whoever takes it on the screen. @returns whether anybody does */
+/** Hands a scan to whoever takes it on the screen, unless something lies over it. @returns whether anybody does */
 function hand(text: string): boolean {
+  if (isPageCovered()) return false;
+  if (opener(text)) return true;
   return takers.findLast((take) => take(text) !== false) !== undefined;
 }
 
@@ -70,9 +73,9 @@ export function listenToWedge(): () => void {
     if (isSeparator) text += SEPARATOR;
     else if (event.key.length === 1) text += event.key;
     else if (event.key === 'Enter' && text.length >= LEAST) {
-      const isTaken = opener(text) || hand(text);
+      hand(text);
       text = '';
-      if (!isTaken) return;
+      // The Enter of a scanner presses nothing, whatever button has the focus.
       event.preventDefault();
       event.stopPropagation();
     }
@@ -108,7 +111,7 @@ export function putScan(text: string): 'field' | 'screen' | 'nowhere' {
     }, AFTER_TYPING_MS);
     return 'field';
   }
-  return opener(text) || hand(text) ? 'screen' : 'nowhere';
+  return hand(text) ? 'screen' : 'nowhere';
 }
 
 /** Puts a weight into the focused field, as a scale does that is wired to the desk; what was typed there goes. */

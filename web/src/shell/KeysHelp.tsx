@@ -1,14 +1,9 @@
-import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
+import { Dialog, Heading } from 'react-aria-components';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { Button } from '../ui/Button.tsx';
+import { DialogCard, Overlay } from '../ui/Modal.tsx';
 
-const Overlay = styled(
-  ModalOverlay,
-)`position: fixed; inset: 0; background: var(--veil); z-index: 40; display: grid; place-items: center;`;
-const Card = styled(
-  Modal,
-)`background: var(--sheet); border-radius: 5px; padding: 20px 24px; min-width: 380px; box-shadow: 0 18px 60px var(--deep);`;
 const Keys = styled.dl`
   display: grid; grid-template-columns: auto 1fr; gap: 7px 16px; margin: 14px 0; align-items: baseline;
   dt { font: 600 12px var(--text); border: 1px solid var(--line); border-radius: 3px; padding: 2px 7px; background: var(--paper); justify-self: start; } dd { margin: 0; }
@@ -130,7 +125,7 @@ export function KeysHelp({ onClose }: { onClose: () => void }) {
   const keys = [...(screens.find(([path]) => path.test(pathname))?.[1] ?? []), ...everywhere];
   return (
     <Overlay isOpen onOpenChange={(next) => !next && onClose()} isDismissable>
-      <Card>
+      <DialogCard>
         <Dialog>
           <Heading slot="title">Keys on this screen</Heading>
           <Keys>
@@ -142,7 +137,7 @@ export function KeysHelp({ onClose }: { onClose: () => void }) {
             Close
           </Button>
         </Dialog>
-      </Card>
+      </DialogCard>
     </Overlay>
   );
 }

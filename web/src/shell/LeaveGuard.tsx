@@ -1,9 +1,9 @@
-import { lazy, Suspense } from 'react';
 import { useBlocker } from 'react-router';
+import { later } from '../ui/later.tsx';
 import { unsaved } from '../ui/unsaved.ts';
 
 // Fetched when it is first asked for: most pages are left without it.
-const Leaving = lazy(async () => ({ default: (await import('./Leaving.tsx')).Leaving }));
+const Leaving = later(() => import('./Leaving.tsx'), 'Leaving');
 
 /** Asks once where a form with changes is left. */
 export function LeaveGuard() {
@@ -11,7 +11,7 @@ export function LeaveGuard() {
     ({ currentLocation: from, nextLocation: to }) =>
       unsaved().length > 0 && (from.pathname !== to.pathname || isEdited(from.search) !== isEdited(to.search)),
   );
-  return <Suspense>{blocker.state === 'blocked' && <Leaving stay={blocker.reset} leave={blocker.proceed} />}</Suspense>;
+  return blocker.state === 'blocked' && <Leaving stay={blocker.reset} leave={blocker.proceed} />;
 }
 
 const isEdited = (search: string) => new URLSearchParams(search).has('edit');

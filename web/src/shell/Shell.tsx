@@ -1,17 +1,17 @@
 import type { Person } from '@yosegi/contract';
 import { readLineCode } from '@yosegi/core/builds';
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { Suspense, useEffect, useMemo, useState } from 'react';
 import { I18nProvider } from 'react-aria-components';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { useLive } from '../api/live.ts';
-import { usePartMissing } from '../api/part.ts';
 import { PersonProvider } from '../api/person.ts';
 import { useSignedOut } from '../api/signedOut.ts';
 import { useScreenForScans } from '../scan/screens.ts';
 import { listenToWedge, useOpener } from '../scan/wedge.ts';
 import { CompanyProvider, count } from '../ui/format.ts';
+import { later } from '../ui/later.tsx';
 import { Notices } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
 import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
@@ -24,6 +24,7 @@ import { Logo } from './Logo.tsx';
 import { SetUpNotice } from './SetUpNotice.tsx';
 import { SignIn } from './SignIn.tsx';
 import { useScrolls } from './scrolls.ts';
+import { Troubles } from './Troubles.tsx';
 import { useHeadingFocus } from './useHeadingFocus.ts';
 import { useTitle } from './useTitle.ts';
 
@@ -72,15 +73,14 @@ const Who = styled.button`
   width: 32px; height: 32px; border: 0; border-radius: 3px; background: var(--me); color: var(--bright); font-weight: 700; font-size: 12px; cursor: pointer;
   transform: skewX(-14deg); span { display: block; transform: skewX(14deg); }
 `;
-const Lost = styled.div`background: var(--coming-wash); color: var(--coming-ink); padding: 6px 18px; font-size: 13px;`;
 const Main = styled.main`min-height: 0; overflow: auto; outline: none;`;
 
 // Fetched when they are first asked for; Ctrl goes down before Ctrl K does.
 const palette = () => import('./Palette.tsx');
-const Palette = lazy(async () => ({ default: (await palette()).Palette }));
-const NarrowMenu = lazy(async () => ({ default: (await import('./NarrowMenu.tsx')).NarrowMenu }));
-const SignInAgain = lazy(async () => ({ default: (await import('./SignInAgain.tsx')).SignInAgain }));
-const KeysHelp = lazy(async () => ({ default: (await import('./KeysHelp.tsx')).KeysHelp }));
+const Palette = later(palette, 'Palette');
+const NarrowMenu = later(() => import('./NarrowMenu.tsx'), 'NarrowMenu');
+const SignInAgain = later(() => import('./SignInAgain.tsx'), 'SignInAgain');
+const KeysHelp = later(() => import('./KeysHelp.tsx'), 'KeysHelp');
 
 /** The band of stations on top, whoever works here, and the page of the address. */
 export function Shell() {
@@ -110,7 +110,7 @@ function Somebody({ person }: { person: Person | null }) {
   return (
     <PersonProvider value={last}>
       <Workplace key={last.id} initials={last.initials} name={last.name} />
-      <Suspense>{signedOut && <SignInAgain />}</Suspense>
+      {signedOut && <SignInAgain />}
     </PersonProvider>
   );
 }
@@ -133,12 +133,11 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   useTitle(pathname);
   useScrolls();
   useHeadingFocus(pathname);
-  const partMissing = usePartMissing();
   const [listingKeys, setListingKeys] = useState(false);
   useShortcut('k', () => setFinding(true), { ctrl: true });
   useShortcut('?', () => setListingKeys(true));
   useEffect(() => {
-    const soon = (event: KeyboardEvent) => event.key === 'Control' && void palette();
+    const soon = (event: KeyboardEvent) => event.key === 'Control' && void palette().catch(() => {});
     window.addEventListener('keydown', soon);
     return () => window.removeEventListener('keydown', soon);
   }, []);
@@ -180,12 +179,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
           </Brand>
           <Stations aria-label="Stations">
             {narrow ? (
-              <Suspense>
-                <NarrowMenu
-                  here={here}
-                  deeds={doors.map(({ to, name, under }) => ({ id: to, name, hint: under, to }))}
-                />
-              </Suspense>
+              <NarrowMenu here={here} deeds={doors.map(({ to, name, under }) => ({ id: to, name, hint: under, to }))} />
             ) : (
               stations.map((station) => <StationLink key={station.to} {...station} />)
             )}
@@ -209,8 +203,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
           </Side>
         </Band>
         <SetUpNotice />
-        {partMissing && <Lost role="status">This screen cannot be loaded just now. Trying again…</Lost>}
-        {!heard && <Lost role="status">The connection is lost; figures may be old. Trying to reconnect…</Lost>}
+        <Troubles heard={heard} />
       </div>
       <Main id="main" tabIndex={-1}>
         <Suspense>
@@ -220,10 +213,8 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
         </Suspense>
       </Main>
       <LeaveGuard />
-      <Suspense>
-        {finding && <Palette onClose={() => setFinding(false)} />}
-        {listingKeys && <KeysHelp onClose={() => setListingKeys(false)} />}
-      </Suspense>
+      {finding && <Palette onClose={() => setFinding(false)} />}
+      {listingKeys && <KeysHelp onClose={() => setListingKeys(false)} />}
     </Page>
   );
 }

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { isAmong, problemOf } from '../api/client.ts';
+import { useSaid } from '../api/unsaid.ts';
 import { Button } from './Button.tsx';
 
 const Box = styled.div`
@@ -21,6 +22,7 @@ interface Props {
 /** What was refused and why, unless a field says so itself. */
 export function ProblemBox({ error, shownAt = [], children, ways }: Props) {
   const problem = problemOf(error);
+  useSaid(error);
   if (!problem || (problem.code !== 'stale-save' && isAmong(problem.field, shownAt))) return null;
   return (
     <Box role="alert">

@@ -1,8 +1,9 @@
 import { type ComponentType, createElement, lazy, type ReactNode, Suspense } from 'react';
-import { persistently } from '../api/part.ts';
+import { partOrNone } from '../api/part.ts';
 
 /**
- * A part of a screen that is fetched when it is first opened, so that the screen itself is there at once.
+ * A part of a screen that is fetched when it is first opened, so that the screen itself is there at once. Where it cannot be
+ * had, the screen stays without it, and the page says so.
  * @param waiting what stands in its place meanwhile
  */
 export function later<Props extends object, Name extends string>(
@@ -10,6 +11,8 @@ export function later<Props extends object, Name extends string>(
   name: Name,
   waiting: ReactNode = null,
 ): ComponentType<Props> {
-  const Fetched = lazy<ComponentType<Props>>(async () => ({ default: (await persistently(load))[name] }));
+  const Fetched = lazy<ComponentType<Props>>(async () => ({ default: (await partOrNone(load))?.[name] ?? Nothing }));
   return (props) => <Suspense fallback={waiting}>{createElement(Fetched, props)}</Suspense>;
 }
+
+const Nothing = () => null;

@@ -1,11 +1,12 @@
 import { useEffect, useRef } from 'react';
+import { isPageCovered } from './covered.ts';
 
 interface Modifiers {
   readonly ctrl?: boolean;
   readonly alt?: boolean;
 }
 
-/** Calls `act` when a key is pressed; without a modifier not while somebody types. */
+/** Calls `act` when a key is pressed; without a modifier not while somebody types, and never while something lies over the page. */
 export function useShortcut(key: string, act: () => void, { ctrl = false, alt = false }: Modifiers = {}): void {
   const latest = useRef(act);
   latest.current = act;
@@ -15,6 +16,11 @@ export function useShortcut(key: string, act: () => void, { ctrl = false, alt = 
       if (event.key.toLowerCase() !== key.toLowerCase() || withCtrl !== ctrl || event.altKey !== alt) return;
       const target = event.target as HTMLElement | null;
       if (!ctrl && !alt && target?.closest('input, textarea, select, [contenteditable]')) return;
+      if (isPageCovered()) {
+        // The browser has deeds of its own for letters, like saving the page.
+        if (withCtrl && event.key.length === 1) event.preventDefault();
+        return;
+      }
       event.preventDefault();
       // A button or a choice that has the focus would take Enter for itself.
       if (ctrl) event.stopPropagation();

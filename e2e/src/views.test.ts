@@ -1,0 +1,94 @@
+import { expect, type Page, test } from '@playwright/test';
+import { addresses } from './addresses.ts';
+import { Application, type Visit } from './harness.ts';
+
+const SIZES = [
+  { width: 1280, height: 800 },
+  { width: 820, height: 1000 },
+  { width: 390, height: 800 },
+];
+/** Everything that is typed into: no choice, no tick, no box that looks for an item and is empty again when it has one. */
+const TYPED = '#main :is(input:is([type=text], [type=search], :not([type])):not([role=combobox]), textarea):enabled';
+
+test.describe('every view', () => {
+  let application: Application;
+  let visit: Visit;
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
+    visit = await application.open();
+  });
+  test.afterAll(() => application.close());
+
+  for (const [what, path, heading] of addresses)
+    test(`${what}: only panes scroll, what is typed stays, and what cannot be fetched is said`, async () => {
+      const { page } = visit;
+      visit.faults.length = 0;
+      await page.setViewportSize(SIZES[0] ?? { width: 1280, height: 800 });
+      await page.goto(path);
+      await visit.heading(new RegExp(heading));
+      await visit.loaded();
+      for (const size of SIZES) {
+        await page.setViewportSize(size);
+        await reachFarthest(page);
+        expect.soft(await scrolled(page)).toEqual({ top: 0, tooLong: 0, tooWide: 0 });
+      }
+      await page.setViewportSize(SIZES[0] ?? { width: 1280, height: 800 });
+
+      const typed = await typeEverywhere(page);
+      await page.reload();
+      await visit.loaded();
+      await expect.soft.poll(() => textsOf(page), { timeout: 5000 }).toMatchObject(typed);
+
+      await page.route(/\/api\/(?!session|events|people)/, (route) =>
+        route.request().method() === 'GET' ? route.fulfill({ status: 503, body: 'gone' }) : route.continue(),
+      );
+      await page.reload();
+      await page.getByRole('button', { name: 'Try again' }).first().waitFor();
+      await page.unroute(/\/api\/(?!session|events|people)/);
+      expect(visit.faults).toEqual([]);
+    });
+});
+
+/** Puts the focus where a browser would scroll the most to show it. */
+async function reachFarthest(page: Page): Promise<void> {
+  const last = page.locator('#main').getByRole('checkbox').or(page.locator('#main').getByRole('radio')).last();
+  if ((await last.count()) > 0 && (await last.isEnabled())) await last.focus();
+}
+
+const scrolled = (page: Page) =>
+  page.evaluate(() => {
+    const { scrollTop, scrollHeight, clientHeight, scrollWidth, clientWidth } =
+      document.scrollingElement ?? document.body;
+    return { top: scrollTop, tooLong: scrollHeight - clientHeight, tooWide: scrollWidth - clientWidth };
+  });
+
+/** What stands in each field that is typed into, by its name. */
+const textsOf = (page: Page): Promise<Record<string, string>> =>
+  page.evaluate((typed) => {
+    const texts: Record<string, string> = {};
+    for (const field of document.querySelectorAll<HTMLInputElement>(typed)) {
+      const name = field.ariaLabel ?? field.labels?.[0]?.textContent ?? field.placeholder;
+      // Two of the same name are told apart by their order.
+      let own = name;
+      for (let n = 2; own in texts; n += 1) own = `${name} ${n}`;
+      if (field.getClientRects().length > 0) texts[own] = field.value;
+    }
+    return texts;
+  }, TYPED);
+
+/** Types something into every field, as far as there are few. @returns what stands there now and did not before */
+async function typeEverywhere(page: Page): Promise<Record<string, string>> {
+  const before = await textsOf(page);
+  const fields = page.locator(TYPED).filter({ visible: true });
+  const last = Math.min(await fields.count(), MOST_FIELDS);
+  for (let at = 0; at < last; at += 1) {
+    const field = fields.nth(at);
+    if (!(await field.isVisible())) break;
+    const isNumber = (await field.getAttribute('inputmode')) === 'decimal';
+    await field.fill(isNumber ? '2' : 'Ash');
+  }
+  await page.locator('body').press('Shift');
+  const after = await textsOf(page);
+  return Object.fromEntries(Object.entries(after).filter(([name, text]) => before[name] !== text));
+}
+const MOST_FIELDS = 12;
