@@ -11,6 +11,7 @@ const SIZES = [
 const TYPED = '#main :is(input:is([type=text], [type=search], :not([type])):not([role=combobox]), textarea):enabled';
 
 test.describe('every view', () => {
+  test.describe.configure({ mode: 'parallel' });
   let application: Application;
   let visit: Visit;
   test.beforeAll(async ({ browser }) => {
@@ -43,7 +44,7 @@ test.describe('every view', () => {
         route.request().method() === 'GET' ? route.fulfill({ status: 503, body: 'gone' }) : route.continue(),
       );
       await page.reload();
-      await page.getByRole('button', { name: 'Try again' }).first().waitFor();
+      await page.getByRole('button', { name: 'Try again' }).first().waitFor({ timeout: 5000 });
       await page.unroute(/\/api\/(?!session|events|people)/);
       expect(visit.faults).toEqual([]);
     });
@@ -85,7 +86,8 @@ async function typeEverywhere(page: Page): Promise<Record<string, string>> {
     const field = fields.nth(at);
     if (!(await field.isVisible())) break;
     const isNumber = (await field.getAttribute('inputmode')) === 'decimal';
-    await field.fill(isNumber ? '2' : 'Ash');
+    const isDay = (await field.locator('xpath=..').getByRole('button', { name: 'Calendar' }).count()) > 0;
+    await field.fill(isNumber ? '2' : isDay ? '24/12/2029' : 'Ash');
   }
   await page.locator('body').press('Shift');
   const after = await textsOf(page);

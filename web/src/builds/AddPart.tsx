@@ -1,9 +1,9 @@
-import type { BuildDetail, Item } from '@yosegi/contract';
-import { useState } from 'react';
+import { type BuildDetail, Item } from '@yosegi/contract';
+import { z } from 'zod';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Refusal } from '../lines/Refusal.tsx';
 import { TrackedOut } from '../lines/TrackedOut.tsx';
-import { NOTHING_TYPED, namedOf, type TypedTrack, withScan } from '../lines/typed.ts';
+import { NOTHING_TYPED, namedOf, TypedTrack, withScan } from '../lines/typed.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -13,31 +13,38 @@ import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { H2, Part } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';
+import { type TypedScreen, useTyped } from '../ui/useTypedScreen.ts';
 
 interface Props {
   readonly build: Pick<BuildDetail, 'id' | 'number' | 'state'>;
+  /** Where what is typed stays until the part is added. */
+  readonly screen: TypedScreen;
   readonly onDone: () => void;
 }
 
 /** One more part that the work turned out to need: what, how much, from where, and why. */
-export function AddPart({ build, onDone }: Props) {
+export function AddPart({ build, screen, onDone }: Props) {
   const format = useFormat();
   const notify = useNotify();
-  const [item, setItem] = useState<Item | null>(null);
-  const [quantity, setQuantity] = useState('1');
-  const [because, setBecause] = useState('');
-  const [from, setFrom] = useState<string | null>(null);
-  const [track, setTrack] = useState<TypedTrack>(NOTHING_TYPED);
+  const [item, setItem] = useTyped(screen, 'item', null, Item.nullable());
+  const [quantity, setQuantity] = useTyped(screen, 'quantity', '1');
+  const [because, setBecause] = useTyped(screen, 'because', '');
+  const [from, setFrom] = useTyped(screen, 'from', null, z.string().nullable());
+  const [track, setTrack] = useTyped(screen, 'track', NOTHING_TYPED, TypedTrack);
   const bins = useQuestion('itemBins', { params: { id: item?.id ?? 0 } }, { enabled: item !== null });
   const shelves = (bins.data ?? []).filter(({ kind, build: holder }) => kind === 'shelf' && holder === null);
   const home = shelves.find(({ binId }) => binId === item?.homeBinId) ?? shelves[0];
   const binId = build.state === 'on-bench' ? (from ?? String(home?.binId ?? '')) : '';
+  const close = () => {
+    onDone();
+    screen.forget();
+  };
   const add = useCommand('addPart', ({ document }) => {
     notify({
       text: `${quantity} × ${item?.name} ${document ? 'is on the bench of' : 'is to be picked for'} ${build.number}.`,
       ...(document ? { documentId: document.id } : {}),
     });
-    onDone();
+    close();
   });
   const at = (name: string) => problemAt(add.error, name);
   const submit = (override?: { reason: string }) => {
@@ -99,7 +106,7 @@ export function AddPart({ build, onDone }: Props) {
         <Button busy={add.isPending} isDisabled={!item || because.trim() === ''} onPress={() => submit()}>
           Add it
         </Button>
-        <Button look="ghost" onPress={onDone}>
+        <Button look="ghost" onPress={close}>
           Not now
         </Button>
       </Row>

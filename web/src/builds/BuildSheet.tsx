@@ -1,6 +1,5 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { formatDecimal } from '@yosegi/core/number';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
@@ -17,6 +16,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { When } from '../ui/When.tsx';
 import { AddPart } from './adding.ts';
 import { BuildLines } from './BuildLines.tsx';
@@ -33,7 +33,8 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
   const format = useFormat();
   const notify = useNotify();
   const mayWork = useCan('build');
-  const [isAdding, setAdding] = useState(false);
+  const adding = useTypedScreen(`add-part.${build.id}`);
+  const [isAdding, setAdding] = useTyped(adding, 'open', false);
   const cancel = useCommand('cancelBuild', (after) =>
     notify({ text: `${after.number} is ${after.state}; its parts are free again.` }),
   );
@@ -76,7 +77,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
         {isOpen &&
           mayWork &&
           (isAdding ? (
-            <AddPart build={build} onDone={() => setAdding(false)} />
+            <AddPart build={build} screen={adding} onDone={() => setAdding(false)} />
           ) : (
             <Button look="ghost" onPress={() => setAdding(true)}>
               Add a part

@@ -1,7 +1,7 @@
 import type { BuildDetail } from '@yosegi/contract';
 import { formatDecimal, parseDecimal } from '@yosegi/core/number';
 import { writeSerials } from '@yosegi/core/tracking';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useRef } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { z } from 'zod';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
@@ -56,7 +56,8 @@ function FinishForm({ build }: { build: BuildDetail }) {
   const [made, setMade] = useTyped(screen, 'made', () => madeOf(build, left), Made);
   const [used, setUsed] = useTyped(screen, 'used', NOTHING_USED, TypedUse);
   const [out, setOut] = useTyped(screen, 'out', () => outOf(build), z.array(TypedOut));
-  const [isAdding, setAdding] = useState(false);
+  const adding = useTypedScreen(`add-part.${build.id}`);
+  const [isAdding, setAdding] = useTyped(adding, 'open', false);
   const form = useRef<HTMLDivElement>(null);
   const { good, rejected, rejectCost, closes } = made;
   const lastUses = useQuestion('lastUses', { params: { id: build.id } }).data;
@@ -154,7 +155,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
             past={past}
           />
           {isAdding ? (
-            <AddPart build={build} onDone={() => setAdding(false)} />
+            <AddPart build={build} screen={adding} onDone={() => setAdding(false)} />
           ) : (
             <div>
               <Button look="ghost" onPress={() => setAdding(true)}>

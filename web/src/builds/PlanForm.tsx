@@ -1,5 +1,6 @@
-import { useState } from 'react';
+import { useRef } from 'react';
 import { useNavigate } from 'react-router';
+import { z } from 'zod';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { coverOf } from '../coverage/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
@@ -20,8 +21,9 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
   const go = useNavigate();
   const notify = useNotify();
   const format = useFormat();
-  const [chosen, setChosen] = useState(itemId);
+  const quantityField = useRef<HTMLInputElement>(null);
   const screen = useTypedScreen(`plan.${itemId ?? ''}.${purpose}`);
+  const [chosen, setChosen] = useTyped(screen, 'item', itemId, z.number().nullable());
   const [quantity, setQuantity] = useTyped(screen, 'quantity', '1');
   const [due, setDue] = useTyped(screen, 'due', '');
   const [remark, setRemark] = useTyped(screen, 'remark', '');
@@ -62,7 +64,12 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
           <ItemPicker
             label="Product"
             chosen={item ? `${item.name} · ${item.code}` : ''}
-            onPick={(picked) => setChosen(picked.id)}
+            counted
+            onPick={(picked, _, many) => {
+              setChosen(picked.id);
+              if (many) setQuantity(many);
+              quantityField.current?.focus();
+            }}
             autoFocus={itemId === null}
             error={problemAt(plan.error, 'builds.0.itemId')}
           />
@@ -74,6 +81,7 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
           onChange={setQuantity}
           suffix={item?.unit}
           autoFocus={itemId !== null}
+          inputRef={quantityField}
           error={problemAt(plan.error, 'builds.0.quantity')}
         />
         <DayField label="Due day" value={due} onChange={setDue} error={problemAt(plan.error, 'builds.0.due')} />

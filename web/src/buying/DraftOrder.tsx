@@ -10,6 +10,7 @@ import { LineTable } from '../lines/LineTable.tsx';
 import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { readPricedLine } from '../lines/pricedLine.ts';
 import { LineItem, useLines } from '../lines/typedLines.tsx';
+import { usePastedRows } from '../lines/usePastedRows.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -97,10 +98,12 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
   };
   useShortcut('s', () => keep(false), { ctrl: true });
   useShortcut('Enter', () => lines.length > 0 && keep(true), { ctrl: true });
-  const addItem = (item: Item) => {
+  const addItem = (item: Item, quantity?: string, price?: string, stay = false) => {
     const start = startOf(item, offers);
-    append({ item, ...start, proposed: start.price, wantedOn: '', needs: [], orders: [] });
+    const typed = { ...(quantity ? { quantity } : {}), ...(price ? { price } : {}) };
+    append({ item, ...start, ...typed, proposed: start.price, wantedOn: '', needs: [], orders: [] }, stay);
   };
+  const pasted = usePastedRows(keepAs, (item, { quantity, price }) => addItem(item, quantity, price, true));
   // Prices of another supplier: what was proposed follows, what was typed stays.
   const [priced, setPriced] = useState(chosen);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another supplier's offers matter
@@ -192,13 +195,16 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
             <ItemPicker
               label="Add an item"
               hideLabel
-              placeholder="Type an item: code, name or a piece of either"
+              placeholder="Type an item, or paste rows"
               inputRef={adder}
               canAdd
-              onPick={addItem}
+              counted
+              onPick={(item, _, quantity) => addItem(item, quantity)}
+              onPasteRows={pasted.onPasteRows}
             />
           }
         />
+        {pasted.unplaced}
         <SaveProblem
           command={command}
           over={form}

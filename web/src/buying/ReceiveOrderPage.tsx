@@ -27,6 +27,7 @@ import { shelfOptions } from '../ui/shelves.ts';
 import { Part } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Faint, Muted } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** What comes in for an order: prefilled from what was announced, else from what is open. */
 export function ReceiveOrderPage() {
@@ -137,7 +138,8 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
   /** Where a line stands among those that were sent, so that a refusal finds its field. */
   const sentAt = (line: Piece) => coming.indexOf(line);
 
-  const [scan, setScan] = useState('');
+  const screen = useTypedScreen(`receive.${order.id}.scan`);
+  const [scan, setScan] = useTyped(screen, 'scan', '');
   const [scanSays, setScanSays] = useState<string | undefined>();
   const last = useRef<number | null>(null);
   const takeScan = (text: string) => {

@@ -13,6 +13,7 @@ import { Remark } from '../lines/Remark.tsx';
 import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../lines/typed.ts';
 import { LineItem, OnHand } from '../lines/typedLines.tsx';
 import { useLineDocument } from '../lines/useLineDocument.ts';
+import { usePastedRows } from '../lines/usePastedRows.tsx';
 import { scannedBin } from '../scan/scans.ts';
 import { useScansInto } from '../scan/wedge.ts';
 import { Choice } from '../ui/Choice.tsx';
@@ -60,12 +61,15 @@ function Receive({ stores }: { stores: readonly Store[] }) {
     if (bin && last) set(last.key, { binId: String(bin.id) });
     return bin !== undefined;
   };
+  const pasted = usePastedRows('receive', (item, { quantity, price }) =>
+    addLine(item, quantity, undefined, price, true),
+  );
   useScansInto(adder);
-  const addLine = (item: Item, quantity: string, scan?: ElementString) => {
+  const addLine = (item: Item, quantity: string, scan?: ElementString, cost?: string, stay = false) => {
     const isKnown = item.costFrom !== 'none' && item.costFrom !== 'at-least';
-    const unitCost = item.latestCost ?? (isKnown ? item.averageCost : '');
+    const unitCost = cost || (item.latestCost ?? (isKnown ? item.averageCost : ''));
     const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
-    append({ item, binId: String(item.homeBinId ?? shelves[0]?.[0] ?? ''), quantity, unitCost, track });
+    append({ item, binId: String(item.homeBinId ?? shelves[0]?.[0] ?? ''), quantity, unitCost, track }, stay);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: the address asks once
   useEffect(() => {
@@ -125,13 +129,16 @@ function Receive({ stores }: { stores: readonly Store[] }) {
         <ItemPicker
           label="Add an item"
           hideLabel
-          placeholder="Type an item: code, name or a piece of either"
+          placeholder="Type or scan an item, or paste rows"
           inputRef={adder}
           autoFocus={asked === 0}
-          onPick={(item, scan) => addLine(item, '1', scan)}
+          counted
+          onPick={(item, scan, quantity = '1') => addLine(item, quantity, scan)}
+          onPasteRows={pasted.onPasteRows}
           onText={takeBin}
         />
       }
+      more={pasted.unplaced}
       command={receive}
       input={
         faulty || lines.length === 0

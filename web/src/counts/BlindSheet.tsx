@@ -14,6 +14,7 @@ import { count, useFormat } from '../ui/format.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { scannedLabel } from '../ui/scanned.ts';
 import { Faint } from '../ui/text.ts';
+import { useAtOnce } from '../ui/useAtOnce.ts';
 import { FoundBesides } from './FoundBesides.tsx';
 
 const down = (event: KeyboardEvent<HTMLElement>) => walkLines(event, true, STEPS);
@@ -52,11 +53,7 @@ export function BlindSheet({ detail }: { detail: CountDetail }) {
             onPhone: 'There are',
             cell: (line) =>
               // What somebody else counted shows, as long as nothing else is typed.
-              line.tracking === 'serial' ? (
-                <SeenSerials key={String(line.counted)} line={line} />
-              ) : (
-                <CountedQuantity key={String(line.counted)} line={line} />
-              ),
+              line.tracking === 'serial' ? <SeenSerials line={line} /> : <CountedQuantity line={line} />,
           },
           { head: 'Counted', width: 170, onPhone: 'Counted', cell: (line) => <WhatIsKept line={line} /> },
         ]}
@@ -67,15 +64,19 @@ export function BlindSheet({ detail }: { detail: CountDetail }) {
 }
 
 function CountedQuantity({ line }: { line: CountLine }) {
-  const [text, setText] = useState(line.counted ?? '');
+  const { text, typed, type, saved } = useAtOnce(`counted.${line.id}`, line.counted ?? '');
   const [fault, setFault] = useState<string | undefined>();
   const say = useCommand('countLine');
   const keep = () => {
-    if (text.trim() === '' || (line.counted !== null && plainTyped(text, line) === line.counted)) return;
+    if (typed === null || text.trim() === '') return;
+    if (line.counted !== null && plainTyped(text, line) === line.counted) return saved(text);
     try {
       fromZero(readTyped(text, line));
       setFault(undefined);
-      say.mutate({ params: { id: line.id }, body: { counted: plainTyped(text, line) } });
+      say.mutate(
+        { params: { id: line.id }, body: { counted: plainTyped(text, line) } },
+        { onSuccess: () => saved(text) },
+      );
     } catch (error) {
       setFault(wordsOf(error) ?? 'This cannot be read.');
     }
@@ -87,7 +88,7 @@ function CountedQuantity({ line }: { line: CountLine }) {
       numeric
       suffix={line.unit === 'each' ? '' : line.unit}
       value={text}
-      onChange={setText}
+      onChange={type}
       onBlur={keep}
       error={fault ?? problemOf(say.error)?.detail}
       onKeyDown={(event) => {
@@ -101,11 +102,11 @@ function CountedQuantity({ line }: { line: CountLine }) {
 
 /** Serials one sees, scanned or typed one after the other; which ones the books have is not told. */
 function SeenSerials({ line }: { line: CountLine }) {
-  const [text, setText] = useState(writeSerials(line.seen));
+  const { text, typed, type: setText, saved } = useAtOnce(`seen.${line.id}`, writeSerials(line.seen));
   const say = useCommand('countLine');
   const read = readTrack({ id: line.itemId, name: line.name, tracking: 'serial' }, { ...NOTHING_TYPED, serials: text });
   const keep = () => {
-    if (read.error || read.serials.length === 0) return;
+    if (typed === null || read.error || read.serials.length === 0) return;
     if (line.counted !== null && read.serials.join() === line.seen.join()) return;
     say.mutate({
       params: { id: line.id },
@@ -129,7 +130,11 @@ function SeenSerials({ line }: { line: CountLine }) {
           setText(next);
         }
       }}
-      onBlur={keep}
+      onBlur={() => {
+        keep();
+        // Not before: the next one scanned goes on where the last ended.
+        if (line.counted !== null && read.serials.join() === line.seen.join()) saved(typed);
+      }}
       error={read.error ?? problemOf(say.error)?.detail}
       onKeyDown={(event) => {
         // A scanner ends each code with Enter; a person goes on with a second one.

@@ -1,6 +1,5 @@
 import type { CountDetail, CountLine } from '@yosegi/contract';
 import { writeSerials } from '@yosegi/core/tracking';
-import { useState } from 'react';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
 import { SignedQuantity } from '../lines/SignedQuantity.tsx';
 import { Button } from '../ui/Button.tsx';
@@ -11,15 +10,18 @@ import { Cell, Grid } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead } from '../ui/text.ts';
+import { useAtOnce } from '../ui/useAtOnce.ts';
 
 /** What one of what was found is worth, where nobody ever said what it costs; zero is said openly. */
 function FoundCost({ line, refused }: { line: CountLine; refused: unknown }) {
   const format = useFormat();
-  const [text, setText] = useState(line.unitCost ?? '');
+  const { text, typed, type, saved } = useAtOnce(`found-cost.${line.id}`, line.unitCost ?? '');
   const say = useCommand('countCost');
   const keep = () => {
+    if (typed === null) return;
     const unitCost = text.trim() === '' ? null : text.trim();
-    if (unitCost !== line.unitCost) say.mutate({ params: { id: line.id }, body: { unitCost } });
+    if (unitCost === line.unitCost) saved(typed);
+    else say.mutate({ params: { id: line.id }, body: { unitCost } }, { onSuccess: () => saved(typed) });
   };
   return (
     <Field
@@ -27,7 +29,7 @@ function FoundCost({ line, refused }: { line: CountLine; refused: unknown }) {
       numeric
       value={text}
       suffix={format.currencySign}
-      onChange={setText}
+      onChange={type}
       onBlur={keep}
       onKeyDown={(event) => event.key === 'Enter' && keep()}
       error={problemOf(say.error)?.detail ?? problemAt(refused, `sheet.${line.id}.unitCost`)}

@@ -1,6 +1,6 @@
 import type { CoverItem } from '@yosegi/contract';
 import type { Aside } from '@yosegi/core/coverage';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -59,6 +59,15 @@ interface Props {
 export function AskPane({ wants, read, terms, isCase, answer, ifBegun, items, deeds }: Props) {
   const [pasted, setPasted] = useState<Pasted['unknown']>([]);
   const [pasteError, setPasteError] = useState<unknown>(null);
+  const adder = useRef<HTMLInputElement>(null);
+  /** The product that has just been added: its quantity gets the focus once it is there. */
+  const [added, setAdded] = useState<number | null>(null);
+  const isThere = wants.some(({ itemId }) => itemId === added);
+  useEffect(() => {
+    if (added === null || !isThere) return;
+    document.querySelector<HTMLInputElement>(`[data-want="${added}"] input.num`)?.focus();
+    setAdded(null);
+  }, [added, isThere]);
   const paste = async (text: string) => {
     setPasteError(null);
     try {
@@ -80,7 +89,12 @@ export function AskPane({ wants, read, terms, isCase, answer, ifBegun, items, de
           label="Add a product"
           placeholder="Code, name or scan, or paste rows"
           autoFocus={wants.length === 0}
-          onPick={(item) => deeds.add([{ itemId: item.id, quantity: '1' }])}
+          inputRef={adder}
+          counted
+          onPick={(item, _, quantity = '1') => {
+            deeds.add([{ itemId: item.id, quantity }]);
+            setAdded(item.id);
+          }}
           onPasteRows={(text) => void paste(text)}
         />
       </Part>
@@ -119,6 +133,7 @@ export function AskPane({ wants, read, terms, isCase, answer, ifBegun, items, de
           ifBegun={ifBegun.get(want.itemId) ?? null}
           items={items}
           deeds={deeds}
+          onEnter={() => adder.current?.focus()}
         />
       ))}
       {(isCase || terms.changes.length > 0) && wants.length > 0 && (

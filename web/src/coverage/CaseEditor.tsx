@@ -3,6 +3,7 @@ import type { Change } from '@yosegi/core/coverage';
 import { type Source, sourceKey } from '@yosegi/core/demand';
 import { positive, type Quantity } from '@yosegi/core/number';
 import { type ReactNode, useState } from 'react';
+import { z } from 'zod';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -11,6 +12,7 @@ import { useFormat } from '../ui/format.ts';
 import { readTyped } from '../ui/measuring.ts';
 import { Stack } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { daysOf, MOST_DAYS } from './cases.ts';
 import { wordsOf } from './caseWords.ts';
 import type { Names } from './useNames.ts';
@@ -45,12 +47,14 @@ const kinds = {
   build: 'More of it is built',
 } as const;
 type Kind = keyof typeof kinds;
+const KINDS = z.enum(Object.keys(kinds) as Kind[]);
 
 /** The changes of a case, and what else could be otherwise. */
 export function CaseEditor(props: Props) {
   const { changes, names, items, suppliers, offers, onTakeBack, onForget } = props;
   const format = useFormat();
-  const [kind, setKind] = useState<Kind>('missing');
+  const screen = useTypedScreen('what-if');
+  const [kind, setKind] = useTyped(screen, 'kind', 'missing', KINDS);
   const words = (change: Change) => wordsOf(change, { names, items, suppliers, format });
   const possible = (Object.keys(kinds) as Kind[]).filter(
     (one) =>
@@ -130,13 +134,15 @@ function Gone({ offers, names, onChange }: Props) {
 
 function LateSupplier({ suppliers, onChange }: Props) {
   const [supplier, setSupplier] = useState('');
-  const [typed, setTyped] = useState('');
+  const screen = useTypedScreen('what-if.late');
+  const [typed, setTyped] = useTyped(screen, 'days', '');
   const [wrong, setWrong] = useState<string | undefined>();
   const submit = () => {
     const days = daysOf(typed.trim());
     if (typed.trim() !== '' && days === 0)
       return setWrong(`Type days from 1 to ${MOST_DAYS}, or nothing where nobody knows.`);
     setWrong(undefined);
+    screen.forget();
     onChange({ what: 'late', supplierId: Number(supplier), days: typed.trim() === '' ? null : days });
   };
   return (
@@ -204,7 +210,8 @@ function Instead({ item, items, offers, onChange }: Props) {
 }
 
 function More({ item, onChange }: Props) {
-  const [on, setOn] = useState('');
+  const screen = useTypedScreen(`what-if.more.${item.id}`);
+  const [on, setOn] = useTyped(screen, 'on', '');
   return (
     <>
       <DayField label="Wanted by" value={on} onChange={setOn} />
@@ -224,12 +231,14 @@ interface AmountProps {
 }
 
 function Amount({ item, label, onAdd }: AmountProps) {
-  const [typed, setTyped] = useState('');
+  const screen = useTypedScreen(`what-if.${item.id}`);
+  const [typed, setTyped] = useTyped(screen, label, '');
   const [wrong, setWrong] = useState<string | undefined>();
   const submit = () => {
     try {
       onAdd(positive(readTyped(typed, item)) as Quantity);
       setTyped('');
+      screen.forget();
       setWrong(undefined);
     } catch {
       setWrong('Type an amount, like 5.');

@@ -1,6 +1,5 @@
 import type { CoverSource } from '@yosegi/contract';
 import { type Source, sourceKey } from '@yosegi/core/demand';
-import { useState } from 'react';
 import { problemOf, refetch, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
@@ -11,6 +10,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Muted, Push } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import type { ScarceAnswer, WayShown } from '../workers/scarceAnswer.ts';
 import type { Search } from './useSearch.ts';
 import { gapWords, isSame, type WayName } from './WayCards.tsx';
@@ -34,10 +34,12 @@ const reasons = {
 export function TakeWay({ answer, aim, way, search, named }: Props) {
   const notify = useNotify();
   const mayTake = useCan('plan');
-  const [reason, setReason] = useState<string>(reasons[aim]);
+  const screen = useTypedScreen(`scarce.${aim}`);
+  const [reason, setReason] = useTyped(screen, 'reason', reasons[aim]);
   const set = useQuestion('priorities', {}).data;
   const back = useCommand('setPriorities');
   const take = useCommand('setPriorities', ({ before }) => {
+    screen.forget();
     notify({ text: 'The parts are shared out this way.', undo: () => back.mutate({ body: { lines: before } }) });
   });
   const ranks = new Map(set?.map(({ kind, id, rank }) => [`${kind}:${id}`, rank]));

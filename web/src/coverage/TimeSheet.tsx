@@ -163,6 +163,7 @@ function BringRow({
         <DayField
           label={`What if ${number} came on`}
           hideLabel
+          actsAtOnce
           value={on}
           onChange={(day) => day >= today() && day !== on && onMove(day)}
         />

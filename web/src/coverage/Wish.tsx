@@ -36,15 +36,27 @@ interface Props {
   readonly ifBegun: string | null;
   readonly items: ReadonlyMap<number, CoverItem>;
   readonly deeds: WantDeeds;
+  /** On to the next product. */
+  readonly onEnter: () => void;
 }
 
 /** One product, how much of it, and whether that can be made. */
-export function Wish({ want: { itemId, quantity }, item, read, product, answer, ifBegun, items, deeds }: Props) {
+export function Wish({
+  want: { itemId, quantity },
+  item,
+  read,
+  product,
+  answer,
+  ifBegun,
+  items,
+  deeds,
+  onEnter,
+}: Props) {
   const amount = read?.wanted?.quantity ?? 0;
   const set = (to: string) => deeds.set(itemId, to);
   const name = item?.name ?? (read?.error ? 'Unknown item' : '…');
   return (
-    <WantRow>
+    <WantRow data-want={itemId}>
       <Tile code={item?.code ?? '?'} size={40} />
       <div>
         <Row $gap={4}>
@@ -70,6 +82,7 @@ export function Wish({ want: { itemId, quantity }, item, read, product, answer, 
               value={quantity}
               onChange={set}
               error={read?.error}
+              onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && onEnter()}
             />
             <Button aria-label={`One more ${name}`} onPress={() => set(formatDecimal(amount + SCALE))}>
               +

@@ -129,7 +129,7 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
     try {
       setPasteError(null);
       const { found, unknown } = await matchPasted(text);
-      const added: DraftLine[] = found.map(({ item, quantity }) => partLine(item, quantity));
+      const added: DraftLine[] = found.map(({ item, quantity, waste }) => partLine(item, quantity, waste));
       const mending: PastedRow[] = unknown.map((row) => ({ key: newKey(), ...row }));
       change((before) => ({
         ...before,

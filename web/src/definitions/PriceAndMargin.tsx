@@ -2,6 +2,7 @@ import type { Item } from '@yosegi/contract';
 import { type Money, parseMoney } from '@yosegi/core/number';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { problemOf, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -9,9 +10,16 @@ import { useFormat } from '../ui/format.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { priceAndMargin } from './priceFromMargin.ts';
 
 const Pair = styled.form`display: grid; grid-template-columns: 1fr 1fr; gap: 8px; margin-top: 10px; align-items: start; > button, > small { grid-column: 1 / -1; }`;
+
+/** What was typed last, and over which cost. */
+const Typed = z
+  .object({ at: z.enum(['price', 'margin']), text: z.string(), cost: z.custom<Money>().nullable() })
+  .nullable();
+type Typed = z.infer<typeof Typed>;
 
 interface Props {
   readonly item: Item;
@@ -26,9 +34,19 @@ export function PriceAndMargin({ item, cost, draft }: Props) {
   const notify = useNotify();
   const format = useFormat();
   const { currencyDecimals } = format;
-  const [typed, setTyped] = useState<{ at: 'price' | 'margin'; text: string; cost: Money | null } | null>(null);
-  const save = useCommand('setPrices', (_, { body }) =>
-    notify({ text: `${item.name} sells at ${body.sellPrice} now.` }),
+  // A draft keeps its price itself.
+  const screen = useTypedScreen(draft ? `draft-price.${item.id}` : `price.${item.id}`);
+  const kept = useTyped(screen, 'typed', null, Typed);
+  const here = useState<Typed>(null);
+  const [typed, setTyped] = draft ? here : kept;
+  const save = useCommand(
+    'setPrices',
+    (_, { body }) => {
+      setTyped(null);
+      screen.forget();
+      notify({ text: `${item.name} sells at ${body.sellPrice} now.` });
+    },
+    screen.forget,
   );
   const known = draft?.price.trim() || item.sellPrice;
   // A margin was typed over the cost of then; what it came to stays, and says its margin anew.

@@ -78,12 +78,13 @@ const blank = {
   alternates: [],
 } as const;
 
-export const partLine = (item: PartItem, amount = '1'): DraftLine => ({
+export const partLine = (item: PartItem, amount = '1', waste = ''): DraftLine => ({
   ...blank,
   key: newKey(),
   kind: 'part',
   item,
   amount,
+  ...(waste ? { waste } : {}),
   comesBack: true,
 });
 export const labourLine = (rateId: number): DraftLine => ({

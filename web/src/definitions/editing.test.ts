@@ -102,6 +102,15 @@ describe('pasted rows', () => {
     expect(readPaste(text).map(({ texts, quantity }) => [texts.join('|'), quantity])).toEqual(rows);
   });
 
+  it.each([
+    ['titles', 'Part\tQty\tUnit price\tWaste %\nH-1\t2\t€ 1,50\t5 %', '1.5', '5'],
+    ['no titles', 'H-1\tHook\t2\tpcs\t1.50', '1.50', ''],
+    ['no price', 'H-1\t2', '', ''],
+  ])('have a price and a waste with %s', (_, text, price, waste) => {
+    const [row] = readPaste(text);
+    expect([Number(row?.quantity), Number(row?.price), Number(row?.waste)]).toEqual([2, Number(price), Number(waste)]);
+  });
+
   it('come out as many as went in, whatever they hold', () => {
     const cell = fc.stringMatching(/^[A-Za-z0-9 .,-]{0,8}$/);
     const row = fc

@@ -1,5 +1,5 @@
 import type { LabelsOf } from '@yosegi/contract';
-import { useState } from 'react';
+import { useLocation } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { Button, type ButtonProps } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
@@ -7,6 +7,7 @@ import { count } from '../ui/format.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** Puts labels into the printer's queue; where `ask` takes a number, so many of the same. */
 export function LabelButton({
@@ -19,7 +20,9 @@ export function LabelButton({
   children?: string;
 }) {
   const notify = useNotify();
-  const [copies, setCopies] = useState('1');
+  const { pathname } = useLocation();
+  const screen = useTypedScreen(`labels.${pathname}`);
+  const [copies, setCopies] = useTyped(screen, 'copies', '1');
   const create = useCommand('createLabelJob', (job) =>
     notify({
       text: `${count(job.count, 'label waits', 'labels wait')} at the label printer.`,

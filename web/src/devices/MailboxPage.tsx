@@ -1,5 +1,4 @@
 import type { Mail } from '@yosegi/contract';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, usePages, useQuestion } from '../api/client.ts';
@@ -15,6 +14,7 @@ import { StripButton } from '../ui/StripItem.tsx';
 import { Part, Stack } from '../ui/space.ts';
 import { Faint, Lead, Muted, Row } from '../ui/text.ts';
 import { useAddress, useSearchChange } from '../ui/useAddress.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { When } from '../ui/When.tsx';
 
 const Text = styled.pre`
@@ -111,7 +111,8 @@ const answers = [
 function Play({ mail }: { mail: Mail }) {
   const notify = useNotify();
   const order = useQuestion('purchase', { params: { id: mail.orderId } }).data;
-  const [days, setDays] = useState('7');
+  const screen = useTypedScreen('mailbox');
+  const [days, setDays] = useTyped(screen, 'days', '7');
   const answer = useCommand('answerAsSupplier', ({ id, number }) =>
     notify({
       text: `${order?.supplier ?? 'The supplier'} has answered ${number}.`,

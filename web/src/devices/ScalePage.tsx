@@ -9,6 +9,7 @@ import { useFormat } from '../ui/format.ts';
 import { Ask, AskAnswer } from '../ui/layout.ts';
 import { Part } from '../ui/space.ts';
 import { Lead, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { ScreenChoice } from './ScreenChoice.tsx';
 
 const Desk = styled.section`padding: 22px 26px; overflow: auto; display: grid; gap: 16px; align-content: start;`;
@@ -31,7 +32,8 @@ export function ScalePage() {
   const { screens, weigh, answer } = useScreens();
   const [chosen, setChosen] = useState('');
   const target = screens.find(({ id }) => id === chosen) ?? screens[0];
-  const [typed, setTyped] = useState('');
+  const screen = useTypedScreen('scale');
+  const [typed, setTyped] = useTyped(screen, 'load', '');
   const [scale, setScale] = useState<OnScale>(EMPTY_SCALE);
   const load = readKilos(typed);
   const now: OnScale = { ...scale, load: load ?? scale.load };

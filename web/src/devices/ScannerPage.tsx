@@ -1,9 +1,10 @@
-import type { Item } from '@yosegi/contract';
+import { Item } from '@yosegi/contract';
 import { isGtin } from '@yosegi/core/items';
 import { isForGoods } from '@yosegi/core/places';
 import { type ElementString, scanOf, writeGs1 } from '@yosegi/core/scan';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { useQuestion } from '../api/client.ts';
 import { LabelMark } from '../print/index.ts';
 import { binLabel } from '../scan/scans.ts';
@@ -16,6 +17,7 @@ import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Ask, AskAnswer } from '../ui/layout.ts';
 import { Part } from '../ui/space.ts';
 import { Lead, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { ScreenChoice } from './ScreenChoice.tsx';
 
 const Beam = styled.section`padding: 22px 26px; overflow: auto; display: grid; gap: 16px; align-content: start;`;
@@ -36,8 +38,9 @@ export function ScannerPage() {
   const { screens, send, answer } = useScreens();
   const [chosen, setChosen] = useState('');
   const target = screens.find(({ id }) => id === chosen) ?? screens[0];
-  const [text, setText] = useState('');
-  const [label, setLabel] = useState('');
+  const screen = useTypedScreen('scanner');
+  const [text, setText] = useTyped(screen, 'text', '');
+  const [label, setLabel] = useTyped(screen, 'label', '');
   const put = (scan: string, printed: string) => {
     setText(scan);
     setLabel(printed);
@@ -83,17 +86,15 @@ export function ScannerPage() {
   );
 }
 
-interface Held {
-  readonly item: Item | null;
-  readonly lot: string;
-  readonly expires: string;
-  readonly serial: string;
-}
+const Held = z.object({ item: Item.nullable(), lot: z.string(), expires: z.string(), serial: z.string() });
+type Held = z.infer<typeof Held>;
+const NOTHING_HELD: Held = { item: null, lot: '', expires: '', serial: '' };
 
 /** A label of an item with its lot and serial, or of a bin. */
 function Compose({ onPut }: { onPut: (scan: string, printed: string) => void }) {
   const stores = useQuestion('stores', {}).data ?? [];
-  const [held, setHeld] = useState<Held>({ item: null, lot: '', expires: '', serial: '' });
+  const screen = useTypedScreen('scanner.held');
+  const [held, setHeld] = useTyped(screen, 'held', NOTHING_HELD, Held);
   const { item, lot, expires, serial } = held;
   const hold = (part: Partial<Held>) => {
     const own = { ...held, ...part };

@@ -4,6 +4,7 @@ import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { z } from 'zod';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { standingWords } from '../orders/index.ts';
 import { Button } from '../ui/Button.tsx';
@@ -18,6 +19,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { When } from '../ui/When.tsx';
 import { Told } from './Told.tsx';
 
@@ -63,13 +65,20 @@ export function ShopPage() {
   );
 }
 
+const Basket = z.map(z.number(), z.number());
+const NOTHING: z.infer<typeof Basket> = new Map();
+const Who = z.object({ buyer: z.string(), email: z.string(), address: z.string(), wantedOn: z.string() });
+const NOBODY: z.infer<typeof Who> = { buyer: '', email: '', address: '', wantedOn: '' };
+
 function ShopWindow({ products }: { products: readonly Product[] }) {
   const format = useFormat();
   const notify = useNotify();
-  const [basket, setBasket] = useState<ReadonlyMap<number, number>>(new Map());
-  const [who, setWho] = useState({ buyer: '', email: '', address: '', wantedOn: '' });
+  const screen = useTypedScreen('shop');
+  const [basket, setBasket] = useTyped(screen, 'basket', NOTHING, Basket);
+  const [who, setWho] = useTyped(screen, 'who', NOBODY, Who);
   const send = useCommand('shopSends', ({ id, number, standing }) => {
-    setBasket(new Map());
+    setBasket(NOTHING);
+    screen.forget();
     notify({
       text: `${number} came in${standing === 'quote' ? ' and waits to be looked at' : ' and is confirmed'}.`,
       to: [`/orders/${id}`, 'See it'],

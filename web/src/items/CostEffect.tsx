@@ -1,7 +1,7 @@
 import type { ItemDetail } from '@yosegi/contract';
 import { marginOf } from '@yosegi/core/definitions';
 import { formatDecimal, type Money, readExact, readForText } from '@yosegi/core/number';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue } from 'react';
 import { Link } from 'react-router';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
@@ -14,6 +14,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { H2, Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { costNames } from './costNames.ts';
 
 /** What another price of a part does to every product that uses it, before anything is saved. */
@@ -21,14 +22,19 @@ export function CostEffect({ item }: { item: ItemDetail }) {
   const format = useFormat();
   const notify = useNotify();
   const mayValue = useCan('value');
-  const [typed, setTyped] = useState(item.standardCost ?? item.averageCost);
+  const screen = useTypedScreen(`cost-effect.${item.id}`);
+  const [typed, setTyped] = useTyped(screen, 'cost', item.standardCost ?? item.averageCost);
   const asked = useDeferredValue(typed.trim());
   const effect = useQuestion(
     'costEffect',
     { params: { id: item.id }, query: { cost: asked } },
     { enabled: asked !== '', keep: true },
   );
-  const save = useCommand('setPrices', () => notify({ text: `${item.name} has a standard cost of ${typed} now.` }));
+  const save = useCommand(
+    'setPrices',
+    () => notify({ text: `${item.name} has a standard cost of ${typed} now.` }),
+    screen.forget,
+  );
   const rows = effect.data ?? [];
   const below = rows.filter(
     (row) => row.sellPrice !== null && row.after !== null && readForText(row.after) > readForText(row.sellPrice),

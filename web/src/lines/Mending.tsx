@@ -1,4 +1,4 @@
-import type { PartItem } from '@yosegi/contract';
+import type { Item } from '@yosegi/contract';
 import styled from 'styled-components';
 import { Button } from '../ui/Button.tsx';
 import { count } from '../ui/format.ts';
@@ -15,7 +15,7 @@ const Line = styled.div`display: grid; grid-template-columns: minmax(0, 1fr) min
 
 interface Props {
   readonly rows: readonly PastedRow[];
-  readonly onPlace: (row: PastedRow, item: PartItem) => void;
+  readonly onPlace: (row: PastedRow, item: Item) => void;
   readonly onLeaveOut: (row: PastedRow) => void;
 }
 

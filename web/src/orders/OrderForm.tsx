@@ -1,16 +1,14 @@
 import { type Numbered, type Order, OrderInput, type OrderLook } from '@yosegi/contract';
-import { newKey } from '@yosegi/contract/key';
 import { add, formatDecimal, type Money, readForText } from '@yosegi/core/number';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { valueColumn } from '../lines/columns.tsx';
 import { Beneath, LineTable } from '../lines/LineTable.tsx';
-import { Mending } from '../lines/Mending.tsx';
-import { matchPasted, type PastedRow } from '../lines/matchPasted.ts';
 import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { readPricedLine } from '../lines/pricedLine.ts';
 import { LineItem, useLines } from '../lines/typedLines.tsx';
+import { usePastedRows } from '../lines/usePastedRows.tsx';
 import { useScansInto } from '../scan/wedge.ts';
 import { Button } from '../ui/Button.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -18,10 +16,9 @@ import { count, type Format, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
-import { ProblemBox, SaveProblem } from '../ui/Problem.tsx';
+import { SaveProblem } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Lead, Push, Row } from '../ui/text.ts';
-import { useKept } from '../ui/useKept.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { Fold } from './Fold.ts';
@@ -91,24 +88,14 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
   useShortcut('s', () => keep(false), { ctrl: true });
   useShortcut('Enter', () => keep(true), { ctrl: true });
   /** The same thing scanned again counts one more. */
-  const pick = (item: Line['item'], scanned: boolean) => {
+  const pick = (item: Line['item'], scanned: boolean, quantity = '1') => {
     const same = scanned ? lines.find((line) => line.item.id === item.id) : undefined;
     if (same) set(same.key, { quantity: formatDecimal(readOr(same.quantity) + 1_000_000n) });
-    else append({ ...BLANK, item }, scanned);
+    else append({ ...BLANK, item, quantity }, scanned);
   };
-  const [mending, setMending] = useKept<readonly PastedRow[]>(`${keepAs}.mending`, () => []);
-  const [pasteError, setPasteError] = useState<unknown>(null);
-  const paste = async (text: string) => {
-    try {
-      setPasteError(null);
-      const { found, unknown } = await matchPasted(text);
-      for (const { item, quantity } of found) append({ ...BLANK, item, quantity }, true);
-      setMending((before) => [...before, ...unknown.map((row) => ({ ...row, key: newKey() }))]);
-    } catch (fault) {
-      setPasteError(fault);
-    }
-  };
-  const mended = (row: PastedRow) => setMending((before) => before.filter(({ key }) => key !== row.key));
+  const pasted = usePastedRows(keepAs, (item, { quantity, price }) =>
+    append({ ...BLANK, item, quantity, price }, true),
+  );
   useScansInto(adder);
   const [dated, setDated] = useState<ReadonlySet<number>>(new Set());
   const [opened, setOpened] = useState<ReadonlySet<number>>(new Set());
@@ -242,20 +229,13 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
               hideLabel
               placeholder="Type or scan an item, or paste rows"
               inputRef={adder}
-              onPick={(item, scan) => pick(item, scan !== undefined)}
-              onPasteRows={(text) => void paste(text)}
+              counted
+              onPick={(item, scan, quantity) => pick(item, scan !== undefined, quantity)}
+              onPasteRows={pasted.onPasteRows}
             />
           }
         />
-        <Mending
-          rows={mending}
-          onPlace={(row, item) => {
-            append({ ...BLANK, item, quantity: row.quantity }, true);
-            mended(row);
-          }}
-          onLeaveOut={mended}
-        />
-        <ProblemBox error={pasteError} />
+        {pasted.unplaced}
         <OrderNotes form={form} />
         <SaveProblem command={command} over={form} theirs={order ? standsNow(order, format) : ''} shownAt={SHOWN_AT} />
         <Row $wrap $top={16}>

@@ -87,7 +87,7 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
             <Lead>{job.what}. Bins in walking order; take less and the rest stays open.</Lead>
           </div>
           <Push />
-          {job.some && steps.length > 0 && <SomeUnits some={job.some} onFill={fillIn} />}
+          {job.some && steps.length > 0 && <SomeUnits some={job.some} screen={screen} onFill={fillIn} />}
           <LinkButton to={job.kind === 'build' ? `/print/pick/${job.id}` : `/print/order-pick/${job.id}`}>
             Print pick list
           </LinkButton>

@@ -1,22 +1,24 @@
 import { wordsOf } from '@yosegi/contract/problems';
 import { parseQuantity, type Quantity, readExact } from '@yosegi/core/number';
-import { useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Part } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';
+import { type TypedScreen, useTyped } from '../ui/useTypedScreen.ts';
 import type { PickJob } from './job.ts';
 
 interface Props {
   readonly some: NonNullable<PickJob['some']>;
+  /** Where what is typed is kept. */
+  readonly screen: TypedScreen;
   readonly onFill: (needed: ReadonlyMap<number, Quantity>) => void;
 }
 
 /** Parts for some of a build now, and the rest later: every line is filled in by one number. */
-export function SomeUnits({ some, onFill }: Props) {
+export function SomeUnits({ some, screen, onFill }: Props) {
   const format = useFormat();
-  const [text, setText] = useState('');
+  const [text, setText] = useTyped(screen, 'units', '');
   const read = readUnits(text, some);
   const fill = () => read.units !== null && onFill(some.neededFor(read.units));
   return (

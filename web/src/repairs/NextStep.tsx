@@ -1,6 +1,6 @@
 import type { RepairDetail } from '@yosegi/contract';
 import { canDo } from '@yosegi/core/repairs';
-import { useState } from 'react';
+import { z } from 'zod';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { AddPart } from '../builds/index.ts';
@@ -11,8 +11,9 @@ import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Muted, Row } from '../ui/text.ts';
+import { type TypedScreen, useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
-type Open = 'estimate' | 'agree' | 'decline' | 'give-back' | 'part' | null;
+const Open = z.enum(['estimate', 'agree', 'decline', 'give-back', 'part']).nullable();
 
 /** What is done with a repair next, and what else could be. */
 export function NextStep({ repair }: { repair: RepairDetail }) {
@@ -20,8 +21,12 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
   const notify = useNotify();
   const mayWork = useCan('build');
   const maySell = useCan('sell');
-  const [open, setOpen] = useState<Open>(null);
-  const done = () => setOpen(null);
+  const screen = useTypedScreen(`repair-step.${repair.id}`);
+  const [open, setOpen] = useTyped(screen, 'open', null, Open);
+  const done = () => {
+    setOpen(null);
+    screen.forget();
+  };
   const build = useQuestion('build', { params: { id: repair.buildId } }).data;
   const start = useCommand('startBuild');
   const estimate = useCommand('estimateRepair', done);
@@ -83,9 +88,10 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
           </Button>
         )}
       </Row>
-      {open === 'part' && build && <AddPart build={build} onDone={done} />}
+      {open === 'part' && build && <AddPart build={build} screen={screen} onDone={done} />}
       {open === 'estimate' && (
         <Asked
+          screen={screen}
           label="What it would cost the customer"
           start={repair.estimate ?? ''}
           hint={`It costs us ${format.money(repair.cost.total)} as written down.`}
@@ -98,6 +104,7 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
       )}
       {open === 'agree' && (
         <Asked
+          screen={screen}
           label="The price agreed"
           start={repair.estimate ?? ''}
           action="Agreed"
@@ -109,6 +116,7 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
       )}
       {open === 'decline' && (
         <Asked
+          screen={screen}
           label="Why it is not repaired"
           isText
           start=""
@@ -122,6 +130,7 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
       )}
       {open === 'give-back' && (
         <Asked
+          screen={screen}
           label="What is charged"
           start={repair.warranty || repair.declined !== null ? '0' : (repair.price ?? repair.estimate ?? '')}
           hint={`It cost ${format.money(repair.cost.total)}.${repair.accessories ? ` With it came: ${repair.accessories}.` : ''}`}
@@ -138,6 +147,7 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
 }
 
 interface AskedProps {
+  readonly screen: TypedScreen;
   readonly label: string;
   readonly start: string;
   readonly isText?: boolean;
@@ -150,8 +160,8 @@ interface AskedProps {
 }
 
 /** One thing that a step asks for. */
-function Asked({ label, start, isText = false, hint, action, busy, error, onKeep, onClose }: AskedProps) {
-  const [text, setText] = useState(start);
+function Asked({ screen, label, start, isText = false, hint, action, busy, error, onKeep, onClose }: AskedProps) {
+  const [text, setText] = useTyped(screen, label, start);
   const keep = () => text.trim() !== '' && onKeep(text.trim());
   return (
     <Row $gap={8} $wrap $end $top={8}>

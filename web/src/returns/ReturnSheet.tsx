@@ -1,7 +1,6 @@
 import type { ReturnDetail, ReturnLine } from '@yosegi/contract';
 import { dayOf } from '@yosegi/core/days';
 import { type Condition, conditions } from '@yosegi/core/returns';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
@@ -19,6 +18,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { Para, Part, Section, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Row } from '../ui/text.ts';
+import { useAtOnce } from '../ui/useAtOnce.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { When } from '../ui/When.tsx';
 import { conditionChoices, Other, Others } from './Others.tsx';
@@ -104,11 +104,16 @@ function conclusion(of: ReturnDetail): string {
 function OwedRow({ of, line }: { of: ReturnDetail; line: ReturnLine }) {
   const format = useFormat();
   const maySell = useCan('sell');
-  const [text, setText] = useState(line.credit);
+  const { text, typed, type, saved } = useAtOnce(`owed.${line.id}`, line.credit);
   const credit = useCommand('creditReturn');
   const save = () => {
-    if (text.trim() !== line.credit)
-      credit.mutate({ params: { id: line.id }, body: { version: of.version, credit: text.trim() || '0' } });
+    if (typed === null) return;
+    if (typed.trim() === line.credit) saved(typed);
+    else
+      credit.mutate(
+        { params: { id: line.id }, body: { version: of.version, credit: typed.trim() || '0' } },
+        { onSuccess: () => saved(typed) },
+      );
   };
   return (
     <tr>
@@ -142,7 +147,7 @@ function OwedRow({ of, line }: { of: ReturnDetail; line: ReturnLine }) {
           suffix="%"
           isDisabled={!maySell}
           value={text}
-          onChange={setText}
+          onChange={type}
           onBlur={save}
           onKeyDown={(event) => event.key === 'Enter' && save()}
           error={problemOf(credit.error)?.detail}

@@ -1,5 +1,6 @@
 import { type RefObject, useEffect, useLayoutEffect, useRef } from 'react';
 import { isPageCovered } from '../ui/covered.ts';
+import { press, typeInto } from '../ui/typeAhead.ts';
 
 /** Keys of a scanner follow each other faster than any hand types. */
 const FASTEST_HAND_MS = 90;
@@ -91,24 +92,13 @@ export const useScansInto = (field: RefObject<HTMLInputElement | null>) =>
     putScan(text);
   });
 
-/** Types into a field as a person would, so that the screen hears of it. */
-function typeInto(field: HTMLInputElement, text: string): void {
-  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, text);
-  field.dispatchEvent(new Event('input', { bubbles: true }));
-}
-
 /** Puts a whole scan where a scanner's keys would go: into the focused field and Enter, or to the screen. */
 export function putScan(text: string): 'field' | 'screen' | 'nowhere' {
   const field = document.activeElement;
   if (field instanceof HTMLInputElement && isTyping(field)) {
     typeInto(field, text);
-    const press = (kind: 'keydown' | 'keyup') =>
-      field.dispatchEvent(new KeyboardEvent(kind, { key: 'Enter', code: 'Enter', bubbles: true, cancelable: true }));
     // As from a scanner, Enter follows when the screen has drawn what was typed.
-    setTimeout(() => {
-      press('keydown');
-      press('keyup');
-    }, AFTER_TYPING_MS);
+    setTimeout(() => press(field, 'Enter'), AFTER_TYPING_MS);
     return 'field';
   }
   return hand(text) ? 'screen' : 'nowhere';

@@ -14,6 +14,7 @@ import { TrackedOut } from '../lines/TrackedOut.tsx';
 import { NOTHING_TYPED, namedInOf, type TypedTrack, withScan } from '../lines/typed.ts';
 import { LineItem, OnHand } from '../lines/typedLines.tsx';
 import { useLineDocument } from '../lines/useLineDocument.ts';
+import { usePastedRows } from '../lines/usePastedRows.tsx';
 import { MoneyCell, QuantityCell } from '../ui/Cells.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -66,11 +67,14 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
     typed.posted((n) => `${count(n, 'line')} adjusted`),
     typed.forget,
   );
-  const addLine = (item: Item, scan?: ElementString) => {
+  const addLine = (item: Item, scan?: ElementString, change = '', more: { unitCost?: string; stay?: boolean } = {}) => {
     const binId = String(item.homeBinId ?? shelves[0]?.[0] ?? '');
     const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
-    append({ item, binId, change: '', unitCost: '', track });
+    append({ item, binId, change, unitCost: more.unitCost ?? '', track }, more.stay);
   };
+  const pasted = usePastedRows('adjust', (item, { quantity, price }) =>
+    addLine(item, undefined, quantity, { unitCost: price, stay: true }),
+  );
   const read = lines.map(readLine);
   const ready = lines.length > 0 && head.reasonId !== '' && read.every((line) => line.error === undefined);
   const inputOf = (override?: { reason: string }) => ({
@@ -149,7 +153,19 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
           </Beneath>
         )
       }
-      adder={<ItemPicker label="Add an item" hideLabel autoFocus inputRef={adder} onPick={addLine} />}
+      adder={
+        <ItemPicker
+          label="Add an item"
+          hideLabel
+          autoFocus
+          placeholder="Type or scan an item, or paste rows"
+          inputRef={adder}
+          counted
+          onPick={addLine}
+          onPasteRows={pasted.onPasteRows}
+        />
+      }
+      more={pasted.unplaced}
       command={adjust}
       input={ready ? inputOf : null}
       over={{ action: 'Adjust below zero', input: (reason) => inputOf({ reason }) }}

@@ -12,6 +12,7 @@ import { TrackedOut } from '../lines/TrackedOut.tsx';
 import { NOTHING_TYPED, namedOf, type TypedTrack, withScan } from '../lines/typed.ts';
 import { LineItem } from '../lines/typedLines.tsx';
 import { useLineDocument } from '../lines/useLineDocument.ts';
+import { usePastedRows } from '../lines/usePastedRows.tsx';
 import { scannedBin } from '../scan/scans.ts';
 import { useScansInto } from '../scan/wedge.ts';
 import { QuantityCell } from '../ui/Cells.tsx';
@@ -55,7 +56,7 @@ function Move({ stores }: { stores: readonly Store[] }) {
     typed.forget,
   );
   const [scannedFrom, setScannedFrom] = useState('');
-  const add = (item: Item, scan?: ElementString) => {
+  const add = (item: Item, scan?: ElementString, quantity = '') => {
     const again = scan && lines.find((line) => line.item.id === item.id && line.isWaiting && isSameLot(line, scan));
     if (again) {
       set(again.key, { quantity: oneMore(again), track: withScan(again.track, scan) });
@@ -66,7 +67,7 @@ function Move({ stores }: { stores: readonly Store[] }) {
     const to = scan ? '' : (lines.at(-1)?.to ?? '');
     const track = scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED;
     append(
-      { item, from: scannedFrom, to, quantity: scan ? '1' : '', track, isWaiting: scan !== undefined },
+      { item, from: scannedFrom, to, quantity: scan ? '1' : quantity, track, isWaiting: scan !== undefined },
       scan !== undefined,
     );
   };
@@ -79,6 +80,9 @@ function Move({ stores }: { stores: readonly Store[] }) {
     setScannedFrom(waiting.length > 0 ? '' : String(bin.id));
     return true;
   };
+  const pasted = usePastedRows('move', (item, { quantity }) =>
+    append({ item, from: '', to: lines.at(-1)?.to ?? '', quantity, track: NOTHING_TYPED, isWaiting: false }, true),
+  );
   useScansInto(adder);
   useMoveAsked(stores, (line) => append({ ...line, track: NOTHING_TYPED, isWaiting: false }));
   const faults = lines.map(faultOf);
@@ -152,7 +156,20 @@ function Move({ stores }: { stores: readonly Store[] }) {
           </Beneath>
         )
       }
-      adder={<ItemPicker label="Add an item" hideLabel autoFocus inputRef={adder} onPick={add} onText={takeBin} />}
+      adder={
+        <ItemPicker
+          label="Add an item"
+          hideLabel
+          autoFocus
+          placeholder="Type or scan an item, or paste rows"
+          inputRef={adder}
+          counted
+          onPick={add}
+          onText={takeBin}
+          onPasteRows={pasted.onPasteRows}
+        />
+      }
+      more={pasted.unplaced}
       command={transfer}
       input={
         ready

@@ -1,11 +1,13 @@
-import { useState } from 'react';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Part } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';
+import { type TypedScreen, useTyped } from '../ui/useTypedScreen.ts';
 
 interface OneFieldProps {
   readonly label: string;
+  /** Where what is typed stays until it is saved or given up. */
+  readonly screen: TypedScreen;
   readonly start: string;
   readonly numeric?: boolean;
   readonly error: string | undefined;
@@ -15,8 +17,8 @@ interface OneFieldProps {
 }
 
 /** One thing to type, right beneath what it is about. */
-export function OneField({ label, start, numeric = false, error, action, onKeep, onClose }: OneFieldProps) {
-  const [text, setText] = useState(start);
+export function OneField({ label, screen, start, numeric = false, error, action, onKeep, onClose }: OneFieldProps) {
+  const [text, setText] = useTyped(screen, label, start);
   return (
     <Row $gap={6} $end $top={4}>
       <Part $width={240}>

@@ -1,5 +1,4 @@
 import type { Task } from '@yosegi/contract';
-import { useState } from 'react';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -8,13 +7,14 @@ import { Field } from '../ui/Field.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';
+import { type TypedScreen, useTyped } from '../ui/useTypedScreen.ts';
 
 /** Who does a service elsewhere, when it comes back, and what it costs. */
-export function ServiceForm({ task, onDone }: { task: Task; onDone: () => void }) {
+export function ServiceForm({ task, screen, onDone }: { task: Task; screen: TypedScreen; onDone: () => void }) {
   const suppliers = useQuestion('suppliers', {}).data ?? [];
-  const [supplierId, setSupplierId] = useState(String(task.supplierId ?? ''));
-  const [expectedOn, setExpectedOn] = useState(task.expectedOn ?? '');
-  const [price, setPrice] = useState(task.price ?? '');
+  const [supplierId, setSupplierId] = useTyped(screen, 'supplierId', String(task.supplierId ?? ''));
+  const [expectedOn, setExpectedOn] = useTyped(screen, 'expectedOn', task.expectedOn ?? '');
+  const [price, setPrice] = useTyped(screen, 'price', task.price ?? '');
   const change = useCommand('changeTasks', onDone);
   const at = (name: string) => problemAt(change.error, `change.${name}`);
   const keep = () =>

@@ -1,16 +1,21 @@
-import { useState } from 'react';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { OneField } from './OneField.tsx';
 
 /** Stops one's clock; how long one that ran over night really was is asked. */
 export function StopClock({ since }: { since: string }) {
   const format = useFormat();
-  const [isAsking, setAsking] = useState(false);
-  const stop = useCommand('stopClock', () => setAsking(false));
+  const screen = useTypedScreen('clock');
+  const [isAsking, setAsking] = useTyped(screen, 'asking', false);
+  const close = () => {
+    setAsking(false);
+    screen.forget();
+  };
+  const stop = useCommand('stopClock', close, screen.forget);
   const stopNow = (done: boolean) =>
     stop.mutate(
       { body: { done } },
@@ -30,12 +35,13 @@ export function StopClock({ since }: { since: string }) {
       {isAsking && (
         <OneField
           label="How many minutes was it really?"
+          screen={screen}
           start=""
           numeric
           error={problemAt(stop.error, 'minutes')}
           action="Keep"
           onKeep={(minutes) => stop.mutate({ body: { minutes: minutes.trim() } })}
-          onClose={() => setAsking(false)}
+          onClose={close}
         />
       )}
       {!isAsking && <ProblemBox error={stop.error} />}

@@ -1,6 +1,6 @@
 import type { Task } from '@yosegi/contract';
 import { formatDecimal, readForText } from '@yosegi/core/number';
-import { useState } from 'react';
+import { z } from 'zod';
 import { problemAt, useCommand } from '../api/client.ts';
 import { usePerson } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
@@ -10,6 +10,7 @@ import { Tick } from '../ui/Tick.tsx';
 import { Faint, Late, Push, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import { useMeant } from '../ui/useMeant.ts';
+import { type TypedScreen, useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { OneField } from './OneField.tsx';
 import { ServiceForm } from './ServiceForm.tsx';
 import { StopClock } from './StopClock.tsx';
@@ -22,12 +23,19 @@ interface Props {
   readonly isOpen: boolean;
 }
 
+const ADDING = z.enum(['minutes', 'service', 'skip']).nullable();
+
 /** What can be done about a task right where it is shown: done, minutes, the clock, skipped with a reason. */
 export function TaskRow({ task, isInList = false, isOpen }: Props) {
   const format = useFormat();
   const me = usePerson();
-  const [adding, setAdding] = useState<'minutes' | 'service' | 'skip' | null>(null);
-  const change = useCommand('changeTasks', () => setAdding(null));
+  const screen = useTypedScreen(`task.${task.id}`);
+  const [adding, setAdding] = useTyped(screen, 'adding', null, ADDING);
+  const close = () => {
+    setAdding(null);
+    screen.forget();
+  };
+  const change = useCommand('changeTasks', close, screen.forget);
   const start = useCommand('startClock');
   const set = (part: Parameters<typeof change.mutate>[0]['body']['change']) =>
     change.mutate({ body: { tasks: [{ id: task.id, version: task.version }], change: part } });
@@ -84,16 +92,17 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
           {person} works on it since {format.moment(since)}.
         </Faint>
       ))}
-      {adding === 'minutes' && <AddMinutes task={task} onDone={() => setAdding(null)} />}
-      {adding === 'service' && <ServiceForm task={task} onDone={() => setAdding(null)} />}
+      {adding === 'minutes' && <AddMinutes task={task} screen={screen} onDone={close} />}
+      {adding === 'service' && <ServiceForm task={task} screen={screen} onDone={close} />}
       {adding === 'skip' && (
         <OneField
           label="Why it is skipped"
+          screen={screen}
           start=""
           error={problemAt(change.error, 'change.because')}
           action="Skip it"
           onKeep={(because) => set({ state: 'skipped', because })}
-          onClose={() => setAdding(null)}
+          onClose={close}
         />
       )}
       <ProblemBox error={change.error ?? start.error} shownAt={['change.because']} />
@@ -127,13 +136,14 @@ function factsOf(task: Task, format: Format, isInList: boolean): string[] {
   ].filter((fact) => fact !== '');
 }
 
-function AddMinutes({ task, onDone }: { task: Task; onDone: () => void }) {
+function AddMinutes({ task, screen, onDone }: { task: Task; screen: TypedScreen; onDone: () => void }) {
   const add = useCommand('addTime', onDone);
   const left = Math.max(0, Number(readForText(task.planned) - readForText(task.taken)));
   return (
     <>
       <OneField
         label="Minutes worked today"
+        screen={screen}
         start={left > 0 ? formatDecimal(left) : ''}
         numeric
         error={problemAt(add.error, 'minutes')}

@@ -1,5 +1,5 @@
 import type { BuildDetail } from '@yosegi/contract';
-import { useState } from 'react';
+import { z } from 'zod';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
@@ -9,12 +9,14 @@ import { count } from '../ui/format.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { H2, Part, Section, Stack } from '../ui/space.ts';
 import { Faint, Push, Row } from '../ui/text.ts';
+import { type TypedScreen, useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { TaskRow } from './TaskRow.tsx';
 
 /** What is to be done on a build, and more that comes up on the bench. */
 export function TasksOfBuild({ build, isOpen }: { build: BuildDetail; isOpen: boolean }) {
   const mayWork = useCan('build');
-  const [isAdding, setAdding] = useState(false);
+  const screen = useTypedScreen(`add-task.${build.id}`);
+  const [isAdding, setAdding] = useTyped(screen, 'open', false);
   const open = build.tasks.filter(({ state }) => state === 'open' || state === 'doing').length;
   return (
     <Section $top={22} aria-label="Tasks">
@@ -34,7 +36,7 @@ export function TasksOfBuild({ build, isOpen }: { build: BuildDetail; isOpen: bo
           </Button>
         )}
       </Row>
-      {isAdding && <AddTask buildId={build.id} onDone={() => setAdding(false)} />}
+      {isAdding && <AddTask buildId={build.id} screen={screen} onDone={() => setAdding(false)} />}
       <Stack $gap={8} $top={6}>
         {build.tasks.map((task) => (
           <TaskRow key={task.id} task={task} isOpen={isOpen && mayWork} />
@@ -44,14 +46,23 @@ export function TasksOfBuild({ build, isOpen }: { build: BuildDetail; isOpen: bo
   );
 }
 
-function AddTask({ buildId, onDone }: { buildId: number; onDone: () => void }) {
+const KIND = z.enum(['labour', 'charge']);
+
+function AddTask({ buildId, screen, onDone }: { buildId: number; screen: TypedScreen; onDone: () => void }) {
   const rates = useQuestion('rates', {}).data ?? [];
-  const [kind, setKind] = useState<'labour' | 'charge'>('labour');
-  const [text, setText] = useState('');
-  const [amount, setAmount] = useState('');
-  const [because, setBecause] = useState('');
-  const [rateId, setRateId] = useState('');
-  const add = useCommand('addTask', onDone);
+  const [kind, setKind] = useTyped(screen, 'kind', 'labour', KIND);
+  const [text, setText] = useTyped(screen, 'text', '');
+  const [amount, setAmount] = useTyped(screen, 'amount', '');
+  const [because, setBecause] = useTyped(screen, 'because', '');
+  const [rateId, setRateId] = useTyped(screen, 'rateId', '');
+  const add = useCommand(
+    'addTask',
+    () => {
+      onDone();
+      screen.forget();
+    },
+    screen.forget,
+  );
   const at = (name: string) => problemAt(add.error, name);
   const submit = () =>
     add.mutate({

@@ -202,7 +202,7 @@ function Many({ picked, people, onDone }: ManyProps) {
           />
         </Part>
         <Part $width={150}>
-          <DayField label="Due on" hideLabel value="" onChange={(due) => due !== '' && set({ due })} />
+          <DayField label="Due on" hideLabel actsAtOnce value="" onChange={(due) => due !== '' && set({ due })} />
         </Part>
         <Button look="go" busy={change.isPending} onPress={() => set({ state: 'done' })}>
           They are done

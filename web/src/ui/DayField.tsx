@@ -28,6 +28,8 @@ export interface DayFieldProps {
   /** Enter walks through it on the way to the next line. */
   readonly step?: boolean;
   readonly onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
+  /** What follows is done at once: only a whole day is told, when the field is left, Enter is pressed or a day is picked. */
+  readonly actsAtOnce?: boolean;
 }
 
 /**
@@ -38,14 +40,25 @@ export function DayField({ label, value, onChange, error, hideLabel, isDisabled 
   const locale = useLocale();
   const writing = useMemo(() => dayWritingOf(locale), [locale]);
   const [typed, setTyped] = useState<string | null>(null);
-  const isUnread = typed === null && value !== '' && !isDay(value);
+  const [unread, setUnread] = useState(false);
+  const isUnread = unread || (typed === null && value !== '' && !isDay(value));
   const wrong = isUnread ? `Type a day like ${writeDay(today(), locale)}, 25 Nov, Fri or +3.` : error;
   const type = (text: string) => {
     setTyped(text);
+    setUnread(false);
+    if (props.actsAtOnce) return;
     const day = text.trim() === '' ? '' : readDay(text, writing, today());
     if (day !== null) onChange(day);
   };
   const leave = () => {
+    if (props.actsAtOnce && typed !== null) {
+      const day = typed.trim() === '' ? '' : readDay(typed, writing, today());
+      setUnread(day === null);
+      if (day === null) return;
+      setTyped(null);
+      if (day !== value) onChange(day);
+      return;
+    }
     if (typed !== null && typed.trim() !== '' && readDay(typed, writing, today()) === null) onChange(typed.trim());
     setTyped(null);
   };

@@ -1,7 +1,17 @@
 import type { Item } from '@yosegi/contract';
+import { writingOf } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { Plus } from 'lucide-react';
-import { type KeyboardEvent, type Ref, useContext, useDeferredValue, useEffect, useRef, useState } from 'react';
+import {
+  type KeyboardEvent,
+  type Ref,
+  useContext,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import {
   ComboBox,
   ComboBoxStateContext,
@@ -14,10 +24,12 @@ import {
 } from 'react-aria-components';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
-import { useFormat } from './format.ts';
+import { countedText } from './countedText.ts';
+import { useFormat, useLocale } from './format.ts';
 import { later } from './later.tsx';
 import { scannedLabel } from './scanned.ts';
 import { Tile } from './Tile.tsx';
+import { isTypedAhead, typeAhead } from './typeAhead.ts';
 
 const ItemDialog = later(() => import('./ItemDialog.tsx'), 'ItemDialog');
 
@@ -43,8 +55,13 @@ export interface ItemPickerProps {
   label: string;
   hideLabel?: boolean;
   placeholder?: string;
-  /** The item, and where it was scanned what its label says besides: its lot, day and serial. */
-  onPick: (item: Item, scan?: ElementString) => void;
+  /**
+   * The item; where it was scanned what its label says besides: its lot, day and serial; and how many, a plain decimal, where
+   * {@link counted} lets that be typed.
+   */
+  onPick: (item: Item, scan?: ElementString, quantity?: string) => void;
+  /** How many may be typed with it: "30 KIT-M", "KIT-M 30". */
+  counted?: boolean;
   error?: string | undefined;
   autoFocus?: boolean;
   inputRef?: Ref<HTMLInputElement>;
@@ -65,20 +82,34 @@ export interface ItemPickerProps {
 const NEW = 'new';
 
 /**
- * Any item by code, name or a part of either. Enter takes what is meant beyond doubt: the marked one, or the one of that
- * code, barcode or whole name. Otherwise it marks the first that was found, for another Enter to take.
+ * Any item by code, name or a part of either. Enter takes what is meant beyond doubt: the marked one, the one of that code,
+ * barcode or whole name, or the only one that was found, unless a mere number found it. Otherwise it marks the first that was
+ * found, for another Enter to take. Keys that follow such an Enter before the answer is there wait for the field they are
+ * meant for.
  */
 export function ItemPicker(props: ItemPickerProps) {
   const { chosen } = props;
   const format = useFormat();
+  const locale = useLocale();
+  const writing = useMemo(() => writingOf(locale), [locale]);
   const [typed, setTyped] = useState<string | null>(null);
   const text = typed ?? chosen ?? '';
   const asked = useDeferredValue((typed ?? '').trim());
   const label = readLabel(asked);
   const query = { q: label?.gtin ?? asked, limit: 12, ...(props.source ? { source: props.source } : {}) };
-  const found = useQuestion('items', { query }, { enabled: asked !== '', keep: true });
+  const whole = useQuestion('items', { query }, { enabled: asked !== '', keep: true });
+  const isSettled = (of: typeof whole) => of.isSuccess && !of.isPlaceholderData;
+  const isNone = isSettled(whole) && whole.data?.rows.length === 0;
+  // A name may begin or end with a number, so that it is read as how many only where nothing has that name.
+  const split = props.counted && isNone && !label ? countedText(asked, writing) : null;
+  const rest = useQuestion(
+    'items',
+    { query: { ...query, q: split?.rest ?? '' } },
+    { enabled: split !== null, keep: true },
+  );
+  const found = split ? rest : whole;
   const items = asked === '' ? [] : (found.data?.rows ?? []);
-  const settled = found.isSuccess && !found.isPlaceholderData;
+  const settled = isSettled(found);
   const box = useRef<HTMLDivElement>(null);
   /** Empties the box and shuts its list, which would otherwise stay open while the focus does not move on. */
   const clear = () => {
@@ -95,13 +126,19 @@ export function ItemPicker(props: ItemPickerProps) {
     clear();
     // A plain barcode was scanned too, though it says nothing more.
     const scan = label ?? (item.barcode !== null && item.barcode === asked ? {} : undefined);
-    props.onPick(item, scan);
+    props.onPick(item, scan, split?.quantity);
+    typeAhead(ahead.current, box.current?.querySelector('input') ?? null);
+    ahead.current = [];
   };
   const exactly = () => {
     // A GTIN is found however many zeros its label puts before it.
     if (label?.gtin && items.length === 1) return items[0];
-    const meant = (label?.gtin ?? asked).toLowerCase();
-    return items.find(({ code, name, barcode }) => [code, name, barcode].some((own) => own?.toLowerCase() === meant));
+    const meant = (label?.gtin ?? split?.rest ?? asked).toLowerCase();
+    const named = items.find(({ code, name, barcode }) =>
+      [code, name, barcode].some((own) => own?.toLowerCase() === meant),
+    );
+    // A number alone may be meant for the field beside.
+    return named ?? (items.length === 1 && !/^[\d.,]+$/.test(asked) ? items[0] : undefined);
   };
   const pickBest = () => {
     const exact = exactly();
@@ -119,8 +156,18 @@ export function ItemPicker(props: ItemPickerProps) {
     if (hurried === null || hurried !== asked || !settled) return;
     setHurried(null);
     pickBest();
+    // What was meant for the next field is let go where there is none to go to.
+    ahead.current = [];
   }, [hurried, asked, settled]);
+  /** The keys that came since. */
+  const ahead = useRef<string[]>([]);
   const takeFirst = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (hurried !== null && hurried === typed?.trim() && isTypedAhead(event)) {
+      event.preventDefault();
+      event.stopPropagation();
+      ahead.current.push(event.key);
+      return;
+    }
     props.onKeyDown?.(event);
     const marked = event.currentTarget.getAttribute('aria-activedescendant');
     const text = typed?.trim() ?? '';
@@ -182,7 +229,10 @@ export function ItemPicker(props: ItemPickerProps) {
                 <Option key={item.id} id={item.id} textValue={`${item.code} ${item.name}`}>
                   <Tile code={item.code} size={28} />
                   <span>
-                    <b>{item.name}</b>
+                    <b>
+                      {split && `${format.number(split.quantity)} × `}
+                      {item.name}
+                    </b>
                     <br />
                     <small>{item.code}</small>
                   </span>

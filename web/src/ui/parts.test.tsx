@@ -204,6 +204,23 @@ describe('a day', () => {
     expect(field.getAttribute('aria-invalid')).toBe('true');
   });
 
+  it('that is acted on at once is told when it is whole, not by its first digit', async () => {
+    const { seen, user } = show('', (value, onChange) => (
+      <DayField label="Due" actsAtOnce value={value} onChange={onChange} />
+    ));
+    const field = screen.getByLabelText('Due') as HTMLInputElement;
+    await user.click(field);
+    await user.keyboard('24/12/26');
+    expect(seen).toEqual([]);
+    await user.keyboard('{Enter}');
+    expect(seen).toEqual(['2026-12-24']);
+    await user.clear(field);
+    await user.keyboard('soon');
+    await user.tab();
+    expect([seen.length, field.value]).toEqual([1, 'soon']);
+    expect(screen.getByText(/Type a day like/)).toBeTruthy();
+  });
+
   it('is picked from a calendar', async () => {
     const { seen, user } = show('2026-11-25', due);
     await user.click(screen.getByRole('button', { name: 'Calendar' }));
