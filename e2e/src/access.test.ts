@@ -1,63 +1,18 @@
-import { createRequire } from 'node:module';
 import { expect, test } from '@playwright/test';
-import { addresses } from './addresses.ts';
+import { makeRun } from './addresses.ts';
+import { prepareAxe, violations } from './axe.ts';
 import { Application, type Visit } from './harness.ts';
 
-const axeFile = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
-
-test.describe('every main view', () => {
+test.describe('everything that opens, and every phone', () => {
   let application: Application;
   let visit: Visit;
   test.beforeAll(async ({ browser }) => {
     application = await Application.start(browser);
     visit = await application.open();
-    // axe is put into the page by the test, which the page's own policy would refuse.
-    const client = await visit.context.newCDPSession(visit.page);
-    await client.send('Page.setBypassCSP', { enabled: true });
-    const made = await visit.page.request.post('/api/pick-runs', {
-      headers: { 'idempotency-key': 'a-run-to-look-at' },
-      data: {
-        goals: [
-          { kind: 'build', id: 121 },
-          { kind: 'order', id: 113 },
-        ],
-      },
-    });
-    expect(made.status()).toBe(200);
+    await prepareAxe(visit);
+    await makeRun(visit);
   });
   test.afterAll(() => application.close());
-
-  /** What axe finds against WCAG 2.2, levels A and AA, in all that is drawn now. */
-  async function violations(besides: readonly string[] = []): Promise<string[]> {
-    const isThere = await visit.page.evaluate(() => 'axe' in window);
-    if (!isThere) await visit.page.addScriptTag({ path: axeFile });
-    return visit.page.evaluate(async (rules) => {
-      const { axe } = window as unknown as {
-        axe: {
-          run(context: object, options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }>;
-        };
-      };
-      // What React Aria reads aloud for a moment is named by buttons that may be gone by then.
-      const context = { exclude: [['[data-live-announcer]']] };
-      const { violations: found } = await axe.run(context, {
-        runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
-        rules: Object.fromEntries(rules.map((rule) => [rule, { enabled: false }])),
-      });
-      return found.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
-    }, besides);
-  }
-
-  for (const [_, path, heading] of addresses)
-    test(`${_} has no fault that axe can find, and one first heading`, async () => {
-      await visit.page.goto(path);
-      await visit.heading(new RegExp(heading));
-      await visit.loaded();
-      expect(await violations()).toEqual([]);
-      await expect(visit.page.locator('h1')).toHaveCount(1);
-      // Named, so that tabs and the browser's history can be told apart.
-      expect(await visit.page.title()).toMatch(/\S · Yosegi$/);
-      expect(visit.faults).toEqual([]);
-    });
 
   for (const [_, path, open] of [
     [
@@ -167,7 +122,7 @@ test.describe('every main view', () => {
       await open(visit);
       // React Aria hides the rest of the page from screen readers while its list is open; Tab closes the list first.
       const besides = _ === 'a list of items that is found' ? ['aria-hidden-focus'] : [];
-      expect(await violations(besides)).toEqual([]);
+      expect(await violations(visit, besides)).toEqual([]);
     });
 
   for (const [width, path] of [

@@ -1,3 +1,5 @@
+import type { Visit } from './harness.ts';
+
 /** Addresses of the demo business that show every view, in its states: what it is, where, and what its heading says. */
 export const addresses: readonly (readonly [what: string, path: string, heading: string])[] = [
   ['all products', '/define', '30 products'],
@@ -97,3 +99,16 @@ export const addresses: readonly (readonly [what: string, path: string, heading:
   ['a part of the set-up', '/set-up?step=3', '.'],
   ['goods coming back', '/take-apart/returns?back=O-0104', 'returns'],
 ];
+
+/** Makes the run RUN-0003, which the demo business has not and two of the addresses show. */
+export async function makeRun({ page }: Visit): Promise<void> {
+  const goals = [
+    { kind: 'build', id: 121 },
+    { kind: 'order', id: 113 },
+  ];
+  const made = await page.request.post('/api/pick-runs', {
+    headers: { 'idempotency-key': 'a-run-to-look-at' },
+    data: { goals },
+  });
+  if (!made.ok()) throw new Error(`no run was made: ${await made.text()}`);
+}

@@ -26,6 +26,7 @@ test.describe('buying', () => {
     await visit.heading(/PO-\d+ · draft/);
     await page.getByRole('complementary', { name: 'What it comes to' }).getByText('Smoker, lined').waitFor();
     await page.getByRole('button', { name: 'Send to Combe Metalwares' }).click();
+    await visit.answer('Send to Combe Metalwares');
     await visit.heading(/PO-\d+ · Combe Metalwares/);
     await page.getByText(/still to come, the first on/).waitFor();
     const address = page.url();
@@ -64,7 +65,8 @@ test.describe('buying', () => {
 
     await choose(page.getByLabel('Which orders'), 'Back orders');
     await page.getByRole('navigation', { name: 'Purchase orders' }).getByText('Combe Metalwares').first().waitFor();
-    await page.getByRole('button', { name: 'Close it: the rest isn’t coming' }).click();
+    await page.getByRole('button', { name: 'Close it: the rest isn’t coming…' }).click();
+    await visit.answer('Close the order');
     await page.getByText('Everything that was going to come has come.').waitFor();
     await page.getByText('given up').waitFor();
     expect(visit.faults).toEqual([]);
@@ -96,6 +98,7 @@ test.describe('buying', () => {
     await choose(page.getByLabel('How it is sent'), 'As a UBL order (XML)');
     const waiting = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Send to Ironbridge Fixings' }).click();
+    await visit.answer('Send to Ironbridge Fixings');
     const file = await waiting;
     expect(file.suggestedFilename()).toMatch(/^PO-\d+\.xml$/);
     await visit.heading(/PO-\d+ · Ironbridge Fixings/);
@@ -122,6 +125,7 @@ test.describe('buying', () => {
     await page.getByLabel('Add an item').fill('SCREW-40');
     await page.getByLabel('Add an item').press('Enter');
     await page.getByRole('button', { name: 'Send to Another iron' }).click();
+    await visit.answer('Send to Another iron');
     await page.getByText(/Another iron has no mail address/).waitFor();
     await page.getByLabel('Quantity of Screw 4 × 40 mm').waitFor();
     await visit.heading('A new order');

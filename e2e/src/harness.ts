@@ -109,6 +109,8 @@ export class Visit {
   /** Waits until this is what was said last; the same may still be there from before. */
   notice = (text: RegExp | string) => this.notices.first().getByText(text).waitFor();
   undo = () => this.notices.first().getByRole('button', { name: 'Undo' }).click();
+  /** Answers the question that stands over the page. */
+  answer = (name: string) => this.page.getByRole('alertdialog').getByRole('button', { name, exact: true }).click();
   /** Nothing is an outline any more. */
   loaded = () => this.page.waitForFunction(() => document.querySelector('[role=status][aria-label=Loading]') === null);
   heading = (text: RegExp | string) => this.page.getByRole('heading', { name: text }).first().waitFor();

@@ -1,5 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
-import { addresses } from './addresses.ts';
+import { addresses, makeRun } from './addresses.ts';
+import { prepareAxe, violations } from './axe.ts';
 import { Application, type Visit } from './harness.ts';
 
 const SIZES = [
@@ -17,17 +18,23 @@ test.describe('every view', () => {
   test.beforeAll(async ({ browser }) => {
     application = await Application.start(browser);
     visit = await application.open();
+    await prepareAxe(visit);
+    await makeRun(visit);
   });
   test.afterAll(() => application.close());
 
   for (const [what, path, heading] of addresses)
-    test(`${what}: only panes scroll, what is typed stays, and what cannot be fetched is said`, async () => {
+    test(`${what}: can be used by everybody, only panes scroll, what is typed stays, and what cannot be fetched is said`, async () => {
       const { page } = visit;
       visit.faults.length = 0;
       await page.setViewportSize(SIZES[0] ?? { width: 1280, height: 800 });
       await page.goto(path);
       await visit.heading(new RegExp(heading));
       await visit.loaded();
+      expect.soft(await violations(visit)).toEqual([]);
+      await expect.soft(page.locator('h1')).toHaveCount(1);
+      // Named, so that tabs and the browser's history can be told apart.
+      expect.soft(await page.title()).toMatch(/\S · Yosegi$/);
       for (const size of SIZES) {
         await page.setViewportSize(size);
         await reachFarthest(page);
@@ -89,7 +96,8 @@ async function typeEverywhere(page: Page): Promise<Record<string, string>> {
     const isDay = (await field.locator('xpath=..').getByRole('button', { name: 'Calendar' }).count()) > 0;
     await field.fill(isNumber ? '2' : isDay ? '24/12/2029' : 'Ash');
   }
-  await page.locator('body').press('Shift');
+  // A field that is saved when it is left has the focus no more.
+  await page.keyboard.press('Tab');
   const after = await textsOf(page);
   return Object.fromEntries(Object.entries(after).filter(([name, text]) => before[name] !== text));
 }

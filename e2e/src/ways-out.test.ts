@@ -54,7 +54,8 @@ test.describe('ways out and ways around', () => {
     await page.getByText('Saved. Ctrl S saves again.').waitFor();
     await page.reload();
     await expect.poll(() => page.locator('tbody tr').first().textContent()).toContain('Smoker bellows');
-    await page.getByRole('button', { name: 'Discard draft' }).click();
+    await page.getByRole('button', { name: 'Discard draft…' }).click();
+    await visit.answer('Discard draft');
     await page.getByRole('button', { name: 'Start revision 2' }).waitFor();
   });
 

@@ -20,6 +20,7 @@ import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { When } from '../ui/When.tsx';
 import { AddPart } from './adding.ts';
 import { BuildLines } from './BuildLines.tsx';
+import { CancelBuild } from './CancelBuild.tsx';
 import { ForOrders } from './ForOrders.tsx';
 import { MoreAllowed } from './MoreAllowed.tsx';
 import { leftOf } from './reckonUse.ts';
@@ -98,13 +99,12 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
           )}
           <Push />
           {isOpen && (
-            <Button
-              look="danger"
+            <CancelBuild
+              build={build}
+              left={left}
               busy={cancel.isPending}
-              onPress={() => cancel.mutate({ params: { id: build.id }, body: { version: build.version } })}
-            >
-              {Number(build.finished) > 0 ? `Stop at ${format.number(build.finished)} finished` : 'Cancel the build'}
-            </Button>
+              onDo={() => cancel.mutate({ params: { id: build.id }, body: { version: build.version } })}
+            />
           )}
         </Row>
         {isOpen && <PegsOf kind="build" id={build.id} />}

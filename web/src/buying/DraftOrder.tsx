@@ -11,6 +11,7 @@ import { pricedColumns } from '../lines/pricedColumns.tsx';
 import { readPricedLine } from '../lines/pricedLine.ts';
 import { LineItem, useLines } from '../lines/typedLines.tsx';
 import { usePastedRows } from '../lines/usePastedRows.tsx';
+import { Asked, AskFirst } from '../ui/AskFirst.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -21,7 +22,7 @@ import { BigNumber, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox, SaveProblem } from '../ui/Problem.tsx';
-import { Part } from '../ui/space.ts';
+import { Para, Part } from '../ui/space.ts';
 import { Lead, Push, Row } from '../ui/text.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -29,6 +30,7 @@ import { BoughtFor } from './BoughtFor.tsx';
 import { OfferWords, SupplierFacts } from './DraftFacts.tsx';
 import type { DraftLine, Offers } from './draftLine.ts';
 import { openFile } from './files.ts';
+import { Preview } from './Preview.tsx';
 
 /** An order while it is written: who from, what, for how much, by when; then sent in one of four ways. */
 export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null; supplierId: number | null }) {
@@ -39,6 +41,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
   const keepAs = order ? `order.${order.id}` : `order.new.${supplierId ?? ''}`;
   const [how, setHow] = useState<SentHow>('mailbox');
   const [sending, setSending] = useState(false);
+  const [isLooking, setLooking] = useState(false);
   const done = (after: Numbered, send: SentHow | null | undefined) => {
     if (!send) return notify({ text: `${after.number} is kept as a draft.` });
     notify({ text: `${after.number} is sent to ${supplier?.name ?? 'its supplier'}.` });
@@ -97,7 +100,9 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
     })();
   };
   useShortcut('s', () => keep(false), { ctrl: true });
-  useShortcut('Enter', () => lines.length > 0 && keep(true), { ctrl: true });
+  /** It is seen before it leaves; who it goes to is asked for first. */
+  const look = () => (supplier && ready && lines.length > 0 ? setLooking(true) : keep(true));
+  useShortcut('Enter', () => lines.length > 0 && look(), { ctrl: true });
   const addItem = (item: Item, quantity?: string, price?: string, stay = false) => {
     const start = startOf(item, offers);
     const typed = { ...(quantity ? { quantity } : {}), ...(price ? { price } : {}) };
@@ -212,6 +217,24 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
           shownAt={SHOWN}
         />
         <ProblemBox error={cancel.error} />
+        {isLooking && supplier && (
+          <Asked
+            title={`Send this to ${supplier.name}?`}
+            action={`Send to ${supplier.name}`}
+            keep="Not yet"
+            isPreview
+            onDo={() => keep(true)}
+            onClose={() => setLooking(false)}
+          >
+            <Preview
+              lines={lines}
+              amounts={read.map(({ value }) => value)}
+              wantedOn={wantedOn}
+              remark={remark}
+              mailedTo={how === 'mailbox' ? supplier.email : null}
+            />
+          </Asked>
+        )}
         <Row $wrap $top={16} $end>
           <Part $width={190}>
             <Choice
@@ -226,7 +249,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
               ]}
             />
           </Part>
-          <Button look="go" isDisabled={!ready || lines.length === 0} busy={busy && sending} onPress={() => keep(true)}>
+          <Button look="go" isDisabled={!ready || lines.length === 0} busy={busy && sending} onPress={look}>
             {supplier ? `Send to ${supplier.name}` : 'Send'}
           </Button>
           <Button isDisabled={!ready || !form.dirty} busy={busy && !sending} onPress={() => keep(false)}>
@@ -244,13 +267,17 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
             </Button>
           )}
           {order && (
-            <Button
-              look="danger"
+            <AskFirst
+              label="Cancel the order…"
+              title={`Cancel the draft ${order.number}?`}
+              action="Cancel the order"
+              keep="Keep the draft"
               busy={cancel.isPending}
-              onPress={() => cancel.mutate({ params: { id: order.id }, body: { version: form.version } })}
+              onDo={() => cancel.mutate({ params: { id: order.id }, body: { version: form.version } })}
             >
-              Cancel the order
-            </Button>
+              <Para>Nothing was ordered yet. This can’t be undone.</Para>
+              <BoughtFor lines={lines} />
+            </AskFirst>
           )}
         </Row>
       </Sheet>

@@ -5,6 +5,7 @@ import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
 import { PegsOf } from '../coverage/index.ts';
 import { JobTagField } from '../jobs/index.ts';
+import { AskFirst } from '../ui/AskFirst.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -87,7 +88,8 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
               <Line
                 key={line.id}
                 line={line}
-                onClose={() => close.mutate({ params, body: { version: order.version, lineIds: [line.id] } })}
+                giving={close.isPending}
+                onGiveUp={() => close.mutate({ params, body: { version: order.version, lineIds: [line.id] } })}
               />
             ))}
           </tbody>
@@ -104,24 +106,29 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
           </FileLink>
           <Push />
           {isOpen && came && (
-            <Button
-              look="danger"
+            <AskFirst
+              label="Close it: the rest isn’t coming…"
+              title={`Close ${order.number}?`}
+              action="Close the order"
+              keep="Keep it open"
               busy={close.isPending}
-              onPress={() =>
-                close.mutate({ params, body: { version: order.version, lineIds: open.map(({ id }) => id) } })
-              }
+              onDo={() => close.mutate({ params, body: { version: order.version, lineIds: open.map(({ id }) => id) } })}
             >
-              Close it: the rest isn’t coming
-            </Button>
+              <NotComing lines={open} />
+            </AskFirst>
           )}
           {isOpen && !came && (
-            <Button
-              look="danger"
+            <AskFirst
+              label="Cancel the order…"
+              title={`Cancel ${order.number}?`}
+              action="Cancel the order"
+              keep="Keep the order"
               busy={cancel.isPending}
-              onPress={() => cancel.mutate({ params, body: { version: order.version } })}
+              onDo={() => cancel.mutate({ params, body: { version: order.version } })}
             >
-              Cancel the order
-            </Button>
+              <NotComing lines={open} />
+              <Para $top={10}>{order.supplier} isn’t told: call or write to them yourself.</Para>
+            </AskFirst>
           )}
         </Row>
         {(order.state === 'sent' || order.state === 'confirmed') && <PegsOf kind="purchase" id={order.id} />}
@@ -152,7 +159,27 @@ function Conclusion({ order, open }: { order: PurchaseOrder; open: readonly Purc
   );
 }
 
-function Line({ line, onClose }: { line: PurchaseLine; onClose: () => void }) {
+/** What will not come after all, and whom it was for. */
+function NotComing({ lines }: { lines: readonly PurchaseLine[] }) {
+  const format = useFormat();
+  return (
+    <>
+      <Para>
+        {lines.map((line) => `${format.quantity(line.open, line.unit, line.decimals)} ${line.name}`).join(', ')} won’t
+        be counted as coming any more. What counts on it is short again. This can’t be undone.
+      </Para>
+      <BoughtFor lines={lines.map((line) => ({ ...line, item: line }))} />
+    </>
+  );
+}
+
+interface LineProps {
+  readonly line: PurchaseLine;
+  readonly giving: boolean;
+  readonly onGiveUp: () => void;
+}
+
+function Line({ line, giving, onGiveUp }: LineProps) {
   const format = useFormat();
   const amount = (text: string) => format.quantity(text, line.unit, line.decimals);
   const isOpen = Number(line.open) > 0;
@@ -209,9 +236,18 @@ function Line({ line, onClose }: { line: PurchaseLine; onClose: () => void }) {
       <td className="num">{format.money(line.worth)}</td>
       <td>
         {isOpen && Number(line.received) > 0 && (
-          <Button look="ghost" onPress={onClose} aria-label={`Give up the rest of ${line.name}`}>
-            Give up
-          </Button>
+          <AskFirst
+            label="Give up…"
+            aria-label={`Give up the rest of ${line.name}`}
+            look="ghost"
+            title={`Give up the rest of ${line.name}?`}
+            action="Give it up"
+            keep="Keep waiting"
+            busy={giving}
+            onDo={onGiveUp}
+          >
+            <NotComing lines={[line]} />
+          </AskFirst>
         )}
       </td>
     </tr>

@@ -4,6 +4,7 @@ import { type ReactNode, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, useQuestion } from '../api/client.ts';
+import { AskFirst } from '../ui/AskFirst.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -13,7 +14,7 @@ import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
-import { Part } from '../ui/space.ts';
+import { Para, Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Push, Row } from '../ui/text.ts';
 import { purposeName, stateName } from './behaviour.ts';
@@ -201,6 +202,7 @@ function Lines({ definition, revision }: { definition: Definition; revision: Rev
     notify({ text: `Revision ${revision.number} is retired; nothing new is built by it.` }),
   );
   const oldest = older[0];
+  const keeping = definition.openBuilds.filter((build) => build.revisionId === revision.id).length;
   return (
     <>
       {revision.state === 'retired' && <Chip $tone="held">Retired: builds that took it keep it</Chip>}
@@ -231,13 +233,20 @@ function Lines({ definition, revision }: { definition: Definition; revision: Rev
           </Button>
         )}
         {revision.state === 'in-use' && (
-          <Button
+          <AskFirst
+            label="Retire…"
             look="ghost"
+            title={`Retire revision ${revision.number} of ${item.name}?`}
+            action="Retire it"
+            keep={`Keep revision ${revision.number} in use`}
             busy={retire.isPending}
-            onPress={() => retire.mutate({ params: { id: revision.id }, body: { version: revision.version } })}
+            onDo={() => retire.mutate({ params: { id: revision.id }, body: { version: revision.version } })}
           >
-            Retire
-          </Button>
+            <Para>
+              Nothing new can be built by it until another revision is in use.
+              {keeping > 0 && ` ${count(keeping, 'open build')} took it and ${keeping === 1 ? 'keeps' : 'keep'} it.`}
+            </Para>
+          </AskFirst>
         )}
       </SheetHead>
     </>

@@ -2,11 +2,12 @@ import type { Definition, Rate, Revision, SavedRevision } from '@yosegi/contract
 import { memo, type ReactNode, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { problemAt, problemOf, useCommand } from '../api/client.ts';
+import { AskFirst } from '../ui/AskFirst.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
-import { useFormat } from '../ui/format.ts';
+import { count, useFormat } from '../ui/format.ts';
 import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -153,6 +154,7 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
           error={reckoning.faults.get('outputQuantity')}
           dirty={dirty}
           discarding={discard.isPending}
+          lines={draft.lines.length}
           deeds={deeds}
         />
         {stale ? (
@@ -264,11 +266,13 @@ interface OutputProps {
   readonly error: string | undefined;
   readonly dirty: boolean;
   readonly discarding: boolean;
+  /** How many lines it has. */
+  readonly lines: number;
   readonly deeds: Deeds;
 }
 
 /** How much one run makes, and whether the draft is saved. */
-const Output = memo(function Output({ unit, quantity, error, dirty, discarding, deeds }: OutputProps) {
+const Output = memo(function Output({ unit, quantity, error, dirty, discarding, lines, deeds }: OutputProps) {
   return (
     <Row $top={10} $bottom={10} $wrap>
       <Part $width={170}>
@@ -280,9 +284,17 @@ const Output = memo(function Output({ unit, quantity, error, dirty, discarding, 
       ) : (
         <Faint>Saved. Ctrl S saves again.</Faint>
       )}
-      <Button look="ghost" busy={discarding} onPress={deeds.discard}>
-        Discard draft
-      </Button>
+      <AskFirst
+        label="Discard draft…"
+        look="ghost"
+        title={`Discard the draft with ${count(lines, 'line')}?`}
+        action="Discard draft"
+        keep="Keep the draft"
+        busy={discarding}
+        onDo={deeds.discard}
+      >
+        The draft and what you typed in it are gone for good. The revision in use stays as it is.
+      </AskFirst>
     </Row>
   );
 });

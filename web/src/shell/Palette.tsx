@@ -201,7 +201,7 @@ function Search({ onClose }: { onClose: () => void }) {
       onClose();
       return;
     }
-    if (event.key !== 'Enter') return;
+    if (event.key !== 'Enter' || event.ctrlKey) return;
     event.preventDefault();
     event.stopPropagation();
     // What is marked while the answer is still coming belongs to an older question; and what is marked may be gone.
