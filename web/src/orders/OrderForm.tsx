@@ -27,14 +27,24 @@ import { amountFault } from './kit.ts';
 import { kitWords, Under, WaitsFor, WhenChip } from './LineAhead.tsx';
 import { OrderAsks, OrderNotes } from './OrderHead.tsx';
 import { OrderOutcome } from './OrderOutcome.tsx';
-import { type Head, headOf, inputOf, type Line, linesOf, type OrderBody, type Typed, useLook } from './typedOrder.ts';
+import {
+  type Head,
+  headOf,
+  inputOf,
+  keptAs,
+  type Line,
+  linesOf,
+  type OrderBody,
+  type Typed,
+  useLook,
+} from './typedOrder.ts';
 
 /** An order while it is typed: what is there, what is coming and the honest day follow every line, before it is saved. */
 export function OrderForm({ order, customerId }: { order: Order | null; customerId: number | null }) {
   const go = useNavigate();
   const format = useFormat();
   const notify = useNotify();
-  const keepAs = order ? `sale.${order.id}` : `sale.new.${customerId ?? ''}`;
+  const keepAs = keptAs(order?.id ?? null, customerId);
   const done = ({ id }: Numbered, words: string) => {
     notify({ text: words });
     void go(`/orders/${id}`);
@@ -112,7 +122,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
             ? 'Choose the customer, then item, Enter, quantity, Enter, price, Enter. Nothing is promised until you confirm it.'
             : conclusion(look, head.wantedOn, format)}
         </Lead>
-        <OrderAsks form={form} />
+        <OrderAsks form={form} onCustomer={() => adder.current?.focus()} />
         <LineTable
           lines={lines}
           body={body}

@@ -1,4 +1,3 @@
-import { useQuestion } from '../api/client.ts';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -7,29 +6,33 @@ import { TextArea } from '../ui/TextArea.tsx';
 import { Late, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import type { RecordForm } from '../ui/useRecordForm.ts';
+import { CustomerPicker } from './CustomerPicker.tsx';
 import type { Head, OrderBody, Typed } from './typedOrder.ts';
 
 interface Props {
   readonly form: RecordForm<Typed, OrderBody>;
 }
+interface AsksProps extends Props {
+  /** The customer is chosen: on to what they want. */
+  readonly onCustomer: () => void;
+}
 
 /** Who an order is for, and when and how it is to leave. */
-export function OrderAsks({ form }: Props) {
-  const customers = useQuestion('customers', { query: { limit: 500 } });
+export function OrderAsks({ form, onCustomer }: AsksProps) {
   const head = form.typed;
   const passed = head.wantedOn !== '' && head.wantedOn < today();
   return (
     <>
       <Row $gap={10} $wrap $end $top={10} $bottom={10}>
-        <Part $width={200}>
-          <Choice
+        <Part $width={240}>
+          <CustomerPicker
             label="For"
             value={head.customerId}
-            onChange={(next) => form.set({ customerId: next })}
-            options={[
-              ['', 'Choose a customer…'],
-              ...(customers.data?.rows ?? []).map((one): [string, string] => [String(one.id), one.name]),
-            ]}
+            autoFocus={head.customerId === ''}
+            onChange={(next) => {
+              form.set({ customerId: next });
+              onCustomer();
+            }}
             error={form.at('customerId')}
           />
         </Part>

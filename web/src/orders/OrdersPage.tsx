@@ -24,6 +24,7 @@ import { Shares } from './Shares.tsx';
 import { outlookShort } from './words.ts';
 
 const OrderForm = later(() => import('./OrderForm.tsx'), 'OrderForm');
+const NewOrder = later(() => import('./NewOrder.tsx'), 'NewOrder');
 
 type Shown = 'open' | 'quotes' | 'shipped' | 'cancelled';
 
@@ -81,7 +82,7 @@ export function OrdersPage() {
       {id ? (
         <One key={id} id={Number(id)} changing={search.has('change')} />
       ) : search.has('new') ? (
-        <OrderForm order={null} customerId={Number(search.get('for')) || null} />
+        <NewOrder key={search.get('for')} customerId={Number(search.get('for')) || null} />
       ) : (
         <Answer of={list}>{({ rows }) => <Overview rows={rows} show={show as Shown} />}</Answer>
       )}

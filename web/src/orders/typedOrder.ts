@@ -47,6 +47,10 @@ export const headOf = (order: Order | null, customerId: number | null): Head => 
   turnOn: order?.turnOn ?? '',
 });
 
+/** Under which an order that is typed stays on this machine. */
+export const keptAs = (orderId: number | null, customerId: number | null): string =>
+  orderId === null ? `sale.new.${customerId ?? ''}` : `sale.${orderId}`;
+
 /** An order while it is typed. */
 export type Typed = Head & { readonly lines: readonly Line[] };
 

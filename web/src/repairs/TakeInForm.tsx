@@ -2,6 +2,7 @@ import { Item } from '@yosegi/contract';
 import { useNavigate } from 'react-router';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
+import { CustomerPicker } from '../orders/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
@@ -24,7 +25,6 @@ export function TakeInForm({ customerId }: { customerId: number | null }) {
   const go = useNavigate();
   const notify = useNotify();
   const maySell = useCan('sell');
-  const customers = useQuestion('customers', { query: { limit: 500 } }).data?.rows ?? [];
   const stores = useQuestion('stores', {}).data ?? [];
   const screen = useTypedScreen(`repair.new.${customerId ?? ''}`);
   const [customer, setCustomer] = useTyped(screen, 'customer', customerId === null ? '' : String(customerId));
@@ -74,14 +74,11 @@ export function TakeInForm({ customerId }: { customerId: number | null }) {
       }}
     >
       <Wide>
-        <Choice
+        <CustomerPicker
           label="Whose it is"
           value={customer}
+          autoFocus={customer === ''}
           onChange={setCustomer}
-          options={[
-            ['', 'Choose a customer…'],
-            ...customers.map((one): [string, string] => [String(one.id), one.name]),
-          ]}
           error={at('customerId')}
         />
       </Wide>
