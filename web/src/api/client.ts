@@ -156,9 +156,11 @@ export function useQuestion<N extends Name>(
   });
 }
 
-type Paged = { [N in Name]: Output<RouteOf<N>> extends { rows: unknown[]; next: string | null } ? N : never }[Name];
+export type Paged = {
+  [N in Name]: Output<RouteOf<N>> extends { rows: unknown[]; next: string | null } ? N : never;
+}[Name];
 
-type RowOf<N extends Name> = Output<RouteOf<N>> extends { rows: (infer R)[] } ? R : never;
+export type RowOf<N extends Name> = Output<RouteOf<N>> extends { rows: (infer R)[] } ? R : never;
 
 /** The pages of a list, one after the other. */
 export function usePages<N extends Paged>(

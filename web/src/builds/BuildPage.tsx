@@ -1,12 +1,14 @@
 import type { BuildRow } from '@yosegi/contract';
 import { Navigate, useLocation, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
+import { useList } from '../api/list.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { Answer } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
 import { Late, Row } from '../ui/text.ts';
@@ -17,8 +19,6 @@ import { isAsked, isHeldUp, pageOf } from './held.ts';
 
 const PlanForm = later(() => import('./PlanForm.tsx'), 'PlanForm');
 
-type Shown = 'open' | 'finished' | 'cancelled';
-
 /** Builds: the list, and one of them with everything that can be done to it. */
 export function BuildPage() {
   const { id } = useParams();
@@ -26,8 +26,8 @@ export function BuildPage() {
   const q = useSought();
   const [state, setState] = useAddress('state', 'open');
   const planning = search.get('plan');
-  const list = useQuestion('builds', { query: { state: state as Shown, q, limit: 200 } }, { keep: true });
-  const open = useQuestion('builds', { query: { state: 'open', limit: 200 } });
+  const list = useList('builds', { state, q: q || undefined }, state === 'open');
+  const open = useList('builds', { state: 'open' });
   return (
     <Three $margin={false}>
       <Strip>
@@ -81,6 +81,7 @@ export function BuildPage() {
               )
             }
           </Answer>
+          <More of={list.pages}>Show older</More>
         </StripList>
       </Strip>
       {id ? (

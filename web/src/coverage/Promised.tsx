@@ -1,6 +1,6 @@
 import type { BuildRow, OrderRow } from '@yosegi/contract';
 import { Link } from 'react-router';
-import { useQuestion } from '../api/client.ts';
+import { useList } from '../api/list.ts';
 import { comes } from '../builds/index.ts';
 import { Outlook } from '../orders/index.ts';
 import { count, useFormat } from '../ui/format.ts';
@@ -15,8 +15,8 @@ type Promise =
 
 /** Everything that is promised, to builds and to customers, and when it is whole: the first wanted first. */
 export function Promised() {
-  const builds = useQuestion('builds', { query: { state: 'open', limit: 200 } });
-  const orders = useQuestion('orders', { query: { limit: 200 } });
+  const builds = useList('builds', { state: 'open' });
+  const orders = useList('orders', {});
   return (
     <Answer of={builds}>
       {({ rows: open }) => <Answer of={orders}>{({ rows }) => <All promises={promisesOf(open, rows)} />}</Answer>}

@@ -10,6 +10,7 @@ import { matchPasted, type PastedRow } from '../lines/matchPasted.ts';
 import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
+import { later } from '../ui/later.tsx';
 import { Grid } from '../ui/layout.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Para } from '../ui/space.ts';
@@ -28,6 +29,8 @@ import {
   type Reckoning,
 } from './draft.ts';
 import { sharesExplained } from './shares.ts';
+
+const RateDialog = later(() => import('./RateDialog.tsx'), 'RateDialog');
 
 /** A click is no drag. The same object each time, or every row is drawn anew with the grid. */
 const BY_POINTER = { activationConstraint: { distance: 4 } };
@@ -102,7 +105,8 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
     // A part may be picked by an answer that arrives later, where React cannot be made to draw at once.
     requestAnimationFrame(() => focus(lines.length, column));
   };
-  const addLabour = () => rates.length > 0 && add(labourLine(rates[0]?.id ?? 0), 'text');
+  const [isRateAsked, setRateAsked] = useState(false);
+  const addLabour = () => (rates[0] ? add(labourLine(rates[0].id), 'text') : setRateAsked(true));
   const remove = (index: number) => {
     flushSync(() => change((before) => ({ ...before, lines: before.lines.filter((_, at) => at !== index) })));
     if (lines.length > 1) focus(Math.min(index, lines.length - 2), 'amount');
@@ -315,7 +319,16 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
           <Faint>{explained}</Faint>
         </Para>
       )}
-      <OtherLines mayLabour={rates.length > 0} deeds={adding} />
+      <OtherLines deeds={adding} />
+      {isRateAsked && (
+        <RateDialog
+          onClose={() => setRateAsked(false)}
+          onDone={(rateId) => {
+            setRateAsked(false);
+            add(labourLine(rateId), 'text');
+          }}
+        />
+      )}
     </div>
   );
 }
@@ -358,10 +371,10 @@ const Adder = memo(function Adder({
   );
 });
 
-const OtherLines = memo(function OtherLines({ mayLabour, deeds }: { mayLabour: boolean; deeds: Adding }) {
+const OtherLines = memo(function OtherLines({ deeds }: { deeds: Adding }) {
   return (
     <Adders>
-      <Button look="ghost" isDisabled={!mayLabour} onPress={deeds.labour}>
+      <Button look="ghost" onPress={deeds.labour}>
         + Labour
       </Button>
       <Button look="ghost" onPress={deeds.charge}>

@@ -3,6 +3,7 @@ import type { Output } from '@yosegi/contract/client';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useCommand, useQuestion } from '../api/client.ts';
+import { useList } from '../api/list.ts';
 import { CameBack } from '../returns/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -21,6 +22,7 @@ import {
   StripList,
   Three,
 } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { useNotify } from '../ui/Notice.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
@@ -44,11 +46,7 @@ export function CustomersPage() {
   const q = useSought();
   const [show, setShow] = useAddress('show', 'active');
   const archived = show === 'archived';
-  const customers = useQuestion(
-    'customers',
-    { query: { q, show: archived ? 'archived' : 'active', limit: 500 } },
-    { keep: true },
-  );
+  const customers = useList('customers', { q: q || undefined, show: archived ? 'archived' : 'active' }, false);
   return (
     <Three $margin={false}>
       <Strip {...(id ? {} : { 'data-alone': true })}>
@@ -84,6 +82,7 @@ export function CustomersPage() {
               ))
             }
           </Answer>
+          <More of={customers.pages} />
         </StripList>
       </Strip>
       {id ? (
@@ -98,7 +97,11 @@ export function CustomersPage() {
           ) : (
             <EmptyState
               isPage
-              title={customers.data?.rows.length ? count(customers.data.rows.length, 'customer') : 'Who buys from you?'}
+              title={
+                customers.data?.rows.length
+                  ? `${count(customers.data.rows.length, 'customer')}${customers.data.isMore ? ' and more' : ''}`
+                  : 'Who buys from you?'
+              }
               action={<LinkButton to="/orders/customers?new=1">Add a customer</LinkButton>}
             >
               Each customer shows what they ordered, what they usually take and what it earned.

@@ -3,12 +3,14 @@ import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
+import { useList } from '../api/list.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import { Grid, Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
 import { Th } from '../ui/space.ts';
@@ -35,7 +37,8 @@ export function OrdersPage() {
   const go = useNavigate();
   const q = useSought();
   const [show, setShow] = useAddress('show', 'open');
-  const list = useQuestion('orders', { query: { show: show as Shown, q, limit: 200 } }, { keep: true });
+  // What is open is counted in a sentence; what is over is history, of any length.
+  const list = useList('orders', { show, q: q || undefined }, show === 'open');
   useShortcut('n', () => void go('/orders?new=1'), { alt: true });
   return (
     <Three $margin={false}>
@@ -77,6 +80,7 @@ export function OrdersPage() {
               )
             }
           </Answer>
+          <More of={list.pages}>Show older</More>
         </StripList>
       </Strip>
       {id ? (
@@ -84,7 +88,7 @@ export function OrdersPage() {
       ) : search.has('new') ? (
         <NewOrder key={search.get('for')} customerId={Number(search.get('for')) || null} />
       ) : (
-        <Answer of={list}>{({ rows }) => <Overview rows={rows} show={show as Shown} />}</Answer>
+        <Answer of={list}>{({ rows, isMore }) => <Overview rows={rows} isMore={isMore} show={show as Shown} />}</Answer>
       )}
     </Three>
   );
@@ -136,7 +140,7 @@ function One({ id, changing }: { id: number; changing: boolean }) {
 }
 
 /** Where all of them stand, the worrying first. */
-function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
+function Overview({ rows, isMore, show }: { rows: readonly OrderRow[]; isMore: boolean; show: Shown }) {
   const format = useFormat();
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [building, setBuilding] = useState(false);
@@ -156,7 +160,7 @@ function Overview({ rows, show }: { rows: readonly OrderRow[]; show: Shown }) {
   const sorted = [...rows].sort((a, b) => turn.indexOf(a.outlook) - turn.indexOf(b.outlook));
   return (
     <Sheet>
-      <h1>{show === 'open' ? conclusion(rows) : `${count(rows.length, 'order')}.`}</h1>
+      <h1>{show === 'open' ? conclusion(rows) : `${count(rows.length, 'order')}${isMore ? ' and more' : ''}.`}</h1>
       {show === 'open' && <Lead>{format.money(sum(rows))} on open orders. The ones that need you come first.</Lead>}
       {chosen.size > 0 && !building && (
         <Row $top={12}>

@@ -2,7 +2,7 @@ import type { OrderRow } from '@yosegi/contract';
 import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { useQuestion } from '../api/client.ts';
+import { useList } from '../api/list.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Page } from '../ui/layout.ts';
@@ -37,7 +37,7 @@ const edge: Record<OrderRow['outlook'], string> = {
 
 /** Open orders by the day they are wanted: four weeks at a look, what is late in red. */
 export function WeeksPage() {
-  const orders = useQuestion('orders', { query: { limit: 500 } });
+  const orders = useList('orders', {});
   const weeks = weeksFrom(today());
   return (
     <Page>

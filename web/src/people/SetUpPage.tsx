@@ -1,5 +1,5 @@
 import { SETUP_STEPS } from '@yosegi/core/people';
-import { type ReactNode, useContext } from 'react';
+import { type ReactNode, useContext, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, usePages, useQuestion } from '../api/client.ts';
@@ -10,6 +10,7 @@ import { Scroll } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { H2, Para } from '../ui/space.ts';
 import { Lead, Push, Row } from '../ui/text.ts';
+import { unsaved, useSettled } from '../ui/unsaved.ts';
 import { CompanyForm } from './CompanyForm.tsx';
 import { Card } from './CompanyPage.tsx';
 import { People } from './People.tsx';
@@ -71,6 +72,19 @@ export function SetUpPage() {
     setSearch({ step: String(next) });
     if (company.setupStep !== null && next > company.setupStep) keep.mutate({ body: { step: next } });
   };
+  /** Where to go once what was typed here is saved. */
+  const [leaving, setLeaving] = useState<(() => void) | null>(null);
+  const leave = (go: () => void) => {
+    const typed = unsaved();
+    if (typed.length === 0) return go();
+    setLeaving(() => go);
+    for (const one of typed) one.save();
+  };
+  useSettled(() => {
+    if (leaving === null || unsaved().length > 0) return;
+    setLeaving(null);
+    leaving();
+  });
   const end = () => {
     keep.mutate({ body: { step: null } });
     void go('/today');
@@ -83,7 +97,7 @@ export function SetUpPage() {
             <li key={name}>
               <button
                 type="button"
-                onClick={() => to(index + 1)}
+                onClick={() => leave(() => to(index + 1))}
                 {...(index + 1 === now ? { 'aria-current': 'step' } : {})}
                 {...(index + 1 < (company.setupStep ?? SETUP_STEPS + 1) ? { 'data-done': true } : {})}
               >
@@ -96,19 +110,22 @@ export function SetUpPage() {
           <h1>{step?.title}</h1>
           <Lead>{step?.why}</Lead>
         </div>
-        <Card key={now}>{step?.body}</Card>
+        {/* Whoever types on has not left yet. */}
+        <Card key={now} onInput={() => setLeaving(null)}>
+          {step?.body}
+        </Card>
         <Row $wrap>
-          {now > 1 && <Button onPress={() => to(now - 1)}>Back</Button>}
+          {now > 1 && <Button onPress={() => leave(() => to(now - 1))}>Back</Button>}
           <Push />
           <LinkButton look="ghost" to="/today">
             Go on later
           </LinkButton>
           {now < SETUP_STEPS ? (
-            <Button look="go" onPress={() => to(now + 1)}>
+            <Button look="go" onPress={() => leave(() => to(now + 1))}>
               Next: {steps[now]?.name}
             </Button>
           ) : (
-            <Button look="go" onPress={end}>
+            <Button look="go" onPress={() => leave(end)}>
               Done
             </Button>
           )}

@@ -2,9 +2,10 @@ import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor,
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { type Store, StoreInput } from '@yosegi/contract';
+import { newKey } from '@yosegi/contract/key';
 import { isForGoods } from '@yosegi/core/places';
 import { GripVertical, X } from 'lucide-react';
-import { type KeyboardEvent, useRef, useState } from 'react';
+import { type ClipboardEvent, type KeyboardEvent, useRef } from 'react';
 import { flushSync } from 'react-dom';
 import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
@@ -45,20 +46,29 @@ const readStore = (store: Store | null) => ({
   bins: (store?.bins ?? [])
     .filter(({ kind }) => isForGoods(kind))
     .map(({ id, code, kind }) => ({ id, key: String(id), was: code, code, kind })) as readonly TypedBin[],
+  /** A bin that is typed and not added yet: it is one all the same. */
+  adding: '',
 });
 type Typed = ReturnType<typeof readStore>;
 
-const bodyOf = ({ code, name, bins }: Typed) => ({
+const bodyOf = ({ code, name, bins, adding }: Typed) => ({
   code,
   name,
-  bins: bins.map(({ id, code, kind }) => ({ id, code, kind })),
+  bins: [...bins, ...newBins(adding)].map(({ id, code, kind }) => ({ id, code, kind })),
 });
+
+/** The bins that a text names: one, or one on each line of what was pasted. */
+const newBins = (text: string): TypedBin[] =>
+  text
+    .split(/[\n\r\t;,]+/)
+    .map((code) => code.trim())
+    .filter((code) => code !== '')
+    .map((code) => ({ id: null, key: `new ${newKey()}`, was: code, code, kind: 'shelf' }));
 const SHOWN = ['code', 'name', 'bins.*.code'];
 
 /** A store and its bins as one sheet, in the order a person walks past them, with one save. */
 export function StoreForm({ store }: { store: Store }) {
   const notify = useNotify();
-  const [adding, setAdding] = useState('');
   const adder = useRef<HTMLInputElement>(null);
   const list = useRef<HTMLFieldSetElement>(null);
   const sensors = useSensors(useSensor(PointerSensor, BY_POINTER));
@@ -77,16 +87,19 @@ export function StoreForm({ store }: { store: Store }) {
     shownAt: SHOWN,
     command: update,
   });
-  const { bins } = form.typed;
+  const { bins, adding } = form.typed;
   const set = (key: string, part: Partial<TypedBin>) =>
     form.set({ bins: bins.map((bin) => (bin.key === key ? { ...bin, ...part } : bin)) });
-  const add = () => {
-    if (adding.trim() === '') return;
-    form.set({
-      bins: [...bins, { id: null, key: `new ${Date.now()}`, was: adding.trim(), code: adding.trim(), kind: 'shelf' }],
-    });
-    setAdding('');
+  const add = (text = adding) => {
+    form.set({ bins: [...bins, ...newBins(text)], adding: '' });
     adder.current?.focus();
+  };
+  /** A field of one line would run the lines of a spreadsheet together. */
+  const paste = (event: ClipboardEvent) => {
+    const text = event.clipboardData.getData('text/plain').trim();
+    if (!/[\n\r\t]/.test(text)) return;
+    event.preventDefault();
+    add(text);
   };
   const move = (from: number, to: number) => {
     if (from < 0 || to < 0 || to >= bins.length || from === to) return;
@@ -135,12 +148,12 @@ export function StoreForm({ store }: { store: Store }) {
           </SortableContext>
         </DndContext>
       </Bins>
-      <Adding>
+      <Adding onPasteCapture={paste}>
         <Field
           label="New bin"
-          placeholder="A1"
+          placeholder="A1, or paste a column"
           value={adding}
-          onChange={setAdding}
+          onChange={(next) => form.set({ adding: next })}
           inputRef={adder}
           onKeyDown={(event) => {
             if (event.key !== 'Enter' || event.ctrlKey) return;
@@ -148,7 +161,7 @@ export function StoreForm({ store }: { store: Store }) {
             add();
           }}
         />
-        <Button onPress={add} isDisabled={adding.trim() === ''}>
+        <Button onPress={() => add()} isDisabled={adding.trim() === ''}>
           Add below
         </Button>
       </Adding>

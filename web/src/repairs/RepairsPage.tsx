@@ -2,12 +2,14 @@ import type { RepairRow } from '@yosegi/contract';
 import { dayOf } from '@yosegi/core/days';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
+import { useList } from '../api/list.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid, Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem, StripSection } from '../ui/StripItem.tsx';
 import { H1 } from '../ui/space.ts';
@@ -24,11 +26,8 @@ export function RepairsPage() {
   const [search] = useSearchParams();
   const q = useSought();
   const [show, setShow] = useAddress('show', 'here');
-  const list = useQuestion(
-    'repairs',
-    { query: { show: show === 'given-back' ? 'given-back' : 'here', q, limit: 200 } },
-    { keep: true },
-  );
+  const isHere = show !== 'given-back';
+  const list = useList('repairs', { show: isHere ? 'here' : 'given-back', q: q || undefined }, isHere);
   return (
     <Three $margin={false}>
       <Strip {...(id ? {} : { 'data-alone': true })}>
@@ -62,6 +61,7 @@ export function RepairsPage() {
               )
             }
           </Answer>
+          <More of={list.pages}>Show older</More>
         </StripList>
       </Strip>
       {id ? (
@@ -73,7 +73,7 @@ export function RepairsPage() {
           <TakeInForm customerId={Number(search.get('for')) || null} />
         </Sheet>
       ) : (
-        <Answer of={list}>{({ rows }) => <Overview rows={rows} isHere={show !== 'given-back'} />}</Answer>
+        <Answer of={list}>{({ rows }) => <Overview rows={rows} isHere={isHere} />}</Answer>
       )}
     </Three>
   );

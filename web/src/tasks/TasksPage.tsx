@@ -2,6 +2,7 @@ import type { Task } from '@yosegi/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCommand, useQuestion } from '../api/client.ts';
+import { useList } from '../api/list.ts';
 import { useCan, usePerson } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
@@ -9,6 +10,7 @@ import { DayField } from '../ui/DayField.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { count } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
+import { More } from '../ui/More.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Part } from '../ui/space.ts';
@@ -18,8 +20,6 @@ import { Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { DueOf, TaskRow } from './TaskRow.tsx';
 
-type Show = 'open' | 'doing' | 'late' | 'over' | 'all';
-
 /** Everything that is to be done on the bench, mine first. */
 export function TasksPage() {
   const me = usePerson();
@@ -28,24 +28,16 @@ export function TasksPage() {
   const [who, setWho] = useAddress('who', '');
   const q = useSought();
   const personId = who === 'me' ? me?.id : Number(who) || undefined;
-  const tasks = useQuestion(
+  const tasks = useList(
     'tasks',
-    {
-      query: {
-        show: show as Show,
-        limit: 200,
-        q,
-        ...(personId ? { personId } : {}),
-        ...(who === 'nobody' ? { unassigned: true } : {}),
-      } as never,
-    },
-    { keep: true },
+    { show, q: q || undefined, personId, ...(who === 'nobody' ? { unassigned: true } : {}) },
+    show !== 'over' && show !== 'all',
   );
   return (
     <AnswerPane>
       <Answer of={tasks}>
-        {({ rows, next }) => (
-          <Tasks rows={mineFirst(rows, me?.id)} isMore={next !== null} people={people}>
+        {({ rows, isMore }) => (
+          <Tasks rows={mineFirst(rows, me?.id)} isMore={isMore} people={people} more={<More of={tasks.pages} />}>
             <Row $gap={10} $wrap>
               <Part $width={200}>
                 <Finder label="Find a task" placeholder="Find a task" />
@@ -93,11 +85,13 @@ const mineFirst = (rows: readonly Task[], id: number | undefined) =>
 interface Props {
   readonly rows: readonly Task[];
   readonly isMore: boolean;
+  /** The way to the rest of them. */
+  readonly more: React.ReactNode;
   readonly people: readonly { readonly id: number; readonly name: string }[];
   readonly children: React.ReactNode;
 }
 
-function Tasks({ rows, isMore, people, children }: Props) {
+function Tasks({ rows, isMore, more, people, children }: Props) {
   const mayWork = useCan('build');
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const picked = rows.filter(({ id }) => chosen.has(id));
@@ -159,6 +153,7 @@ function Tasks({ rows, isMore, people, children }: Props) {
             </tbody>
           </Grid>
         )}
+        {more}
       </AnswerBody>
       {picked.length > 0 && <Many picked={picked} people={people} onDone={() => setChosen(new Set())} />}
     </>

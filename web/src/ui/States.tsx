@@ -20,7 +20,7 @@ export function Answer<T>({
   children,
   way,
 }: {
-  of: UseQueryResult<T, Error>;
+  of: Pick<UseQueryResult<T, Error>, 'data' | 'error'> & { readonly refetch: () => unknown };
   children: (data: T) => ReactNode;
   /** Another way out than to try again, where the page has none around it. */
   way?: ReactNode;

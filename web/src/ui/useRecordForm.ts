@@ -91,12 +91,15 @@ export function useRecordForm<R extends Versioned, T extends FieldValues, Body>(
     if (dirty && !posted.current) keep(keptAs, { ...over, typed });
     else forgetKept(keptAs);
   });
-  const settle = useUnsaved(asks.name, dirty, () => {
+  /** How the form that is drawn sends itself. */
+  const sends = useRef<() => void>(() => {});
+  const giveUp = () => {
     posted.current = true;
     settle();
     forgetKept(keptAs);
     form.reset(now.base as DefaultValues<T>);
-  });
+  };
+  const settle = useUnsaved(asks.name, dirty, giveUp, () => sends.current());
   const shown = useRef(shownAt);
   const { setError } = form;
   useEffect(() => {
@@ -129,12 +132,16 @@ export function useRecordForm<R extends Versioned, T extends FieldValues, Body>(
       error: at(name),
     }),
     /** @param send gets what is sent once it is as the contract asks; else the first wrong field is focused */
-    submit: (send: (body: Body) => void) => (event?: FormEvent<HTMLFormElement>) => {
-      const element = event?.currentTarget;
-      void form.handleSubmit(
-        () => send(bodyOf(form.getValues())),
-        () => requestAnimationFrame(() => element?.querySelector<HTMLElement>('[aria-invalid=true]')?.focus()),
-      )(event);
+    submit: (send: (body: Body) => void) => {
+      const submit = (event?: FormEvent<HTMLFormElement>) => {
+        const element = event?.currentTarget ?? document.getElementById('main');
+        void form.handleSubmit(
+          () => send(bodyOf(form.getValues())),
+          () => requestAnimationFrame(() => element?.querySelector<HTMLElement>('[aria-invalid=true]')?.focus()),
+        )(event);
+      };
+      sends.current = submit;
+      return submit;
     },
     /** What is typed was saved, as this version. */
     saved: ({ version }: Versioned) => {

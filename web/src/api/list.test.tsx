@@ -1,0 +1,38 @@
+// @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { act, renderHook, waitFor } from '@testing-library/react';
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { useList } from './list.ts';
+
+/** So many pages of one row each, as the server gives them. */
+function serve(pages: number) {
+  vi.stubGlobal(
+    'fetch',
+    vi.fn(async (url: string) => {
+      const at = Number(new URL(url, 'http://shop').searchParams.get('cursor') ?? 1);
+      return new Response(JSON.stringify({ rows: [{ id: at }], next: at < pages ? String(at + 1) : null }));
+    }),
+  );
+}
+const list = (whole: boolean) =>
+  renderHook(() => useList('orders', { show: 'open' }, whole), {
+    wrapper: ({ children }) => <QueryClientProvider client={new QueryClient()}>{children}</QueryClientProvider>,
+  });
+
+beforeEach(() => serve(5));
+afterEach(() => vi.unstubAllGlobals());
+
+it('is read to its end where all of it is counted', async () => {
+  const { result } = list(true);
+  await waitFor(() => expect(result.current.data?.isMore).toBe(false));
+  expect(result.current.data?.rows.map(({ id }) => id)).toEqual([1, 2, 3, 4, 5]);
+});
+
+it('goes on page by page where somebody asks for more', async () => {
+  const { result } = list(false);
+  await waitFor(() => expect(result.current.data?.rows.length).toBe(1));
+  expect(result.current.data?.isMore).toBe(true);
+  await act(() => result.current.pages.fetchNextPage());
+  await waitFor(() => expect(result.current.data?.rows.map(({ id }) => id)).toEqual([1, 2]));
+  expect(fetch).toHaveBeenCalledTimes(2);
+});
