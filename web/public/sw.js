@@ -5,6 +5,8 @@ const PREFIX = 'pick-';
 const ANSWERS = /^\/api\/(session|stores|pictures|pick-runs\/\d+)$/;
 /** One page for every address of picking. */
 const PAGE = '/pick';
+/** How many builds are kept: the one that is out, and the one before it. */
+const BUILDS = 2;
 
 /** Counts whoever has worked here: what was asked in another's turn is not kept. */
 let turn = 0;
@@ -12,7 +14,7 @@ let turn = 0;
 self.addEventListener('install', () => self.skipWaiting());
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
 
-/** A page says which build it is and what it was made of: that is kept, and what other builds were made of goes. */
+/** A page says which build it is and what it was made of: that is kept, and what builds long before were made of goes. */
 self.addEventListener('message', ({ data }) => {
   if (data?.build && Array.isArray(data.keep)) void keep(PREFIX + data.build, data.keep);
 });
@@ -54,7 +56,9 @@ async function keep(name, addresses) {
       if (response?.ok && mine === turn) await cache.put(path, response);
     }),
   );
-  for (const other of await caches.keys()) if (other.startsWith(PREFIX) && other !== name) await caches.delete(other);
+  // A tab that was open before a new build is out goes on with the files of its own.
+  const builds = (await caches.keys()).filter((one) => one.startsWith(PREFIX));
+  for (const old of builds.slice(0, -BUILDS)) if (old !== name) await caches.delete(old);
 }
 
 /** The cache of the build that was open last; null before any was. */
@@ -80,9 +84,9 @@ async function newest(request, key) {
 
 /** A built file never changes under its name. */
 async function kept(request) {
-  const cache = await current();
-  const known = await cache?.match(request);
+  const known = await caches.match(request);
   if (known) return known;
+  const cache = await current();
   const response = await fetch(request);
   if (response.ok && cache) await cache.put(request, response.clone());
   return response;

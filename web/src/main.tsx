@@ -7,11 +7,13 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { queryClient } from './api/client.ts';
+import { noteFetched } from './api/fetched.ts';
 import { routes } from './routes.tsx';
 import { GlobalStyle } from './ui/global.ts';
 import { notify } from './ui/Notice.tsx';
 import { takeOverClosed, whenPutAside } from './ui/typed.ts';
 
+noteFetched();
 // Before anything asks for it; and again for a tab that was closed since.
 await takeOverClosed();
 window.addEventListener('focus', () => void takeOverClosed());

@@ -1,1 +1,2 @@
+export * from './bars.ts';
 export * from './gs1.ts';

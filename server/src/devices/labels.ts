@@ -2,7 +2,7 @@ import type { Label, LabelsOf } from '@yosegi/contract';
 import { isGtin } from '@yosegi/core/items';
 import { formatDecimal } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { type ElementString, writeGs1 } from '@yosegi/core/scan';
+import { type ElementString, fitsInBars, writeGs1 } from '@yosegi/core/scan';
 import { attributesInWords, type LotAttributes } from '@yosegi/core/tracking';
 import { type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
@@ -26,9 +26,6 @@ const LONGEST_LINE = 60;
 /** Longer data makes bars too fine for a small label; a square symbol holds it. */
 const LONGEST_IN_BARS = 30;
 
-/** What Code 128 carries without tricks that some readers do not know. */
-const IN_BARS = /^[\x20-\x7e]{1,48}$/;
-
 /** The label of an item, a lot or one unit: GS1 data where it has a GTIN, a lot or a serial, else its own barcode or code. */
 export function labelOf(piece: Piece): Label {
   const amount = piece.quantity !== null && !piece.serial ? ` · ${formatDecimal(piece.quantity)} ${piece.unit}` : '';
@@ -50,7 +47,7 @@ function symbolOf(piece: Piece): Pick<Label, 'symbol' | 'text'> {
   };
   // The first of its names that bars can carry; a label without any is text alone.
   const names = [piece.serial, piece.lot, piece.barcode, piece.code];
-  const plain = { symbol: 'code128', text: names.find((name) => name !== null && IN_BARS.test(name)) ?? '' } as const;
+  const plain = { symbol: 'code128', text: names.find((name) => name !== null && fitsInBars(name)) ?? '' } as const;
   if (Object.keys(elements).length === 0 || [piece.lot, piece.serial].some((name) => name && /[()]/.test(name)))
     return plain;
   try {
@@ -73,15 +70,10 @@ async function labelsOf(db: Reader, of: LabelsOf, now: Date): Promise<{ title: s
     return { title, labels: pieces.map((piece) => labelOf(piece)) };
   }
   const bins = await binsOf(db, of.storeId);
-  const labels = bins.map(
-    (bin): Label => ({
-      title: bin.code,
-      code: '',
-      lines: [bin.store],
-      symbol: 'code128',
-      text: `${bin.store_code}/${bin.code}`,
-    }),
-  );
+  const labels = bins.map((bin): Label => {
+    const text = `${bin.store_code}/${bin.code}`;
+    return { title: bin.code, code: '', lines: [bin.store], symbol: 'code128', text: fitsInBars(text) ? text : '' };
+  });
   return { title: `Bins of ${bins[0]?.store ?? 'the store'}`, labels };
 }
 

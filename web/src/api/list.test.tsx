@@ -14,10 +14,12 @@ function serve(pages: number) {
     }),
   );
 }
-const list = (whole: boolean) =>
-  renderHook(() => useList('orders', { show: 'open' }, whole), {
-    wrapper: ({ children }) => <QueryClientProvider client={new QueryClient()}>{children}</QueryClientProvider>,
+function list(whole: boolean) {
+  const client = new QueryClient();
+  return renderHook(() => useList('orders', { show: 'open' }, whole), {
+    wrapper: ({ children }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>,
   });
+}
 
 beforeEach(() => serve(5));
 afterEach(() => vi.unstubAllGlobals());

@@ -19,10 +19,12 @@ export function useList<N extends Paged>(
   const pages = usePages(name, { ...query, limit: PAGE });
   const rows = useMemo(() => pages.data?.pages.flatMap((page) => page.rows), [pages.data]);
   const { hasNextPage, isFetchingNextPage, isError, fetchNextPage } = pages;
-  const goesOn = whole && hasNextPage && !isFetchingNextPage && !isError && (rows?.length ?? 0) < MOST;
+  const read = rows?.length ?? 0;
+  const goesOn = whole && hasNextPage && !isFetchingNextPage && !isError && read < MOST;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an answer may come so fast that nothing is seen between two pages
   useEffect(() => {
     if (goesOn) void fetchNextPage();
-  }, [goesOn, fetchNextPage]);
+  }, [goesOn, fetchNextPage, read]);
   return {
     pages,
     data: rows ? { rows: rows as readonly RowOf<N>[], isMore: hasNextPage } : undefined,

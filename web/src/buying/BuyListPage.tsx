@@ -21,7 +21,7 @@ import { Faint, KeyHint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
-import { bySupplier, Change, type Chosen, priceOf, worth } from './buyChoice.ts';
+import { bySupplier, Change, type Chosen, priceOf, withoutSuppliers, worth } from './buyChoice.ts';
 
 const Evenly = styled(LineGrid)`
   table-layout: fixed;
@@ -118,7 +118,8 @@ function BuyList({ rows, by, setBy, need }: Props) {
               label="Choose the supplier who is"
               value={by}
               onChange={(next) => {
-                setChanges(new Map());
+                // Suppliers chosen by hand give way to the rule; quantities and what is left out stay.
+                setChanges(withoutSuppliers);
                 setBy(next);
               }}
               options={[

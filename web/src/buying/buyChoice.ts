@@ -12,6 +12,11 @@ export const Change = z.object({
   supplierId: z.number().exactOptional(),
 });
 export type Change = Readonly<z.infer<typeof Change>>;
+
+/** What a person changed, without the suppliers they chose by hand. */
+export const withoutSuppliers = (changes: ReadonlyMap<number, Change>): ReadonlyMap<number, Change> =>
+  new Map([...changes].map(([itemId, { supplierId: _, ...rest }]) => [itemId, rest]));
+
 export interface Chosen {
   readonly row: BuyRow;
   readonly offer: Offer;

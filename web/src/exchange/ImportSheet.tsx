@@ -43,7 +43,11 @@ const doneAt = {
 /** One file on its way in: how it was understood, what would become of each row, and then all of it or nothing. */
 export function ImportSheet({ id, onClose }: { id: string; onClose: () => void }) {
   const { job, error, reload } = useJob(id);
-  const stop = () => void ask('cancelImport', { params: { id }, body: {} }).then(onClose, onClose);
+  // It goes on until the server has heard.
+  const cancel = useCommand('cancelImport', onClose);
+  const stop = () => {
+    if (!cancel.isPending) cancel.mutate({ params: { id }, body: {} });
+  };
   if (error)
     return (
       <Pane>
@@ -71,6 +75,7 @@ export function ImportSheet({ id, onClose }: { id: string; onClose: () => void }
         {job.titles.length > 0 && <Matching key={job.matching.join()} job={job} onMatched={reload} />}
       </Ask>
       <AnswerPane>
+        <ProblemBox error={cancel.error} ways={<Button onPress={stop}>Try to stop again</Button>} />
         {job.state === 'reading' ? (
           <Progress job={job} says="Reading" onStop={stop} />
         ) : job.state === 'applying' ? (

@@ -1,17 +1,18 @@
 import type { api, BuildDetail, Problem } from '@yosegi/contract';
 import type { Input } from '@yosegi/contract/client';
 import { formatDecimal } from '@yosegi/core/number';
-import { useState } from 'react';
+import { z } from 'zod';
 import { useQuestion } from '../api/client.ts';
-import { leftOf, NOTHING_USED, reckonUse, type TypedUse, UseGrid, usedLines } from '../builds/index.ts';
+import { leftOf, NOTHING_USED, reckonUse, TypedUse, UseGrid, usedLines } from '../builds/index.ts';
 import { InFields } from '../lines/InFields.tsx';
-import { NOTHING_TYPED, namedInOf, type TypedTrack } from '../lines/typed.ts';
+import { NOTHING_TYPED, namedInOf, TypedTrack } from '../lines/typed.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Answer } from '../ui/States.tsx';
 import { Part, Section } from '../ui/space.ts';
 import { Muted, Row } from '../ui/text.ts';
+import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 
 /** A build that is finished by shipping, as the wire takes it; null while what is typed cannot be read. */
 export type Finishing = NonNullable<Input<typeof api.shipOrder>['body']['finishes']>[number] | null;
@@ -31,20 +32,15 @@ export function FinishFirst(props: Props) {
   return <Answer of={build}>{(data) => <Finished key={data.version} {...props} build={data} />}</Answer>;
 }
 
-interface Typed {
-  readonly good: string;
-  readonly used: TypedUse;
-  readonly track: TypedTrack;
-}
+const Typed = z.object({ good: z.string(), used: TypedUse, track: TypedTrack });
+type Typed = Readonly<z.infer<typeof Typed>>;
 
 function Finished({ build, finishing, onChange, refused }: Props & { build: BuildDetail }) {
   const format = useFormat();
   const left = formatDecimal(leftOf(build));
-  const [typed, setTyped] = useState<Typed>({
-    good: left,
-    used: NOTHING_USED,
-    track: NOTHING_TYPED,
-  });
+  // Of this version of it: what was typed before something else was finished fits no more.
+  const screen = useTypedScreen(`ship-finish.${build.id}.${build.version}`);
+  const [typed, setTyped] = useTyped(screen, 'typed', { good: left, used: NOTHING_USED, track: NOTHING_TYPED }, Typed);
   const reckoning = reckonUse(build, typed.good, typed.used.actuals);
   const isOn = finishing !== undefined;
   const set = (part: Partial<Typed>) => {

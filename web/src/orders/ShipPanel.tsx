@@ -1,4 +1,5 @@
 import type { Order, OrderLine, Problem } from '@yosegi/contract';
+import { wordsOf } from '@yosegi/contract/problems';
 import { formatDecimal, least, readForText } from '@yosegi/core/number';
 import { readSerials } from '@yosegi/core/tracking';
 import { useState } from 'react';
@@ -19,6 +20,11 @@ import { FinishFirst, type Finishing } from './FinishFirst.tsx';
 import { LineName, MeantQuantity, useOpenLines } from './openLines.tsx';
 import { stillBuilt } from './serving.ts';
 
+const Finishes = z.map(
+  z.number(),
+  z.custom<Finishing>((one) => typeof one === 'object'),
+);
+
 /** Sends some or all of an order, from its parcel and its shelves: how much of each line, and who takes it. */
 export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void }) {
   const format = useFormat();
@@ -34,7 +40,7 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
   );
   const [carrier, setCarrier] = useTyped(screen, 'carrier', '');
   const [tracking, setTracking] = useTyped(screen, 'tracking', '');
-  const [finishes, setFinishes] = useState<ReadonlyMap<number, Finishing>>(new Map());
+  const [finishes, setFinishes] = useTyped<ReadonlyMap<number, Finishing>>(screen, 'finishes', new Map(), Finishes);
   const [parcelId, setParcelId] = useState<number | null>(null);
   const [scanned, setScanned] = useState<string | null>(null);
   const builds = stillBuilt(order);
@@ -64,7 +70,7 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
     },
     screen.forget,
   );
-  const faulty = lines.isFaulty || [...finishes.values()].includes(null);
+  const faulty = lines.isFaulty || [...finishes.values()].includes(null) || Object.values(serials).some(serialsWrong);
   const post = () => {
     if (faulty || sent.length === 0 || ship.isPending) return;
     ship.mutate({
@@ -133,7 +139,9 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
                         placeholder={`Serials of ${part.item.name}, or a range`}
                         value={serials[part.id] ?? ''}
                         onChange={(text) => setSerials({ ...serials, [part.id]: text })}
-                        error={at < 0 ? undefined : serialFault(ship.error, at)}
+                        error={
+                          serialsWrong(serials[part.id] ?? '') ?? (at < 0 ? undefined : serialFault(ship.error, at))
+                        }
                       />
                     ))}
                   {line.parts.some((part) => part.item.tracking === 'lot') && (
@@ -199,6 +207,16 @@ function proposed(open: readonly OrderLine[], finishes: ReadonlyMap<number, Fini
         return [line.id, all === 0n ? '' : formatDecimal(all)];
       }),
   );
+}
+
+/** What is wrong with serials as they are typed. */
+function serialsWrong(text: string): string | undefined {
+  try {
+    readSerials(text);
+    return undefined;
+  } catch (error) {
+    return wordsOf(error) ?? 'Enter serial numbers, or a range like SC-0001..SC-0010.';
+  }
 }
 
 /** What a refusal says about the serials of a line, whichever of its parts they are of. */

@@ -12,10 +12,12 @@ const Refusal = styled(Box)`border-left-color: var(--short);`;
 export function Refused({
   queue,
   isCutOff,
+  isFull,
   personId,
 }: {
   queue: readonly Queued[];
   isCutOff: boolean;
+  isFull: boolean;
   personId: number;
 }) {
   const waiting = queue.filter(({ problem, act }) => problem === null && act === null);
@@ -23,6 +25,7 @@ export function Refused({
   const own = waiting.length - ofOthers.length;
   return (
     <>
+      {isFull && <Box role="alert">This device is out of storage. Keep this page open until everything is sent.</Box>}
       {isCutOff && (
         <Box role="status">
           <b>No connection.</b>{' '}

@@ -47,7 +47,13 @@ function Walking({ run, isPhone }: { run: RunDetail; isPhone: boolean }) {
   return (
     <Answer of={stores}>
       {(places) => {
-        const props = { run, stores: places, queue: own, isCutOff: queue.cutOff };
+        const props = {
+          run,
+          stores: places,
+          queue: own,
+          isCutOff: queue.cutOff,
+          isFull: queue.isFull && own.length > 0,
+        };
         return isPhone ? <RunPhone {...props} /> : <RunTable {...props} />;
       }}
     </Answer>

@@ -7,11 +7,11 @@ import { problemOf, useCommand } from '../api/client.ts';
 import { usePerson } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { later as fetched } from '../ui/later.tsx';
 import { useNotify } from '../ui/Notice.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { useAwake, useQuiet } from './feedback.ts';
 import { useOffline } from './offline.ts';
+import { PutBack } from './PutBack.tsx';
 import { Bottom, Page, Piece, Progress, Says, Top } from './phoneLook.ts';
 import { claim, pickQueue } from './pickQueue.ts';
 import type { Queued } from './queue.ts';
@@ -20,21 +20,21 @@ import { RunOver } from './RunOver.tsx';
 import { StopCard } from './StopCard.tsx';
 import { slotsOf, stopsLeft } from './view.ts';
 
-const PutBack = fetched(() => import('./PutBack.tsx'), 'PutBack');
-
 export interface RunProps {
   readonly run: RunDetail;
   readonly stores: readonly Store[];
   /** What was picked here on this run and the server may not know yet. */
   readonly queue: readonly Queued[];
   readonly isCutOff: boolean;
+  /** This machine has no room to keep what was picked until it is sent. */
+  readonly isFull: boolean;
 }
 
 /** The most pieces that a bar of progress is drawn in. */
 const MOST_PIECES = 60;
 
 /** A run on a phone, one stop at a time. */
-export function RunPhone({ run, stores, queue, isCutOff }: RunProps) {
+export function RunPhone({ run, stores, queue, isCutOff, isFull }: RunProps) {
   const notify = useNotify();
   const personId = usePerson()?.id ?? 0;
   const [later, setLater] = useState<ReadonlySet<string>>(new Set());
@@ -43,7 +43,7 @@ export function RunPhone({ run, stores, queue, isCutOff }: RunProps) {
   const [puttingBack, setPuttingBack] = useState(false);
   const [isQuiet, setQuiet] = useQuiet();
   useAwake();
-  useOffline();
+  useOffline(run.id);
   const stops = stopsLeft(run, queue);
   const way = useWay(run.stops.map(({ key }) => key));
   const claims = run.claims;
@@ -82,7 +82,7 @@ export function RunPhone({ run, stores, queue, isCutOff }: RunProps) {
           return <Piece key={index} $is={at < done ? 'done' : at < done + 1 ? 'now' : 'open'} />;
         })}
       </Progress>
-      <Refused queue={queue} isCutOff={isCutOff} personId={personId} />
+      <Refused queue={queue} isCutOff={isCutOff} isFull={isFull} personId={personId} />
       {problem && <Says role="alert">{problem.detail}</Says>}
       {puttingBack ? (
         <PutBack run={run} onDone={() => setPuttingBack(false)} />

@@ -50,11 +50,11 @@ type Typed = Readonly<z.infer<typeof Typed>>;
  * A run at the desk: every stop in walking order with what goes where, as it is asked for or as it was written on the
  * printed run, and brought in one go.
  */
-export function RunTable({ run, queue, isCutOff }: RunProps) {
+export function RunTable({ run, queue, isCutOff, isFull }: RunProps) {
   const format = useFormat();
   const notify = useNotify();
   const personId = usePerson()?.id ?? 0;
-  useOffline();
+  useOffline(run.id);
   const screen = useTypedScreen(`run.${run.id}`);
   const [typed, setTyped] = useTyped<ReadonlyMap<string, Typed>>(screen, 'typed', new Map(), z.map(z.string(), Typed));
   const slots = slotsOf(run);
@@ -94,7 +94,7 @@ export function RunTable({ run, queue, isCutOff }: RunProps) {
   const lines = going.reduce((sum, row) => sum + row.lines.length, 0);
   return (
     <AnswerPane>
-      <Refused queue={queue} isCutOff={isCutOff} personId={personId} />
+      <Refused queue={queue} isCutOff={isCutOff} isFull={isFull} personId={personId} />
       <AnswerBody>
         <Row $wrap>
           <div>

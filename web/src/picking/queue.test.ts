@@ -32,6 +32,21 @@ class Line {
 }
 
 describe('picks that wait for the server', () => {
+  it('are lost nowhere where this machine has no room for them, and say so', async () => {
+    const line = new Line(['before', null, null]);
+    const full = () => {
+      throw new DOMException('full', 'QuotaExceededError');
+    };
+    const queue = new PickQueue({ read: line.keeping.read, write: full }, line.send);
+    queue.add(entry('one'));
+    await queue.flush(1);
+    expect([queue.state().isFull, queue.state().entries.length]).toEqual([true, 1]);
+    queue.add(entry('two'));
+    await queue.flush(1);
+    expect(line.done).toEqual(['one', 'two']);
+    expect(queue.state().entries).toEqual([]);
+  });
+
   it('are sent in order, each once, wherever the connection is cut, and survive a reload', async () => {
     const fails = fc.array(fc.constantFrom('before' as const, 'after' as const, null), { maxLength: 30 });
     await fc.assert(
@@ -64,7 +79,7 @@ describe('picks that wait for the server', () => {
     expect(queue.state()).toMatchObject({ entries: [{ says: 'first', act: 1, problem: null }], cutOff: true });
     isSeen = true;
     await queue.flush(1);
-    expect(queue.state()).toEqual({ entries: [], cutOff: false });
+    expect(queue.state()).toEqual({ entries: [], cutOff: false, isFull: false });
     expect(line.done).toEqual(['first']);
   });
 

@@ -57,7 +57,9 @@ export class PickQueue {
   private sending: Promise<void> | null = null;
   /** Whether the server could not be reached the last time. */
   private cutOff = false;
-  private snapshot: { readonly entries: readonly Queued[]; readonly cutOff: boolean };
+  /** Whether this machine had no room for what is here. */
+  private isFull = false;
+  private snapshot: { readonly entries: readonly Queued[]; readonly cutOff: boolean; readonly isFull: boolean };
 
   constructor(
     private readonly keeping: Keeping,
@@ -66,7 +68,7 @@ export class PickQueue {
     private readonly onSent: (entry: Queued) => Promise<void> = async () => {},
   ) {
     this.entries = readAll(keeping.read());
-    this.snapshot = { entries: this.entries, cutOff: false };
+    this.snapshot = { entries: this.entries, cutOff: false, isFull: false };
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -76,7 +78,7 @@ export class PickQueue {
 
   state = () => this.snapshot;
 
-  /** Keeps a pick; it is safe on this machine when this returns. */
+  /** Keeps a pick; it is safe on this machine when this returns, unless `isFull` says that there is no room. */
   add(entry: Omit<Queued, 'key' | 'problem' | 'tried' | 'act' | 'undoKey'>): void {
     this.set([...this.fresh(), { ...entry, key: newKey(), problem: null, tried: false, act: null, undoKey: null }]);
   }
@@ -152,19 +154,24 @@ export class PickQueue {
     this.tell();
   }
 
-  /** Another tab may have added or sent something. */
+  /** Another tab may have added or sent something; what found no room on this machine is here alone. */
   private fresh(): readonly Queued[] {
-    return readAll(this.keeping.read());
+    return this.isFull ? this.entries : readAll(this.keeping.read());
   }
 
   private set(entries: readonly Queued[]): void {
     this.entries = entries;
-    this.keeping.write(JSON.stringify(entries));
+    try {
+      this.keeping.write(JSON.stringify(entries));
+      this.isFull = false;
+    } catch {
+      this.isFull = true;
+    }
     this.tell();
   }
 
   private tell(): void {
-    this.snapshot = { entries: this.entries, cutOff: this.cutOff };
+    this.snapshot = { entries: this.entries, cutOff: this.cutOff, isFull: this.isFull };
     for (const listener of this.listeners) listener();
   }
 }

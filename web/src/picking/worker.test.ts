@@ -20,7 +20,16 @@ function begin() {
     location: { origin: 'http://here' },
     addEventListener: (name: string, handler: Handler) => handlers.set(name, handler),
   };
-  const caches = { keys: async () => ['pick-1'], open: async () => cache, delete: async () => true };
+  const builds = ['pick-1'];
+  const caches = {
+    keys: async () => [...builds],
+    open: async (name: string) => {
+      if (!builds.includes(name)) builds.push(name);
+      return cache;
+    },
+    delete: async (name: string) => builds.splice(builds.indexOf(name), 1).length > 0,
+    match: cache.match,
+  };
   const fetch = (of: string | { url: string }) =>
     new Promise((resolve) => {
       const answer = (text: string) => resolve({ ok: true, text, clone: () => ({ ok: true, text }) });
@@ -34,7 +43,15 @@ function begin() {
     return answered;
   };
   const settled = () => new Promise((resolve) => setImmediate(resolve));
-  return { kept, asked, send, settled };
+  /** A page tells of which build it is. */
+  const tell = async (build: string) => {
+    handlers.get('message')?.({ data: { build, keep: [] } });
+    await settled();
+    asked.at(-1)?.answer('a page');
+    await settled();
+    await settled();
+  };
+  return { kept, asked, send, settled, tell, builds };
 }
 
 it('keeps what a run needs, and nothing that was asked before people were switched', async () => {
@@ -62,4 +79,15 @@ it('keeps what a run needs, and nothing that was asked before people were switch
   asked.at(-1)?.answer('of the second');
   await after;
   expect([...kept]).toEqual([['/api/pick-runs/8', 'of the second']]);
+});
+
+it('keeps the files of the build before, which a tab may still be made of', async () => {
+  const { tell, builds } = begin();
+  await tell('2');
+  expect(builds).toEqual(['pick-1', 'pick-2']);
+  await tell('3');
+  expect(builds).toEqual(['pick-2', 'pick-3']);
+  // The older tab tells of itself once more, and takes nothing from the newer one.
+  await tell('2');
+  expect(builds).toEqual(['pick-2', 'pick-3']);
 });

@@ -1,4 +1,5 @@
 import type { LabelSymbol } from '@yosegi/contract';
+import { fitsInBars } from '@yosegi/core/scan';
 // The symbols we use alone: all of them together are 900 kB.
 import { code128, drawingSVG, gs1_128, gs1datamatrix } from 'bwip-js/generic';
 import { useMemo } from 'react';
@@ -37,7 +38,9 @@ interface Shape {
 
 /** A symbol as shapes, so that it prints sharp. `text` of GS1 data has its identifiers in parentheses. */
 export function LabelMark({ symbol, text, width }: { symbol: LabelSymbol; text: string; width: number }) {
-  const { viewBox, shapes } = useMemo(() => {
+  const mark = useMemo(() => {
+    // Letters that no bars can carry are read by people, beneath.
+    if (symbol === 'code128' && !fitsInBars(text)) return null;
     const square = symbol === 'gs1datamatrix';
     const source = SYMBOLS[symbol]({ bcid: symbol, text, scale: 2, ...(square ? {} : { height: 10 }) }, drawingSVG());
     const svg = new DOMParser().parseFromString(source, 'image/svg+xml').documentElement;
@@ -49,6 +52,8 @@ export function LabelMark({ symbol, text, width }: { symbol: LabelSymbol; text: 
       ),
     };
   }, [symbol, text]);
+  if (mark === null) return <small>without a barcode</small>;
+  const { viewBox, shapes } = mark;
   return (
     <Mark viewBox={viewBox} width={width} role="img" aria-label={`Barcode ${text}`}>
       {shapes.map(({ d, stroke }) =>
