@@ -42,7 +42,12 @@ export const WorkerInput = z.object({
   active: z.boolean().default(true),
 });
 
-const Session = z.object({ person: Person.nullable(), company: Company });
+const Session = z.object({
+  person: Person.nullable(),
+  company: Company,
+  /** Where days are counted, as an IANA zone: a browser elsewhere counts the same. */
+  timeZone: z.string(),
+});
 export type Session = z.infer<typeof Session>;
 
 export const peopleRoutes = {

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { Application, choose, scanLikeAWedge, type Visit } from './harness.ts';
+import { Application, find, scanLikeAWedge, type Visit } from './harness.ts';
 
 /** A day on the bench: the board, extra parts, reworks, and jobs. */
 test.describe('the bench', () => {
@@ -218,7 +218,7 @@ test.describe('a repair', () => {
     await page.goto('/build/repairs');
     await visit.heading('3 repairs are here');
     await page.getByRole('link', { name: 'Take one in' }).click();
-    await choose(page.getByLabel('Whose it is'), 'Tamsin Hale');
+    await find(page.getByRole('combobox', { name: 'Whose it is' }), 'Tamsin Hale');
     await page.getByRole('combobox', { name: 'What it is' }).fill('SCALE-1');
     await page.getByRole('option', { name: /Hive scale/ }).click();
     await page.getByLabel(/Its serial number/).fill('SC-0003');

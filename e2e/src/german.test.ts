@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { Application, choose, chosen, type Visit } from './harness.ts';
+import { Application, choose, chosen, find, type Visit } from './harness.ts';
 
 test.describe('a company that writes as Germans do', () => {
   let application: Application;
@@ -38,7 +38,7 @@ test.describe('a company that writes as Germans do', () => {
   test('types days in its order, and orders by them', async () => {
     const { page } = visit;
     await page.goto('/orders?new=1');
-    await choose(page.getByLabel('For', { exact: true }), 'Quince & Sons');
+    await find(page.getByRole('combobox', { name: 'For', exact: true }), 'Quince & Sons');
     const day = page.getByLabel('Wanted on', { exact: true });
     const year = new Date().getFullYear() + 1;
     await day.fill(`9.3.${year}`);

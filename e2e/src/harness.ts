@@ -127,6 +127,22 @@ export async function choose(field: Locator, option: string | RegExp): Promise<v
     .click();
 }
 
+/** Pastes a text into a field, as from a spreadsheet. */
+export async function paste(field: Locator, text: string): Promise<void> {
+  await field.focus();
+  await field.evaluate((element, pasted) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData('text/plain', pasted);
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+  }, text);
+}
+
+/** Types into a box that looks for one of many, and takes what is called so. */
+export async function find(field: Locator, name: string): Promise<void> {
+  await field.fill(name);
+  await field.page().getByRole('option', { name }).first().click();
+}
+
 /** Sets a tick or a radio, as one does by clicking at its name. */
 export async function tick(field: Locator, isOn = true): Promise<void> {
   if ((await field.isChecked()) !== isOn) await field.locator('xpath=ancestor::label').click();
@@ -153,10 +169,10 @@ export class Keyboard {
   }
 
   /** Tabs to the control of this name, as a person would who looks for it. */
-  async tabTo(name: RegExp): Promise<void> {
+  async tabTo(name: RegExp, key = 'Tab'): Promise<void> {
     for (let tries = 0; tries < 150; tries += 1) {
       if (name.test(await this.focused())) return;
-      await this.press('Tab');
+      await this.press(key);
     }
     throw new Error(`no way by Tab to ${name}; last at “${await this.focused()}”`);
   }

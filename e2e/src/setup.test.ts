@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { Application, choose, type Visit } from './harness.ts';
+import { Application, choose, paste, type Visit } from './harness.ts';
 
 test.describe('a company that begins', () => {
   let application: Application;
@@ -20,31 +20,38 @@ test.describe('a company that begins', () => {
     await visit.notice('The company is saved.');
     await page.getByRole('button', { name: 'Next: People' }).click();
     await visit.heading('Who works here?');
+    // Next saves what was typed.
     await page.getByLabel('Name of somebody new').fill('Ada Quill');
-    await page.getByRole('button', { name: 'Add somebody new' }).click();
+    await page.getByRole('button', { name: 'Next: Places' }).click();
+    await visit.heading('Where do you keep things?');
+    await page.getByRole('button', { name: 'Back' }).click();
     await expect(page.getByLabel('Initials of Ada Quill')).toHaveValue('AQ');
     await page.getByRole('link', { name: 'Go on later' }).click();
-    await page.getByText('step 2 of 5').waitFor();
+    await page.getByText('step 3 of 5').waitFor();
     await page.reload();
     await page.getByRole('link', { name: 'Go on with it' }).click();
-    await visit.heading('Who works here?');
-    await page.getByRole('button', { name: 'Next: Places' }).click();
+    await visit.heading('Where do you keep things?');
     await page.getByLabel('Code').fill('SHOP');
     await page.getByLabel('Name').fill('The shop');
     await page.getByRole('button', { name: 'Add', exact: true }).click();
-    for (const bin of ['A1', 'A2']) {
-      await page.getByLabel('New bin').fill(bin);
-      await page.getByLabel('New bin').press('Enter');
-    }
+    // A column of a spreadsheet becomes as many bins; what is typed beneath it and not added is one too.
+    await paste(page.getByLabel('New bin'), 'A1\nA2\nA3');
     await page.getByLabel('Code of bin A2').press('Alt+ArrowUp');
-    await page.getByRole('button', { name: 'Save The shop' }).click();
-    await visit.notice('The shop is saved.');
+    await page.getByLabel('New bin').fill('A2');
+    await page.getByRole('button', { name: 'Next: Items' }).click();
+    await page
+      .getByText(/more than one bin|twice/i)
+      .first()
+      .waitFor();
+    await visit.heading('Where do you keep things?');
+    await page.getByLabel('New bin').fill('A4');
+    await page.getByRole('button', { name: 'Next: Items' }).click();
+    await visit.heading('What do you buy and make?');
     expect(
       await application.one("SELECT group_concat(code, ' ') AS bins FROM (SELECT code FROM bin ORDER BY walk_order)"),
     ).toEqual({
-      bins: 'A2 A1 Bench',
+      bins: 'A2 A1 A3 A4 Bench',
     });
-    await page.getByRole('button', { name: 'Next: Items' }).click();
     await page.getByRole('link', { name: 'Type one by hand' }).click();
     await page.getByLabel('Code', { exact: true }).fill('LEG');
     await page.getByLabel('Name').fill('Stool leg');
@@ -61,6 +68,15 @@ test.describe('a company that begins', () => {
     await page.getByRole('button', { name: 'Add and use it' }).click();
     await visit.heading('Milking stool');
     expect(await application.one("SELECT source FROM item WHERE code = 'MILKI-STOO'")).toEqual({ source: 'made' });
+    // Labour needs a rate, and there is none: it is asked for there.
+    await page.getByRole('button', { name: '+ Labour' }).click();
+    const rate = page.getByRole('dialog', { name: 'What does an hour of work cost?' });
+    await rate.getByLabel('Per hour').fill('32');
+    await page.keyboard.press('Enter');
+    await expect(rate).toBeHidden();
+    await expect(page.locator('[data-cell="0.text"]')).toBeFocused();
+    await page.keyboard.press('Control+s');
+    await page.getByText('Saved. Ctrl S saves again.').waitFor();
     await page.getByRole('link', { name: 'Go on with it' }).click();
     await page.getByText('Milking stool is started.').waitFor();
     await page.getByRole('button', { name: 'Done' }).click();

@@ -16,7 +16,7 @@ export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
   people: async ({ db }) => (await db.models.person.findAll({ where: { active: 1 }, order: ['id'] })).map(toPerson),
 
   async session({ db, person }) {
-    return { person, company: await companyOf(db) };
+    return { person, company: await companyOf(db), timeZone: timeZone() };
   },
 
   async updateCompany({ tx, body, changed }) {
@@ -63,9 +63,12 @@ export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
   async signIn({ tx, body }) {
     const person = await activePerson(tx, body.personId);
     if (!person) throw new Refusal('unknown-choice', {}, 'personId');
-    return { person, company: await companyOf(tx) };
+    return { person, company: await companyOf(tx), timeZone: timeZone() };
   },
 };
+
+/** Where this machine counts its days. */
+const timeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 export async function companyOf(db: Reader): Promise<Company> {
   const row = required(await db.models.company.findByPk(1));

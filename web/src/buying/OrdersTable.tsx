@@ -1,5 +1,4 @@
 import type { PurchaseOrderRow, PurchaseSort } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { useSearchParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
@@ -11,6 +10,7 @@ import { type ListColumn, ListPage, ListTop, LongList, Narrow } from '../ui/Long
 import { SavedFilters } from '../ui/SavedFilters.tsx';
 import { EmptyState } from '../ui/States.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
+import { dayOf } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useEach } from '../ui/useEach.ts';
 import { useSorting } from '../ui/useSorting.ts';

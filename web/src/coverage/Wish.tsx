@@ -13,7 +13,7 @@ import type { ReadWant, Want } from './want.ts';
 
 const WantRow = styled.div`
   display: grid; grid-template-columns: 40px minmax(0, 1fr); gap: 10px; padding: 11px 0; border-bottom: 1px solid var(--line);
-  > div { min-width: 0; } b { display: block; margin-bottom: 6px; line-height: 1.2; }
+  > div { min-width: 0; } b { display: block; min-width: 0; overflow-wrap: anywhere; margin-bottom: 6px; line-height: 1.2; }
 `;
 const Step = styled.div`
   display: grid; grid-template-columns: 32px 76px 32px; align-items: start;

@@ -18,7 +18,7 @@ const Going = styled.div`padding: 24px; display: grid; gap: 12px; > button { jus
 const Head = styled.div`padding: 18px 24px 10px; display: grid; gap: 10px;`;
 const Outcome = styled.b<{ $colour: string }>`color: var(--${({ $colour }) => $colour});`;
 const Columns = styled.div`display: grid; gap: 8px; margin-top: 12px;`;
-const Bar = styled.div`height: 8px; border-radius: 4px; background: var(--line-soft); overflow: hidden; max-width: 460px; i { display: block; height: 100%; background: var(--honey); }`;
+const Bar = styled.div`forced-color-adjust: none; height: 8px; border-radius: 4px; background: var(--line-soft); overflow: hidden; max-width: 460px; i { display: block; height: 100%; background: var(--honey); }`;
 const Line = styled.div`
   display: grid; grid-template-columns: 64px 92px minmax(160px, 0.9fr) minmax(0, 1.6fr); gap: 10px; align-items: center; padding: 4px 24px; min-height: 46px;
   border-bottom: 1px solid var(--line-soft); background: var(--sheet); line-height: 1.2;

@@ -1,5 +1,4 @@
 import type { Job } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { formatDecimal, readForText } from '@yosegi/core/number';
 import { Link, useParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
@@ -22,6 +21,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
 import { H2, Section } from '../ui/space.ts';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
+import { dayOf } from '../ui/today.ts';
 import { jobPath } from './paths.ts';
 
 const LineChart = later(() => import('../ui/LineChart.tsx'), 'LineChart');

@@ -4,13 +4,13 @@ import { textures } from '../ui/textures.ts';
 import { dayNumber, type Span } from './span.ts';
 
 const Track = styled.div`
-  position: relative; height: 24px; min-width: 180px; background: repeating-linear-gradient(90deg, var(--rail) 0 1px, transparent 1px var(--day)); overflow: hidden;
+  position: relative; forced-color-adjust: none; height: 24px; min-width: 180px; background: repeating-linear-gradient(90deg, var(--rail) 0 1px, transparent 1px var(--day)); overflow: hidden;
 `;
 const Bar = styled.i<{ $of: 'free' | 'coming' | 'short' }>`
   position: absolute; top: 4px; bottom: 4px; display: block; border-radius: 1px;
   ${({ $of }) => ({ free: textures.free, coming: textures.coming, short: textures.short })[$of]}
 `;
-const Words = styled.b`position: absolute; top: 3px; font-size: 12px; white-space: nowrap; padding: 0 5px; background: var(--sheet);`;
+const Words = styled.b`position: absolute; top: 3px; font-size: 12px; white-space: nowrap; padding: 0 5px; background: var(--sheet); color: var(--ink);`;
 const Due = styled.i`position: absolute; top: 0; bottom: 0; width: 2px; background: var(--ink);`;
 const Axis = styled.div`position: relative; height: 16px; font-size: 11.5px; color: var(--ink-3); span { position: absolute; white-space: nowrap; }`;
 

@@ -8,7 +8,7 @@ export const Top = styled.header`
   h1 { font-size: 20px; } small { color: var(--on-band-faint); font-size: 13px; } > div { flex: 1; min-width: 0; }
   a, button { color: var(--on-dark-go); min-height: 44px; min-width: 44px; display: inline-flex; align-items: center; justify-content: center; background: transparent; border: 0; cursor: pointer; }
 `;
-export const Progress = styled.div`display: flex; height: 12px; gap: 2px; padding: 0 16px;`;
+export const Progress = styled.div`display: flex; forced-color-adjust: none; height: 12px; gap: 2px; padding: 0 16px;`;
 export const Piece = styled.i<{ $is: 'done' | 'now' | 'open' }>`
   flex: 1; transform: skewX(-20deg); background: ${({ $is }) => ({ done: 'var(--honey)', now: 'var(--phone-now)', open: 'var(--phone-open)' })[$is]};
 `;

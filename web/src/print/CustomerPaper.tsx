@@ -1,11 +1,11 @@
 import type { Company, Order, Shipment } from '@yosegi/contract';
 import { LOGO_PATH } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import styled, { createGlobalStyle } from 'styled-components';
 import { type Format, useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
+import { dayOf } from '../ui/today.ts';
 import {
   linesOfOrder,
   linesOfShipment,

@@ -1,11 +1,11 @@
 import type { RepairDetail } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { type Format, useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';
+import { dayOf } from '../ui/today.ts';
 import { Letterhead } from './Letterhead.tsx';
 import { PrintBar } from './PrintBar.tsx';
 import { Paper } from './paper.tsx';

@@ -9,7 +9,7 @@ export const Paper = styled.article`
   background: #fff; color: #000; width: min(190mm, 100%); margin: 18px auto; padding: 12mm; box-shadow: 0 2px 14px #0002; font-size: 11pt;
   h1 { font-size: 22pt; } h2 { font-size: 13pt; margin-top: 8mm; }
   table { margin-top: 5mm; } th { text-align: left; font-size: 9pt; border-bottom: 1.5pt solid #000; padding: 2pt 4pt; }
-  td { border-bottom: 0.5pt solid #888; padding: 4pt; height: 30pt; } .num { text-align: right; white-space: nowrap; }
+  td { overflow-wrap: anywhere; border-bottom: 0.5pt solid #888; padding: 4pt; height: 30pt; } .num { text-align: right; white-space: nowrap; }
   tr { break-inside: avoid; }
   @media print { margin: 0; padding: 0; width: auto; box-shadow: none; }
 `;

@@ -1,5 +1,4 @@
 import type { RepairRow } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { useList } from '../api/list.ts';
@@ -15,6 +14,7 @@ import { StripItem, StripSection } from '../ui/StripItem.tsx';
 import { H1 } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
+import { dayOf } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { RepairSheet } from './RepairSheet.tsx';
 import { TakeInForm } from './TakeInForm.tsx';

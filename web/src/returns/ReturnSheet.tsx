@@ -1,5 +1,4 @@
 import type { ReturnDetail, ReturnLine } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { type Condition, conditions } from '@yosegi/core/returns';
 import { Link } from 'react-router';
 import { z } from 'zod';
@@ -18,6 +17,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { Para, Part, Section, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Lead, Row } from '../ui/text.ts';
+import { dayOf } from '../ui/today.ts';
 import { useAtOnce } from '../ui/useAtOnce.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { When } from '../ui/When.tsx';

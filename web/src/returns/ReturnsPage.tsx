@@ -1,5 +1,4 @@
 import type { ReturnRow } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { returnStates } from '@yosegi/core/returns';
 import { Link, useParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
@@ -13,6 +12,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
+import { dayOf } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { TableFileButtons } from './files.tsx';
 import { ReturnSheet } from './ReturnSheet.tsx';

@@ -1,5 +1,4 @@
 import type { Returnable } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { readExact } from '@yosegi/core/number';
 import { type Condition, conditions, usualCredit } from '@yosegi/core/returns';
 import { useDeferredValue, useEffect, useRef, useState } from 'react';
@@ -20,6 +19,7 @@ import { useNotify } from '../ui/Notice.tsx';
 import { Para, Part, Section, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
+import { dayOf } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { Other, Others } from './Others.tsx';

@@ -1,9 +1,9 @@
 import type { ReturnRow } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { useState } from 'react';
 import { saveTable } from '../api/table.ts';
 import { Button } from '../ui/Button.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
+import { dayOf } from '../ui/today.ts';
 import { stateWords } from './words.ts';
 
 const COLUMNS = ['Return', 'Customer', 'What', 'Why', 'State', 'Came back on', 'Worth', 'Owed'].map((title) => ({

@@ -1,10 +1,10 @@
-import type { Person } from '@yosegi/contract';
+import { type Person, topics } from '@yosegi/contract';
 import { readLineCode } from '@yosegi/core/builds';
-import { Suspense, useEffect, useMemo, useState } from 'react';
+import { Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { I18nProvider } from 'react-aria-components';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { useQuestion } from '../api/client.ts';
+import { refetch, useQuestion } from '../api/client.ts';
 import { useLive } from '../api/live.ts';
 import { PersonProvider } from '../api/person.ts';
 import { useSignedOut } from '../api/signedOut.ts';
@@ -16,6 +16,7 @@ import { Notices } from '../ui/Notice.tsx';
 import { Answer } from '../ui/States.tsx';
 import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
 import { Tip } from '../ui/Tip.tsx';
+import { countDaysIn, useToday } from '../ui/today.ts';
 import { typedBy } from '../ui/typed.ts';
 import { useNarrow } from '../ui/useNarrow.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
@@ -87,10 +88,10 @@ export function Shell() {
   const session = useQuestion('session', {});
   return (
     <Answer of={session}>
-      {({ person, company }) => (
+      {({ person, company, timeZone }) => (
         <CompanyProvider value={company}>
           <I18nProvider locale={company.locale}>
-            <Somebody person={person} />
+            <Somebody person={person} timeZone={timeZone} />
             <Notices />
           </I18nProvider>
         </CompanyProvider>
@@ -100,7 +101,9 @@ export function Shell() {
 }
 
 /** Whoever works here. The page stays as it is while nobody is signed in any more, and somebody signs in over it. */
-function Somebody({ person }: { person: Person | null }) {
+function Somebody({ person, timeZone }: { person: Person | null; timeZone: string }) {
+  // Before any day is drawn.
+  countDaysIn(timeZone);
   const [last, setLast] = useState(person);
   if (person && person !== last) setLast(person);
   const signedOut = useSignedOut() || !person;
@@ -119,6 +122,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   const heard = useLive();
   useEffect(listenToWedge, []);
   const today = useQuestion('today', {});
+  useRefetchedDaily();
   const [finding, setFinding] = useState(false);
   const [changingPerson, setChangingPerson] = useState(false);
   const { pathname } = useLocation();
@@ -217,6 +221,16 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
       {listingKeys && <KeysHelp onClose={() => setListingKeys(false)} />}
     </Page>
   );
+}
+
+/** What is late, and what is due, is another thing on another day. */
+function useRefetchedDaily(): void {
+  const day = useToday();
+  const drawn = useRef(day);
+  useEffect(() => {
+    if (drawn.current !== day) refetch(topics);
+    drawn.current = day;
+  }, [day]);
 }
 
 interface Station {

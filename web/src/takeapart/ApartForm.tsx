@@ -1,5 +1,4 @@
 import type { ApartPlan, Item } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { formatDecimal, type Quantity, readForText, SCALE } from '@yosegi/core/number';
 import { type Leftover, leftovers } from '@yosegi/core/takeapart';
 import { Fragment, useMemo } from 'react';
@@ -24,6 +23,7 @@ import { shelfOptions } from '../ui/shelves.ts';
 import { H2, Para, Stack, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted, Push } from '../ui/text.ts';
+import { dayOf } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';

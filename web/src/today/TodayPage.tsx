@@ -11,6 +11,7 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { H2 } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted } from '../ui/text.ts';
+import { useToday } from '../ui/today.ts';
 import { When } from '../ui/When.tsx';
 
 const Page = styled.div`
@@ -33,13 +34,14 @@ export function TodayPage() {
 
 function Board({ today }: { today: Today }) {
   const format = useFormat();
+  const day = useToday();
   const { ready, waiting, onBench, holdUps, putRight, counts } = today;
   const sales = today.canLeave.length + today.atRisk.length;
   const nothing = ready.length + waiting.length + onBench.length + sales === 0;
   return (
     <Page>
       <Left>
-        <h1>{format.longDay(new Date())}</h1>
+        <h1>{format.longDay(day)}</h1>
         <Lead>{conclusion(counts)}</Lead>
         {nothing && (
           <EmptyState

@@ -1,6 +1,5 @@
 import type { UnitDetail } from '@yosegi/contract';
 import { documentKinds } from '@yosegi/contract';
-import { dayOf } from '@yosegi/core/days';
 import { Link, useParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { LabelButton } from '../devices/index.ts';
@@ -12,6 +11,7 @@ import { Answer } from '../ui/States.tsx';
 import { H2, Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Push, Row } from '../ui/text.ts';
+import { dayOf } from '../ui/today.ts';
 import { placeOf, toneOf } from './UnitsPage.tsx';
 
 /** One unit: where it is, what it cost and brought, and everything that ever happened to it. */

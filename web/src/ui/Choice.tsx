@@ -72,8 +72,10 @@ export function Choice({
   const { contains } = useFilter({ sensitivity: 'base' });
   const walk = (event: KeyboardEvent<HTMLElement>) => {
     (props.cell ?? props).onKeyDown?.(event);
-    // Enter has walked on; it does not open the list as well.
-    if (event.isDefaultPrevented()) event.stopPropagation();
+    // Enter has walked on; it does not open the list as well. And letters are a scanner's as likely as a hand's: they choose
+    // nothing while the list is shut.
+    const isLetter = event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.altKey && !event.metaKey;
+    if (event.isDefaultPrevented() || isLetter) event.stopPropagation();
   };
   const list = (
     <List items={options.map(([id, text]) => ({ id: keyOf(id), text }))}>

@@ -2,7 +2,7 @@ import type { Company } from '@yosegi/contract';
 import { daysBetween, isDay, LATER } from '@yosegi/core/days';
 import { decimalsOf, formatDecimal, readForText } from '@yosegi/core/number';
 import { createContext, useContext } from 'react';
-import { today } from './today.ts';
+import { companyZone, dayOf, today } from './today.ts';
 
 export const CompanyContext = createContext<Company>({
   name: '',
@@ -131,12 +131,17 @@ export class Format {
     return this.dayFormat({ dateStyle: 'medium', timeZone: 'UTC' }).format(new Date(`${iso}T12:00:00Z`));
   }
 
-  longDay(date: Date): string {
-    return this.dayFormat({ weekday: 'long', day: 'numeric', month: 'long' }).format(date);
+  /** A day in full, like "Wednesday 9 December". */
+  longDay(iso: string): string {
+    const options = { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' } as const;
+    return this.dayFormat(options).format(new Date(`${iso}T12:00:00Z`));
   }
 
   moment(iso: string): string {
-    return this.dayFormat({ dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
+    const zone = companyZone();
+    return this.dayFormat({ dateStyle: 'medium', timeStyle: 'short', ...(zone ? { timeZone: zone } : {}) }).format(
+      new Date(iso),
+    );
   }
 
   /** How long ago, in the largest unit that fits. */
@@ -145,8 +150,8 @@ export class Format {
     const seconds = (then.getTime() - now.getTime()) / 1000;
     this.relative ??= new Intl.RelativeTimeFormat(this.company.locale, { numeric: 'auto' });
     const format = this.relative;
-    // "Yesterday" is a day of the calendar, not a span of hours; noon is clear of any change of the clocks.
-    if (Math.abs(seconds) >= 86_400) return format.format(Math.round((noon(then) - noon(now)) / 86_400_000), 'day');
+    // "Yesterday" is a day of the calendar, not a span of hours.
+    if (Math.abs(seconds) >= 86_400) return format.format(daysBetween(dayOf(now), dayOf(then)), 'day');
     if (Math.abs(seconds) >= 3600) return format.format(Math.trunc(seconds / 3600), 'hour');
     return format.format(Math.trunc(seconds / 60) || 0, 'minute');
   }
@@ -159,8 +164,6 @@ function kept<Made>(made: Map<string, Made>, key: string, make: () => Made): Mad
   made.set(key, fresh);
   return fresh;
 }
-
-const noon = (day: Date) => new Date(day.getFullYear(), day.getMonth(), day.getDate(), 12).getTime();
 
 /** The company's formats; the same object as long as the company is the same. */
 export function useFormat(): Format {

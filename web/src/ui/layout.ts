@@ -55,6 +55,7 @@ export const Grid = styled.table<Spaced & { $full?: boolean }>`
   td { padding: 4px 6px; border-bottom: 1px solid var(--line-soft); height: 40px; }
   td.one-line { white-space: nowrap; }
   td.num, th.num { text-align: right; white-space: nowrap; }
+  td:first-child:has(> div, > a) { min-width: 110px; }
   td.inset { padding-left: 44px; }
   td small { color: var(--ink-3); }
   @media (max-width: 700px) { td:first-child { min-width: 130px; } }

@@ -164,6 +164,15 @@ describe('a choice', () => {
     expect(screen.queryByRole('listbox')).toBeNull();
   });
 
+  it('is changed by no letter while its list is shut, as a scanner types them', async () => {
+    const { seen, user } = show('Oak', (value, onChange) => (
+      <Choice label="Wood" value={value} onChange={onChange} options={woods} />
+    ));
+    await user.tab();
+    await user.keyboard('bash');
+    expect(seen).toEqual([]);
+  });
+
   it('says why it is refused', () => {
     show('Oak', (value, onChange) => (
       <Choice label="Wood" value={value} onChange={onChange} options={woods} error="There is none." />

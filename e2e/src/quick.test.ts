@@ -1,0 +1,106 @@
+import { expect, test } from '@playwright/test';
+import { Application, find, paste, type Visit } from './harness.ts';
+
+test.describe('a quick hand', () => {
+  let application: Application;
+  let visit: Visit;
+  test.beforeAll(async ({ browser }) => {
+    application = await Application.start(browser);
+    visit = await application.open();
+  });
+  test.afterAll(() => application.close());
+
+  test('types item and quantity in one go, and goes on before the answer is there', async () => {
+    const { page } = visit;
+    await page.goto('/cover');
+    await page.getByLabel('Add a product').focus();
+    for (const keys of ['30 HIVE-10', 'Enter', 'Enter', 'FEED-2L', 'Enter', '7', 'Enter'])
+      await (keys === 'Enter' ? page.keyboard.press('Enter') : page.keyboard.type(keys));
+    await expect(page.getByLabel('Quantity of Ten-frame hive, cedar')).toHaveValue('30');
+    await expect(page.getByLabel('Quantity of Feeder, 2 litre')).toHaveValue('7');
+    await expect(page.getByLabel('Add a product')).toBeFocused();
+    await expect(page.getByLabel('Add a product')).toHaveValue('');
+    await page.goto('/stock/receive');
+    await page.getByLabel('Add an item').fill('FEED-2L 12');
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('Quantity of Feeder, 2 litre')).toHaveValue('12');
+    await expect(page.getByLabel('Quantity of Feeder, 2 litre')).toBeFocused();
+    // The only one that is found is meant.
+    await page.goto('/stock/move');
+    await page.getByLabel('Add an item').fill('twist lid');
+    await page.keyboard.press('Enter');
+    await page.getByLabel('How many Twist lid, 58 mm').waitFor();
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('pastes rows of a spreadsheet wherever lines are typed, with what they cost', async () => {
+    const { page } = visit;
+    const rows = 'Item\tQty\tUnit price\nFEED-2L\t12\t4.50\nno such thing\t3\t1';
+    await page.goto('/stock/receive');
+    for (const old of await page.getByRole('button', { name: /^Remove / }).all()) await old.click();
+    await paste(page.getByLabel('Add an item'), rows);
+    await expect(page.getByLabel('Quantity of Feeder, 2 litre')).toHaveValue('12');
+    await expect(page.getByLabel('Cost of one Feeder, 2 litre')).toHaveValue('4.50');
+    const unplaced = page.getByRole('region', { name: 'Pasted rows to match' });
+    await unplaced.getByText('no such thing').waitFor();
+    await find(unplaced.getByRole('combobox'), 'Twist lid, 58 mm');
+    await expect(page.getByLabel('Quantity of Twist lid, 58 mm')).toHaveValue('3');
+    for (const path of ['/stock/move', '/stock/adjust', '/buying/orders?new=1']) {
+      await page.goto(path);
+      await paste(page.getByLabel('Add an item'), 'FEED-2L\t12');
+      await expect(page.getByLabel(/Feeder, 2 litre/).first()).toBeVisible();
+      await expect(page.locator('input.num').first()).toHaveValue(/12/);
+    }
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('is offered the order that was left, and never finds it opened again by itself', async () => {
+    const { page } = visit;
+    await page.goto('/orders');
+    await visit.heading(/can leave now/);
+    await page.keyboard.press('Alt+n');
+    await visit.heading('A new order');
+    const customer = page.getByRole('combobox', { name: 'For', exact: true });
+    await expect(customer).toBeFocused();
+    await page.keyboard.type('larkfield');
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('Add an item')).toBeFocused();
+    await page.keyboard.type('3 FEED-2L');
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('Quantity of Feeder, 2 litre')).toHaveValue('3');
+    // A reload is no new order.
+    await page.reload();
+    await expect(page.getByLabel('Quantity of Feeder, 2 litre')).toHaveValue('3');
+    await page.getByRole('link', { name: /^Cover/ }).click();
+    await visit.answer('Leave, and keep it for later');
+    await page.getByRole('link', { name: /^Orders/ }).click();
+    await page.getByRole('link', { name: 'Enter an order' }).click();
+    await visit.heading('You started an order for Larkfield Allotments.');
+    await page.getByRole('button', { name: 'Continue the order for Larkfield Allotments' }).click();
+    await expect(page.getByLabel('Quantity of Feeder, 2 litre')).toHaveValue('3');
+    await page.getByRole('link', { name: /^Cover/ }).click();
+    await visit.answer('Leave, and keep it for later');
+    await page.getByRole('link', { name: /^Orders/ }).click();
+    await page.getByRole('link', { name: 'Enter an order' }).click();
+    await page.getByRole('button', { name: 'Start a new order' }).click();
+    await expect(customer).toHaveValue('');
+    // A customer nobody knows is added on the way.
+    await customer.fill('Moss & Fern');
+    await page.getByRole('option', { name: /New customer/ }).click();
+    await page.getByRole('dialog', { name: 'New customer' }).getByLabel('Email').fill('hello@mossfern.example');
+    await page.keyboard.press('Enter');
+    await expect(customer).toHaveValue('Moss & Fern · MOSS-FERN');
+    expect(visit.faults).toEqual([]);
+  });
+
+  test('loses no screen to a part of it that cannot be fetched', async () => {
+    const { page } = visit;
+    await page.goto('/today');
+    await page.route(/\/assets\/(Palette|KeysHelp)/, (route) => route.abort());
+    await page.keyboard.press('Control+k');
+    await page.getByText('This screen cannot be loaded just now. Trying again…').waitFor();
+    await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible();
+    await page.unroute(/\/assets\/(Palette|KeysHelp)/);
+    await page.getByRole('dialog', { name: 'Find or do' }).waitFor();
+  });
+});
