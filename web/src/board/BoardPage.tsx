@@ -9,7 +9,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import type { Board, BoardCard } from '@yosegi/contract';
-import { type KeyboardEvent, useEffect, useState } from 'react';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { useCommand, useQuestion } from '../api/client.ts';
 import { useCan, usePerson } from '../api/person.ts';
@@ -73,6 +73,14 @@ function Work({ board }: { board: Board }) {
     useSensor(TouchSensor, { activationConstraint: { delay: 180, tolerance: 8 } }),
   );
   const rows = rowsOf(board, me);
+  /** A card that was moved by keys takes the focus along, for the next move. */
+  const followed = useRef<string | null>(null);
+  useEffect(() => {
+    const card = followed.current && document.querySelector<HTMLElement>(`[data-card="${followed.current}"]`);
+    if (!card) return;
+    followed.current = null;
+    card.focus();
+  });
   const to = (card: BoardCard, spot: Spot) => {
     if (!mayWork || move.isPending || keyOf(spot) === keyOf(shownAt(card, board))) return;
     const tasks = card.tasks.map(({ id, version }) => ({ id, version }));
@@ -96,6 +104,7 @@ function Work({ board }: { board: Board }) {
     const spot = beside(shownAt(card, board), event.key, board, me);
     if (!spot) return;
     event.preventDefault();
+    followed.current = cardKey({ ...card, ...spot });
     to(card, spot);
   };
   return (

@@ -52,6 +52,7 @@ function CardBody({ card, today, onKey, drag }: CardBodyProps) {
       <Open
         to={card.repairId === null ? `/build/${card.buildId}` : `/build/repairs/${card.repairId}`}
         draggable={false}
+        data-card={cardKey(card)}
         aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown Alt+ArrowLeft Alt+ArrowRight"
         onKeyDown={(event) => onKey(card, event)}
       >

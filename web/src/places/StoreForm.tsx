@@ -155,6 +155,7 @@ export function StoreForm({ store }: { store: Store }) {
           value={adding}
           onChange={(next) => form.set({ adding: next })}
           inputRef={adder}
+          error={form.at(`bins.${bins.length}.code`)}
           onKeyDown={(event) => {
             if (event.key !== 'Enter' || event.ctrlKey) return;
             event.preventDefault();

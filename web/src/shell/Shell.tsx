@@ -20,6 +20,7 @@ import { countDaysIn, useToday } from '../ui/today.ts';
 import { typedBy } from '../ui/typed.ts';
 import { useNarrow } from '../ui/useNarrow.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
+import { keepFocus } from './keepFocus.ts';
 import { LeaveGuard } from './LeaveGuard.tsx';
 import { Logo } from './Logo.tsx';
 import { SetUpNotice } from './SetUpNotice.tsx';
@@ -121,6 +122,7 @@ function Somebody({ person, timeZone }: { person: Person | null; timeZone: strin
 function Workplace({ initials, name }: { initials: string; name: string }) {
   const heard = useLive();
   useEffect(listenToWedge, []);
+  useEffect(keepFocus, []);
   const today = useQuestion('today', {});
   useRefetchedDaily();
   const [finding, setFinding] = useState(false);

@@ -4,9 +4,10 @@ import { useNavigationType } from 'react-router';
 /** How long a page may take to have a heading, in milliseconds. */
 const PATIENCE = 5000;
 
-/** After a link inside a page, which went with the page, the focus is at the heading of the next one. */
+/** After a link inside a page, or a deed that leads elsewhere, both of which went with the page, the focus is at the heading of the next one. */
 export function useHeadingFocus(pathname: string): void {
-  const isPush = useNavigationType() === 'PUSH';
+  // Back and forward bring the page as it was.
+  const isPush = useNavigationType() !== 'POP';
   const first = useRef(true);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another page has another heading
   useEffect(() => {

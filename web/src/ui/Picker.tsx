@@ -114,14 +114,17 @@ export function Picker<T extends { readonly id: number }>(props: Props<T>) {
       input.focus();
     });
   };
-  /** The keys that came after an Enter that waits for its answer. */
+  /** The keys that came after an Enter that waits for its answer, or before the field is there that comes next. */
   const ahead = useRef<string[]>([]);
+  const isMoving = useRef(false);
   const pick = (row: T | undefined) => {
     if (!row) return;
     clear();
     props.onPick(row);
-    typeAhead(ahead.current, box.current?.querySelector('input') ?? null);
-    ahead.current = [];
+    isMoving.current = true;
+    typeAhead(ahead.current, box.current?.querySelector('input') ?? null, () => {
+      isMoving.current = false;
+    });
   };
   const meant = exact ?? (takesOnly && rows.length === 1 ? rows[0] : undefined);
   const pickBest = () => {
@@ -140,11 +143,11 @@ export function Picker<T extends { readonly id: number }>(props: Props<T>) {
     setHurried(null);
     pickBest();
     // What was meant for the next field is let go where there is none to go to.
-    ahead.current = [];
+    if (!isMoving.current) ahead.current = [];
   }, [hurried, asked, settled]);
   const takeFirst = (event: KeyboardEvent<HTMLInputElement>) => {
     const text = typed?.trim() ?? '';
-    if (hurried !== null && hurried === text && isTypedAhead(event)) {
+    if ((isMoving.current || (hurried !== null && hurried === text)) && isTypedAhead(event)) {
       event.preventDefault();
       event.stopPropagation();
       ahead.current.push(event.key);

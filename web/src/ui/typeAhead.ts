@@ -1,26 +1,38 @@
 import type { KeyboardEvent } from 'react';
 
 /** How many pictures of the screen a field may take to have the focus. */
-const PATIENCE = 60;
+const PATIENCE = 20;
 
 /** Whether a key says something to whatever field comes next. */
 export const isTypedAhead = ({ key, ctrlKey, altKey, metaKey }: KeyboardEvent): boolean =>
   (key.length === 1 || key === 'Enter' || key === 'Backspace') && !ctrlKey && !altKey && !metaKey;
 
-/** Types these keys into the field that comes after `before`, as soon as it has the focus; nowhere when none gets it. */
-export function typeAhead(keys: readonly string[], before: HTMLInputElement | null, patience = PATIENCE): void {
-  if (keys.length === 0 || patience === 0) return;
+/**
+ * Types keys into the field that comes after `before`, as soon as it has the focus; into `before` itself where none gets it.
+ * @param keys filled on while it is waited for, and emptied
+ * @param onMoved told once it is known where they go
+ */
+export function typeAhead(
+  keys: string[],
+  before: HTMLInputElement | null,
+  onMoved: () => void = () => {},
+  patience = PATIENCE,
+): void {
   const field = document.activeElement;
-  if (!(field instanceof HTMLInputElement) || field === before)
-    return void requestAnimationFrame(() => typeAhead(keys, before, patience - 1));
-  const enter = keys.indexOf('Enter');
-  const typed = enter < 0 ? keys : keys.slice(0, enter);
-  if (typed.length > 0) typeInto(field, typed.reduce(edited, ''));
+  const isThere = field instanceof HTMLInputElement && field !== before;
+  if (!isThere && patience > 0) return void requestAnimationFrame(() => typeAhead(keys, before, onMoved, patience - 1));
+  onMoved();
+  const typed = keys.splice(0);
+  if (!(field instanceof HTMLInputElement) || typed.length === 0) return;
+  const enter = typed.indexOf('Enter');
+  const text = enter < 0 ? typed : typed.slice(0, enter);
+  // What stands in another field is chosen when it gets the focus, and is typed over.
+  if (text.length > 0) typeInto(field, text.reduce(edited, isThere ? '' : field.value));
   if (enter < 0) return;
   // As from a hand, Enter follows when the screen has drawn what was typed; what follows it is for the next field again.
   requestAnimationFrame(() => {
     press(field, 'Enter');
-    typeAhead(keys.slice(enter + 1), field);
+    if (typed.length > enter + 1) typeAhead(typed.slice(enter + 1), field);
   });
 }
 

@@ -1,0 +1,60 @@
+// @vitest-environment jsdom
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { keepFocus } from './keepFocus.ts';
+
+let end: () => void;
+beforeEach(() => {
+  document.body.innerHTML = `
+    <main id="main">
+      <h1>Lines</h1>
+      <table><tbody>
+        <tr id="a"><td><input aria-label="a" /></td><td><button>Remove a</button></td></tr>
+        <tr id="b"><td><input aria-label="b" /></td><td><button>Remove b</button></td></tr>
+        <tr id="c"><td><input aria-label="c" /></td><td><button>Remove c</button></td></tr>
+      </tbody></table>
+      <div id="form"><button>Save</button></div>
+      <p><button>Post</button></p>
+    </main>
+    <div id="notice"><button>Dismiss</button></div>`;
+  end = keepFocus();
+});
+afterEach(() => end());
+
+const button = (name: string) => [...document.querySelectorAll('button')].find((one) => one.textContent === name);
+const focused = () => document.activeElement?.textContent || document.activeElement?.tagName;
+/** As long as the focus would take to be moved, and longer. */
+async function frames(): Promise<void> {
+  for (let n = 0; n < 8; n += 1) await new Promise((resolve) => requestAnimationFrame(resolve));
+}
+const remove = (selector: string) => document.querySelector(selector)?.remove();
+
+it('goes to the same column of the next row, or of the one before', async () => {
+  button('Remove b')?.focus();
+  remove('#b');
+  await vi.waitFor(() => expect(focused()).toBe('Remove c'));
+  remove('#c');
+  await vi.waitFor(() => expect(focused()).toBe('Remove a'));
+  remove('#a');
+  await vi.waitFor(() => expect(focused()).toBe('Save'));
+});
+
+it('goes on to what follows a form that is closed, and back to the page from what lay over it', async () => {
+  button('Save')?.focus();
+  remove('#form');
+  await vi.waitFor(() => expect(focused()).toBe('Post'));
+  button('Dismiss')?.focus();
+  remove('#notice');
+  await vi.waitFor(() => expect(focused()).toBe('Post'));
+});
+
+it('moves nothing where it has been put elsewhere, or where somebody left it nowhere', async () => {
+  button('Remove b')?.focus();
+  remove('#b');
+  button('Post')?.focus();
+  await frames();
+  expect(focused()).toBe('Post');
+  button('Post')?.blur();
+  remove('#c');
+  await frames();
+  expect(document.activeElement).toBe(document.body);
+});

@@ -1,0 +1,104 @@
+const FOCUSABLE =
+  ':is(a[href], button:not(:disabled), input:not(:disabled, [type=hidden]), textarea:not(:disabled), [tabindex]:not([tabindex="-1"]))';
+
+/** Where something that had the focus was, so that the next thing can have it. */
+interface Place {
+  /** What was taken away, with the focused element in it; as it was. */
+  readonly gone: Element;
+  readonly parent: Node;
+  readonly next: Node | null;
+  readonly before: Node | null;
+  /** Which of the focusable elements in it had the focus. */
+  readonly at: number;
+}
+
+/**
+ * Keeps the focus somewhere: what had it and goes away (a row that is removed, a deed that is done, a form that is saved)
+ * gives it to what comes next, the same column of the next row, or else what comes before. Whoever puts it elsewhere comes
+ * first: nothing is moved unless it has fallen to nowhere.
+ * @returns how to end that
+ */
+export function keepFocus(): () => void {
+  let last: Element | null = null;
+  /** The last one on the page itself, for what lies over it. */
+  let onPage: Element | null = null;
+  let place: Place | null = null;
+  /** The page on which something had the focus last; another page begins at its heading. */
+  let page = '';
+  const onFocus = ({ target }: FocusEvent) => {
+    if (!(target instanceof Element)) return;
+    last = target;
+    place = null;
+    page = window.location.pathname;
+    if (target.closest('#main')) onPage = target;
+  };
+  const onChange = (records: readonly MutationRecord[]) => {
+    for (const { removedNodes, target, nextSibling, previousSibling } of records)
+      for (const node of removedNodes) {
+        if (!(node instanceof Element) || !last || !node.contains(last) || last.isConnected) continue;
+        const all = node.matches(FOCUSABLE) ? [node] : [...node.querySelectorAll(FOCUSABLE)];
+        place = { gone: node, parent: target, next: nextSibling, before: previousSibling, at: all.indexOf(last) };
+      }
+    if (place) later(settle);
+  };
+  const settle = () => {
+    const from = place;
+    if (!from || !isNowhere() || last?.isConnected) return;
+    place = null;
+    if (page !== window.location.pathname) return;
+    const found = nextOf(from) ?? (onPage?.isConnected ? onPage : null) ?? headingOf();
+    if (found instanceof HTMLElement) found.focus();
+  };
+  const observer = new MutationObserver(onChange);
+  observer.observe(document.body, { childList: true, subtree: true });
+  const onBlur = () => place && later(settle);
+  document.addEventListener('focusin', onFocus);
+  document.addEventListener('focusout', onBlur);
+  return () => {
+    observer.disconnect();
+    document.removeEventListener('focusin', onFocus);
+    document.removeEventListener('focusout', onBlur);
+  };
+}
+
+/** When whoever knows better has put the focus where it belongs. */
+const later = (act: () => void) =>
+  requestAnimationFrame(() => requestAnimationFrame(() => requestAnimationFrame(() => act())));
+
+const isNowhere = () => document.activeElement === null || document.activeElement === document.body;
+const isShown = (element: Element) => element.checkVisibility?.() ?? true;
+const focusableIn = (node: Element): Element[] =>
+  (node.matches(FOCUSABLE) ? [node] : [...node.querySelectorAll(FOCUSABLE)]).filter(isShown);
+
+function nextOf({ gone, parent, next, before, at }: Place): Element | null {
+  // A row of the same kind has the same columns; of anything else the first comes next.
+  const inNext = along(next, 'nextSibling');
+  if (inNext) return (inNext.node.nodeName === gone.nodeName ? inNext.all[at] : undefined) ?? inNext.all[0] ?? null;
+  const inBefore = along(before, 'previousSibling');
+  if (inBefore)
+    return (inBefore.node.nodeName === gone.nodeName ? inBefore.all[at] : undefined) ?? inBefore.all.at(-1) ?? null;
+  // What stands around it, and then what follows that.
+  for (let around: Node | null = parent; around && around !== document.body; around = around.parentNode) {
+    if (!around.isConnected) continue;
+    const after = along(around.nextSibling, 'nextSibling') ?? along(around.previousSibling, 'previousSibling');
+    if (after) return after.all[0] ?? null;
+    if (around instanceof Element && around.id === 'main') break;
+  }
+  return null;
+}
+
+/** The first of a row of siblings that holds something focusable. */
+function along(from: Node | null, way: 'nextSibling' | 'previousSibling') {
+  for (let node = from; node; node = node[way]) {
+    if (!(node instanceof Element) || !node.isConnected) continue;
+    const all = focusableIn(node);
+    if (all.length > 0) return { node, all };
+  }
+  return null;
+}
+
+function headingOf(): HTMLElement | null {
+  const heading = document.querySelector<HTMLElement>('#main h1');
+  if (heading) heading.tabIndex = -1;
+  return heading;
+}
