@@ -13,7 +13,7 @@ import {
 import { api, type Problem, type Route, type Topic, topics } from '@yosegi/contract';
 import { ApiProblem, type Input, type Output, refusalOf, send } from '@yosegi/contract/client';
 import { newKey } from '@yosegi/contract/key';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { overNetwork } from './network.ts';
 import { patiently } from './slow.ts';
 
@@ -223,7 +223,7 @@ export function useCommand<N extends Name>(
     latest.current = onDone;
   });
   const intention = useRef<{ input: string; key: string } | null>(null);
-  return useMutation<Output<RouteOf<N>>, Error, Input<RouteOf<N>>>({
+  const command = useMutation<Output<RouteOf<N>>, Error, Input<RouteOf<N>>>({
     mutationFn: async (input) => {
       const text = JSON.stringify(input);
       if (intention.current?.input !== text) intention.current = { input: text, key: newKey() };
@@ -245,6 +245,20 @@ export function useCommand<N extends Name>(
       latest.current?.(output, input);
     },
   });
+  const { mutate, isPending, variables } = command;
+  const doing = useRef<string | null>(null);
+  doing.current = isPending ? JSON.stringify(variables) : null;
+  /** Pressed twice, it is done once and told once. */
+  const once: typeof mutate = useCallback(
+    (...args) => {
+      const text = JSON.stringify(args[0]);
+      if (doing.current === text) return;
+      doing.current = text;
+      mutate(...args);
+    },
+    [mutate],
+  );
+  return { ...command, mutate: once };
 }
 
 /** Asks once, outside of what a screen keeps up to date. */

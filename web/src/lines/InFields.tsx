@@ -1,3 +1,4 @@
+import { useIsMutating } from '@tanstack/react-query';
 import { type KeyboardEvent, useDeferredValue } from 'react';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
@@ -103,7 +104,9 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
     { params: { id: item.id }, body: { codes: asked, count: wanted } },
     { keep: true },
   ).data;
-  const clashes = (isGivenBack ? [] : (check?.clashes ?? [])).filter(
+  // What is being posted is there already, and is no clash with itself.
+  const isPosting = useIsMutating() > 0;
+  const clashes = (isGivenBack || isPosting ? [] : (check?.clashes ?? [])).filter(
     ({ code, says }) =>
       read.serials.some((one) => one.toLowerCase() === code.toLowerCase()) && !(mayReturn && says.startsWith('left')),
   );

@@ -26,6 +26,7 @@ import { Logo } from './Logo.tsx';
 import { SetUpNotice } from './SetUpNotice.tsx';
 import { SignIn } from './SignIn.tsx';
 import { useScrolls } from './scrolls.ts';
+import { submitByKeys } from './submitByKeys.ts';
 import { Troubles } from './Troubles.tsx';
 import { useHeadingFocus } from './useHeadingFocus.ts';
 import { useTitle } from './useTitle.ts';
@@ -123,6 +124,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
   const heard = useLive();
   useEffect(listenToWedge, []);
   useEffect(keepFocus, []);
+  useEffect(submitByKeys, []);
   const today = useQuestion('today', {});
   useRefetchedDaily();
   const [finding, setFinding] = useState(false);

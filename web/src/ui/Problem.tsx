@@ -3,12 +3,20 @@ import styled from 'styled-components';
 import { isAmong, problemOf } from '../api/client.ts';
 import { useSaid } from '../api/unsaid.ts';
 import { Button } from './Button.tsx';
+import type { Difference } from './useRecordForm.ts';
 
 const Box = styled.div`
   grid-column: 1 / -1; border-left: 5px solid var(--short); background: var(--short-wash); color: var(--ink); padding: 10px 14px; border-radius: 2px;
   display: flex; flex-direction: column; gap: 8px; b { color: var(--short-ink); }
 `;
 const Ways = styled.div`display: flex; gap: 8px; flex-wrap: wrap; align-items: center;`;
+
+const Differences = styled.table`
+  width: auto; font-size: 13.5px; th { font-weight: 500; text-align: left; color: var(--ink-2); } th, td { padding: 1px 18px 1px 0; vertical-align: top; overflow-wrap: anywhere; }
+`;
+
+/** "wantedOn" is "wanted on", as it stands above its field. */
+const inWords = (name: string) => name.replace(/Id$/, '').replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
 interface Props {
   readonly error: unknown;
@@ -38,7 +46,11 @@ export function ProblemBox({ error, shownAt = [], children, ways }: Props) {
 interface SaveProps extends Pick<Props, 'shownAt'> {
   readonly command: { readonly error: unknown; reset(): void };
   /** What becomes of what was typed over a record that somebody else saved. */
-  readonly over: { readonly keepMine: () => void; readonly takeTheirs: () => void };
+  readonly over: {
+    readonly keepMine: () => void;
+    readonly takeTheirs: () => void;
+    readonly theirs: readonly Difference[];
+  };
   /** What the record is now, in a few words. */
   readonly theirs: string;
 }
@@ -64,6 +76,26 @@ export function SaveProblem({ command, over, theirs, shownAt = [] }: SaveProps) 
       }
     >
       {isStale && <span>Theirs now: {theirs}.</span>}
+      {isStale && over.theirs.length > 0 && (
+        <Differences>
+          <thead>
+            <tr>
+              <th>Changed</th>
+              <th>Theirs</th>
+              <th>Yours</th>
+            </tr>
+          </thead>
+          <tbody>
+            {over.theirs.map(({ name, theirs: other, mine }) => (
+              <tr key={name}>
+                <td>{inWords(name)}</td>
+                <td>{other || '–'}</td>
+                <td>{mine || '–'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Differences>
+      )}
     </ProblemBox>
   );
 }

@@ -143,4 +143,19 @@ describe('a record while it is typed', () => {
     open();
     expect(field('Code').value).toBe('A1');
   });
+
+  it('says field by field what somebody else saved over what is typed', async () => {
+    const user = open();
+    await user.type(field('Code'), 'x');
+    expect(form.theirs).toEqual([]);
+    become({ version: 4, code: 'A1', walk: 7 });
+    await waitFor(() => expect(form.theirs).toEqual([{ name: 'walk', theirs: '7', mine: '1' }]));
+    become({ version: 5, code: 'B2', walk: 7 });
+    await waitFor(() =>
+      expect(form.theirs).toEqual([
+        { name: 'code', theirs: 'B2', mine: 'A1x' },
+        { name: 'walk', theirs: '7', mine: '1' },
+      ]),
+    );
+  });
 });

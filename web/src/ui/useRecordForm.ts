@@ -150,12 +150,35 @@ export function useRecordForm<R extends Versioned, T extends FieldValues, Body>(
       forgetKept(keptAs);
       setOver({ base: form.getValues(), version });
     },
+    /** What somebody else saved over what was typed on, field by field. */
+    theirs: differencesOf(over.base, now.base, typed),
     keepMine: () => setOver(now),
     takeTheirs: () => {
       form.reset(now.base as DefaultValues<T>);
       setOver(now);
     },
   };
+}
+
+/** One field that somebody else saved otherwise than it was when one began to type. */
+export interface Difference {
+  /** Of the field, as the form has it, like `wantedOn`. */
+  readonly name: string;
+  readonly theirs: string;
+  readonly mine: string;
+}
+
+function differencesOf<T extends FieldValues>(was: T, theirs: T, mine: T): Difference[] {
+  return Object.keys(theirs)
+    .filter((name) => !isSame(was[name], theirs[name]))
+    .map((name) => ({ name, theirs: asText(theirs[name]), mine: asText(mine[name]) }));
+}
+
+/** A value as it can be read beside another: texts as they are, lists by how many they hold. */
+function asText(value: unknown): string {
+  if (Array.isArray(value)) return value.every((one) => typeof one !== 'object') ? value.join(', ') : `${value.length}`;
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  return typeof value === 'object' || value === undefined ? '' : String(value);
 }
 
 const isSame = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
