@@ -63,7 +63,7 @@ test.describe('everything that opens, and every phone', () => {
       async ({ page }) => {
         await page.locator('[data-row] label').first().click();
         await page.getByText('1 row chosen').waitFor();
-        await page.getByRole('button', { name: 'Take it along' }).click();
+        await page.getByRole('button', { name: 'Export' }).click();
         await page.getByRole('menuitem').first().waitFor();
       },
     ],

@@ -103,4 +103,29 @@ test.describe('a quick hand', () => {
     await page.unroute(/\/assets\/(Palette|KeysHelp)/);
     await page.getByRole('dialog', { name: 'Find or do' }).waitFor();
   });
+
+  test('finds no button beneath what was said at the foot of the screen', async () => {
+    const { page } = visit;
+    await page.goto('/stock/items/32?edit=1');
+    await page.getByLabel('Note').fill('Two pages');
+    await page.keyboard.press('Control+Enter');
+    await visit.notice(/is saved/);
+    for (const station of ['Cover', 'Define', 'Orders']) {
+      await page.getByRole('link', { name: new RegExp(`^${station}`) }).click();
+      await visit.loaded();
+      await expect
+        .poll(() =>
+          page.evaluate(() => {
+            const over = document.querySelector('[aria-label="What was done"]');
+            return [...document.querySelectorAll('#main :is(button, input)')].filter((one) => {
+              const { left, top, width, height } = one.getBoundingClientRect();
+              const seen = document.elementFromPoint(left + width / 2, top + height / 2);
+              return seen !== null && over?.contains(seen);
+            }).length;
+          }),
+        )
+        .toBe(0);
+      await expect(visit.notices.first()).toBeVisible();
+    }
+  });
 });

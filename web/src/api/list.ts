@@ -1,10 +1,24 @@
 import { useEffect, useMemo } from 'react';
-import { type Paged, type RowOf, usePages } from './client.ts';
+import { type Paged, type RowOf, type UsedPages, usePages } from './client.ts';
 
 /** How many rows come with one page of a list that is read to its end. */
 const PAGE = 200;
 /** Read no further by itself than this; more is asked for by hand. */
 const MOST = 3000;
+
+/** Every row of a list, the pages that were not asked for yet included. @throws what asking for one throws */
+export async function everyRow<Row>(
+  pages: UsedPages<Row>,
+  onRead: (rows: number) => void = () => {},
+): Promise<readonly Row[]> {
+  let read = await pages.fetchNextPage();
+  while (read.hasNextPage) {
+    onRead(read.data?.pages.reduce((sum, page) => sum + page.rows.length, 0) ?? 0);
+    read = await pages.fetchNextPage();
+  }
+  if (read.error) throw read.error;
+  return read.data?.pages.flatMap((page) => page.rows) ?? [];
+}
 
 /**
  * A list that is read page after page until it is there, as for a heading that counts it; or, where it is not `whole`, as far
@@ -27,6 +41,8 @@ export function useList<N extends Paged>(
   }, [goesOn, fetchNextPage, read]);
   return {
     pages,
+    /** All of it, for a file. */
+    everyRow: () => everyRow(pages as UsedPages<RowOf<N>>),
     data: rows ? { rows: rows as readonly RowOf<N>[], isMore: hasNextPage } : undefined,
     error: pages.error,
     refetch: pages.refetch,

@@ -4,6 +4,7 @@ import { useQuestion } from '../api/client.ts';
 import { useList } from '../api/list.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
@@ -18,6 +19,20 @@ import { BuildSheet } from './BuildSheet.tsx';
 import { isAsked, isHeldUp, pageOf } from './held.ts';
 
 const PlanForm = later(() => import('./PlanForm.tsx'), 'PlanForm');
+
+const FILE: readonly FileColumn<BuildRow>[] = [
+  { title: 'Build', text: ({ number }) => number },
+  { title: 'Product', text: ({ name }) => name },
+  { title: 'Code', text: ({ code }) => code },
+  { title: 'Status', text: ({ state }) => state.replace('-', ' ') },
+  { title: 'Quantity', text: ({ quantity }) => quantity, isAmount: true },
+  { title: 'Finished', text: ({ finished }) => finished, isAmount: true },
+  { title: 'Due', text: ({ due }) => due ?? '' },
+  { title: 'Lines to pick', text: ({ pickLines }) => String(pickLines), isAmount: true },
+  { title: 'Lines picked', text: ({ pickedLines }) => String(pickedLines), isAmount: true },
+  { title: 'Short of', text: ({ waiting }) => waiting.map(({ name }) => name).join(', ') },
+  { title: 'Orders', text: ({ orders }) => [...new Set(orders.map(({ order }) => order))].join(', ') },
+];
 
 /** Builds: the list, and one of them with everything that can be done to it. */
 export function BuildPage() {
@@ -55,6 +70,7 @@ export function BuildPage() {
             <LinkButton look="ghost" to="/build/repairs">
               Repairs
             </LinkButton>
+            <Export name="Builds" columns={FILE} rows={list.everyRow} />
           </Row>
         </StripHead>
         <StripList aria-label="Builds">

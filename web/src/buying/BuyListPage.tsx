@@ -8,6 +8,7 @@ import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { Choice } from '../ui/Choice.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid, LineGrid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
@@ -36,6 +37,17 @@ export function BuyListPage() {
   const list = useQuestion('buyList', { query: { by: by as 'cheapest', ...(need ? { need } : {}) } }, { keep: true });
   return <Answer of={list}>{(rows) => <BuyList key={need} rows={rows} by={by} setBy={setBy} need={need} />}</Answer>;
 }
+
+const FILE: readonly FileColumn<Chosen>[] = [
+  { title: 'Item', text: ({ row }) => row.name },
+  { title: 'Code', text: ({ row }) => row.code },
+  { title: 'Needed', text: ({ row }) => row.needed, isAmount: true },
+  { title: 'Order', text: ({ quantity }) => formatDecimal(quantity), isAmount: true },
+  { title: 'Unit', text: ({ row }) => row.unit },
+  { title: 'Supplier', text: ({ offer }) => offer.supplier },
+  { title: 'Supplier code', text: ({ offer }) => offer.code },
+  { title: 'Unit price', text: (line) => formatDecimal(priceOf(line)), isAmount: true },
+];
 
 interface Props {
   readonly rows: readonly BuyRow[];
@@ -113,6 +125,7 @@ function BuyList({ rows, by, setBy, need }: Props) {
             </Lead>
           </div>
           <Push />
+          <Export name="Buy list" columns={FILE} rows={() => lines} />
           <Part $width={220}>
             <Choice
               label="Choose the supplier who is"

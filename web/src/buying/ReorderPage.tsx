@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { count, type Format, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.tsx';
@@ -93,6 +94,7 @@ function Proposals({ rows, since }: { rows: readonly ReorderRow[]; since: string
             : `${count(others.length, 'proposal')} other than what is set`}
         </Muted>
         <Push />
+        <Export name="Reorder points" columns={FILE} rows={() => inOrder} />
         <Button
           look="go"
           isDisabled={!maySet || others.length === 0}
@@ -108,6 +110,17 @@ function Proposals({ rows, since }: { rows: readonly ReorderRow[]; since: string
 
 /** The most that are taken at once. */
 const MOST = 500;
+
+const FILE: readonly FileColumn<ReorderRow>[] = [
+  { title: 'Item', text: ({ name }) => name },
+  { title: 'Code', text: ({ code }) => code },
+  { title: 'Unit', text: ({ unit }) => unit },
+  { title: 'Used a week', text: ({ perWeek }) => perWeek, isAmount: true },
+  { title: 'Supplier', text: ({ supplier }) => supplier ?? '' },
+  { title: 'Days of a slow delivery', text: ({ days }) => (days === null ? '' : String(days)), isAmount: true },
+  { title: 'Reorder point', text: ({ point }) => point ?? '', isAmount: true },
+  { title: 'Proposed', text: ({ proposed }) => proposed ?? '', isAmount: true },
+];
 
 function Proposal({ row, format, accept }: { row: ReorderRow; format: Format; accept: (() => void) | null }) {
   const amount = (text: string) => format.quantity(text, row.unit, row.decimals);

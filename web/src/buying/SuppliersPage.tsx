@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import {
@@ -27,6 +28,13 @@ import { isKept } from '../ui/typed.ts';
 import { SupplierForm } from './SupplierForm.tsx';
 import { keptWords, learntWords } from './words.tsx';
 
+const FILE: readonly FileColumn<Supplier>[] = [
+  { title: 'Code', text: ({ code }) => code },
+  { title: 'Name', text: ({ name }) => name },
+  { title: 'Email', text: ({ email }) => email },
+  { title: 'Items', text: ({ items }) => String(items), isAmount: true },
+];
+
 /** Who sells us things: the list, and one of them with its prices and how it keeps its promises. */
 export function SuppliersPage() {
   const { id } = useParams();
@@ -39,7 +47,11 @@ export function SuppliersPage() {
       <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
           <Finder label="Find a supplier" placeholder="Find a supplier" />
-          <LinkButton to="/buying/suppliers?new=1">Add a supplier</LinkButton>
+          <Row>
+            <LinkButton to="/buying/suppliers?new=1">Add a supplier</LinkButton>
+            <Push />
+            <Export name="Suppliers" columns={FILE} rows={() => (suppliers.data ?? []).filter(fits)} />
+          </Row>
         </StripHead>
         <StripList aria-label="Suppliers">
           <Answer of={suppliers}>

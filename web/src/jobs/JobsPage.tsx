@@ -1,8 +1,9 @@
-import type { Job } from '@yosegi/contract';
+import type { Job, JobRow } from '@yosegi/contract';
 import { formatDecimal, readForText } from '@yosegi/core/number';
 import { Link, useParams } from 'react-router';
 import { useQuestion } from '../api/client.ts';
 import { LinkButton } from '../ui/Button.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import {
@@ -26,6 +27,14 @@ import { jobPath } from './paths.ts';
 
 const LineChart = later(() => import('../ui/LineChart.tsx'), 'LineChart');
 
+const FILE: readonly FileColumn<JobRow>[] = [
+  { title: 'Job', text: ({ tag }) => tag },
+  { title: 'Records', text: ({ records }) => String(records), isAmount: true },
+  { title: 'Cost', text: ({ cost }) => cost, isAmount: true },
+  { title: 'Income', text: ({ income }) => income, isAmount: true },
+  { title: 'Margin', text: ({ margin }) => margin, isAmount: true },
+];
+
 /** Jobs: what is booked together under a tag, what it cost and what it brought. */
 export function JobsPage() {
   const { tag } = useParams();
@@ -38,6 +47,7 @@ export function JobsPage() {
           <Row>
             <h2>Jobs</h2>
             <Push />
+            <Export name="Jobs" columns={FILE} rows={() => jobs.data ?? []} />
             <LinkButton look="ghost" to="/orders">
               Orders
             </LinkButton>

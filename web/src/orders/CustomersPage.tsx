@@ -1,4 +1,4 @@
-import type { api } from '@yosegi/contract';
+import type { api, CustomerRow } from '@yosegi/contract';
 import type { Output } from '@yosegi/contract/client';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -7,6 +7,7 @@ import { useList } from '../api/list.ts';
 import { CameBack } from '../returns/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { count, marginWords, useFormat } from '../ui/format.ts';
 import {
@@ -39,6 +40,16 @@ import { Outlook } from './Outlook.tsx';
 
 export type Customer = Output<typeof api.customer>;
 
+const FILE: readonly FileColumn<CustomerRow>[] = [
+  { title: 'Code', text: ({ code }) => code },
+  { title: 'Name', text: ({ name }) => name },
+  { title: 'Contact', text: ({ contact }) => contact },
+  { title: 'Email', text: ({ email }) => email },
+  { title: 'Phone', text: ({ phone }) => phone },
+  { title: 'Discount, %', text: ({ discount }) => discount, isAmount: true },
+  { title: 'Open orders', text: ({ openOrders }) => String(openOrders), isAmount: true },
+];
+
 /** Who buys from us: the list, and one of them with what they ordered and brought. */
 export function CustomersPage() {
   const { id } = useParams();
@@ -65,6 +76,7 @@ export function CustomersPage() {
           <Row>
             <LinkButton to="/orders/customers?new=1">Add a customer</LinkButton>
             <Push />
+            <Export name="Customers" columns={FILE} rows={customers.everyRow} />
             <Link to="/orders">Orders</Link>
           </Row>
         </StripHead>

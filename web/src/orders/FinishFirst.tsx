@@ -12,12 +12,14 @@ import { useFormat } from '../ui/format.ts';
 import { Answer } from '../ui/States.tsx';
 import { Part, Section } from '../ui/space.ts';
 import { Muted, Row } from '../ui/text.ts';
-import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
+import { type TypedScreen, useTyped } from '../ui/useTypedScreen.ts';
 
 /** A build that is finished by shipping, as the wire takes it; null while what is typed cannot be read. */
 export type Finishing = NonNullable<Input<typeof api.shipOrder>['body']['finishes']>[number] | null;
 
 interface Props {
+  /** Where what is typed stays until the order has left. */
+  readonly screen: TypedScreen;
   readonly buildId: number;
   readonly number: string;
   /** Whether it is finished in the same act; undefined while it is not. */
@@ -29,18 +31,21 @@ interface Props {
 /** A build for the order that is not finished yet, and what it really used where it is finished as the order ships. */
 export function FinishFirst(props: Props) {
   const build = useQuestion('build', { params: { id: props.buildId } });
-  return <Answer of={build}>{(data) => <Finished key={data.version} {...props} build={data} />}</Answer>;
+  return <Answer of={build}>{(data) => <Finished {...props} build={data} />}</Answer>;
 }
 
 const Typed = z.object({ good: z.string(), used: TypedUse, track: TypedTrack });
 type Typed = Readonly<z.infer<typeof Typed>>;
 
-function Finished({ build, finishing, onChange, refused }: Props & { build: BuildDetail }) {
+function Finished({ screen, build, finishing, onChange, refused }: Props & { build: BuildDetail }) {
   const format = useFormat();
   const left = formatDecimal(leftOf(build));
-  // Of this version of it: what was typed before something else was finished fits no more.
-  const screen = useTypedScreen(`ship-finish.${build.id}.${build.version}`);
-  const [typed, setTyped] = useTyped(screen, 'typed', { good: left, used: NOTHING_USED, track: NOTHING_TYPED }, Typed);
+  const [typed, setTyped] = useTyped(
+    screen,
+    `finish.${build.id}`,
+    { good: left, used: NOTHING_USED, track: NOTHING_TYPED },
+    Typed,
+  );
   const reckoning = reckonUse(build, typed.good, typed.used.actuals);
   const isOn = finishing !== undefined;
   const set = (part: Partial<Typed>) => {

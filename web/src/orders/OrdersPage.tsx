@@ -6,6 +6,7 @@ import { useQuestion } from '../api/client.ts';
 import { useList } from '../api/list.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
@@ -16,6 +17,7 @@ import { StripItem, StripSection } from '../ui/StripItem.tsx';
 import { Th } from '../ui/space.ts';
 import { Tick } from '../ui/Tick.tsx';
 import { Faint, Late, Lead, Push, Row } from '../ui/text.ts';
+import { today } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { BuildForPanel } from './BuildForPanel.tsx';
@@ -23,7 +25,7 @@ import { MessageButton } from './MessageButton.tsx';
 import { OrderSheet } from './OrderSheet.tsx';
 import { Outlook } from './Outlook.tsx';
 import { Shares } from './Shares.tsx';
-import { outlookShort } from './words.ts';
+import { outlookShort, standingWords } from './words.ts';
 
 const OrderForm = later(() => import('./OrderForm.tsx'), 'OrderForm');
 const NewOrder = later(() => import('./NewOrder.tsx'), 'NewOrder');
@@ -88,11 +90,25 @@ export function OrdersPage() {
       ) : search.has('new') ? (
         <NewOrder key={search.get('for')} customerId={Number(search.get('for')) || null} />
       ) : (
-        <Answer of={list}>{({ rows, isMore }) => <Overview rows={rows} isMore={isMore} show={show as Shown} />}</Answer>
+        <Answer of={list}>
+          {({ rows, isMore }) => <Overview rows={rows} isMore={isMore} show={show as Shown} everyRow={list.everyRow} />}
+        </Answer>
       )}
     </Three>
   );
 }
+
+const FILE: readonly FileColumn<OrderRow>[] = [
+  { title: 'Order', text: ({ number }) => number },
+  { title: 'Customer', text: ({ customer }) => customer },
+  { title: 'Reference', text: ({ reference }) => reference },
+  { title: 'Status', text: ({ standing }) => standingWords[standing] },
+  { title: 'Wanted on', text: ({ wantedOn }) => wantedOn ?? '' },
+  { title: 'Complete on', text: ({ wholeOn, canLeave }) => (canLeave ? today() : (wholeOn ?? '')) },
+  { title: 'Lines open', text: ({ lines }) => String(lines), isAmount: true },
+  { title: 'Lines ready', text: ({ readyLines }) => String(readyLines), isAmount: true },
+  { title: 'Value', text: ({ worth }) => worth, isAmount: true },
+];
 
 const waits =
   (...outlooks: OrderRow['outlook'][]) =>
@@ -139,8 +155,15 @@ function One({ id, changing }: { id: number; changing: boolean }) {
   );
 }
 
+interface OverviewProps {
+  readonly rows: readonly OrderRow[];
+  readonly isMore: boolean;
+  readonly show: Shown;
+  readonly everyRow: () => Promise<readonly OrderRow[]>;
+}
+
 /** Where all of them stand, the worrying first. */
-function Overview({ rows, isMore, show }: { rows: readonly OrderRow[]; isMore: boolean; show: Shown }) {
+function Overview({ rows, isMore, show, everyRow }: OverviewProps) {
   const format = useFormat();
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [building, setBuilding] = useState(false);
@@ -160,7 +183,11 @@ function Overview({ rows, isMore, show }: { rows: readonly OrderRow[]; isMore: b
   const sorted = [...rows].sort((a, b) => turn.indexOf(a.outlook) - turn.indexOf(b.outlook));
   return (
     <Sheet>
-      <h1>{show === 'open' ? conclusion(rows) : `${count(rows.length, 'order')}${isMore ? ' and more' : ''}.`}</h1>
+      <Row $wrap>
+        <h1>{show === 'open' ? conclusion(rows) : `${count(rows.length, 'order')}${isMore ? ' and more' : ''}.`}</h1>
+        <Push />
+        <Export name={`Orders, ${titles[show].toLowerCase()}`} columns={FILE} rows={everyRow} />
+      </Row>
       {show === 'open' && <Lead>{format.money(sum(rows))} on open orders. The ones that need you come first.</Lead>}
       {chosen.size > 0 && !building && (
         <Row $top={12}>

@@ -156,6 +156,7 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
       {builds.map(({ id, number }) => (
         <FinishFirst
           key={id}
+          screen={screen}
           buildId={id}
           number={number}
           finishing={finishes.get(id)}

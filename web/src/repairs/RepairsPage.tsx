@@ -5,6 +5,7 @@ import { useList } from '../api/list.ts';
 import { LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid, Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
@@ -19,6 +20,20 @@ import { useAddress } from '../ui/useAddress.ts';
 import { RepairSheet } from './RepairSheet.tsx';
 import { TakeInForm } from './TakeInForm.tsx';
 import { groups, hereWords, standsAs, toneOf } from './words.ts';
+
+const FILE: readonly FileColumn<RepairRow>[] = [
+  { title: 'Repair', text: ({ number }) => number },
+  { title: 'Customer', text: ({ customer }) => customer },
+  { title: 'Item', text: ({ name }) => name },
+  { title: 'Code', text: ({ code }) => code },
+  { title: 'Serial number', text: ({ serial }) => serial ?? '' },
+  { title: 'Fault', text: ({ fault }) => fault },
+  { title: 'Status', text: ({ state }) => state.replaceAll('-', ' ') },
+  { title: 'Wanted on', text: ({ wantedOn }) => wantedOn ?? '' },
+  { title: 'Estimate', text: ({ estimate }) => estimate ?? '', isAmount: true },
+  { title: 'Price agreed', text: ({ price }) => price ?? '', isAmount: true },
+  { title: 'Charged', text: ({ charged }) => charged ?? '', isAmount: true },
+];
 
 /** Goods of customers that are here to be repaired: the list, one of them, and taking one in. */
 export function RepairsPage() {
@@ -46,6 +61,7 @@ export function RepairsPage() {
           <Row>
             <LinkButton to="/build/repairs?new=1">Take one in</LinkButton>
             <Push />
+            <Export name="Repairs" columns={FILE} rows={list.everyRow} />
             <LinkButton look="ghost" to="/build">
               Builds
             </LinkButton>

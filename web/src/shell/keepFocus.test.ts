@@ -47,6 +47,15 @@ it('goes on to what follows a form that is closed, and back to the page from wha
   await vi.waitFor(() => expect(focused()).toBe('Post'));
 });
 
+it('goes to the same place of what has come instead', async () => {
+  button('Remove b')?.focus();
+  const row = document.getElementById('b');
+  const other = document.createElement('tr');
+  other.innerHTML = '<td><input aria-label="b, anew" /></td><td><button>Remove b, anew</button></td>';
+  row?.replaceWith(other);
+  await vi.waitFor(() => expect(focused()).toBe('Remove b, anew'));
+});
+
 it('moves nothing where it has been put elsewhere, or where somebody left it nowhere', async () => {
   button('Remove b')?.focus();
   remove('#b');

@@ -10,6 +10,8 @@ interface Place {
   readonly before: Node | null;
   /** Which of the focusable elements in it had the focus. */
   readonly at: number;
+  /** What has come in its stead. */
+  readonly instead: Element | null;
 }
 
 /**
@@ -37,9 +39,15 @@ export function keepFocus(): () => void {
       for (const node of removedNodes) {
         if (!(node instanceof Element) || !last || !node.contains(last) || last.isConnected) continue;
         const all = node.matches(FOCUSABLE) ? [node] : [...node.querySelectorAll(FOCUSABLE)];
-        place = { gone: node, parent: target, next: nextSibling, before: previousSibling, at: all.indexOf(last) };
+        const at = all.indexOf(last);
+        place = { gone: node, parent: target, next: nextSibling, before: previousSibling, at, instead: null };
       }
-    if (place) later(settle);
+    if (!place) return;
+    const { parent, gone } = place;
+    const added = records.filter(({ target }) => target === parent).flatMap(({ addedNodes }) => [...addedNodes]);
+    const instead = added.find((node): node is Element => node instanceof Element && node.nodeName === gone.nodeName);
+    if (instead) place = { ...place, instead };
+    later(settle);
   };
   const settle = () => {
     const from = place;
@@ -70,7 +78,9 @@ const isShown = (element: Element) => element.checkVisibility?.() ?? true;
 const focusableIn = (node: Element): Element[] =>
   (node.matches(FOCUSABLE) ? [node] : [...node.querySelectorAll(FOCUSABLE)]).filter(isShown);
 
-function nextOf({ gone, parent, next, before, at }: Place): Element | null {
+function nextOf({ gone, parent, next, before, at, instead }: Place): Element | null {
+  const same = instead?.isConnected ? focusableIn(instead) : [];
+  if (same.length > 0) return same[at] ?? same[0] ?? null;
   // A row of the same kind has the same columns; of anything else the first comes next.
   const inNext = along(next, 'nextSibling');
   if (inNext) return (inNext.node.nodeName === gone.nodeName ? inNext.all[at] : undefined) ?? inNext.all[0] ?? null;

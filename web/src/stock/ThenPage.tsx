@@ -1,8 +1,12 @@
+import type { api } from '@yosegi/contract';
+import type { Output } from '@yosegi/contract/client';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
+import { everyRow } from '../api/list.ts';
 import { Button } from '../ui/Button.tsx';
 import { DayField } from '../ui/DayField.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { useFormat } from '../ui/format.ts';
 import { LineChart } from '../ui/LineChart.tsx';
@@ -11,9 +15,17 @@ import { More } from '../ui/More.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
-import { Faint, Lead, Row } from '../ui/text.ts';
+import { Faint, Lead, Push, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
+
+const FILE: readonly FileColumn<Output<typeof api.stockOn>['rows'][number]>[] = [
+  { title: 'Item', text: ({ name }) => name },
+  { title: 'Code', text: ({ code }) => code },
+  { title: 'On hand', text: ({ quantity }) => quantity, isAmount: true },
+  { title: 'Unit', text: ({ unit }) => unit },
+  { title: 'Value', text: ({ value }) => value, isAmount: true },
+];
 
 /** Stock as it was at the end of any day, and what it was worth over time. */
 export function ThenPage() {
@@ -67,6 +79,8 @@ export function ThenPage() {
         <Part $width={230}>
           <Finder label="Find an item" placeholder="Code or name" hideLabel={false} />
         </Part>
+        <Push />
+        <Export name={`Stock ${asked}`} columns={FILE} rows={() => everyRow(pages)} />
       </Row>
       <Answer of={pages}>
         {(data) => {

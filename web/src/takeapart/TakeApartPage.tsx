@@ -71,7 +71,7 @@ export function TakeApartPage() {
           {(data) => (
             <ApartForm
               isOther={plan.isPlaceholderData}
-              key={`${data.itemId}:${data.stockQuantity}:${data.revisionId}`}
+              key={`${data.itemId}:${data.revisionId}`}
               item={product}
               plan={data}
               picker={picker}

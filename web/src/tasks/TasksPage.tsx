@@ -7,6 +7,7 @@ import { useCan, usePerson } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { count } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
@@ -71,6 +72,8 @@ export function TasksPage() {
                   ]}
                 />
               </Part>
+              <Push />
+              <Export name="Tasks" columns={FILE} rows={tasks.everyRow} />
             </Row>
           </Tasks>
         )}
@@ -78,6 +81,19 @@ export function TasksPage() {
     </AnswerPane>
   );
 }
+
+const FILE: readonly FileColumn<Task>[] = [
+  { title: 'Build', text: ({ build }) => build },
+  { title: 'Product', text: ({ product }) => product },
+  { title: 'Task', text: ({ text, kind }) => text || (kind === 'labour' ? 'Labour' : 'Charge') },
+  { title: 'Kind', text: ({ kind }) => kind },
+  { title: 'Person', text: ({ person }) => person ?? '' },
+  { title: 'Due', text: ({ due }) => due ?? '' },
+  { title: 'Status', text: ({ state }) => state },
+  { title: 'Planned', text: ({ planned }) => planned, isAmount: true },
+  { title: 'Minutes so far', text: ({ taken }) => taken, isAmount: true },
+  { title: 'Supplier', text: ({ supplier }) => supplier ?? '' },
+];
 
 const mineFirst = (rows: readonly Task[], id: number | undefined) =>
   rows.toSorted((a, b) => Number(b.personId === id) - Number(a.personId === id));

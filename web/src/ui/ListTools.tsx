@@ -3,6 +3,7 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { createPortal } from 'react-dom';
 import styled from 'styled-components';
 import type { UsedPages } from '../api/client.ts';
+import { everyRow } from '../api/list.ts';
 import { saveTable } from '../api/table.ts';
 import { Button } from './Button.tsx';
 import { count, useFormat } from './format.ts';
@@ -52,16 +53,7 @@ export function ListTools<Row>(props: Props<Row>) {
   const [error, setError] = useState<unknown>(null);
   const [paper, setPaper] = useState<readonly Row[] | null>(null);
   /** Every row of the list, or those that are chosen. */
-  const all = async (): Promise<readonly Row[]> => {
-    if (chosen.length > 0) return chosen;
-    let read = await pages.fetchNextPage();
-    while (read.hasNextPage) {
-      setFetched(read.data?.pages.reduce((sum, page) => sum + page.rows.length, 0) ?? 0);
-      read = await pages.fetchNextPage();
-    }
-    if (read.error) throw read.error;
-    return read.data?.pages.flatMap((page) => page.rows) ?? [];
-  };
+  const all = async (): Promise<readonly Row[]> => (chosen.length > 0 ? chosen : everyRow(pages, setFetched));
   const take = (how: (rows: readonly Row[]) => unknown) => async () => {
     setError(null);
     setFetched(props.rows.length);
@@ -97,7 +89,7 @@ export function ListTools<Row>(props: Props<Row>) {
           <Button look="ghost" aria-expanded={choosing} onPress={() => setChoosing(!choosing)}>
             Columns
           </Button>
-          <Menu look="ghost" label="Take it along" deeds={ways} />
+          <Menu look="ghost" label="Export" deeds={ways} />
         </Ways>
       </Flow>
       {choosing && <Columns {...props} />}

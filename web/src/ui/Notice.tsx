@@ -1,4 +1,5 @@
 import { X } from 'lucide-react';
+import { useRef, useSyncExternalStore } from 'react';
 import {
   Button as AriaButton,
   UNSTABLE_Toast as Toast,
@@ -9,6 +10,7 @@ import {
 import styled from 'styled-components';
 import { problemOf, useCommand } from '../api/client.ts';
 import { Button, LinkButton } from './Button.tsx';
+import { useUncovered } from './uncovered.ts';
 
 interface Notice {
   readonly text: string;
@@ -33,6 +35,9 @@ export const useNotify = () => notify;
 
 const Region = styled(ToastRegion<Notice>)`
   position: fixed; left: 50%; bottom: 18px; transform: translateX(-50%); z-index: 30; display: flex; flex-direction: column-reverse; gap: 8px; align-items: center;
+  &[data-place='left'] { left: 12px; transform: none; align-items: start; max-width: min(380px, calc(100vw - 24px)); }
+  &[data-place='right'] { left: auto; right: 12px; transform: none; align-items: end; max-width: min(380px, calc(100vw - 24px)); }
+  &[data-place='top'] { bottom: auto; top: 72px; }
   max-width: calc(100vw - 24px); outline: none;
   &[data-focus-visible] { outline: 2px solid var(--indigo); outline-offset: 4px; }
   @media print { display: none; }
@@ -44,16 +49,24 @@ const Told = styled(Toast<Notice>)`
   @media (forced-colors: active) { border: 1px solid; }
 `;
 
-/** Where notices appear, the newest lowest. */
-export const Notices = () => (
-  <Region queue={notices} aria-label="What was done">
-    {({ toast }) => (
-      <Told toast={toast}>
-        <Said notice={toast.content} close={() => notices.close(toast.key)} />
-      </Told>
-    )}
-  </Region>
-);
+/** Where notices appear, the newest lowest: over nothing that is pressed, where there is such a place. */
+export function Notices() {
+  const region = useRef<HTMLDivElement>(null);
+  const isShown = useSyncExternalStore(
+    (listener) => notices.subscribe(listener),
+    () => notices.visibleToasts.length > 0,
+  );
+  useUncovered(region, isShown);
+  return (
+    <Region ref={region} queue={notices} aria-label="What was done">
+      {({ toast }) => (
+        <Told toast={toast}>
+          <Said notice={toast.content} close={() => notices.close(toast.key)} />
+        </Told>
+      )}
+    </Region>
+  );
+}
 
 function Said({ notice, close }: { notice: Notice; close: () => void }) {
   const undo = useCommand('undoDocument', (document) => {

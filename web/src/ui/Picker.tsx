@@ -21,7 +21,7 @@ import {
   Popover,
 } from 'react-aria-components';
 import styled from 'styled-components';
-import { isTypedAhead, typeAhead } from './typeAhead.ts';
+import { focusMoved, holdKeys } from './typeAhead.ts';
 
 const Wrap = styled(ComboBox)`
   display: flex; flex-direction: column; gap: 3px; min-width: 0;
@@ -91,6 +91,8 @@ export function useTyping() {
 }
 export type Typing = ReturnType<typeof useTyping>;
 
+/** How long an Enter waits for its answer, in milliseconds. */
+const PATIENCE_MS = 5000;
 const NEW = 'new';
 
 /**
@@ -114,17 +116,12 @@ export function Picker<T extends { readonly id: number }>(props: Props<T>) {
       input.focus();
     });
   };
-  /** The keys that came after an Enter that waits for its answer, or before the field is there that comes next. */
-  const ahead = useRef<string[]>([]);
-  const isMoving = useRef(false);
   const pick = (row: T | undefined) => {
     if (!row) return;
+    const input = box.current?.querySelector('input') ?? null;
     clear();
     props.onPick(row);
-    isMoving.current = true;
-    typeAhead(ahead.current, box.current?.querySelector('input') ?? null, () => {
-      isMoving.current = false;
-    });
+    holdKeys(focusMoved(input));
   };
   const meant = exact ?? (takesOnly && rows.length === 1 ? rows[0] : undefined);
   const pickBest = () => {
@@ -137,22 +134,26 @@ export function Picker<T extends { readonly id: number }>(props: Props<T>) {
   const [isNew, setNew] = useState<string | null>(null);
   // A scanner, or a quick hand, is done before the answer is there: Enter then counts as soon as it is.
   const [hurried, setHurried] = useState<string | null>(null);
+  const answered = useRef(() => {});
+  const hurry = (text: string) => {
+    setHurried(text);
+    // An answer that never comes holds nobody's keys.
+    holdKeys(
+      new Promise<void>((resolve) => {
+        answered.current = resolve;
+        setTimeout(resolve, PATIENCE_MS);
+      }),
+    );
+  };
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the arrival of the awaited answer matters
   useEffect(() => {
     if (hurried === null || hurried !== asked || !settled) return;
     setHurried(null);
     pickBest();
-    // What was meant for the next field is let go where there is none to go to.
-    if (!isMoving.current) ahead.current = [];
+    answered.current();
   }, [hurried, asked, settled]);
   const takeFirst = (event: KeyboardEvent<HTMLInputElement>) => {
     const text = typed?.trim() ?? '';
-    if ((isMoving.current || (hurried !== null && hurried === text)) && isTypedAhead(event)) {
-      event.preventDefault();
-      event.stopPropagation();
-      ahead.current.push(event.key);
-      return;
-    }
     props.onKeyDown?.(event);
     const marked = event.currentTarget.getAttribute('aria-activedescendant');
     if (event.key !== 'Enter' || event.ctrlKey || marked || text === '') return;
@@ -162,7 +163,7 @@ export function Picker<T extends { readonly id: number }>(props: Props<T>) {
       // The box would take the text as it is, and shut the list in which one is to be marked.
       if (!meant) event.stopPropagation();
       pickBest();
-    } else setHurried(text);
+    } else hurry(text);
   };
   return (
     <>
@@ -173,7 +174,11 @@ export function Picker<T extends { readonly id: number }>(props: Props<T>) {
         onInputChange={setTyped}
         selectedKey={null}
         onSelectionChange={(key) => (key === NEW ? setNew(asked) : pick(rows.find((row) => row.id === key)))}
-        onBlur={() => setTyped(null)}
+        onBlur={() => {
+          setTyped(null);
+          setHurried(null);
+          answered.current();
+        }}
         allowsCustomValue
         allowsEmptyCollection
         menuTrigger="input"

@@ -73,7 +73,7 @@ export const LineGrid = styled(Grid)`
   }
 `;
 export const Cell = styled.div`display: flex; align-items: center; gap: 9px; line-height: 1.15; min-width: 0; > svg, > img { flex: none; }`;
-export const KeyValue = styled.div`display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px dotted var(--line); > b { white-space: nowrap; }`;
+export const KeyValue = styled.div`display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px dotted var(--line); > :first-child { min-width: 90px; overflow-wrap: anywhere; } > b { white-space: nowrap; }`;
 export const BigNumber = styled.div<Spaced & { $small?: boolean }>`
   font: 600 ${({ $small }) => ($small ? 32 : 44)}px/1 var(--display); margin: 6px 0 2px; ${spaced}
 `;

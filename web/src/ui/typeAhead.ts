@@ -1,42 +1,79 @@
-import type { KeyboardEvent } from 'react';
-
-/** How many pictures of the screen a field may take to have the focus. */
-const PATIENCE = 20;
+/** Keys that wait for the field they are meant for; null while none has to. */
+let held: string[] | null = null;
+/** What they wait for. */
+let pending: Promise<unknown> | null = null;
 
 /** Whether a key says something to whatever field comes next. */
-export const isTypedAhead = ({ key, ctrlKey, altKey, metaKey }: KeyboardEvent): boolean =>
+const isTyped = ({ key, ctrlKey, altKey, metaKey }: KeyboardEvent): boolean =>
   (key.length === 1 || key === 'Enter' || key === 'Backspace') && !ctrlKey && !altKey && !metaKey;
 
 /**
- * Types keys into the field that comes after `before`, as soon as it has the focus; into `before` itself where none gets it.
- * @param keys filled on while it is waited for, and emptied
- * @param onMoved told once it is known where they go
+ * Holds what a hand types on while it is not known yet where that belongs: an Enter waits for its answer, or the focus is on
+ * its way to the next field. Then it is typed wherever the focus is, in order, an Enter that holds again included.
+ * @param arrival when the next field is there; it must come to an end, whatever happens
  */
-export function typeAhead(
-  keys: string[],
-  before: HTMLInputElement | null,
-  onMoved: () => void = () => {},
-  patience = PATIENCE,
-): void {
-  const field = document.activeElement;
-  const isThere = field instanceof HTMLInputElement && field !== before;
-  if (!isThere && patience > 0) return void requestAnimationFrame(() => typeAhead(keys, before, onMoved, patience - 1));
-  onMoved();
-  const typed = keys.splice(0);
-  if (!(field instanceof HTMLInputElement) || typed.length === 0) return;
-  const enter = typed.indexOf('Enter');
-  const text = enter < 0 ? typed : typed.slice(0, enter);
-  // What stands in another field is chosen when it gets the focus, and is typed over.
-  if (text.length > 0) typeInto(field, text.reduce(edited, isThere ? '' : field.value));
-  if (enter < 0) return;
-  // As from a hand, Enter follows when the screen has drawn what was typed; what follows it is for the next field again.
-  requestAnimationFrame(() => {
-    press(field, 'Enter');
-    if (typed.length > enter + 1) typeAhead(typed.slice(enter + 1), field);
-  });
+export function holdKeys(arrival: Promise<unknown>): void {
+  pending = arrival;
+  if (held !== null) return;
+  held = [];
+  window.addEventListener('keydown', hold, true);
+  void release();
 }
 
-const edited = (text: string, key: string) => (key === 'Backspace' ? text.slice(0, -1) : text + key);
+/** A key that a hand presses, not one that is typed from here. */
+function hold(event: KeyboardEvent): void {
+  if (!event.isTrusted || !isTyped(event)) return;
+  event.preventDefault();
+  event.stopImmediatePropagation();
+  held?.push(event.key);
+}
+
+async function release(): Promise<void> {
+  while (held !== null) {
+    while (pending) {
+      const arrival = pending;
+      pending = null;
+      await arrival;
+    }
+    const keys = held;
+    const field = document.activeElement;
+    if (keys.length === 0 || !(field instanceof HTMLInputElement)) break;
+    const enter = keys.indexOf('Enter');
+    const text = keys.splice(0, enter < 0 ? keys.length : enter);
+    if (text.length > 0) {
+      typeInto(field, edited(field, text));
+      // As from a hand, Enter follows when the screen has drawn what was typed.
+      await frame();
+    }
+    if (enter < 0) continue;
+    keys.shift();
+    press(field, 'Enter');
+    await frame();
+  }
+  held = null;
+  window.removeEventListener('keydown', hold, true);
+}
+
+const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+
+/** How many pictures of the screen a field may take to have the focus. */
+const PATIENCE = 30;
+
+/** Waits until another field has the focus than this one; not for ever, since it may stay. */
+export async function focusMoved(from: Element | null): Promise<void> {
+  for (let left = PATIENCE; left > 0; left -= 1) {
+    await frame();
+    const { activeElement } = document;
+    if (activeElement instanceof HTMLInputElement && activeElement !== from) return;
+  }
+}
+
+/** What stands in a field once these keys were pressed in it: what is chosen in it is typed over. */
+function edited({ value, selectionStart, selectionEnd }: HTMLInputElement, keys: readonly string[]): string {
+  const before = value.slice(0, selectionStart ?? value.length);
+  const after = value.slice(selectionEnd ?? value.length);
+  return keys.reduce((text, key) => (key === 'Backspace' ? text.slice(0, -1) : text + key), before) + after;
+}
 
 /** Types into a field as a person would, so that the screen hears of it. */
 export function typeInto(field: HTMLInputElement, text: string): void {
