@@ -118,6 +118,7 @@ test.describe('everything that opens, and every phone', () => {
     test(`${_}, open over its page, has no fault that axe can find`, async () => {
       await visit.page.setViewportSize({ width: 1280, height: 800 });
       await visit.page.goto(path);
+      await visit.page.locator('h1').first().waitFor();
       await visit.loaded();
       await open(visit);
       // React Aria hides the rest of the page from screen readers while its list is open; Tab closes the list first.

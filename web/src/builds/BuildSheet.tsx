@@ -151,17 +151,17 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
 function conclusion(build: BuildDetail, left: string, format: Format): string {
   const open = build.pickLines - build.pickedLines;
   if (build.state === 'finished')
-    return `Finished: ${build.finished} of ${build.quantity} made${Number(build.rejected) > 0 ? `, ${build.rejected} rejected` : ''}.`;
+    return `Finished: ${format.number(build.finished)} of ${format.number(build.quantity)} made${Number(build.rejected) > 0 ? `, ${format.number(build.rejected)} rejected` : ''}.`;
   if (build.state === 'cancelled') return 'Cancelled. Its parts are free again.';
   if (build.state === 'planned') {
     return build.waiting.length === 0
       ? 'Every part is free. It can go to the bench.'
-      : `It waits for ${build.waiting.map((part) => `${part.short} × ${part.name}`).join(', ')}.`;
+      : `It waits for ${build.waiting.map((part) => `${format.quantity(part.short, part.unit, 3)} × ${part.name}`).join(', ')}.`;
   }
   if (build.held.length > 0) {
     const what = build.held.map((part) => `${format.quantity(part.quantity, part.unit, 3)} × ${part.name}`);
     return `${what.join(', ')} on the bench is held. Release it, or take it back and pick other stock.`;
   }
-  if (open > 0) return `${open} of ${build.pickLines} lines still to be picked; ${left} to finish.`;
-  return `All parts to be picked are on the bench; ${left} to finish.`;
+  if (open > 0) return `${open} of ${build.pickLines} lines still to be picked; ${format.number(left)} to finish.`;
+  return `All parts to be picked are on the bench; ${format.number(left)} to finish.`;
 }

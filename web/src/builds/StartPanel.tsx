@@ -3,6 +3,7 @@ import { factsOf } from '@yosegi/contract/problems';
 import { useState } from 'react';
 import { problemOf, useCommand } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
+import { buyPath } from '../buying/index.ts';
 import { coverOf } from '../coverage/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -26,6 +27,7 @@ export function StartPanel({ build }: { build: BuildDetail }) {
   const problem = problemOf(start.error);
   const facts = factsOf(problem, 'parts-short');
   const short = facts?.lines ?? [];
+  const bought = short.filter(({ definitionId }) => definitionId === null);
   const canStart = facts?.canStart ?? build.canStart ?? '0';
   const some = Number(canStart) > 0 && Number(canStart) < Number(build.quantity);
   return (
@@ -51,6 +53,11 @@ export function StartPanel({ build }: { build: BuildDetail }) {
                 <Button look="go" busy={start.isPending} onPress={() => send({ quantity: canStart })}>
                   Start {format.number(canStart)} now, keep the rest planned
                 </Button>
+              )}
+              {bought.length > 0 && (
+                <LinkButton to={buyPath(bought.map(({ itemId, short: quantity }) => ({ itemId, quantity })))}>
+                  Buy what’s short
+                </LinkButton>
               )}
               {short.slice(0, 3).map((part) => {
                 const what = `${format.quantity(part.short, part.unit)} ${part.name}`;

@@ -1,2 +1,3 @@
 export { BoughtForIt } from './BoughtFor.tsx';
+export { buyPath } from './paths.ts';
 export { OrderChip } from './words.tsx';

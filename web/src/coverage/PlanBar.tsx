@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, refetch, useCommand } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
+import { buyPath } from '../buying/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Foot } from '../ui/layout.ts';
@@ -95,7 +96,6 @@ export function PlanBar({ answer, completion, items, terms, blocked, isCurrent, 
   const rest = Math.round((minutes / SCALE) % 60);
   const parted = products.filter(isParted).length;
   const short = completion?.buy ?? [];
-  const needText = short.map((one) => `${one.itemId}x${formatDecimal(one.quantity)}`).join(',');
   // Parts that others were promised and that this lacks.
   const scarce = components.flatMap((one) => (one.promised > 0 && one.free < one.needed ? one.itemId : []));
   const sellers = new Set(short.flatMap(({ itemId }) => items.get(itemId)?.supplier ?? [])).size;
@@ -121,7 +121,10 @@ export function PlanBar({ answer, completion, items, terms, blocked, isCurrent, 
           </LinkButton>
         )}
         {short.length > 0 && (
-          <LinkButton look="ghost" to={`/buying?need=${needText}`}>
+          <LinkButton
+            look="ghost"
+            to={buyPath(short.map(({ itemId, quantity }) => ({ itemId, quantity: formatDecimal(quantity) })))}
+          >
             Buy what's short · {sellers > 0 ? count(sellers, 'supplier') : count(short.length, 'part')}
           </LinkButton>
         )}

@@ -6,6 +6,7 @@ import { linesOfOrder, linesOfShipment } from './customerPaper.ts';
 const part = (code: string, more: object = {}) => ({
   item: { code, name: `The ${code}`, unit: 'each', decimals: 0 },
   required: '2',
+  usual: '2',
   instead: null,
   ...more,
 });
@@ -21,7 +22,7 @@ const line = (more: object) => ({
   wantedOn: null,
   revision: 1,
   hidden: false,
-  parts: [part('JAR'), part('LID', { instead: 'The CORK' }), part('BOW', { required: '0' })],
+  parts: [part('JAR'), part('LID', { instead: 'The CORK' }), part('BOW', { required: '0', usual: '0' })],
   ...more,
 });
 const order = (...lines: object[]) => ({ wantedOn: '2026-12-12', lines }) as unknown as Order;
@@ -33,7 +34,19 @@ describe('a paper for a customer', () => {
       ['JAR', ''],
       ['LID', 'in place of The CORK'],
     ]);
-    expect(hidden?.parts).toEqual([]);
+    // What was changed for them is said all the same.
+    expect(hidden?.parts.map(({ code }) => code)).toEqual(['LID']);
+  });
+
+  it('says what was changed of a kit for this order', () => {
+    const parts = [part('JAR', { required: '3' }), part('LID', { required: '0' }), part('BOW')];
+    const [shown, hidden] = linesOfOrder(order(line({ parts }), line({ parts, hidden: true })));
+    const notes = [
+      ['JAR', 'changed from 2'],
+      ['LID', 'left out'],
+    ];
+    expect(shown?.parts.map(({ code, note }) => [code, note])).toEqual([...notes, ['BOW', '']]);
+    expect(hidden?.parts.map(({ code, note }) => [code, note])).toEqual(notes);
   });
 
   it('says the day that is known and none that nobody promised, and leaves out what was given up', () => {

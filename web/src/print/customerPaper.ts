@@ -55,19 +55,31 @@ export const linesOfOrder = (order: Order): PaperLine[] =>
       wantedOn: line.wantedOn ?? order.wantedOn,
       isOpen: line.open !== '0',
       parts:
-        line.revision === null || line.hidden
+        line.revision === null
           ? []
           : line.parts
-              .filter((part) => part.required !== '0')
+              // A kit that is one line to the customer still says what was changed for them.
+              .filter((part) => isChanged(part) || (!line.hidden && part.required !== '0'))
               .map((part) => ({
                 code: part.item.code,
                 name: part.item.name,
                 quantity: part.required,
                 unit: part.item.unit,
                 decimals: part.item.decimals,
-                note: part.instead ? `in place of ${part.instead}` : '',
+                note: changeWords(part),
               })),
     }));
+
+type Part = Order['lines'][number]['parts'][number];
+
+/** Whether a part of a kit is otherwise on this order than the kit usually has it. */
+const isChanged = ({ instead, required, usual }: Part) => instead !== null || required !== usual;
+
+function changeWords({ instead, required, usual }: Part): string {
+  if (instead !== null) return `in place of ${instead}`;
+  if (required === usual) return '';
+  return required === '0' ? 'left out' : `changed from ${usual}`;
+}
 
 /** What a packing slip says of what left: serials and lots always, a kit's contents as its switch has it. */
 export const linesOfShipment = (shipment: Shipment): PaperLine[] =>

@@ -1,4 +1,5 @@
 import type { Found } from '@yosegi/contract';
+import { hasWords } from '@yosegi/core/find';
 import { type KeyboardEvent, useDeferredValue, useEffect, useState } from 'react';
 import {
   Autocomplete,
@@ -46,6 +47,8 @@ interface Target {
   readonly tile: string | null;
   readonly title: string;
   readonly hint: string;
+  /** Other words that it is looked for by. */
+  readonly also?: string;
 }
 
 const places: readonly Target[] = [
@@ -76,7 +79,7 @@ const places: readonly Target[] = [
   ['/stock/movements', 'Movements'],
   ['/stock/documents', 'Documents'],
   ['/stock/on-a-day', 'Stock on a day'],
-  ['/stock/places', 'Places and units'],
+  ['/stock/places', 'Places and units', 'settings stores bins labour rates measures'],
   ['/buying', 'Buy list'],
   ['/buying/orders', 'Purchase orders'],
   ['/orders?new=1', 'New order'],
@@ -92,11 +95,19 @@ const places: readonly Target[] = [
   ['/devices/scale', 'Scale'],
   ['/devices/printer', 'Label printer'],
   ['/devices/mailbox', 'Suppliers’ mailbox'],
-  ['/stock/in-out', 'Import or export'],
-  ['/company', 'Company and people'],
+  ['/stock/in-out', 'Import or export', 'file spreadsheet csv xlsx'],
+  ['/company', 'Company and people', 'settings name address logo papers currency language locale sign in rights'],
+  ['/set-up', 'Set-up of the company', 'settings first steps'],
+  ['/buying/reorder', 'Reorder points', 'settings minimum stock'],
   ['/define/replace', 'Replace a part'],
   ['/define/faults', 'Definitions to put right'],
-].map(([to = '', title = '']) => ({ key: to, to, tile: null, title, hint: 'go' }));
+].map(([to = '', title = '', also = '']) => ({ key: to, to, tile: null, title, also, hint: 'go' }));
+
+/** What lists the keys of the screen one is on. */
+const KEYS: Target = {
+  ...{ key: '?', to: '?', tile: null, title: 'Keys of this screen', hint: '?' },
+  also: 'shortcuts keyboard help',
+};
 
 const pathOf: Record<Found['kind'], (id: number) => string> = {
   item: (id) => `/stock/items/${id}`,
@@ -155,25 +166,31 @@ function sectionsOf(found: readonly Found[], format: Format): Section[] {
   return [...sections].map(([title, section]) => ({ title, ...section }));
 }
 
+interface Ways {
+  readonly onClose: () => void;
+  /** Lists the keys of the screen beneath. */
+  readonly onKeys: () => void;
+}
+
 /** Ctrl K: finds any item, build, definition or document, and goes to any station. */
-export function Palette({ onClose }: { onClose: () => void }) {
+export function Palette({ onClose, onKeys }: Ways) {
   return (
     <Overlay isOpen onOpenChange={(next) => !next && onClose()} isDismissable>
       <Card>
         <Dialog aria-label="Find or do">
-          <Search onClose={onClose} />
+          <Search onClose={onClose} onKeys={onKeys} />
         </Dialog>
       </Card>
     </Overlay>
   );
 }
 
-function Search({ onClose }: { onClose: () => void }) {
+function Search({ onClose, onKeys }: Ways) {
   const go = useNavigate();
   const [text, setText] = useState('');
   const asked = useDeferredValue(text.trim());
   const found = useQuestion('find', { query: { q: asked } }, { enabled: asked !== '', keep: true });
-  const matching = places.filter((place) => place.title.toLowerCase().includes(asked.toLowerCase()));
+  const matching = [...places, KEYS].filter(({ title, also }) => hasWords(`${title} ${also ?? ''}`, asked));
   const format = useFormat();
   const going = asked === '' ? places : matching;
   const sections = [
@@ -183,8 +200,9 @@ function Search({ onClose }: { onClose: () => void }) {
   const targets = sections.flatMap((section) => section.targets);
   const open = (target: Target | undefined) => {
     if (!target) return;
-    void go(target.to);
     onClose();
+    if (target === KEYS) onKeys();
+    else void go(target.to);
   };
   const settled = asked === text.trim() && (asked === '' || (found.isSuccess && !found.isPlaceholderData));
   const [hurried, setHurried] = useState(false);

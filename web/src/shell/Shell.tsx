@@ -221,7 +221,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
         </Suspense>
       </Main>
       <LeaveGuard />
-      {finding && <Palette onClose={() => setFinding(false)} />}
+      {finding && <Palette onClose={() => setFinding(false)} onKeys={() => setListingKeys(true)} />}
       {listingKeys && <KeysHelp onClose={() => setListingKeys(false)} />}
     </Page>
   );

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
+import { buyPath } from '../buying/index.ts';
 import { ReasonChoice } from '../lines/ReasonChoice.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -107,6 +108,9 @@ function One({ entry }: { entry: PutRight }) {
               to={`/stock/receive?item=${entry.itemId}&quantity=${missingText}`}
             >
               Receive {missing}
+            </LinkButton>
+            <LinkButton look="ghost" to={buyPath([{ itemId: entry.itemId ?? 0, quantity: missingText ?? '0' }])}>
+              Buy {missing}
             </LinkButton>
             {entry.elsewhere.map((bin) => (
               <Button

@@ -14,6 +14,7 @@ import { type TypedScreen, useTyped, useTypedScreen } from '../ui/useTypedScreen
 import { OneField } from './OneField.tsx';
 import { ServiceForm } from './ServiceForm.tsx';
 import { StopClock } from './StopClock.tsx';
+import { WhoForm } from './WhoForm.tsx';
 
 interface Props {
   readonly task: Task;
@@ -23,7 +24,7 @@ interface Props {
   readonly isOpen: boolean;
 }
 
-const ADDING = z.enum(['minutes', 'service', 'skip']).nullable();
+const ADDING = z.enum(['minutes', 'service', 'skip', 'who']).nullable();
 
 /** What can be done about a task right where it is shown: done, minutes, the clock, skipped with a reason. */
 export function TaskRow({ task, isInList = false, isOpen }: Props) {
@@ -69,7 +70,10 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
                 </Button>
               ))}
             <Button look="ghost" onPress={() => setAdding(task.kind === 'labour' ? 'minutes' : 'service')}>
-              {task.kind === 'labour' ? 'Minutes…' : 'Who, when, price…'}
+              {task.kind === 'labour' ? 'Minutes…' : 'Supplier, price…'}
+            </Button>
+            <Button look="ghost" onPress={() => setAdding('who')}>
+              Who and when…
             </Button>
             <Button look="ghost" onPress={() => setAdding('skip')}>
               Skip…
@@ -93,6 +97,7 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
         </Faint>
       ))}
       {adding === 'minutes' && <AddMinutes task={task} screen={screen} onDone={close} />}
+      {adding === 'who' && <WhoForm task={task} screen={screen} onDone={close} />}
       {adding === 'service' && <ServiceForm task={task} screen={screen} onDone={close} />}
       {adding === 'skip' && (
         <OneField
