@@ -62,7 +62,22 @@ export const Today = z.object({
 export type Today = z.infer<typeof Today>;
 
 export const Found = z.object({
-  kind: z.enum(['item', 'build', 'definition', 'order', 'parcel', 'customer', 'purchase', 'supplier', 'document']),
+  kind: z.enum([
+    'item',
+    'build',
+    'definition',
+    'order',
+    'parcel',
+    'customer',
+    'purchase',
+    'supplier',
+    'repair',
+    'return',
+    'serial',
+    'lot',
+    'job',
+    'document',
+  ]),
   id: Id,
   code: z.string(),
   name: z.string(),
@@ -91,7 +106,7 @@ export const todayRoutes = {
     path: '/api/find',
     tag: 'Today',
     right: 'look',
-    summary: 'Find items, definitions, builds and documents by code, number or name',
+    summary: 'Find items, builds, orders, serials, lots and documents by code, number or name, in any order of words',
     query: z.object({ q: z.string().max(100) }),
     response: z.array(Found),
   }),

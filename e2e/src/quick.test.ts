@@ -128,4 +128,31 @@ test.describe('a quick hand', () => {
       await expect(visit.notices.first()).toBeVisible();
     }
   });
+
+  test('finds whatever has a name or number, settings and keys by Ctrl K, in any order of words', async () => {
+    const { page } = visit;
+    await page.goto('/today');
+    await visit.heading(/Ready to start/);
+    for (const [asked, shows] of [
+      ['SC-0003', /SC-0003 · Hive scale/],
+      ['RT-0006', /RT-0006/],
+      ['scale RP-0003', /RP-0003/],
+      ['WS-0001', /Juna Keel · O-0116/],
+      ['winter fair', /Winter fair/],
+      ['currency', /Company and people/],
+      ['custmers', /^→?Customers/],
+      ['shortcuts', /Keys of this screen/],
+      ['cedar hive', /Ten-frame hive, cedar/],
+    ] as const) {
+      await page.keyboard.press('Control+k');
+      await page.getByRole('searchbox', { name: 'Find or do' }).fill(asked);
+      await page.getByRole('menuitem').filter({ hasText: shows }).first().waitFor();
+      await page.keyboard.press('Escape');
+    }
+    await page.keyboard.press('Control+k');
+    await page.getByRole('searchbox', { name: 'Find or do' }).fill('SC-0003');
+    await page.getByRole('menuitem').filter({ hasText: 'SC-0003 · Hive scale' }).first().click();
+    await visit.heading('Hive scale, SC-0003');
+    expect(visit.faults).toEqual([]);
+  });
 });

@@ -33,6 +33,7 @@ test.describe('every view', () => {
       await visit.loaded();
       expect.soft(await violations(visit)).toEqual([]);
       await expect.soft(page.locator('h1')).toHaveCount(1);
+      expect.soft(await misnamed(page)).toEqual([]);
       // Named, so that tabs and the browser's history can be told apart.
       expect.soft(await page.title()).toMatch(/\S · Yosegi$/);
       for (const size of SIZES) {
@@ -69,6 +70,14 @@ const scrolled = (page: Page) =>
       document.scrollingElement ?? document.body;
     return { top: scrollTop, tooLong: scrollHeight - clientHeight, tooWide: scrollWidth - clientWidth };
   });
+
+/** Names that are read aloud and were never meant to be: pieces of code, or of a style. */
+const misnamed = (page: Page) =>
+  page.evaluate(() =>
+    [...document.querySelectorAll('[aria-label]')]
+      .map((element) => element.ariaLabel ?? '')
+      .filter((name) => name.trim() === '' || /[{};]|var\(|\[object|undefined|NaN/.test(name)),
+  );
 
 /** What stands in each field that is typed into, by its name. */
 const textsOf = (page: Page): Promise<Record<string, string>> =>

@@ -129,6 +129,11 @@ describe('lists', () => {
       kind: 'build',
       name: 'The NUT',
     });
+    // In any order of words, by what else it is known by, and never by a part of them alone.
+    const kinds = async (q: string) => (await server.call(api.find, { query: { q } })).map(({ kind }) => kind);
+    expect(await kinds('NUT the')).toContain('item');
+    expect(await kinds('b-0001 nut')).toEqual(['build']);
+    expect(await kinds('nut nothing')).toEqual([]);
     expect(await server.call(api.whereUsed, { params: { id: found[0]?.id ?? 0 } })).toEqual([]);
   });
 });

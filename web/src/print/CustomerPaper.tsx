@@ -61,7 +61,7 @@ function dayWords({ day, wantedOn, isOpen }: PaperLine, kind: PaperKind, format:
 export function CustomerPaper({ kind, order, shipment, company, look, address }: Props) {
   const format = useFormat();
   const isSlip = kind === 'packing-slip';
-  const lines = isSlip && shipment ? linesOfShipment(shipment) : linesOfOrder(order);
+  const lines = isSlip && shipment ? linesOfShipment(shipment) : linesOfOrder(order, (text) => format.number(text));
   const has = (column: Company['papers']['columns'][number]) => look.columns.includes(column);
   const withPrice = has('price') && !isSlip;
   const withDay = has('day') && !isSlip;

@@ -37,8 +37,11 @@ export interface PaperLine extends PaperPart {
   readonly parts: readonly PaperPart[];
 }
 
-/** What a customer's paper says of the lines of an order. */
-export const linesOfOrder = (order: Order): PaperLine[] =>
+/**
+ * What a customer's paper says of the lines of an order.
+ * @param number how a plain decimal is written
+ */
+export const linesOfOrder = (order: Order, number: (text: string) => string = (text) => text): PaperLine[] =>
   order.lines
     .filter((line) => line.quantity !== line.dropped)
     .map((line) => ({
@@ -66,7 +69,7 @@ export const linesOfOrder = (order: Order): PaperLine[] =>
                 quantity: part.required,
                 unit: part.item.unit,
                 decimals: part.item.decimals,
-                note: changeWords(part),
+                note: changeWords(part, number),
               })),
     }));
 
@@ -75,10 +78,10 @@ type Part = Order['lines'][number]['parts'][number];
 /** Whether a part of a kit is otherwise on this order than the kit usually has it. */
 const isChanged = ({ instead, required, usual }: Part) => instead !== null || required !== usual;
 
-function changeWords({ instead, required, usual }: Part): string {
+function changeWords({ instead, required, usual }: Part, number: (text: string) => string): string {
   if (instead !== null) return `in place of ${instead}`;
   if (required === usual) return '';
-  return required === '0' ? 'left out' : `changed from ${usual}`;
+  return required === '0' ? 'left out' : `changed from ${number(usual)}`;
 }
 
 /** What a packing slip says of what left: serials and lots always, a kit's contents as its switch has it. */

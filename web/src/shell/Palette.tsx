@@ -109,7 +109,7 @@ const KEYS: Target = {
   also: 'shortcuts keyboard help',
 };
 
-const pathOf: Record<Found['kind'], (id: number) => string> = {
+const pathOf: Record<Found['kind'], (id: number, code: string) => string> = {
   item: (id) => `/stock/items/${id}`,
   definition: (id) => `/define/${id}`,
   build: (id) => `/build/${id}`,
@@ -119,6 +119,11 @@ const pathOf: Record<Found['kind'], (id: number) => string> = {
   purchase: (id) => `/buying/orders/${id}`,
   supplier: (id) => `/buying/suppliers/${id}`,
   document: (id) => `/stock/documents/${id}`,
+  repair: (id) => `/build/repairs/${id}`,
+  return: (id) => `/take-apart/returns/${id}`,
+  serial: (id) => `/stock/units/${id}`,
+  lot: (_, code) => `/stock/lots?${new URLSearchParams({ q: code })}`,
+  job: (_, tag) => `/orders/jobs/${encodeURIComponent(tag)}`,
 };
 /** Under which heading it stands where it is no part of an item. */
 const headings: Partial<Record<Found['kind'], string>> = {
@@ -127,6 +132,11 @@ const headings: Partial<Record<Found['kind'], string>> = {
   customer: 'Customers',
   purchase: 'Purchase orders',
   supplier: 'Suppliers',
+  repair: 'Repairs',
+  return: 'Returns',
+  serial: 'Serial numbers',
+  lot: 'Lots',
+  job: 'Jobs',
   document: 'Documents',
 };
 const purposes: Readonly<Record<string, string>> = {
@@ -138,11 +148,17 @@ const purposes: Readonly<Record<string, string>> = {
 function targetOf(found: Found, format: Format): Target {
   const { kind, id, code, name, state, stock, tile } = found;
   const amount = stock && format.quantity(stock.quantity, stock.unit, 3);
-  const shared = { key: `${kind}${id}`, to: pathOf[kind](id), tile: kind === 'item' ? tile : null };
+  const shared = {
+    key: `${kind}${id}${kind === 'job' ? code : ''}`,
+    to: pathOf[kind](id, code),
+    tile: kind === 'item' ? tile : null,
+  };
   if (kind === 'item') return { ...shared, title: `${name} · ${code}`, hint: `item, ${amount} in stock` };
   if (kind === 'definition') return { ...shared, title: `${name} · ${code}`, hint: purposes[state ?? ''] ?? '' };
   if (kind === 'build') return { ...shared, title: `${code} · ${amount} × ${name}`, hint: said(state) };
-  return { ...shared, title: kind === 'document' ? code : `${name} · ${code}`, hint: said(state) || kind };
+  if (kind === 'document' || kind === 'job') return { ...shared, title: code, hint: kind };
+  if (kind === 'serial' || kind === 'lot') return { ...shared, title: `${code} · ${name}`, hint: kind };
+  return { ...shared, title: `${name} · ${code}`, hint: said(state) || kind };
 }
 
 const said = (state: string | null) => state?.replaceAll('-', ' ') ?? '';
