@@ -325,7 +325,8 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
           onClose={() => setRateAsked(false)}
           onDone={(rateId) => {
             setRateAsked(false);
-            add(labourLine(rateId), 'text');
+            // Once the dialog has given the focus back.
+            requestAnimationFrame(() => requestAnimationFrame(() => add(labourLine(rateId), 'text')));
           }}
         />
       )}

@@ -1,6 +1,7 @@
 import { type RefObject, useEffect, useLayoutEffect, useRef } from 'react';
 import { isPageCovered } from '../ui/covered.ts';
 import { press, typeInto } from '../ui/typeAhead.ts';
+import { SCANNED } from '../ui/useLetters.ts';
 
 /** Keys of a scanner follow each other faster than any hand types. */
 const FASTEST_HAND_MS = 90;
@@ -74,6 +75,7 @@ export function listenToWedge(): () => void {
     if (isSeparator) text += SEPARATOR;
     else if (event.key.length === 1) text += event.key;
     else if (event.key === 'Enter' && text.length >= LEAST) {
+      window.dispatchEvent(new Event(SCANNED));
       hand(text);
       text = '';
       // The Enter of a scanner presses nothing, whatever button has the focus.

@@ -15,6 +15,7 @@ import {
 import styled from 'styled-components';
 import { boxLook, column, drop, optionLook, unseen } from './box.ts';
 import { FieldLabel, Wrong } from './Field.tsx';
+import { useLetters } from './useLetters.ts';
 
 const Wrap = styled(Select<object>)`${column} position: relative;`;
 const Trigger = styled(Button)`
@@ -69,13 +70,15 @@ export function Choice({
   isDisabled = false,
   ...props
 }: ChoiceProps) {
-  const { contains } = useFilter({ sensitivity: 'base' });
+  const { contains, startsWith } = useFilter({ sensitivity: 'base' });
+  const byLetters = useLetters((text) => {
+    const meant = options.find(([, name]) => startsWith(name, text));
+    if (meant && meant[0] !== value) onChange(meant[0]);
+  });
   const walk = (event: KeyboardEvent<HTMLElement>) => {
     (props.cell ?? props).onKeyDown?.(event);
-    // Enter has walked on; it does not open the list as well. And letters are a scanner's as likely as a hand's: they choose
-    // nothing while the list is shut.
-    const isLetter = event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.altKey && !event.metaKey;
-    if (event.isDefaultPrevented() || isLetter) event.stopPropagation();
+    // Enter has walked on; it does not open the list as well.
+    if (event.isDefaultPrevented() || byLetters(event)) event.stopPropagation();
   };
   const list = (
     <List items={options.map(([id, text]) => ({ id: keyOf(id), text }))}>

@@ -12,6 +12,7 @@ import { Radios } from './Radios.tsx';
 import { TextArea } from './TextArea.tsx';
 import { Tick } from './Tick.tsx';
 import { today } from './today.ts';
+import { SCANNED } from './useLetters.ts';
 
 afterEach(cleanup);
 // jsdom has none.
@@ -164,13 +165,15 @@ describe('a choice', () => {
     expect(screen.queryByRole('listbox')).toBeNull();
   });
 
-  it('is changed by no letter while its list is shut, as a scanner types them', async () => {
+  it('is made by letters of a hand while its list is shut, and never by those of a scanner', async () => {
     const { seen, user } = show('Oak', (value, onChange) => (
       <Choice label="Wood" value={value} onChange={onChange} options={woods} />
     ));
     await user.tab();
-    await user.keyboard('bash');
-    expect(seen).toEqual([]);
+    await user.keyboard('lim');
+    window.dispatchEvent(new Event(SCANNED));
+    await user.keyboard('as');
+    await waitFor(() => expect(seen).toEqual(['Ash']));
   });
 
   it('says why it is refused', () => {
