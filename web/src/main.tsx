@@ -10,7 +10,7 @@ import { queryClient } from './api/client.ts';
 import { noteFetched } from './api/fetched.ts';
 import { routes } from './routes.tsx';
 import { GlobalStyle } from './ui/global.ts';
-import { notify } from './ui/Notice.tsx';
+import { notify } from './ui/Notice.ts';
 import { takeOverClosed, whenPutAside } from './ui/typed.ts';
 
 noteFetched();

@@ -16,7 +16,7 @@ import { useCan, usePerson } from '../api/person.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Page } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { KeyHint, Late, Lead, Muted, Push, Row } from '../ui/text.ts';

@@ -10,7 +10,7 @@ import { Field } from '../ui/Field.tsx';
 import { type Format, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { plainTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { H2, Part } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';
 import { type TypedScreen, useTyped } from '../ui/useTypedScreen.ts';

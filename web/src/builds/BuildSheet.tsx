@@ -11,7 +11,7 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { type Format, useFormat } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import { KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';

@@ -10,7 +10,7 @@ import { NOTHING_TYPED, namedInOf } from '../lines/typed.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, AskAnswer, Foot } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Part } from '../ui/space.ts';
 import { Lead, Muted, Push } from '../ui/text.ts';

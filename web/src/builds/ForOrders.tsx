@@ -5,7 +5,7 @@ import { useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { H2, Para } from '../ui/space.ts';
 import { Faint, Muted } from '../ui/text.ts';

@@ -6,7 +6,7 @@ import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Form, KeyValue } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Para } from '../ui/space.ts';

@@ -10,7 +10,7 @@ import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Form, Wide } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { TextArea } from '../ui/TextArea.tsx';
 import { Lead, Row } from '../ui/text.ts';

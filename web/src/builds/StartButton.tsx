@@ -2,7 +2,7 @@ import type { BuildRow } from '@yosegi/contract';
 import { problemOf, useCommand } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 
 /** Sends a planned build to the bench: all of it, or as many as the parts allow. */
 export function StartButton({ build }: { build: BuildRow }) {

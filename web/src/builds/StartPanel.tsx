@@ -7,7 +7,7 @@ import { buyPath } from '../buying/index.ts';
 import { coverOf } from '../coverage/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { OverrideForm } from '../ui/OverrideForm.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Stack } from '../ui/space.ts';

@@ -7,7 +7,7 @@ import { NOTHING_TYPED, namedOf, type TypedTrack } from '../lines/typed.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { plainTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';

@@ -12,7 +12,7 @@ import { Export, type FileColumn } from '../ui/Export.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid, LineGrid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Part, Th } from '../ui/space.ts';

@@ -8,7 +8,7 @@ import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Grid } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';

@@ -20,7 +20,7 @@ import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { BigNumber, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox, SaveProblem } from '../ui/Problem.tsx';
 import { Para, Part } from '../ui/space.ts';
 import { Lead, Push, Row } from '../ui/text.ts';

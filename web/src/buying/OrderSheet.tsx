@@ -10,7 +10,7 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { BigNumber, Cell, Grid, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { H2, Para } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';

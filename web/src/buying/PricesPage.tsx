@@ -19,7 +19,7 @@ import { MoneyCell } from '../ui/Cells.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Part, Th } from '../ui/space.ts';

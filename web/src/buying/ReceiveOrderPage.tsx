@@ -21,7 +21,7 @@ import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { plainTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Part } from '../ui/space.ts';

@@ -7,7 +7,7 @@ import { Button } from '../ui/Button.tsx';
 import { Export, type FileColumn } from '../ui/Export.tsx';
 import { count, type Format, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Tile } from '../ui/Tile.tsx';

@@ -4,7 +4,7 @@ import { useCommand } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { Field } from '../ui/Field.tsx';
 import { Form, Wide } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { RecordButtons } from '../ui/RecordButtons.tsx';
 import { Part } from '../ui/space.ts';

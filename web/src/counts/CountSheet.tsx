@@ -7,7 +7,7 @@ import { Refusal } from '../lines/Refusal.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Foot } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';

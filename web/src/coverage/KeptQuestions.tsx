@@ -6,7 +6,7 @@ import { useCan } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Menu } from '../ui/Menu.tsx';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 
 const Keep = styled.form`display: flex; gap: 6px; align-items: center; flex-basis: 100%;`;

@@ -10,7 +10,7 @@ import { buyPath } from '../buying/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Foot } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Muted, Push } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';

@@ -8,7 +8,7 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { count } from '../ui/format.ts';
 import { Foot } from '../ui/layout.ts';
 import { DialogCard, Overlay } from '../ui/Modal.tsx';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Para } from '../ui/space.ts';
 import { Bullets, Faint, Muted, Push, Row } from '../ui/text.ts';

@@ -6,7 +6,7 @@ import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count } from '../ui/format.ts';
 import { Foot } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Muted, Push } from '../ui/text.ts';

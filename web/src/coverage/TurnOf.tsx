@@ -1,7 +1,7 @@
 import { useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Section } from '../ui/space.ts';
 import { Faint, Push, Row } from '../ui/text.ts';

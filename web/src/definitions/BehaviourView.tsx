@@ -5,7 +5,7 @@ import { problemOf, useCommand } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Radios } from '../ui/Radios.tsx';
 import { H2, Part } from '../ui/space.ts';

@@ -11,7 +11,7 @@ import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { later } from '../ui/later.tsx';
 import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Para, Part } from '../ui/space.ts';

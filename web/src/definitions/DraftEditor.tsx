@@ -9,7 +9,7 @@ import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';

@@ -7,7 +7,7 @@ import { problemOf, useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint } from '../ui/text.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';

@@ -4,7 +4,7 @@ import { useCommand } from '../api/client.ts';
 import { Button, type ButtonProps } from '../ui/Button.tsx';
 import { QuantityCell } from '../ui/Cells.tsx';
 import { count } from '../ui/format.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';

@@ -7,7 +7,7 @@ import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Sheet, Strip, StripHead, StripList, Three } from '../ui/layout.ts';
 import { More } from '../ui/More.tsx';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripButton } from '../ui/StripItem.tsx';

@@ -8,7 +8,7 @@ import { Choice } from '../ui/Choice.tsx';
 import { Endless } from '../ui/Endless.tsx';
 import { count } from '../ui/format.ts';
 import { AnswerPane, Ask, AskAnswer, Foot } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Faint, Late, Lead, Muted, Row } from '../ui/text.ts';
 import { useJob } from './useJob.ts';

@@ -2,7 +2,7 @@ import type { ItemDetail } from '@yosegi/contract';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Row } from '../ui/text.ts';
 

@@ -6,7 +6,7 @@ import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { KeyValue } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Faint, Muted, Row } from '../ui/text.ts';

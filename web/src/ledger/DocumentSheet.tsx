@@ -10,7 +10,7 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell, Grid, KeyValue } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Muted, Push, Row } from '../ui/text.ts';

@@ -1,5 +1,5 @@
 import { useNavigate } from 'react-router';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { useKept } from '../ui/useKept.ts';
 import { type TypedLine, useTypedLines } from './typedLines.tsx';
 

@@ -11,7 +11,7 @@ import { Choice } from '../ui/Choice.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid } from '../ui/layout.ts';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Para, Part, Th } from '../ui/space.ts';

@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { FileInput } from '../ui/FileInput.tsx';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 
 /** The largest message that is taken in, in characters. */

@@ -15,7 +15,7 @@ import { DayField } from '../ui/DayField.tsx';
 import { count, type Format, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Sheet, SheetAndMargin } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Lead, Push, Row } from '../ui/text.ts';

@@ -14,7 +14,7 @@ import { Choice } from '../ui/Choice.tsx';
 import { FileInput } from '../ui/FileInput.tsx';
 import { CompanyContext, count } from '../ui/format.ts';
 import { AnswerPane, Ask, AskAnswer, Foot, Form, Together } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox, SaveProblem } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Stack } from '../ui/space.ts';

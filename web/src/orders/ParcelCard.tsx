@@ -6,7 +6,7 @@ import { Button } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { H2 } from '../ui/space.ts';
 import { Faint, Row } from '../ui/text.ts';

@@ -11,7 +11,7 @@ import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Grid } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { Para, Part, Th } from '../ui/space.ts';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';

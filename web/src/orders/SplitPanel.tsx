@@ -6,7 +6,7 @@ import { Button } from '../ui/Button.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Grid } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part, Th } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';

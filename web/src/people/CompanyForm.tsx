@@ -6,7 +6,7 @@ import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { CompanyContext, Format } from '../ui/format.ts';
 import { Form, Wide } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { TextArea } from '../ui/TextArea.tsx';

@@ -8,7 +8,7 @@ import { useCan } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { Para, Section } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Late, Row } from '../ui/text.ts';

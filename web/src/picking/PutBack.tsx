@@ -9,7 +9,7 @@ import { useScans } from '../scan/wedge.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Row } from '../ui/text.ts';

@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router';
 import { problemOf, useCommand } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { count } from '../ui/format.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { Part } from '../ui/space.ts';
 import { Missing } from './Missing.tsx';
 import { Card, Says } from './phoneLook.ts';

@@ -7,7 +7,7 @@ import { problemOf, useCommand } from '../api/client.ts';
 import { usePerson } from '../api/person.ts';
 import { Button } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { useAwake, useQuiet } from './feedback.ts';
 import { useOffline } from './offline.ts';

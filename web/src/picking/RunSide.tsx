@@ -8,7 +8,7 @@ import { LabelButton } from '../devices/index.ts';
 import { Button } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { DialogCard, Overlay } from '../ui/Modal.tsx';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { Para, Section } from '../ui/space.ts';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { When } from '../ui/When.tsx';

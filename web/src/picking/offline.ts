@@ -12,6 +12,8 @@ export function useOffline(runId: number): void {
   useEffect(() => {
     if (!('serviceWorker' in navigator)) return;
     void navigator.serviceWorker.register('/sw.js').then(async () => {
+      // What is said at the foot of the screen is fetched when it is first needed, which may be without a network.
+      await import('../ui/Notices.tsx').catch(() => {});
       const { active } = await navigator.serviceWorker.ready;
       active?.postMessage({ build: buildName(), keep: [...fetchedSoFar(), ...ANSWERS, `/api/pick-runs/${runId}`] });
     });

@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { useRecordForm } from '../ui/useRecordForm.ts';
 

@@ -13,7 +13,7 @@ import { LabelButton } from '../devices/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { Faint, Row } from '../ui/text.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';

@@ -7,7 +7,7 @@ import { AddPart } from '../builds/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
 import { Muted, Row } from '../ui/text.ts';

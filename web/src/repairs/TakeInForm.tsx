@@ -9,7 +9,7 @@ import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Form, Wide } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { TextArea } from '../ui/TextArea.tsx';
 import { Tick } from '../ui/Tick.tsx';

@@ -15,7 +15,7 @@ import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell, Foot, Grid } from '../ui/layout.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Part, Th } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';

@@ -1,7 +1,6 @@
 import { type RefObject, useEffect, useLayoutEffect, useRef } from 'react';
 import { isPageCovered } from '../ui/covered.ts';
-import { press, typeInto } from '../ui/typeAhead.ts';
-import { SCANNED } from '../ui/useLetters.ts';
+import { press, SCANNED, typeInto } from '../ui/keys.ts';
 
 /** Keys of a scanner follow each other faster than any hand types. */
 const FASTEST_HAND_MS = 90;

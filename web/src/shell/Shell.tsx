@@ -12,7 +12,7 @@ import { useScreenForScans } from '../scan/screens.ts';
 import { listenToWedge, useOpener } from '../scan/wedge.ts';
 import { CompanyProvider, count } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
-import { Notices } from '../ui/Notice.tsx';
+import { useNotices } from '../ui/Notice.ts';
 import { Answer } from '../ui/States.tsx';
 import { PictureProvider, picturesByCode } from '../ui/Tile.tsx';
 import { Tip } from '../ui/Tip.tsx';
@@ -81,6 +81,7 @@ const Main = styled.main`min-height: 0; overflow: auto; outline: none;`;
 // Fetched when they are first asked for; Ctrl goes down before Ctrl K does.
 const palette = () => import('./Palette.tsx');
 const Palette = later(palette, 'Palette');
+const Notices = later(() => import('../ui/Notices.tsx'), 'Notices');
 const NarrowMenu = later(() => import('./NarrowMenu.tsx'), 'NarrowMenu');
 const SignInAgain = later(() => import('./SignInAgain.tsx'), 'SignInAgain');
 const KeysHelp = later(() => import('./KeysHelp.tsx'), 'KeysHelp');
@@ -94,12 +95,20 @@ export function Shell() {
         <CompanyProvider value={company}>
           <I18nProvider locale={company.locale}>
             <Somebody person={person} timeZone={timeZone} />
-            <Notices />
+            <Said />
           </I18nProvider>
         </CompanyProvider>
       )}
     </Answer>
   );
+}
+
+/** What was done, from the first time that anything was. */
+function Said() {
+  const isSaid = useNotices();
+  const [wasSaid, setWasSaid] = useState(isSaid);
+  if (isSaid && !wasSaid) setWasSaid(true);
+  return wasSaid && <Notices />;
 }
 
 /** Whoever works here. The page stays as it is while nobody is signed in any more, and somebody signs in over it. */

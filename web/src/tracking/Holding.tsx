@@ -6,7 +6,7 @@ import { ReasonChoice } from '../lines/ReasonChoice.tsx';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count } from '../ui/format.ts';
-import { useNotify } from '../ui/Notice.tsx';
+import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Para, Part } from '../ui/space.ts';
 import { Faint, Row } from '../ui/text.ts';

@@ -8,11 +8,11 @@ import { Choice } from './Choice.tsx';
 import { DayField } from './DayField.tsx';
 import { Field } from './Field.tsx';
 import { CompanyProvider } from './format.ts';
+import { SCANNED } from './keys.ts';
 import { Radios } from './Radios.tsx';
 import { TextArea } from './TextArea.tsx';
 import { Tick } from './Tick.tsx';
 import { today } from './today.ts';
-import { SCANNED } from './useLetters.ts';
 
 afterEach(cleanup);
 // jsdom has none.

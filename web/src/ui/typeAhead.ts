@@ -1,3 +1,5 @@
+import { press, typeInto } from './keys.ts';
+
 /** Keys that wait for the field they are meant for; null while none has to. */
 let held: string[] | null = null;
 /** What they wait for. */
@@ -73,16 +75,4 @@ function edited({ value, selectionStart, selectionEnd }: HTMLInputElement, keys:
   const before = value.slice(0, selectionStart ?? value.length);
   const after = value.slice(selectionEnd ?? value.length);
   return keys.reduce((text, key) => (key === 'Backspace' ? text.slice(0, -1) : text + key), before) + after;
-}
-
-/** Types into a field as a person would, so that the screen hears of it. */
-export function typeInto(field: HTMLInputElement, text: string): void {
-  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, text);
-  field.dispatchEvent(new Event('input', { bubbles: true }));
-}
-
-/** Presses a key in a field. */
-export function press(field: HTMLInputElement, key: string): void {
-  for (const kind of ['keydown', 'keyup'])
-    field.dispatchEvent(new KeyboardEvent(kind, { key, code: key, bubbles: true, cancelable: true }));
 }

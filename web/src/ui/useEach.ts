@@ -4,7 +4,7 @@ import type { Input } from '@yosegi/contract/client';
 import { useState } from 'react';
 import { ask, problemOf, refetch } from '../api/client.ts';
 import { count } from './format.ts';
-import { useNotify } from './Notice.tsx';
+import { useNotify } from './Notice.ts';
 
 type Name = keyof typeof api;
 

@@ -1,7 +1,6 @@
 import { type KeyboardEvent, useEffect, useRef } from 'react';
+import { SCANNED } from './keys.ts';
 
-/** What the window hears when a scanner was recognised by its speed: what it typed was meant for no field. */
-export const SCANNED = 'yosegi-scanned';
 /** A scanner is done by then; in milliseconds. */
 const HAND_MS = 120;
 /** Letters that come later begin another word. */

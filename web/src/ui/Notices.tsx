@@ -1,37 +1,16 @@
 import { X } from 'lucide-react';
-import { useRef, useSyncExternalStore } from 'react';
+import { useRef } from 'react';
 import {
   Button as AriaButton,
   UNSTABLE_Toast as Toast,
   UNSTABLE_ToastContent as ToastContent,
-  UNSTABLE_ToastQueue as ToastQueue,
   UNSTABLE_ToastRegion as ToastRegion,
 } from 'react-aria-components';
 import styled from 'styled-components';
 import { problemOf, useCommand } from '../api/client.ts';
 import { Button, LinkButton } from './Button.tsx';
+import { type Notice, notices, notify, useNotices } from './Notice.ts';
 import { useUncovered } from './uncovered.ts';
-
-interface Notice {
-  readonly text: string;
-  /** The posting that can be undone from here. */
-  readonly documentId?: number;
-  /** How what is no posting is taken back. */
-  readonly undo?: () => void;
-  /** Where to see what it speaks of, and what the way there is called. */
-  readonly to?: readonly [path: string, title: string];
-}
-
-const notices = new ToastQueue<Notice>({ maxVisibleToasts: 3 });
-/** Long enough to read it and to reach for its undo; nothing goes while a pointer or the focus is on it. */
-const STAYS_MS = 20_000;
-/** For what is told by no screen. */
-export const notify = (notice: Notice) => {
-  notices.add(notice, { timeout: STAYS_MS });
-};
-
-/** Says what was done, at the foot of every screen, and offers to undo it; each stays until its time is over. */
-export const useNotify = () => notify;
 
 const Region = styled(ToastRegion<Notice>)`
   position: fixed; left: 50%; bottom: 18px; transform: translateX(-50%); z-index: 30; display: flex; flex-direction: column-reverse; gap: 8px; align-items: center;
@@ -52,10 +31,7 @@ const Told = styled(Toast<Notice>)`
 /** Where notices appear, the newest lowest: over nothing that is pressed, where there is such a place. */
 export function Notices() {
   const region = useRef<HTMLDivElement>(null);
-  const isShown = useSyncExternalStore(
-    (listener) => notices.subscribe(listener),
-    () => notices.visibleToasts.length > 0,
-  );
+  const isShown = useNotices();
   useUncovered(region, isShown);
   return (
     <Region ref={region} queue={notices} aria-label="What was done">
