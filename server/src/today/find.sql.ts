@@ -56,7 +56,7 @@ export async function find(db: Reader, text: string): Promise<Found[]> {
          JOIN sales_order o ON o.id = p.order_id JOIN customer c ON c.id = o.customer_id
        UNION ALL SELECT 'customer', id, code, name, NULL, 5, NULL, NULL, 1, NULL, NULL, NULL, contact || ' ' || email FROM customer
        UNION ALL SELECT 'supplier', id, code, name, NULL, 5, NULL, NULL, 1, NULL, NULL, NULL, email FROM supplier
-       UNION ALL SELECT 'job', 0, tag, 'Job', NULL, 5, NULL, NULL, 1, NULL, NULL, NULL, '' FROM
+       UNION ALL SELECT 'job', 1, tag, 'Job', NULL, 5, NULL, NULL, 1, NULL, NULL, NULL, '' FROM
          (SELECT job_tag AS tag FROM sales_order WHERE job_tag <> '' UNION SELECT job_tag FROM build WHERE job_tag <> '')
        UNION ALL SELECT 'serial', s.id, s.code, i.name, NULL, 6, NULL, NULL, 1, NULL, NULL, NULL, i.code
          FROM serial s JOIN item i ON i.id = s.item_id

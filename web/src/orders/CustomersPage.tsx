@@ -76,8 +76,11 @@ export function CustomersPage() {
           <Row>
             <LinkButton to="/orders/customers?new=1">Add a customer</LinkButton>
             <Push />
-            <Export name="Customers" columns={FILE} rows={customers.everyRow} />
             <Link to="/orders">Orders</Link>
+          </Row>
+          <Row>
+            <Push />
+            <Export name="Customers" columns={FILE} rows={customers.everyRow} />
           </Row>
         </StripHead>
         <StripList aria-label="Customers">

@@ -78,7 +78,12 @@ export function Choice({
   const walk = (event: KeyboardEvent<HTMLElement>) => {
     (props.cell ?? props).onKeyDown?.(event);
     // Enter has walked on; it does not open the list as well.
-    if (event.isDefaultPrevented() || byLetters(event)) event.stopPropagation();
+    if (event.isDefaultPrevented()) event.stopPropagation();
+    else if (byLetters(event)) {
+      // A button would take a space within a word for a press.
+      event.preventDefault();
+      event.stopPropagation();
+    }
   };
   const list = (
     <List items={options.map(([id, text]) => ({ id: keyOf(id), text }))}>
