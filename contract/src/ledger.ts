@@ -28,6 +28,9 @@ export const Movement = z.object({
 });
 export type Movement = z.infer<typeof Movement>;
 
+/** What a document was posted for. */
+const PostedFor = z.object({ kind: z.enum(['build', 'order', 'return']), id: Id, number: z.string() });
+
 export const StockDocument = z.object({
   id: Id,
   number: z.string(),
@@ -35,8 +38,8 @@ export const StockDocument = z.object({
   at: z.string(),
   person: z.string(),
   remark: z.string(),
-  buildId: Id.nullable(),
-  build: z.string().nullable(),
+  /** The build, the customer's order or the return it was posted for. */
+  for: PostedFor.nullable(),
   /** Why stock was adjusted, in the owner's words; null for every other kind. */
   reason: z.string().nullable(),
   overrideReason: z.string().nullable(),
@@ -111,7 +114,7 @@ export const DocumentRow = StockDocument.pick({
   item: z.object({ id: Id, code: z.string(), name: z.string(), unit: z.string(), quantity: Decimal }).nullable(),
   others: z.number().int(),
   /** The build or the customer's order it was posted for. */
-  for: z.object({ kind: z.enum(['build', 'order', 'return']), id: Id, number: z.string() }).nullable(),
+  for: PostedFor.nullable(),
   /** Who brought it, or whom it went to. */
   party: z.string().nullable(),
 });

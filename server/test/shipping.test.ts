@@ -67,6 +67,8 @@ describe('a parcel', () => {
       { quantity: '-4', value: '-12', build: 'PC-0001' },
       { quantity: '-1', value: '-3', build: null },
     ]);
+    // It leads to the order that it is for.
+    expect((await server.document(sent)).for).toEqual({ kind: 'order', id: sold.id, number: sold.number });
     expect(await order(sold.id)).toMatchObject({ parcels: [], lines: [{ inParcel: '0', shipped: '5' }] });
     await server.call(api.undoDocument, { params: { id: sent.id }, body: {} });
     expect(await order(sold.id)).toMatchObject({

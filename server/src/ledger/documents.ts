@@ -102,7 +102,7 @@ export async function listDocuments(db: Reader, query: QueryOf<'documents'>, fea
         value: decimal(BigInt(row.value)),
         undone: row.undone === 1,
         ...(about.get(row.id) ?? { item: null, others: 0 }),
-        for: for_kind === null || for_id === null ? null : { kind: for_kind, id: for_id, number: for_number ?? '' },
+        for: postedFor({ for_kind, for_id, for_number }),
         party: parties.get(row.id) ?? null,
       }),
     ),
@@ -143,8 +143,18 @@ async function mostlyAbout(db: Reader, ids: readonly number[]) {
   );
 }
 
+interface ForRow {
+  readonly for_kind: NonNullable<DocumentRow['for']>['kind'] | null;
+  readonly for_id: number | null;
+  readonly for_number: string | null;
+}
+
+/** What a document was posted for; null where it was for nothing but itself. */
+const postedFor = ({ for_kind, for_id, for_number }: ForRow): DocumentRow['for'] =>
+  for_kind === null || for_id === null ? null : { kind: for_kind, id: for_id, number: for_number ?? '' };
+
 interface HeadRow extends Pick<StockDocument, 'id' | 'number' | 'kind' | 'at' | 'person' | 'remark' | 'reason'> {
-  for_kind: string | null;
+  for_kind: ForRow['for_kind'];
   for_id: number | null;
   for_number: string | null;
   override_reason: string | null;
@@ -182,8 +192,7 @@ export async function readDocument(db: Reader, id: number, features: readonly Le
     at: head.at,
     person: head.person,
     remark: head.remark,
-    buildId: head.for_kind === 'build' ? head.for_id : null,
-    build: head.for_kind === 'build' ? head.for_number : null,
+    for: postedFor(head),
     reason: head.reason,
     overrideReason: head.override_reason,
     receipt: null,

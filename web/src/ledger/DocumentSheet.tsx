@@ -14,6 +14,7 @@ import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Muted, Push, Row } from '../ui/text.ts';
+import { forNames, forPath } from './kinds.ts';
 
 const Page = styled.article`padding: 18px 24px 60px; display: grid; gap: 18px; background: var(--sheet); min-height: 100%; align-content: start;`;
 const Values = styled.section`max-width: 460px;`;
@@ -70,7 +71,11 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
         {document.receipt && !document.reversedBy && (
           <LinkButton to={`/stock/documents/${document.id}/prices`}>The invoice says otherwise</LinkButton>
         )}
-        {document.buildId !== null && <LinkButton to={`/build/${document.buildId}`}>Build {document.build}</LinkButton>}
+        {document.for && (
+          <LinkButton to={`${forPath[document.for.kind]}/${document.for.id}`}>
+            {forNames[document.for.kind]} {document.for.number}
+          </LinkButton>
+        )}
         {!document.reversedBy && kind.final === null && mayUndo && (
           <Button busy={undo.isPending} onPress={() => undo.mutate({ params: { id: document.id }, body: {} })}>
             Undo this posting

@@ -9,6 +9,7 @@ import { Answer, Nothing } from '../ui/States.tsx';
 import { When } from '../ui/When.tsx';
 import { DocumentSheet } from './DocumentSheet.tsx';
 import { KindHead, useKind } from './KindHead.tsx';
+import { forPath } from './kinds.ts';
 
 /** Documents: the list, or one with its movements. */
 export function DocumentsPage() {
@@ -119,7 +120,7 @@ const aboutText = ({ item, others }: DocumentRow) =>
 /** What it was posted for, and who brought or got it. */
 function Whom({ row }: { row: DocumentRow }) {
   if (!row.for) return <>{row.party}</>;
-  const to = row.for.kind === 'build' ? `/build/${row.for.id}` : `/orders/${row.for.id}`;
+  const to = `${forPath[row.for.kind]}/${row.for.id}`;
   return (
     <>
       <Link to={to}>{row.for.number}</Link> {row.party}

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, it } from 'vitest';
 import { z } from 'zod';
-import { forgetKept, keep, keptOf as keptLike, takeOver, typedBy, whenPutAside } from './typed.ts';
+import { forgetKept, keep, keptOf as keptLike, takeOver, takeOverClosed, typedBy, whenPutAside } from './typed.ts';
 
 beforeEach(() => localStorage.clear());
 const keptOf = (key: string) => keptLike<unknown>(key, z.unknown());
@@ -23,6 +23,18 @@ it('of a closed tab is taken over, of an open one it is not', () => {
   expect(keptOf('move')).toBe('two boxes');
   expect(localStorage.getItem('yosegi.typed.4.open.0.move')).not.toBeNull();
   expect(localStorage.getItem('yosegi.typed.4.closed.0.move')).toBeNull();
+});
+
+it('of an open tab stays its own where the browser has no locks, as over plain http', async () => {
+  byTab('closed', 'move', 'two boxes');
+  byTab('open', 'count', 'three boxes');
+  const other = new BroadcastChannel('yosegi.tab');
+  other.onmessage = ({ data }: MessageEvent<{ ask?: string }>) => {
+    if (data.ask) other.postMessage({ here: 'open', to: data.ask });
+  };
+  await takeOverClosed();
+  other.close();
+  expect([keptOf('move'), keptOf('count')]).toEqual(['two boxes', undefined]);
 });
 
 it('the newest of several wins, and what is very old is let go', () => {

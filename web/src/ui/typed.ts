@@ -89,12 +89,44 @@ export const forgetKept = (key: string): void => localStorage.removeItem(nameOf(
  * the others: a closed tab loses nothing, while two open ones keep a text each.
  */
 export async function takeOverClosed(): Promise<void> {
-  // Only a page of https or of this machine has them; elsewhere the last tab opened takes all there is.
+  // Only a page of https or of this machine has them; elsewhere the open tabs are asked.
   const locks = globalThis.navigator?.locks;
-  if (!locks) return takeOver(new Set());
+  if (!locks) return takeOver(await askAround());
   await hold(locks);
   const open = (await locks.query()).held?.map(({ name }) => name ?? '') ?? [];
   takeOver(new Set(open.map((name) => name.slice(LOCK.length))));
+}
+
+type Said = { readonly ask: string } | { readonly here: string; readonly to: string };
+/** How long an open tab has to answer, in milliseconds. */
+const ANSWER_MS = 150;
+/** By which the tabs of one browser talk where they have no locks; open as long as this one is. */
+let around: BroadcastChannel | null = null;
+const told = new Set<string>();
+/** Names this page among those that have the same tab's id, as a duplicated one has. */
+const page = newKey();
+
+/**
+ * Asks which other tabs are open. One that was duplicated from this one, or this one from it, answers with the same id: then
+ * this tab takes an id of its own.
+ */
+async function askAround(): Promise<ReadonlySet<string>> {
+  if (typeof BroadcastChannel === 'undefined') return new Set();
+  if (!around) {
+    around = new BroadcastChannel(TAB);
+    around.onmessage = ({ data }: MessageEvent<Said>) => {
+      if ('ask' in data) around?.postMessage({ here: tab(), to: data.ask } satisfies Said);
+      else if (data.to === page) told.add(data.here);
+    };
+  }
+  told.clear();
+  around.postMessage({ ask: page } satisfies Said);
+  await new Promise((resolve) => setTimeout(resolve, ANSWER_MS));
+  if (told.has(tab())) {
+    own = newKey();
+    sessionStorage.setItem(TAB, own);
+  }
+  return new Set(told);
 }
 
 const LOCK = 'yosegi.tab.';
