@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 
 // How fast the machine is must decide nothing: properties run hundreds of cases, and every server has a real file on a disk
 // that others use too. What hangs is ended all the same.
-const patience = { testTimeout: 240_000, hookTimeout: 240_000 };
+const patience = { testTimeout: 240_000, hookTimeout: 240_000, setupFiles: ['./vitest.setup.ts'] };
 
 const node = (name: string, include: string[]) => ({
   test: { name, include, environment: 'node' as const, ...patience },

@@ -7,6 +7,7 @@ import { unanswered } from './every-get.ts';
 import { type TestServer, Workshop } from './harness.ts';
 import { disagreements } from './one-rule.ts';
 import { type Said, SlowBooks } from './slow-books.ts';
+import { from1, nat, step } from './step.ts';
 
 /** Something a person does; what they say of it besides what its document shows. */
 export type Step = (world: World) => Promise<Said | undefined>;
@@ -148,17 +149,9 @@ export class World {
   }
 }
 
-const nat = (max: number) => fc.integer({ min: 0, max });
-const from1 = (max: number) => fc.integer({ min: 1, max });
 const money = nat(900).map((cents) => (cents / 100).toFixed(2));
 const override = (on: boolean) => (on ? { override: { reason: 'the owner said so' } } : {});
 const serial = (n: number) => `SC-${String(n).padStart(3, '0')}`;
-const step = <T>(from: fc.Arbitrary<T>, act: (world: World, drawn: T) => Promise<Said | undefined> | Promise<void>) =>
-  from.map(
-    (drawn): Step =>
-      async (world) =>
-        (await act(world, drawn)) ?? undefined,
-  );
 
 const receive = step(
   fc.tuple(nat(3), from1(40), money, nat(40)),

@@ -2,19 +2,9 @@ import { api } from '@yosegi/contract';
 import { conditions, settledBy } from '@yosegi/core/returns';
 import fc from 'fast-check';
 import type { Step, World } from './days.ts';
+import { nat, pickFrom, step } from './step.ts';
 
 // What comes back on a day: announced and arriving mixed, decided in every way, taken apart, called off.
-
-const nat = (max: number) => fc.integer({ min: 0, max });
-const step = <T>(from: fc.Arbitrary<T>, act: (world: World, drawn: T) => Promise<unknown>) =>
-  from.map(
-    (drawn): Step =>
-      async (world) => {
-        await act(world, drawn);
-        return undefined;
-      },
-  );
-const pickFrom = <T>(all: readonly T[], at: number): T | undefined => all[at % Math.max(1, all.length)];
 
 async function reasonOf({ call }: World): Promise<number> {
   return (await call(api.reasons, {})).find(({ usedFor }) => usedFor === 'return')?.id ?? 0;

@@ -1,19 +1,9 @@
 import { api, type Order } from '@yosegi/contract';
 import fc from 'fast-check';
 import type { Step, World } from './days.ts';
+import { from1, nat, step } from './step.ts';
 
 // What happens to orders of customers on a day, beside everything else that may happen.
-
-const nat = (max: number) => fc.integer({ min: 0, max });
-const from1 = (max: number) => fc.integer({ min: 1, max });
-const step = <T>(from: fc.Arbitrary<T>, act: (world: World, drawn: T) => Promise<unknown>) =>
-  from.map(
-    (drawn): Step =>
-      async (world) => {
-        await act(world, drawn);
-        return undefined;
-      },
-  );
 
 async function openOrder({ call }: World, n: number): Promise<Order | undefined> {
   const { rows } = await call(api.orders, { query: {} });
