@@ -13,7 +13,7 @@ import {
 import { z } from 'zod';
 import { Minutes, Positive, Price, percentUpTo } from './amounts.ts';
 import { Day, Decimal, Id, IdParams, PageQuery, pageOf, route, Saved, Version } from './common.ts';
-import { Item } from './items.ts';
+import { Item, OwnFields } from './items.ts';
 
 export const Basis = z.enum(bases);
 export const Taken = z.enum(takens);
@@ -147,6 +147,7 @@ export const Definition = z.object({
   item: Item,
   purpose: Purpose,
   behaviour: Behaviour,
+  fields: OwnFields,
   revisions: z.array(Revision),
   openBuilds: z.array(KeptBuild),
   version: Version,
@@ -349,6 +350,16 @@ export const definitionRoutes = {
       tasksFirst: z.boolean().optional(),
       version: Version,
     }),
+    response: Saved,
+  }),
+  setDefinitionFields: route({
+    method: 'PUT',
+    path: '/api/definitions/:id/fields',
+    tag: 'Define',
+    right: 'define',
+    summary: 'Set what else is kept beside a bill of materials',
+    params: IdParams,
+    body: z.object({ version: Version, fields: OwnFields }),
     response: Saved,
   }),
   definitionFaults: route({

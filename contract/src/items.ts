@@ -127,7 +127,10 @@ const ItemSupplier = z.object({
     .max(10)
     .default([]),
 });
-const ItemField = z.object({ name: z.string().trim().min(1).max(60), value: z.string().trim().min(1).max(200) });
+/** Whatever else the owner keeps of something, by its name. */
+export const OwnFields = z
+  .array(z.object({ name: z.string().trim().min(1).max(60), value: z.string().trim().min(1).max(200) }))
+  .max(40);
 
 /** From so much on, one costs so much. */
 export const PriceBreak = z.object({ from: Decimal, price: Decimal });
@@ -145,7 +148,7 @@ export const ItemDetail = Item.extend({
       name: z.string(),
     }),
   ),
-  fields: z.array(ItemField),
+  fields: OwnFields,
   /** Whether it can only be archived, not deleted, and its unit cannot change. */
   hasHistory: z.boolean(),
 });
@@ -174,7 +177,7 @@ export const ItemInput = z.object({
   note: Remark,
   packs: z.array(MeasureInput).max(20).default([]),
   suppliers: z.array(ItemSupplier).max(20).default([]),
-  fields: z.array(ItemField).max(40).default([]),
+  fields: OwnFields.default([]),
 });
 export type ItemInput = z.output<typeof ItemInput>;
 

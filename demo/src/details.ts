@@ -138,7 +138,14 @@ export class Details {
       { kind: 'labour', text: 'Clean, test and calibrate', basis: 'per-output', minutes: '18', rateId: 1 },
     ]);
     const extractor = await this.newItem('EXTR-4', 'Extractor, four frames, serviced here', { source: 'both' });
-    await this.define(extractor, 'record', [this.part('WIRE-ST', '1.2'), this.part('SCREW-40', '24')]);
+    const id = await this.define(extractor, 'record', [this.part('WIRE-ST', '1.2'), this.part('SCREW-40', '24')]);
+    const { version } = await this.client.call(api.definition, { params: { id } });
+    const fields = [
+      { name: 'Owner', value: 'Larkfield Allotments' },
+      { name: 'Serial number', value: 'EX4-0117' },
+      { name: 'Under warranty until', value: 'May 2028' },
+    ];
+    await this.client.call(api.setDefinitionFields, { params: { id }, body: { version, fields } });
   }
 
   /** What an owner still has to put right: nothing in use, a part nobody priced, an archived one, a loss. */

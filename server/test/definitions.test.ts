@@ -34,6 +34,30 @@ describe('definitions', () => {
     });
   };
 
+  it('keep whatever else the owner wants to know beside them', async () => {
+    const theirs = await shop.item('THEIRS');
+    const { definitionId: id } = await server.call(api.createDefinition, {
+      body: { itemId: theirs.id, purpose: 'record' },
+    });
+    const read = () => server.call(api.definition, { params: { id } });
+    const { version, fields } = await read();
+    expect(fields).toEqual([]);
+    const put = (named: string[], at = version) =>
+      ({ params: { id }, body: { version: at, fields: named.map((name) => ({ name, value: 'Larkfield' })) } }) as const;
+    expect(await server.refused(api.setDefinitionFields, put(['Owner', 'owner']))).toMatchObject({
+      code: 'twice',
+      field: 'fields.1.name',
+    });
+    const saved = await server.call(api.setDefinitionFields, put(['Owner', 'Bought from']));
+    expect((await read()).fields).toEqual([
+      { name: 'Bought from', value: 'Larkfield' },
+      { name: 'Owner', value: 'Larkfield' },
+    ]);
+    expect(await server.refused(api.setDefinitionFields, put(['Owner']))).toMatchObject({ code: 'stale-save' });
+    await server.call(api.setDefinitionFields, put([], saved.version));
+    expect((await read()).fields).toEqual([]);
+  });
+
   it('keep every kind of line as it was typed', async () => {
     const lines: LineInput[] = [
       partLine(part, '2', { waste: '4.5', share: '70' }),

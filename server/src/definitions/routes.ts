@@ -4,6 +4,7 @@ import { setBehaviour } from './behaviour.ts';
 import { createDefinition, discardRevision, saveRevision, startRevision } from './drafts.ts';
 import { costEffect } from './effect.ts';
 import { listFaults } from './faults.ts';
+import { setDefinitionFields } from './fields.ts';
 import { listDefinitions, whereUsed } from './lists.sql.ts';
 import { listProducts } from './products.ts';
 import { previewReplacement, replacePart } from './replace.ts';
@@ -21,6 +22,7 @@ export const definitionHandlers: HandlersOf<typeof definitionRoutes & typeof pro
   retireRevision: (command) => retireRevision(command, command.params.id, command.body.version),
   discardRevision: (command) => discardRevision(command, command.params.id),
   setBehaviour: (command) => setBehaviour(command, command.params.id, command.body),
+  setDefinitionFields: (command) => setDefinitionFields(command, command.params.id, command.body),
   definitionFaults: ({ db }) => listFaults(db),
   products: ({ db, query }) => listProducts(db, query),
   replacements: ({ db, query }) => previewReplacement(db, query),

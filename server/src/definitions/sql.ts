@@ -137,11 +137,13 @@ export async function readDefinition(db: Reader, id: number): Promise<Definition
     ...lines.flatMap((line) => line.item_id ?? []),
     ...alternates.map((alternate) => alternate.item_id),
   ]);
+  const fields = await db.models.definition_field.findAll({ where: { definition_id: id }, order: ['name'] });
   return {
     id,
     item: toItem(found(await itemRow(db, record.item_id))),
     purpose: record.purpose,
     behaviour: toBehaviour(record),
+    fields: fields.map(({ name, value }) => ({ name, value })),
     version: record.version,
     openBuilds: await openBuilds(db, id),
     revisions: revisions.map((row) => ({

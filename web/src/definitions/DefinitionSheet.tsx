@@ -12,6 +12,7 @@ import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { later } from '../ui/later.tsx';
 import { Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.ts';
+import { OwnFacts } from '../ui/OwnFields.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Para, Part } from '../ui/space.ts';
@@ -24,6 +25,8 @@ import { canMakeNow, MadeOf } from './MadeOf.tsx';
 import { UsedView } from './UsedView.tsx';
 
 const BehaviourView = later(() => import('./BehaviourView.tsx'), 'BehaviourView');
+
+const FieldsView = later(() => import('./FieldsView.tsx'), 'FieldsView');
 
 const CompareView = later(() => import('./CompareView.tsx'), 'CompareView');
 
@@ -38,6 +41,7 @@ const views = [
   ['behaves', 'How it behaves'],
   ['compare', 'Differences'],
   ['used', 'Where used'],
+  ['fields', 'Custom fields'],
 ] as const;
 
 /** One bill of materials, at the revision the address names: its lines, its behaviour, its differences, its uses. */
@@ -62,16 +66,18 @@ export function DefinitionSheet({ definition }: { definition: Definition }) {
     });
   const tabs = (
     <Tabs aria-label="Views and revisions">
-      {views.map(([key, title]) => (
-        <Button
-          key={key}
-          look={view === key ? 'plain' : 'ghost'}
-          aria-current={view === key ? 'page' : undefined}
-          onPress={() => open({ view: key })}
-        >
-          {title}
-        </Button>
-      ))}
+      {views
+        .filter(([key]) => key !== 'fields' || definition.purpose === 'record')
+        .map(([key, title]) => (
+          <Button
+            key={key}
+            look={view === key ? 'plain' : 'ghost'}
+            aria-current={view === key ? 'page' : undefined}
+            onPress={() => open({ view: key })}
+          >
+            {title}
+          </Button>
+        ))}
       <Push />
       {revisions.slice(0, 5).map((revision) => (
         <Button
@@ -130,6 +136,7 @@ function Viewed({
         )}
         {view === 'compare' && <CompareView definition={definition} revision={revision} />}
         {view === 'used' && <UsedView item={item} />}
+        {view === 'fields' && <FieldsView key={definition.id} definition={definition} />}
         {view === '' && <Lines definition={definition} revision={revision} />}
       </Sheet>
       <MadeOf definition={definition} draft={draft} reckoning={reckoning} inUse={revision.state === 'in-use'} />
@@ -215,6 +222,11 @@ function Lines({ definition, revision }: { definition: Definition; revision: Rev
             See the difference, and move what has not started
           </Button>
         </Row>
+      )}
+      {definition.fields.length > 0 && (
+        <Part $width={460} $bottom={14}>
+          <OwnFacts fields={definition.fields} />
+        </Part>
       )}
       <LinesView definition={definition} revision={revision} />
       <ProblemBox error={retire.error} />

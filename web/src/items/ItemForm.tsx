@@ -8,6 +8,7 @@ import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
 import { Form, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.ts';
+import { OwnFields, type TypedField } from '../ui/OwnFields.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { shelfOptions } from '../ui/shelves.ts';
 import { Part } from '../ui/space.ts';
@@ -16,7 +17,7 @@ import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Lead, Row } from '../ui/text.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';
-import { Fields, Packs, Suppliers, type TypedField, type TypedPack, type TypedSupplier } from './ItemLists.tsx';
+import { Packs, Suppliers, type TypedPack, type TypedSupplier } from './ItemLists.tsx';
 import { PictureField } from './PictureField.tsx';
 
 /** Fields that say beside themselves what is wrong with them. */
@@ -163,7 +164,13 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
           <Suppliers rows={typed.suppliers} onChange={(suppliers) => set({ suppliers })} at={at} unit={unit} />
         </Wide>
         <Wide>
-          <Fields rows={typed.fields} onChange={(fields) => set({ fields })} at={at} />
+          <OwnFields
+            rows={typed.fields}
+            onChange={(fields) => set({ fields })}
+            at={at}
+            hint="Anything else worth keeping: warranty months, colour, tariff number."
+            example="Warranty months"
+          />
         </Wide>
         <Wide>
           <TextArea label="Note" {...field('note')} />

@@ -1,11 +1,10 @@
 import { X } from 'lucide-react';
-import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
-import { Faint } from '../ui/text.ts';
+import { RowList, type RowListProps } from '../ui/RowList.tsx';
 
 export interface TypedPack {
   readonly name: string;
@@ -20,76 +19,11 @@ export interface TypedSupplier {
   readonly leadDays: string;
   readonly breaks: readonly { readonly from: string; readonly price: string }[];
 }
-export interface TypedField {
-  readonly name: string;
-  readonly value: string;
-}
-
-const Section = styled.fieldset`
-  border: 0; border-top: 1px solid var(--line); padding: 10px 0 0; margin: 0; display: grid; gap: 6px; min-width: 0;
-  legend { font: 600 16px var(--display); padding: 0 8px 0 0; }
-`;
-const Line = styled.div<{
-  $columns: string;
-}>`display: grid; grid-template-columns: ${({ $columns }) => $columns} 34px; gap: 8px; align-items: start;`;
-
-interface ListProps<T> {
-  readonly rows: readonly T[];
-  readonly onChange: (rows: readonly T[]) => void;
-  /** What the server refuses at a field like `packs.0.one`. */
-  readonly at: (field: string) => string | undefined;
-}
-
-function List<T>({
-  title,
-  hint,
-  rows,
-  onChange,
-  blank,
-  add,
-  columns,
-  children,
-}: {
-  title: string;
-  hint: string;
-  rows: readonly T[];
-  onChange: (rows: readonly T[]) => void;
-  blank: T;
-  add: string;
-  columns: string;
-  children: (row: T, index: number, set: (part: Partial<T>) => void) => ReactNode;
-}) {
-  return (
-    <Section>
-      <legend>{title}</legend>
-      <Faint>{hint}</Faint>
-      {rows.map((row, index) => (
-        // A row is nothing but what is typed at its place: the fields keep no state of their own.
-        // biome-ignore lint/suspicious/noArrayIndexKey: see above
-        <Line key={index} $columns={columns}>
-          {children(row, index, (part) => onChange(rows.map((one, at) => (at === index ? { ...one, ...part } : one))))}
-          <Button
-            look="icon"
-            aria-label={`Remove from ${title.toLowerCase()}, line ${index + 1}`}
-            onPress={() => onChange(rows.filter((_, at) => at !== index))}
-          >
-            <X size={15} aria-hidden />
-          </Button>
-        </Line>
-      ))}
-      <div>
-        <Button look="ghost" onPress={() => onChange([...rows, blank])}>
-          {add}
-        </Button>
-      </div>
-    </Section>
-  );
-}
 
 /** What else an item is counted in: a box of twelve. */
-export function Packs({ rows, onChange, at, unit }: ListProps<TypedPack> & { unit: string }) {
+export function Packs({ rows, onChange, at, unit }: RowListProps<TypedPack> & { unit: string }) {
   return (
-    <List
+    <RowList
       title="Packs"
       hint={`“3 box” can then be typed wherever a quantity of it is asked for.`}
       rows={rows}
@@ -119,12 +53,12 @@ export function Packs({ rows, onChange, at, unit }: ListProps<TypedPack> & { uni
           />
         </>
       )}
-    </List>
+    </RowList>
   );
 }
 
 /** Who sells it, under which code, at what price and how. */
-export function Suppliers({ rows, onChange, at, unit }: ListProps<TypedSupplier> & { unit: string }) {
+export function Suppliers({ rows, onChange, at, unit }: RowListProps<TypedSupplier> & { unit: string }) {
   const suppliers = useQuestion('suppliers', {}).data ?? [];
   const blank = {
     supplierId: String(suppliers[0]?.id ?? ''),
@@ -136,7 +70,7 @@ export function Suppliers({ rows, onChange, at, unit }: ListProps<TypedSupplier>
     breaks: [],
   };
   return (
-    <List
+    <RowList
       title="Suppliers"
       hint={
         suppliers.length === 0
@@ -195,14 +129,14 @@ export function Suppliers({ rows, onChange, at, unit }: ListProps<TypedSupplier>
           <Breaks row={row} index={index} at={at} unit={unit} onChange={(breaks) => set({ breaks })} />
         </>
       )}
-    </List>
+    </RowList>
   );
 }
 
 interface BreaksProps {
   readonly row: TypedSupplier;
   readonly index: number;
-  readonly at: ListProps<TypedSupplier>['at'];
+  readonly at: RowListProps<TypedSupplier>['at'];
   readonly unit: string;
   readonly onChange: (breaks: TypedSupplier['breaks']) => void;
 }
@@ -252,44 +186,3 @@ function Breaks({ row, index, at, unit, onChange }: BreaksProps) {
 }
 const MOST_BREAKS = 10;
 const Together = styled.span`display: flex; gap: 6px; align-items: end; > div { max-width: 150px; }`;
-
-/** Whatever else the owner wants to know of an item, or of whoever else it is asked for. */
-export function Fields({
-  rows,
-  onChange,
-  at,
-  hint = 'Anything else worth keeping: warranty months, colour, tariff number.',
-  example = 'Warranty months',
-}: ListProps<TypedField> & { hint?: string; example?: string }) {
-  return (
-    <List
-      title="Custom fields"
-      hint={hint}
-      rows={rows}
-      onChange={onChange}
-      blank={{ name: '', value: '' }}
-      add="+ Field"
-      columns="1fr 1.6fr"
-    >
-      {(row, index, set) => (
-        <>
-          <Field
-            label={`Name of field ${index + 1}`}
-            hideLabel
-            placeholder={example}
-            value={row.name}
-            onChange={(name) => set({ name })}
-            error={at(`fields.${index}.name`)}
-          />
-          <Field
-            label={`Value of field ${index + 1}`}
-            hideLabel
-            value={row.value}
-            onChange={(value) => set({ value })}
-            error={at(`fields.${index}.value`)}
-          />
-        </>
-      )}
-    </List>
-  );
-}

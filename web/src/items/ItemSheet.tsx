@@ -11,6 +11,7 @@ import { Button, LinkButton } from '../ui/Button.tsx';
 import { Chip } from '../ui/Chip.tsx';
 import { negated, useFormat } from '../ui/format.ts';
 import { BigNumber, KeyValue, Margin, Sheet, SheetAndMargin, SheetHead } from '../ui/layout.ts';
+import { OwnFacts } from '../ui/OwnFields.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Swatch } from '../ui/Stave.tsx';
 import { H2, Para } from '../ui/space.ts';
@@ -195,12 +196,7 @@ function About({ item }: { item: ItemDetail }) {
           </b>
         </KeyValue>
       ))}
-      {fields.map((field) => (
-        <KeyValue key={field.name}>
-          <span>{field.name}</span>
-          <b>{field.value}</b>
-        </KeyValue>
-      ))}
+      <OwnFacts fields={fields} />
     </>
   );
 }

@@ -1,3 +1,2 @@
-export { Fields } from './ItemLists.tsx';
 export { PromisedRows } from './PromisedRows.tsx';
 export { UnitsCard } from './UnitsCard.tsx';

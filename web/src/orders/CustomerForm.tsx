@@ -1,10 +1,10 @@
 import { CustomerInput, type Saved } from '@yosegi/contract';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
-import { Fields } from '../items/index.ts';
 import { Field } from '../ui/Field.tsx';
 import { Form, Wide } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.ts';
+import { OwnFields } from '../ui/OwnFields.tsx';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { RecordButtons } from '../ui/RecordButtons.tsx';
 import { TextArea } from '../ui/TextArea.tsx';
@@ -103,7 +103,7 @@ export function CustomerForm({ customer, onDone }: { customer: Customer | null; 
         );
       })}
       <Wide>
-        <Fields
+        <OwnFields
           rows={form.typed.fields}
           onChange={(fields) => form.set({ fields })}
           at={form.at}

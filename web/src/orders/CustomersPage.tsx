@@ -25,6 +25,7 @@ import {
 } from '../ui/layout.ts';
 import { More } from '../ui/More.tsx';
 import { useNotify } from '../ui/Notice.ts';
+import { OwnFacts } from '../ui/OwnFields.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { StripItem } from '../ui/StripItem.tsx';
@@ -276,12 +277,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
             <b>{count(customer.returnDays, 'day')}</b>
           </KeyValue>
         )}
-        {customer.fields.map((field) => (
-          <KeyValue key={field.name}>
-            <span>{field.name}</span>
-            <b>{field.value}</b>
-          </KeyValue>
-        ))}
+        <OwnFacts fields={customer.fields} />
         {customer.note && <Para $top={8}>{customer.note}</Para>}
       </Margin>
     </SheetAndMargin>

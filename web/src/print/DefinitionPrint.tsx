@@ -55,6 +55,16 @@ function DefinitionPaper({ definition, revision }: { definition: Definition; rev
         </Cell>
         <Barcode text={item.barcode ?? item.code} />
       </Head>
+      {definition.fields.length > 0 && (
+        <p>
+          {definition.fields.map(({ name, value }) => (
+            <span key={name}>
+              {name}: <b>{value}</b>
+              <br />
+            </span>
+          ))}
+        </p>
+      )}
       <table>
         <thead>
           <tr>

@@ -21,12 +21,13 @@ import {
   Popover,
 } from 'react-aria-components';
 import styled from 'styled-components';
+import { boxLook, column, labelLook, wrongLook } from './box.ts';
 import { focusMoved, holdKeys } from './typeAhead.ts';
 
 const Wrap = styled(ComboBox)`
-  display: flex; flex-direction: column; gap: 3px; min-width: 0;
-  label { font-size: 12px; color: var(--ink-2); }
-  input { border: 1px solid var(--line); border-radius: 3px; background: var(--field); padding: 6px 9px; min-height: 34px; width: 100%; }
+  ${column}
+  label { ${labelLook} }
+  input { ${boxLook} padding: 6px 9px; width: 100%; }
   &[data-invalid] input { border-color: var(--short); }
 `;
 const Pop = styled(Popover)`
@@ -39,7 +40,7 @@ const Option = styled(ListBoxItem)`
   &[data-focused] { background: var(--coming-wash); box-shadow: inset 4px 0 var(--honey); }
   @media (forced-colors: active) { &[data-focused] { outline: 2px solid Highlight; outline-offset: -2px; } }
 `;
-const Wrong = styled(FieldError)`color: var(--short-ink); font-size: 12.5px;`;
+const Wrong = styled(FieldError)`${wrongLook}`;
 const Nothing = styled.div`padding: 10px 12px; color: var(--ink-2);`;
 
 /** What was found for a text, as far as the answer is there. */

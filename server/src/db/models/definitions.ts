@@ -28,6 +28,12 @@ export const definition = {
   tasks_first: flag(0),
 };
 
+export const definitionField = {
+  definition_id: primary(ref('definition', 'CASCADE')),
+  name: primary(text()),
+  value: text(),
+};
+
 export const revision = {
   id: key(),
   definition_id: ref('definition'),

@@ -22,6 +22,7 @@ const OWNED: readonly (readonly [owner: TableName, owned: TableName, column: str
   ['item', 'item_pack', 'item_id', 'packs'],
   ['item', 'item_field', 'item_id', 'fields'],
   ['item', 'item_supplier', 'item_id', 'suppliers'],
+  ['definition', 'definition_field', 'definition_id', 'fields'],
   ['definition', 'revision', 'definition_id', 'revisions'],
   ['revision', 'revision_line', 'revision_id', 'lines'],
   ['revision_line', 'revision_line_alternate', 'line_id', 'alternates'],

@@ -39,6 +39,7 @@ export const tables = {
   lot: tracking.lot,
   serial: tracking.serial,
   definition: definitions.definition,
+  definition_field: definitions.definitionField,
   revision: definitions.revision,
   revision_line: definitions.revisionLine,
   revision_line_alternate: definitions.revisionLineAlternate,
