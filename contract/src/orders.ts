@@ -1,6 +1,6 @@
 import { deliveries, orderStandings, priceSources } from '@yosegi/core/orders';
 import { z } from 'zod';
-import { FromZero, Positive, Price } from './amounts.ts';
+import { FromZero, Positive, Price, percentUpTo } from './amounts.ts';
 import { BuildState } from './builds.ts';
 import { BoughtFor } from './buying.ts';
 import {
@@ -41,7 +41,7 @@ export const OrderRow = z.object({
   outlook: Outlook,
   /** Whether all of it is there, also where it will arrive late. */
   canLeave: z.boolean(),
-  /** What its lines come to. */
+  /** What its lines and its freight come to. */
   worth: Decimal,
   /** Lines of which anything is open, and those of them that can leave. */
   lines: z.number().int(),
@@ -118,7 +118,13 @@ export const OrderLine = z.object({
   shipped: Decimal,
   dropped: Decimal,
   open: Decimal,
+  /** What one costs after all that is taken off it. */
   price: Decimal,
+  /** What it was before, and what is taken off for this line, in percent. */
+  listPrice: Decimal,
+  discount: Decimal,
+  /** What the line comes to before what is taken off the whole order. */
+  amount: Decimal,
   priceFrom: z.enum(priceSources),
   worth: Decimal,
   /** What it costs by today's averages, and what of it has left did cost. */
@@ -141,7 +147,13 @@ export const Order = OrderRow.omit({ lines: true, readyLines: true, toPick: true
   benchNote: z.string(),
   /** Where it goes, where that is not the customer’s own address; lines as printed. */
   deliverTo: z.string(),
+  /** The customer's own, as it is now. */
   discount: Decimal,
+  /** Off the whole order, in percent, and what that comes to. */
+  orderDiscount: Decimal,
+  takenOff: Decimal,
+  /** What bringing it costs the customer. */
+  freight: Decimal,
   transportDays: z.number().int().nullable(),
   reason: z.string(),
   madeBy: z.string(),
@@ -166,6 +178,19 @@ export const Order = OrderRow.omit({ lines: true, readyLines: true, toPick: true
       undone: z.boolean(),
     }),
   ),
+  /** Of which items another quantity was wanted from when on, the newest first; zero: none. */
+  changes: z.array(
+    z.object({
+      id: Id,
+      at: z.string(),
+      person: z.string(),
+      name: z.string(),
+      unit: z.string(),
+      decimals: z.number().int(),
+      before: Decimal,
+      after: Decimal,
+    }),
+  ),
 });
 export type Order = z.infer<typeof Order>;
 
@@ -176,6 +201,8 @@ const OrderLineInput = z.object({
   quantity: Positive,
   /** What somebody typed; null leaves it to the item's own price, or to what a kit holds. */
   price: Price.nullable().default(null),
+  /** Off the price, in percent. */
+  discount: percentUpTo(100).prefault('0'),
   wantedOn: Day.nullable().default(null),
   /** Parts of a kit that are otherwise on this line; null leaves all of it as it is. */
   contents: z
@@ -200,6 +227,9 @@ export const OrderInput = z.object({
   jobTag: ShortText.default(''),
   /** The day by which it is served where it gives way to others; null: the day it is wanted. */
   turnOn: Day.nullable().default(null),
+  /** Off every line, in percent. */
+  discount: percentUpTo(100).prefault('0'),
+  freight: Price.prefault('0'),
   lines: z.array(OrderLineInput).max(200),
 });
 

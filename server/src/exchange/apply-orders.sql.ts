@@ -1,5 +1,5 @@
 import { FIELD_PREFIX, type FileRecord } from '@yosegi/core/exchange';
-import { parseMoney, parsePercent, parseQuantity } from '@yosegi/core/number';
+import { parseMoney, parsePercent, parseQuantity, ZERO } from '@yosegi/core/number';
 import { type Doing, found } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
 import { createCustomer, createOrder } from '../orders/index.ts';
@@ -81,12 +81,15 @@ export async function applyOrders(doing: Doing, { changes, onProgress }: Applyin
       deliverTo: '',
       jobTag: '',
       turnOn: null,
+      discount: ZERO,
+      freight: ZERO,
       confirm: first.state === 'confirmed',
       lines: rows.map((row) => ({
         id: null,
         itemId: found(items.get((row.item ?? '').toLowerCase())),
         quantity: parseQuantity(row.quantity ?? '0', 6),
         price: row.price ? parseMoney(row.price) : null,
+        discount: ZERO,
         wantedOn: null,
         contents: null,
       })),

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { CustomerInput } from '@yosegi/contract';
 import { dayOf } from '@yosegi/core/days';
-import { fromZero, type Money, positive, ZERO } from '@yosegi/core/number';
+import { fromZero, type Money, type Percent, positive, ZERO } from '@yosegi/core/number';
 import type { MessageKind } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
 import { type Message, type OrderDocument, readMessage, type TradeParty, unitCodeOf } from '@yosegi/core/ubl';
@@ -90,6 +90,8 @@ async function takeNew(doing: Doing, document: OrderDocument): Promise<number> {
     jobTag: '',
     deliverTo: placeOf(document),
     turnOn: null,
+    discount: ZERO,
+    freight: ZERO,
     lines,
     confirm: agreed,
   });
@@ -117,6 +119,7 @@ async function takeChange(doing: Doing, document: OrderDocument): Promise<number
     throw new Refusal('their-order-split', facts, 'content');
   }
   const order = await readOwn(tx, id, dayOf(doing.now));
+  const own = required(await tx.models.sales_order.findByPk(id));
   const known = await orderLines(tx, [id]);
   const lines = await linesOf(tx, document, known);
   await saveOrder(doing, id, {
@@ -130,6 +133,9 @@ async function takeChange(doing: Doing, document: OrderDocument): Promise<number
     deliverTo: placeOf(document) || order.deliverTo,
     jobTag: order.jobTag,
     turnOn: order.turnOn,
+    // What we took off it, and what we bring it for, is none of theirs.
+    discount: own.order_discount,
+    freight: own.freight,
     lines,
   });
   await nameLines(tx, id, document);
@@ -166,7 +172,7 @@ async function linesOf(tx: Writer, document: OrderDocument, known: readonly Orde
       id: own?.id ?? null,
       itemId: item.id,
       quantity: positive(line.quantity, 'content'),
-      price: priceOf(own, fromZero(line.price, 'content')),
+      ...priceOf(own, fromZero(line.price, 'content')),
       wantedOn: line.wantedOn,
       contents: null,
     };
@@ -174,8 +180,10 @@ async function linesOf(tx: Writer, document: OrderDocument, known: readonly Orde
 }
 
 /** What was agreed stays agreed, whatever the customer's terms are by now: only another price is another price. */
-const priceOf = (own: OrderLineRecord | undefined, theirs: Money): Money | null =>
-  own && own.price === theirs && own.price_from !== 'typed' ? null : theirs;
+function priceOf(own: OrderLineRecord | undefined, theirs: Money): { price: Money | null; discount: Percent } {
+  if (own?.price !== theirs) return { price: theirs, discount: ZERO };
+  return { price: own.price_from === 'typed' ? own.list_price : null, discount: own.discount };
+}
 
 /** @throws Refusal `ubl-unreadable` where they count in another unit than we do */
 function refuseUnit(line: string, theirs: string, { unit }: ItemRow): void {

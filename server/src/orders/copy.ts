@@ -30,12 +30,15 @@ export async function copyOrder(doing: Doing, id: number) {
     deliverTo: order.deliver_to,
     jobTag: order.job_tag,
     turnOn: null,
+    discount: order.order_discount,
+    freight: order.freight,
     confirm: false,
     lines: lines.map((line) => ({
       id: null,
       itemId: line.item_id,
       quantity: line.quantity,
-      price: line.price_from === 'typed' ? line.price : null,
+      price: line.price_from === 'typed' ? line.list_price : null,
+      discount: line.discount,
       wantedOn: null,
       contents: isLater(line)
         ? null

@@ -1,6 +1,7 @@
 import type { LaterKit, Numbered } from '@yosegi/contract';
 import { required } from '@yosegi/core/definitions';
 import { add, minus, type Quantity, ZERO } from '@yosegi/core/number';
+import { agreedPrice } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
 import { decimal } from '../command/amounts.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
@@ -49,7 +50,7 @@ export async function readLaterKit(db: Reader, lineId: number): Promise<LaterKit
  */
 export async function takeLaterKit(doing: Doing, lineId: number, input: BodyOf<'takeLaterKit'>): Promise<Numbered> {
   const { tx } = doing;
-  const { line, parts, contents, price } = await laterOf(tx, lineId);
+  const { line, parts, contents, list, price } = await laterOf(tx, lineId);
   if (line.in_use !== input.revision) throw new Refusal('nothing-later', { name: line.name });
   const order = found(await orderRecord(tx, line.order_id));
   requireState(order, ['quote', 'confirmed']);
@@ -69,7 +70,12 @@ export async function takeLaterKit(doing: Doing, lineId: number, input: BodyOf<'
       base_amount: amount,
     })),
   );
-  const values = { revision_id: contents.revisionId, output_quantity: contents.outputQuantity, price };
+  const values = {
+    revision_id: contents.revisionId,
+    output_quantity: contents.outputQuantity,
+    list_price: list,
+    price,
+  };
   await tx.models.order_line.update(values, { where: { id: line.id } });
   await keepOpen(tx, order.id);
   doing.changed('orders', 'items', 'stock', 'builds');
@@ -91,5 +97,8 @@ async function laterOf(db: Reader, lineId: number) {
   const customer = { discount: order.discount, decimals: await currencyDecimals(db) };
   // What was agreed stays agreed; only a price that is the sum of the parts follows them.
   const own = line.price_from === 'contents' ? priceFor(contents, contents.base, item, items, customer) : null;
-  return { line, parts: await orderParts(db, [lineId]), contents, price: own ?? line.price };
+  const list = own ?? line.list_price;
+  const off = { line: line.discount, order: order.order_discount };
+  const price = agreedPrice(list, off, customer.decimals);
+  return { line, parts: await orderParts(db, [lineId]), contents, list, price };
 }

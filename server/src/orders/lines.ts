@@ -1,5 +1,5 @@
 import { countedIn, type Money, type Percent, type Quantity, ZERO } from '@yosegi/core/number';
-import { type Content, openPart } from '@yosegi/core/orders';
+import { agreedPrice, type Content, openPart } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
 import { refuseTooManySerials } from '@yosegi/core/tracking';
 import type { BodyOf } from '../command/doing.ts';
@@ -12,8 +12,10 @@ import { needOf, type OrderLineRecord, type OrderPartRecord, orderLines, orderPa
 
 type LineInput = BodyOf<'saveOrder'>['lines'][number];
 type At = (name: string) => string;
-interface Customer {
+interface Terms {
+  /** What the customer always gets off, and what is taken off this order. */
   readonly discount: Percent;
+  readonly order: Percent;
   readonly decimals: number;
 }
 
@@ -27,7 +29,7 @@ export async function writeLines(
   tx: Writer,
   orderId: number,
   lines: readonly LineInput[],
-  discount: Percent,
+  discounts: { readonly customer: Percent; readonly order: Percent },
 ): Promise<void> {
   const known = new Map((await orderLines(tx, [orderId])).map((line) => [line.id, line]));
   const parts = await orderParts(tx, [...known.keys()]);
@@ -38,7 +40,7 @@ export async function writeLines(
   );
   const revisions = [...known.values()].flatMap(({ revision_id }) => revision_id ?? []);
   const kits = await readKits(tx, [...items.keys()], revisions);
-  const customer = { discount, decimals: await currencyDecimals(tx) };
+  const terms = { discount: discounts.customer, order: discounts.order, decimals: await currencyDecimals(tx) };
   for (const [position, line] of lines.entries()) {
     const at = (name: string) => `lines.${position}.${name}`;
     const item = items.get(line.itemId);
@@ -60,7 +62,7 @@ export async function writeLines(
         { parts: own, contents: contentsOfLine(kits, before, own) },
         line,
         item,
-        customer,
+        terms,
         at,
       );
       await tx.models.order_line.update({ ...values, ...agreed }, { where: { id: before.id } });
@@ -76,7 +78,7 @@ export async function writeLines(
       revision_id: contents.revisionId,
       output_quantity: contents.outputQuantity,
       ...values,
-      ...(await priceOf(tx, line, contents, filling, item, customer, at)),
+      ...(await priceOf(tx, line, contents, filling, item, terms, at)),
     });
     await writeParts(tx, lineId, contents, filling);
   }
@@ -128,7 +130,7 @@ async function changeLine(
   { parts, contents }: { readonly parts: readonly OrderPartRecord[]; readonly contents: Contents },
   line: LineInput,
   item: ItemRow,
-  customer: Customer,
+  terms: Terms,
   at: At,
 ) {
   const was = parts.map((part): Content => ({ ...part, itemId: part.item_id }));
@@ -149,8 +151,8 @@ async function changeLine(
   }
   const isAgreed = line.price === null && before.price_from !== 'typed';
   if (isAgreed && !(isOther && before.price_from === 'contents'))
-    return { price: before.price, price_from: before.price_from };
-  return priceOf(tx, line, contents, filling, item, customer, at);
+    return agreed(before.list_price, before.price_from, line, terms);
+  return priceOf(tx, line, contents, filling, item, terms, at);
 }
 
 function writeParts(tx: Writer, line_id: number, { base }: Contents, filling: readonly Content[]): Promise<void> {
@@ -169,6 +171,21 @@ function writeParts(tx: Writer, line_id: number, { base }: Contents, filling: re
   );
 }
 
+type Agreed = Pick<OrderLineRecord, 'list_price' | 'discount' | 'price' | 'price_from'>;
+
+/** What one costs after what is taken off for the line and for the order. */
+const agreed = (
+  list_price: Money,
+  price_from: Agreed['price_from'],
+  { discount }: LineInput,
+  terms: Terms,
+): Agreed => ({
+  list_price,
+  discount,
+  price: agreedPrice(list_price, { line: discount, order: terms.order }, terms.decimals),
+  price_from,
+});
+
 /** What one costs: as typed, or as it is sold to this customer. @throws Refusal `price-unknown` */
 async function priceOf(
   tx: Writer,
@@ -176,15 +193,15 @@ async function priceOf(
   contents: Contents,
   filling: readonly Content[],
   item: ItemRow,
-  customer: Customer,
+  terms: Terms,
   at: At,
-): Promise<{ price: Money; price_from: 'own' | 'contents' | 'typed' }> {
-  if (line.price !== null) return { price: line.price, price_from: 'typed' };
+): Promise<Agreed> {
+  if (line.price !== null) return agreed(line.price, 'typed', line, terms);
   const sold = await itemRows(
     tx,
     pricedOf(contents, filling).map(({ itemId }) => itemId),
   );
-  const price = priceFor(contents, filling, item, sold, customer);
+  const price = priceFor(contents, filling, item, sold, terms);
   if (price === null) throw new Refusal('price-unknown', { name: item.name }, at('price'));
-  return { price, price_from: contents.priceFrom };
+  return agreed(price, contents.priceFrom, line, terms);
 }

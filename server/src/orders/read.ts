@@ -13,7 +13,7 @@ import {
   worthOf,
   ZERO,
 } from '@yosegi/core/number';
-import { canShip, openOf, standingOf } from '@yosegi/core/orders';
+import { agreedPrice, canShip, openOf, standingOf } from '@yosegi/core/orders';
 import { boughtFor } from '../buying/index.ts';
 import { decimal, orNull } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
@@ -25,6 +25,7 @@ import { earnedBy } from '../earned/index.ts';
 import { averageCostOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
 import { byBin, toPiece, usableOf } from '../ledger/index.ts';
 import { buildsForParts } from './built.sql.ts';
+import { changesOf } from './changes.sql.ts';
 import { heldInParcels, openParcels, standingFor } from './parcels.sql.ts';
 import {
   type Brings,
@@ -141,7 +142,12 @@ function headOf(
     outlook: isOver ? ('over' as const) : isPromised ? outlookOf(order, lines, days, today) : ('unknown' as const),
     canLeave: isPromised && days.all === '',
     worth: decimal(
-      sumForText(lines.map((line) => lineAmount(minus(line.quantity, line.dropped), line.price, decimals))),
+      sumForText(
+        [
+          order.freight,
+          ...lines.map((line) => lineAmount(minus(line.quantity, line.dropped), line.price, decimals)),
+        ].map(BigInt),
+      ),
     ),
     at: order.made_at,
     version: order.version,
@@ -203,6 +209,20 @@ export async function listOrders(db: Reader, query: QueryOf<'orders'>, today: st
   return { rows: await toOrderRows(db, rows, today), next };
 }
 
+/** What a line comes to before what is taken off the whole order. */
+const amountOf = (line: OrderLineRecord, decimals: number): bigint => {
+  const price = agreedPrice(line.list_price, { line: line.discount, order: ZERO }, decimals);
+  return lineAmount(minus(line.quantity, line.dropped), price, decimals);
+};
+
+/** What the order's own discount comes to: what its lines are before it, less what they are. */
+const takenOff = (lines: readonly OrderLineRecord[], decimals: number): bigint =>
+  sumForText(
+    lines.map(
+      (line) => amountOf(line, decimals) - lineAmount(minus(line.quantity, line.dropped), line.price, decimals),
+    ),
+  );
+
 /** One order with where each line of it stands. */
 export async function readOrder(db: Reader, id: number, today: string): Promise<Order> {
   const order = found(await orderRecord(db, id));
@@ -245,6 +265,9 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
       dropped: decimal(line.dropped),
       open: decimal(open),
       price: decimal(line.price),
+      listPrice: decimal(line.list_price),
+      discount: decimal(line.discount),
+      amount: decimal(amountOf(line, decimals)),
       priceFrom: line.price_from,
       worth: decimal(lineAmount(minus(line.quantity, line.dropped), line.price, decimals)),
       plannedCost: decimal(plannedCost(line, own, items) ?? ZERO),
@@ -294,6 +317,9 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
     benchNote: order.bench_note,
     deliverTo: order.deliver_to,
     discount: decimal(order.discount),
+    orderDiscount: decimal(order.order_discount),
+    takenOff: decimal(takenOff(lines, decimals)),
+    freight: decimal(order.freight),
     transportDays: order.transport_days,
     jobTag: order.job_tag,
     turnOn: order.turn_on,
@@ -305,6 +331,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
     plannedCost: decimal(sumForText(lines.map((line) => plannedCost(line, parts.get(line.id) ?? [], items) ?? ZERO))),
     earned: await earnedBy(db, 'order', id),
     lines: shown,
+    changes: await changesOf(db, id),
     documents: (await shipmentsOf(db, id)).map((row) => ({ ...row, undone: row.undone === 1 })),
   };
 }

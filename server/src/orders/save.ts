@@ -6,6 +6,7 @@ import type { Writer } from '../db/database.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
 import { refuseTooMuch } from '../items/index.ts';
 import { nextNumber } from '../ledger/index.ts';
+import { noteChanges } from './changes.sql.ts';
 import { writeLines } from './lines.ts';
 import { putAllBack } from './parcels.ts';
 import { keepOpen, orderLines, orderParts, orderRecord } from './sql.ts';
@@ -24,7 +25,7 @@ export async function createOrder(doing: Doing, input: BodyOf<'createOrder'>): P
     made_at: now.toISOString(),
     made_by: person.id,
   });
-  await writeLines(tx, id, input.lines, discount);
+  await writeLines(tx, id, input.lines, { customer: discount, order: input.discount });
   doing.changed('orders');
   return input.confirm ? confirmOrder(doing, id, 0) : numbered(tx, 'sales_order', id);
 }
@@ -38,8 +39,10 @@ export async function saveOrder(doing: Doing, id: number, input: BodyOf<'saveOrd
   const order = found(await orderRecord(tx, id));
   requireState(order, ['quote', 'confirmed']);
   const { discount } = await requireCustomer(tx, input.customerId, order.customer_id);
+  const before = await orderLines(tx, [id]);
   await updateVersioned(tx, 'sales_order', id, input.version, headOf(input), () => current(doing, id));
-  await writeLines(tx, id, input.lines, discount);
+  await writeLines(tx, id, input.lines, { customer: discount, order: input.discount });
+  await noteChanges(doing, id, before);
   if (order.state === 'confirmed' && input.lines.length === 0) throw new Refusal('no-order-lines', {}, 'lines');
   await promised(doing, id);
   return numbered(tx, 'sales_order', id);
@@ -83,13 +86,15 @@ export async function dropLines(doing: Doing, id: number, input: BodyOf<'dropOrd
   const order = found(await orderRecord(tx, id));
   requireState(order, ['confirmed']);
   await putAllBack(doing, id, input.lineIds, `Given up of ${order.number}`);
-  const known = new Map((await orderLines(tx, [id])).map((line) => [line.id, line]));
+  const before = await orderLines(tx, [id]);
+  const known = new Map(before.map((line) => [line.id, line]));
   for (const [index, lineId] of input.lineIds.entries()) {
     const line = known.get(lineId);
     if (!line) throw new Refusal('unknown-line', {}, `lineIds.${index}`);
     const dropped = (line.quantity - line.shipped) as typeof line.dropped;
     await tx.models.order_line.update({ dropped }, { where: { id: lineId } });
   }
+  await noteChanges(doing, id, before);
   await updateVersioned(tx, 'sales_order', id, input.version, { reason: input.reason }, () => current(doing, id));
   await promised(doing, id);
   return numbered(tx, 'sales_order', id);
@@ -120,6 +125,8 @@ const headOf = (input: OrderInput) => ({
   deliver_to: input.deliverTo,
   job_tag: input.jobTag,
   turn_on: input.turnOn,
+  order_discount: input.discount,
+  freight: input.freight,
 });
 
 /** @throws Refusal `unknown-choice`; `customer-archived` unless the order was theirs before */

@@ -7,6 +7,7 @@ import { numbered, updateVersioned } from '../db/versions.ts';
 import { itemRows } from '../items/index.ts';
 import { nextNumber } from '../ledger/index.ts';
 import { moveBuilt } from './built.sql.ts';
+import { noteChanges } from './changes.sql.ts';
 import { openParcels } from './parcels.sql.ts';
 import {
   keepOpen,
@@ -57,6 +58,8 @@ export async function splitOrder(doing: Doing, id: number, input: BodyOf<'splitO
     made_by: person.id,
     packing: 0,
     open: 0,
+    // Brought once more, and agreed once.
+    freight: ZERO,
     // A message about it is about the order it was split from.
     came_by: 'typed',
     split_from_id: order.split_from_id ?? id,
@@ -69,6 +72,7 @@ export async function splitOrder(doing: Doing, id: number, input: BodyOf<'splitO
       await tx.models.order_line.update({ order_id: other, position }, { where: { id: line.id } });
     else await partLine(doing, { orderId: other, position, line, parts: own, quantity });
   }
+  await noteChanges(doing, id, lines);
   await keepOpen(tx, id);
   await keepOpen(tx, other);
   doing.changed('orders', 'items', 'stock', 'builds');
@@ -96,6 +100,8 @@ async function partLine(
     output_quantity: line.output_quantity,
     quantity,
     price: line.price,
+    list_price: line.list_price,
+    discount: line.discount,
     price_from: line.price_from,
     wanted_on: line.wanted_on,
     their_line: line.their_line,

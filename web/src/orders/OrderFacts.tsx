@@ -5,8 +5,9 @@ import { marginWords, useFormat } from '../ui/format.ts';
 import { KeyValue } from '../ui/layout.ts';
 import { H2 } from '../ui/space.ts';
 import { Faint } from '../ui/text.ts';
+import { When } from '../ui/When.tsx';
 import { EarnedFigures } from './EarnedFigures.tsx';
-import { whenThere } from './words.ts';
+import { changeWords, whenThere } from './words.ts';
 
 /** Which parts the order waits for, what brings them, and until when. */
 export function WaitsFor({ order }: { order: Order }) {
@@ -51,24 +52,65 @@ export function WaitsFor({ order }: { order: Order }) {
 export function Brings({ order }: { order: Order }) {
   const format = useFormat();
   const { earned } = order;
+  const goods = formatDecimal(readForText(order.worth) - readForText(order.freight));
   const isBegun = earned.quantity !== '0';
   if (order.standing === 'shipped') return <EarnedFigures of={earned} />;
   return (
     <>
       <KeyValue>
         <span>Lines</span>
-        <b>{format.money(order.worth)}</b>
+        <b>{format.money(goods)}</b>
       </KeyValue>
+      {order.takenOff !== '0' && (
+        <KeyValue>
+          <span>after {format.number(order.orderDiscount)} % off</span>
+          <span>−{format.money(order.takenOff)}</span>
+        </KeyValue>
+      )}
+      {order.freight !== '0' && (
+        <>
+          <KeyValue>
+            <span>Freight</span>
+            <span>{format.money(order.freight)}</span>
+          </KeyValue>
+          <KeyValue>
+            <b>Total</b>
+            <b>{format.money(order.worth)}</b>
+          </KeyValue>
+        </>
+      )}
       <KeyValue>
         <span>Cost, as planned</span>
         <span>{format.money(order.plannedCost)}</span>
       </KeyValue>
       <KeyValue>
         <b>Margin, as planned</b>
-        <b>{marginWords(order.worth, order.plannedCost, format)}</b>
+        <b>{marginWords(goods, order.plannedCost, format)}</b>
       </KeyValue>
       {isBegun && <H2 $top={18}>What it earned so far</H2>}
       {isBegun && <EarnedFigures of={earned} />}
+    </>
+  );
+}
+
+/** Who wanted another quantity of what, and when. */
+export function Changes({ order }: { order: Order }) {
+  const format = useFormat();
+  if (order.changes.length === 0) return null;
+  return (
+    <>
+      <H2 $top={18}>What was changed</H2>
+      {order.changes.map(({ id, at, person, name, before, after, ...counted }) => (
+        <KeyValue key={id}>
+          <span>
+            {changeWords(name, before, after, (amount) => format.quantity(amount, counted.unit, counted.decimals))}{' '}
+            <Faint>{person}</Faint>
+          </span>
+          <Faint $oneLine>
+            <When at={at} />
+          </Faint>
+        </KeyValue>
+      ))}
     </>
   );
 }

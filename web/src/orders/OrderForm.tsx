@@ -1,24 +1,24 @@
 import { type Numbered, type Order, OrderInput, type OrderLook } from '@yosegi/contract';
-import { add, formatDecimal, type Money, readForText } from '@yosegi/core/number';
+import { add, formatDecimal, type Money, parseMoney, readForText } from '@yosegi/core/number';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
 import { valueColumn } from '../lines/columns.tsx';
 import { Beneath, LineTable } from '../lines/LineTable.tsx';
 import { pricedColumns } from '../lines/pricedColumns.tsx';
-import { readPricedLine } from '../lines/pricedLine.ts';
 import { LineItem, useLines } from '../lines/typedLines.tsx';
 import { usePastedRows } from '../lines/usePastedRows.tsx';
 import { useScansInto } from '../scan/wedge.ts';
 import { Button } from '../ui/Button.tsx';
 import { DayField } from '../ui/DayField.tsx';
+import { Field } from '../ui/Field.tsx';
 import { count, type Format, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.ts';
 import { SaveProblem } from '../ui/Problem.tsx';
 import { Part } from '../ui/space.ts';
-import { Lead, Push, Row } from '../ui/text.ts';
+import { Faint, Lead, Push, Row } from '../ui/text.ts';
 import { useRecordForm } from '../ui/useRecordForm.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { Fold } from './Fold.ts';
@@ -27,6 +27,7 @@ import { amountFault } from './kit.ts';
 import { kitWords, Under, WaitsFor, WhenChip } from './LineAhead.tsx';
 import { OrderAsks, OrderNotes } from './OrderHead.tsx';
 import { OrderOutcome } from './OrderOutcome.tsx';
+import { amountFault as freightFault, percentFault, percentIn, readSold } from './soldLine.ts';
 import {
   type Head,
   headOf,
@@ -80,11 +81,15 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
   );
   const look = useLook(inputOf(head), order?.id ?? null, lines);
   const read = lines.map((line, index) =>
-    readPricedLine(line.item, { quantity: line.quantity, cost: line.price || (look?.lines[index]?.price ?? '0') }),
+    readSold(line, look?.lines[index]?.price ?? '0', head.discount, format.currencyDecimals),
   );
-  const total = add(0 as Money, ...read.map(({ value }) => value));
+  const goods = add(0 as Money, ...read.map(({ value }) => value));
+  const isHeadFaulty = percentFault(head.discount) !== undefined || freightFault(head.freight) !== undefined;
+  const total = isHeadFaulty ? goods : add(goods, parseMoney(head.freight.trim() || '0'));
   const faulty =
     read.some(({ quantityError, costError }) => quantityError || costError) ||
+    isHeadFaulty ||
+    lines.some(({ discount }) => percentFault(discount) !== undefined) ||
     lines.some(({ contents }) => contents?.some((own) => amountFault(own.amount, own.item)));
   const busy = command.isPending;
   const ready = lines.length > 0 && !faulty && !busy;
@@ -154,7 +159,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
               },
             },
             ...pricedColumns<Line>({
-              quantity: { head: 'Quantity', called: 'Quantity of', width: 104 },
+              quantity: { head: 'Quantity', called: 'Quantity of', width: 88 },
               cost: { head: 'Price of one', name: 'price', of: ({ price }) => price },
               read,
               costHint: (index) => {
@@ -162,26 +167,48 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                 return price ? format.amount(price) : undefined;
               },
               onQuantity: ({ key }, quantity) => set(key, { quantity }),
-              onCost: ({ key }, price) => set(key, { price }),
+              onCost: ({ key }, price) => {
+                const off = percentIn(price);
+                set(key, off === null ? { price } : { price: '', discount: off });
+              },
               toNext,
               errorAt,
             }),
+            {
+              head: 'Discount',
+              width: 84,
+              numeric: true,
+              onPhone: 'Discount',
+              cell: (line, index) => (
+                <Field
+                  label={`Discount on ${line.item.name}`}
+                  hideLabel
+                  numeric
+                  suffix="%"
+                  value={line.discount}
+                  onChange={(discount) => set(line.key, { discount })}
+                  onKeyDown={toNext}
+                  error={percentFault(line.discount) ?? errorAt(index, 'discount')}
+                />
+              ),
+            },
             {
               head: 'Free',
               numeric: true,
               onPhone: 'Free',
               cell: (_, index) => {
                 const ahead = look?.lines[index];
-                return ahead && !ahead.kit ? format.number(ahead.free) : '';
-              },
-            },
-            {
-              head: 'Coming',
-              numeric: true,
-              onPhone: 'Coming',
-              cell: (_, index) => {
-                const ahead = look?.lines[index];
-                return ahead && Number(ahead.coming) > 0 ? format.number(ahead.coming) : '–';
+                if (!ahead) return '';
+                return (
+                  <>
+                    {!ahead.kit && format.number(ahead.free)}
+                    {Number(ahead.coming) > 0 && (
+                      <div>
+                        <Faint>+{format.number(ahead.coming)} coming</Faint>
+                      </div>
+                    )}
+                  </>
+                );
               },
             },
             {
@@ -271,12 +298,12 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
           )}
         </Row>
       </Sheet>
-      <OrderOutcome look={look} head={head} change={change} lines={lines.length} total={total} />
+      <OrderOutcome look={look} head={head} change={change} lines={lines.length} goods={goods} total={total} />
     </SheetAndMargin>
   );
 }
 
-const BLANK = { id: null, quantity: '1', price: '', wantedOn: '', contents: null } as const;
+const BLANK = { id: null, quantity: '1', price: '', discount: '', wantedOn: '', contents: null } as const;
 
 /** What can be read of a quantity, to count one more. */
 const readOr = (text: string): bigint => {
@@ -295,6 +322,9 @@ const SHOWN_AT = [
   'deliverTo',
   'lines.*.quantity',
   'lines.*.price',
+  'lines.*.discount',
+  'discount',
+  'freight',
   'lines.*.wantedOn',
 ].concat(['amount', 'itemId'].map((name) => `lines.*.contents.*.${name}`));
 

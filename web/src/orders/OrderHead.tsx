@@ -7,6 +7,7 @@ import { Late, Row } from '../ui/text.ts';
 import { today } from '../ui/today.ts';
 import type { RecordForm } from '../ui/useRecordForm.ts';
 import { CustomerPicker } from './CustomerPicker.tsx';
+import { amountFault, percentFault } from './soldLine.ts';
 import type { Head, OrderBody, Typed } from './typedOrder.ts';
 
 interface Props {
@@ -52,7 +53,7 @@ export function OrderAsks({ form, onCustomer }: AsksProps) {
             error={form.at('wantedOn')}
           />
         </Part>
-        <Part $width={170}>
+        <Part $width={205}>
           <Choice
             label="How it is sent"
             value={head.delivery}
@@ -91,6 +92,27 @@ export function OrderNotes({ form }: Props) {
             label="Note for the bench and for packing"
             value={head.benchNote}
             onChange={(benchNote) => form.set({ benchNote })}
+          />
+        </Part>
+      </Row>
+      <Row $gap={10} $wrap $top={12} $end>
+        <Part $width={110}>
+          <Field
+            label="Order discount"
+            numeric
+            suffix="%"
+            value={head.discount}
+            onChange={(discount) => form.set({ discount })}
+            error={percentFault(head.discount) ?? form.at('discount')}
+          />
+        </Part>
+        <Part $width={110}>
+          <Field
+            label="Freight"
+            numeric
+            value={head.freight}
+            onChange={(freight) => form.set({ freight })}
+            error={amountFault(head.freight) ?? form.at('freight')}
           />
         </Part>
         <Part $width={130}>

@@ -89,7 +89,15 @@ function Line({ order, line, span }: { order: Order; line: OrderLine; span: Span
             </>
           )}
         </td>
-        <td className="num">{format.money(line.price)}</td>
+        <td className="num">
+          {format.money(line.listPrice)}
+          {line.discount !== '0' && (
+            <>
+              <br />
+              <Faint>{format.number(line.discount)} % off</Faint>
+            </>
+          )}
+        </td>
         <td className="num">
           {format.money(line.worth)}
           <br />

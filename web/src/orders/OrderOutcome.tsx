@@ -16,11 +16,13 @@ interface Props {
   readonly head: Head;
   readonly change: (part: Partial<Head>) => void;
   readonly lines: number;
+  /** The lines alone, and with the freight. */
+  readonly goods: Money;
   readonly total: Money;
 }
 
 /** What an order that is being typed comes to: its day, its worth, and whom it would delay. */
-export function OrderOutcome({ look, head, change, lines, total }: Props) {
+export function OrderOutcome({ look, head, change, lines, goods, total }: Props) {
   const format = useFormat();
   return (
     <Margin aria-label="What it comes to">
@@ -29,16 +31,22 @@ export function OrderOutcome({ look, head, change, lines, total }: Props) {
       <H2 $top={18}>It comes to</H2>
       <KeyValue>
         <span>{count(lines, 'line')}</span>
-        <b>{format.money(formatDecimal(total))}</b>
+        <b>{format.money(formatDecimal(goods))}</b>
       </KeyValue>
+      {total !== goods && (
+        <KeyValue>
+          <span>With freight</span>
+          <b>{format.money(formatDecimal(total))}</b>
+        </KeyValue>
+      )}
       <KeyValue>
         <span>Cost, as planned</span>
         <span>{format.money(formatDecimal(costOf(look)))}</span>
       </KeyValue>
-      {look && total > 0 && (
+      {look && goods > 0 && (
         <KeyValue>
           <b>Margin</b>
-          <b>{marginWords(formatDecimal(total), formatDecimal(costOf(look)), format)}</b>
+          <b>{marginWords(formatDecimal(goods), formatDecimal(costOf(look)), format)}</b>
         </KeyValue>
       )}
       {look && look.delays.length > 0 && (

@@ -19,7 +19,7 @@ import { useShortcut } from '../ui/useShortcut.ts';
 import { When } from '../ui/When.tsx';
 import { BuildForPanel } from './BuildForPanel.tsx';
 import { EndForm } from './EndForm.tsx';
-import { Brings, WaitsFor } from './OrderFacts.tsx';
+import { Brings, Changes, WaitsFor } from './OrderFacts.tsx';
 import { OrderLines } from './OrderLines.tsx';
 import { Outlook } from './Outlook.tsx';
 import { ParcelCard } from './ParcelCard.tsx';
@@ -221,6 +221,7 @@ function Facts({ order }: { order: Order }) {
           <When at={order.at} />
         </Faint>
       </KeyValue>
+      <Changes order={order} />
       {order.remark && <Para $top={8}>{order.remark}</Para>}
       {order.reason && (
         <Para $top={8}>

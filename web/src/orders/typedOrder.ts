@@ -20,6 +20,9 @@ export interface Head {
   readonly jobTag: string;
   /** The day by which it gives way to others; empty where it takes its own turn. */
   readonly turnOn: string;
+  /** Off every line, in percent. */
+  readonly discount: string;
+  readonly freight: string;
 }
 
 export interface Line extends TypedLine {
@@ -31,9 +34,14 @@ export interface Line extends TypedLine {
   readonly wantedOn: string;
   /** Empty: the item's own price, or what it was agreed at. */
   readonly price: string;
+  /** Off the price, in percent. */
+  readonly discount: string;
   /** What is otherwise in a kit on this line; null: as it was. */
   readonly contents: readonly TypedPart[] | null;
 }
+
+/** Nothing is typed where nothing is taken off. */
+const shown = (amount: string | undefined) => (amount === undefined || amount === '0' ? '' : amount);
 
 export const headOf = (order: Order | null, customerId: number | null): Head => ({
   customerId: String(order?.customerId ?? customerId ?? ''),
@@ -45,6 +53,8 @@ export const headOf = (order: Order | null, customerId: number | null): Head => 
   deliverTo: order?.deliverTo ?? '',
   jobTag: order?.jobTag ?? '',
   turnOn: order?.turnOn ?? '',
+  discount: shown(order?.orderDiscount),
+  freight: shown(order?.freight),
 });
 
 /** Under which an order that is typed stays on this machine. */
@@ -58,13 +68,14 @@ export type Typed = Head & { readonly lines: readonly Line[] };
 export const linesOf = (order: Order | null): Line[] =>
   (order?.lines ?? [])
     .filter((line) => line.quantity !== line.dropped)
-    .map(({ id, itemId, code, name, unit, decimals, quantity, price, priceFrom, wantedOn }) => ({
+    .map(({ id, itemId, code, name, unit, decimals, quantity, listPrice, discount, priceFrom, wantedOn }) => ({
       key: id,
       id,
       item: { id: itemId, code, name, unit, decimals, measures: [] },
       quantity,
       wantedOn: wantedOn ?? '',
-      price: priceFrom === 'typed' ? price : '',
+      price: priceFrom === 'typed' ? listPrice : '',
+      discount: shown(discount),
       contents: null,
     }));
 
@@ -80,11 +91,14 @@ export const inputOf = ({ lines, ...head }: Typed) => ({
   deliverTo: head.deliverTo.trim(),
   jobTag: head.jobTag.trim(),
   turnOn: head.turnOn || null,
+  discount: head.discount.trim() || '0',
+  freight: head.freight.trim() || '0',
   lines: lines.map((line) => ({
     id: line.id,
     itemId: line.item.id,
     quantity: plainTyped(line.quantity, line.item),
     price: line.price.trim() || null,
+    discount: line.discount.trim() || '0',
     wantedOn: line.wantedOn || null,
     contents: wishesOf(line.contents),
   })),
@@ -118,6 +132,7 @@ function readable(
 ): {
   quantity?: string;
   price?: string | null;
+  discount?: string;
   contents?: ReturnType<typeof wishesOf>;
 } {
   if (!line) return {};
@@ -129,5 +144,6 @@ function readable(
     contents: wishesOf(line.contents, true),
     ...(quantityError ? { quantity: '1' } : { quantity: formatDecimal(quantity) }),
     ...(costError ? { price: null } : {}),
+    discount: '0',
   };
 }

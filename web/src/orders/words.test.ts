@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { Format } from '../ui/format.ts';
-import { delayWords, outlookShort, outlookWords, whenThere } from './words.ts';
+import { changeWords, delayWords, outlookShort, outlookWords, whenThere } from './words.ts';
 
 // How a day is written depends on how far it is from today.
 beforeEach(() => vi.useFakeTimers({ now: new Date('2026-11-25T09:00:00'), toFake: ['Date'] }));
@@ -48,4 +48,11 @@ it('an order that would come first says by how much it delays another', () => {
     'O-0133 would be 2 days later',
   );
   expect(delayWords({ number: 'O-0133', before: '2026-12-05', after: null })).toBe('O-0133 would have no day');
+});
+
+it('says what became of an item of an order', () => {
+  const of = (before: string, after: string) => changeWords('Hive', before, after, (amount) => `${amount} pcs`);
+  expect(of('0', '3')).toBe('3 pcs Hive added');
+  expect(of('3', '0')).toBe('3 pcs Hive taken off');
+  expect(of('3', '5')).toBe('Hive: 5 pcs instead of 3 pcs');
 });

@@ -64,3 +64,10 @@ export function delayWords({
   const later = daysBetween(from, after || today());
   return later > 0 ? `${number} would be ${days(later)} later` : number;
 }
+
+/** What became of one item of an order. */
+export function changeWords(name: string, before: string, after: string, amount: (quantity: string) => string): string {
+  if (before === '0') return `${amount(after)} ${name} added`;
+  if (after === '0') return `${amount(before)} ${name} taken off`;
+  return `${name}: ${amount(after)} instead of ${amount(before)}`;
+}

@@ -2,7 +2,7 @@ import type { Company, Order, Shipment } from '@yosegi/contract';
 import { LOGO_PATH } from '@yosegi/contract';
 import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
 import styled, { createGlobalStyle } from 'styled-components';
-import { type Format, useFormat } from '../ui/format.ts';
+import { type Format, negated, useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { dayOf } from '../ui/today.ts';
@@ -65,7 +65,15 @@ export function CustomerPaper({ kind, order, shipment, company, look, address }:
   const has = (column: Company['papers']['columns'][number]) => look.columns.includes(column);
   const withPrice = has('price') && !isSlip;
   const withDay = has('day') && !isSlip;
-  const total = formatDecimal(sumForText(lines.map((line) => readForText(line.worth))));
+  const sums: readonly (readonly [string, string])[] = [
+    ...(order.takenOff === '0'
+      ? []
+      : [[`Discount ${format.number(order.orderDiscount)} %`, negated(order.takenOff)] as const]),
+    ...(order.freight === '0' ? [] : [['Freight', order.freight] as const]),
+  ];
+  const total = formatDecimal(
+    sumForText([...lines.map((line) => line.worth), ...sums.map(([, sum]) => sum)].map(readForText)),
+  );
   const span = 2 + (withDay ? 1 : 0) + (withPrice ? 1 : 0);
   const amount = ({ quantity, unit, decimals }: PaperPart) => format.quantity(quantity, unit, decimals);
   return (
@@ -164,6 +172,15 @@ export function CustomerPaper({ kind, order, shipment, company, look, address }:
               </tr>
             )),
           ])}
+          {withPrice &&
+            sums.map(([name, sum]) => (
+              <tr key={name}>
+                <td colSpan={span} className="num">
+                  {name}
+                </td>
+                <td className="num">{format.money(sum)}</td>
+              </tr>
+            ))}
           {withPrice && (
             <tr>
               <td colSpan={span} className="num">

@@ -15,8 +15,9 @@ const line = (more: object) => ({
   name: 'A kit',
   quantity: '1',
   dropped: '0',
-  price: '9',
-  worth: '9',
+  listPrice: '10',
+  discount: '10',
+  amount: '9',
   arrivesOn: '',
   open: '1',
   wantedOn: null,
@@ -47,6 +48,11 @@ describe('a paper for a customer', () => {
     ];
     expect(shown?.parts.map(({ code, note }) => [code, note])).toEqual([...notes, ['BOW', '']]);
     expect(hidden?.parts.map(({ code, note }) => [code, note])).toEqual(notes);
+  });
+
+  it('shows the price before what is taken off, how much that is, and what the line comes to', () => {
+    const [own, plain] = linesOfOrder(order(line({}), line({ discount: '0' })));
+    expect([own?.price, own?.note, own?.worth, plain?.note]).toEqual(['10', '10 % off', '9', '']);
   });
 
   it('says the day that is known and none that nobody promised, and leaves out what was given up', () => {

@@ -48,6 +48,8 @@ export const salesOrder = {
   came_by: text<CameBy>('typed'),
   deliver_to: text(''),
   split_from_id: maybe(ref('sales_order')),
+  order_discount: integer<Percent>(0),
+  freight: integer<Money>(0),
 };
 
 export const orderLine = {
@@ -64,6 +66,18 @@ export const orderLine = {
   shipped: integer<Quantity>(0),
   dropped: integer<Quantity>(0),
   their_line: text(''),
+  discount: integer<Percent>(0),
+  list_price: integer<Money>(0),
+};
+
+export const orderChange = {
+  id: key(),
+  order_id: ref('sales_order'),
+  at: text(),
+  person_id: ref('person'),
+  item_id: ref('item'),
+  before: integer<Quantity>(),
+  after: integer<Quantity>(),
 };
 
 export const orderMessage = {

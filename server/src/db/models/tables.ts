@@ -71,6 +71,7 @@ export const tables = {
   customer_field: orders.customerField,
   sales_order: orders.salesOrder,
   order_line: orders.orderLine,
+  order_change: orders.orderChange,
   order_message: orders.orderMessage,
   parcel: orders.parcel,
   build_for: orders.buildFor,
