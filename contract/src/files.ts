@@ -1,6 +1,6 @@
 import { LARGEST_FILE } from '@yosegi/core/exchange';
 import { z } from 'zod';
-import { IdParams } from './common.ts';
+import { Day, IdParams } from './common.ts';
 import { FileKindName } from './exchange.ts';
 import { EVENTS_PATH } from './live.ts';
 import type { Right } from './rights.ts';
@@ -37,6 +37,8 @@ export const ShownTable = z.object({
     .min(1)
     .max(60),
   rows: z.array(z.array(z.string().max(2000)).max(60)).max(100_000),
+  /** The day it tells of, where that is not today. */
+  day: Day.optional(),
 });
 export type ShownTable = z.infer<typeof ShownTable>;
 

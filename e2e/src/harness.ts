@@ -111,8 +111,12 @@ export class Visit {
   undo = () => this.notices.first().getByRole('button', { name: 'Undo' }).click();
   /** Answers the question that stands over the page. */
   answer = (name: string) => this.page.getByRole('alertdialog').getByRole('button', { name, exact: true }).click();
-  /** Nothing is an outline any more. */
-  loaded = () => this.page.waitForFunction(() => document.querySelector('[role=status][aria-label=Loading]') === null);
+  /** The page has its heading, and nothing is an outline any more. */
+  loaded = () =>
+    this.page.waitForFunction(
+      () =>
+        document.querySelector('h1') !== null && document.querySelector('[role=status][aria-label=Loading]') === null,
+    );
   heading = (text: RegExp | string) => this.page.getByRole('heading', { name: text }).first().waitFor();
 }
 

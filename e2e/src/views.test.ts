@@ -40,6 +40,7 @@ test.describe('every view', () => {
         await page.setViewportSize(size);
         await reachFarthest(page);
         expect.soft(await scrolled(page)).toEqual({ top: 0, tooLong: 0, tooWide: 0 });
+        expect.soft(await squeezed(page)).toEqual([]);
       }
       await page.setViewportSize(SIZES[0] ?? { width: 1280, height: 800 });
 
@@ -70,6 +71,18 @@ const scrolled = (page: Page) =>
       document.scrollingElement ?? document.body;
     return { top: scrollTop, tooLong: scrollHeight - clientHeight, tooWide: scrollWidth - clientWidth };
   });
+
+/** Names that have so little room that they are broken letter by letter. */
+const squeezed = (page: Page) =>
+  page.evaluate(() =>
+    [...document.querySelectorAll('td *')]
+      .filter((element) => {
+        const { width, height } = element.getBoundingClientRect();
+        const isText = element.children.length === 0 && (element.textContent ?? '').trim().length > 6;
+        return isText && width > 0 && width < 42 && height > 50;
+      })
+      .map((element) => element.textContent ?? ''),
+  );
 
 /** Names that are read aloud and were never meant to be: pieces of code, or of a style. */
 const misnamed = (page: Page) =>

@@ -53,7 +53,7 @@ export function mountExchange(app: FastifyInstance, mounting: Mounting, jobs: Im
 
   // Whatever a person sees of a list, their columns in their order.
   mountFile(app, mounting, files.table, async ({ query: { format }, request }, reply) => {
-    const { name, columns, rows } = shownTable(request.body);
+    const { name, columns, rows, day = dayOf(mounting.clock.now()) } = shownTable(request.body);
     const keyed = columns.map((column, index) => ({ ...column, key: String(index) }));
     const records = rows.map((row) => Object.fromEntries(keyed.map(({ key }, index) => [key, row[index] ?? ''])));
     const content = await threads.run(signedIn(request.person).id, async () => ({
@@ -62,7 +62,7 @@ export function mountExchange(app: FastifyInstance, mounting: Mounting, jobs: Im
       // Any name of a list may be one that a workbook keeps for itself.
       sheet: { name: 'List', columns: keyed, records },
     }));
-    const file = `yosegi-${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-${dayOf(mounting.clock.now())}.${format}`;
+    const file = `yosegi-${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-${day}.${format}`;
     return sendFile(reply, format === 'csv' ? 'text/csv; charset=utf-8' : XLSX_TYPE, file, Buffer.from(content));
   });
 }

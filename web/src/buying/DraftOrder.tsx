@@ -16,7 +16,7 @@ import { Button } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
-import { count, useFormat } from '../ui/format.ts';
+import { count, shortly, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { BigNumber, Margin, Sheet, SheetAndMargin } from '../ui/layout.ts';
 import { plainTyped } from '../ui/measuring.ts';
@@ -220,7 +220,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
         {isLooking && supplier && (
           <Asked
             title={`Send this to ${supplier.name}?`}
-            action={`Send to ${supplier.name}`}
+            action={`Send to ${shortly(supplier.name)}`}
             keep="Not yet"
             isPreview
             onDo={() => keep(true)}
@@ -250,7 +250,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
             />
           </Part>
           <Button look="go" isDisabled={!ready || lines.length === 0} busy={busy && sending} onPress={look}>
-            {supplier ? `Send to ${supplier.name}` : 'Send'}
+            {supplier ? `Send to ${shortly(supplier.name)}` : 'Send'}
           </Button>
           <Button isDisabled={!ready || !form.dirty} busy={busy && !sending} onPress={() => keep(false)}>
             {order ? 'Save the draft' : 'Keep as a draft'}

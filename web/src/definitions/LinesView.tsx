@@ -3,7 +3,7 @@ import { formatDecimal } from '@yosegi/core/number';
 import { Clock, StickyNote, Tag } from 'lucide-react';
 import { useQuestion } from '../api/client.ts';
 import { useFormat } from '../ui/format.ts';
-import { Cell, Grid } from '../ui/layout.ts';
+import { Cell, LineGrid } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, VisuallyHidden } from '../ui/text.ts';
 import { draftOf, reckon } from './draft.ts';
@@ -16,15 +16,16 @@ export function LinesView({ definition, revision }: { definition: Definition; re
   const binName = (id: number) => stores.flatMap((store) => store.bins).find((bin) => bin.id === id)?.code ?? '';
   const { item } = definition;
   const reckoning = reckon(draftOf(revision), item.decimals, rates.data ?? []);
+  const makes = format.quantity(revision.outputQuantity, item.unit, item.decimals);
   return (
-    <Grid>
+    <LineGrid>
       <thead>
         <tr>
           <th>
             <VisuallyHidden>#</VisuallyHidden>
           </th>
           <th>Component</th>
-          <th className="num">For {format.quantity(revision.outputQuantity, item.unit, item.decimals)}</th>
+          <th className="num">For {makes}</th>
           <th className="num">Waste</th>
           <th>Taken</th>
           <th className="num">Cost</th>
@@ -40,7 +41,7 @@ export function LinesView({ definition, revision }: { definition: Definition; re
             // Lines of a frozen revision never change places.
             // biome-ignore lint/suspicious/noArrayIndexKey: see above
             <tr key={index}>
-              <td>
+              <td data-wide>
                 <Faint>{index + 1}</Faint>
               </td>
               {line.kind === 'note' ? (
@@ -81,17 +82,19 @@ export function LinesView({ definition, revision }: { definition: Definition; re
                       </Cell>
                     )}
                   </td>
-                  <td className="num">
+                  <td className="num" data-label={`For ${makes}`}>
                     {line.kind === 'part' && format.quantity(line.quantity, line.item.unit, line.item.decimals)}
                     {line.kind === 'labour' && `${format.number(line.minutes)} min`}
                     {perRun}
                   </td>
-                  <td className="num">
+                  <td className="num" data-label="Waste">
                     {line.kind === 'part' && line.waste !== '0' ? `${format.number(line.waste)} %` : '–'}
                   </td>
-                  <td>{line.kind === 'part' ? line.taken.replace('-', ' ') : line.kind}</td>
-                  <td className="num">{format.number(cost, 3, 3)}</td>
-                  <td className="num">
+                  <td data-label="Taken">{line.kind === 'part' ? line.taken.replace('-', ' ') : line.kind}</td>
+                  <td className="num" data-label="Cost">
+                    {format.number(cost, 3, 3)}
+                  </td>
+                  <td className="num" data-label="Back %">
                     {share === null || share === undefined ? '' : format.number(formatDecimal(share), 2)}
                   </td>
                 </>
@@ -103,12 +106,12 @@ export function LinesView({ definition, revision }: { definition: Definition; re
       <tfoot>
         <tr>
           <td colSpan={5} />
-          <td className="num">
+          <td className="num" data-label="Cost of all">
             <b>{format.number(formatDecimal(reckoning.cost.total), 3, 3)}</b>
           </td>
           <td className="num">{reckoning.shares.some((share) => share !== null) && <b>100</b>}</td>
         </tr>
       </tfoot>
-    </Grid>
+    </LineGrid>
   );
 }

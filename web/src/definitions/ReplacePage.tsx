@@ -1,6 +1,7 @@
 import type { Item, Replacement } from '@yosegi/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
 import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -15,6 +16,9 @@ import { Tick } from '../ui/Tick.tsx';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Muted } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+
+/** A name at the head of a column of numbers goes on in the next line. */
+const Name = styled.th`&&.num { white-space: normal; min-width: 90px; }`;
 
 /** One part replaced by another in many definitions at once, as drafts, after seeing what it does to each. */
 export function ReplacePage() {
@@ -106,8 +110,8 @@ function Preview({ rows, part, by, ratio }: { rows: readonly Replacement[]; part
             <tr>
               <th aria-label="Chosen" />
               <th>Product</th>
-              <th className="num">{part.name}</th>
-              <th className="num">{by.name}</th>
+              <Name className="num">{part.name}</Name>
+              <Name className="num">{by.name}</Name>
               <th className="num">One costs</th>
               <th className="num">then</th>
             </tr>

@@ -24,6 +24,7 @@ afterEach(() => {
 interface Line extends TypedLine {
   readonly quantity: string;
   readonly cost: string;
+  readonly less: string;
 }
 
 const begin: Line[] = ['Jar', 'Lid', 'Box'].map((name, key) => ({
@@ -31,18 +32,20 @@ const begin: Line[] = ['Jar', 'Lid', 'Box'].map((name, key) => ({
   item: { code: name.toUpperCase(), name },
   quantity: String(key + 1),
   cost: '1',
+  less: '',
 }));
 
 /** Three lines with two numbers each, and what the next one begins with. */
 function Lines() {
   const [kept, setKept] = useState<readonly Line[]>(begin);
   const { lines, body, adder, set, remove, toNext } = useLines<Line>(kept, setKept);
-  const number = (line: Line, name: 'quantity' | 'cost') => (
+  const number = (line: Line, name: 'quantity' | 'cost' | 'less') => (
     <Field
       label={`${name} of ${line.item.name}`}
       hideLabel
       numeric
       value={line[name]}
+      {...(name === 'less' ? { step: false } : {})}
       onChange={(text) => set(line.key, { [name]: text })}
       onKeyDown={toNext}
     />
@@ -56,6 +59,7 @@ function Lines() {
         { head: 'Item', cell: ({ item }) => item.name },
         { head: 'Quantity', numeric: true, cell: (line) => number(line, 'quantity') },
         { head: 'Cost', numeric: true, cell: (line) => number(line, 'cost') },
+        { head: 'Less', numeric: true, cell: (line) => number(line, 'less') },
       ]}
       adder={<input ref={adder} aria-label="Add an item" />}
     />
@@ -77,6 +81,12 @@ describe('typed lines', () => {
     expect(at()).toBe('cost of Box');
     await user.keyboard('{ArrowUp}{ArrowUp}{ArrowUp}');
     expect(at()).toBe('cost of Jar');
+    await user.keyboard('{Enter}');
+    expect(at()).toBe('Add an item');
+    // What few lines need is passed over; from there too Enter goes on.
+    await user.click(screen.getByLabelText('less of Jar'));
+    await user.keyboard('{ArrowDown}');
+    expect(at()).toBe('less of Lid');
     await user.keyboard('{Enter}');
     expect(at()).toBe('Add an item');
   });

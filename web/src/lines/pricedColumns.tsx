@@ -17,7 +17,8 @@ interface Asks<Line extends Priced> {
   /** What one costs while nothing is typed. */
   readonly costHint?: (index: number) => string | undefined;
   readonly onQuantity: (line: Line, text: string) => void;
-  readonly onCost: (line: Line, text: string) => void;
+  /** @returns a text that is shown instead, where it was put elsewhere */
+  readonly onCost: (line: Line, text: string) => unknown;
   readonly toNext: (event: KeyboardEvent<HTMLElement>) => void;
   /** What a refusal says of a field of a line. */
   readonly errorAt: (index: number, name: string) => string | undefined;

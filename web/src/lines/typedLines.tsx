@@ -50,7 +50,8 @@ export function useLines<Line extends TypedLine>(
     // The field itself: what listens may stand around it.
     const field = event.target as HTMLElement;
     const own = steps(field.closest<HTMLElement>('[data-line]')?.dataset.line ?? '');
-    (own[own.indexOf(field) + 1] ?? adder.current)?.focus();
+    const at = own.indexOf(field);
+    ((at < 0 ? null : own[at + 1]) ?? adder.current)?.focus();
   };
   return {
     lines,

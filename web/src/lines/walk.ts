@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from 'react';
 
 /** Fields of a line that are walked through, in their order. */
-export const STEPS = ':is(input.num, .step):not(:disabled)';
+export const STEPS = ':is(input.num:not(.passed), .step):not(:disabled)';
 
 /**
  * Arrow up and down go to the same number of the line above or below; the first and the last line stay.

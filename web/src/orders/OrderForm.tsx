@@ -170,6 +170,8 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
               onCost: ({ key }, price) => {
                 const off = percentIn(price);
                 set(key, off === null ? { price } : { price: '', discount: off });
+                // Nothing is left of it where it was typed, also where no price was before.
+                return off === null ? price : '';
               },
               toNext,
               errorAt,
@@ -185,6 +187,8 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                   hideLabel
                   numeric
                   suffix="%"
+                  // Few lines have one: Tab leads here, Enter on to the next line.
+                  step={false}
                   value={line.discount}
                   onChange={(discount) => set(line.key, { discount })}
                   onKeyDown={toNext}

@@ -17,7 +17,7 @@ import { PutBack } from './PutBack.tsx';
 import { Slot } from './phoneLook.ts';
 import { useEndRun } from './RunOver.tsx';
 
-const Side = styled.aside`display: grid; gap: 14px; align-content: start;`;
+const Side = styled.aside`display: grid; grid-template-columns: minmax(0, 1fr); gap: 14px; align-content: start;`;
 /** The most of what was picked that is shown. */
 const MOST = 8;
 

@@ -15,7 +15,7 @@ const Slot = styled.b`display: inline-block; min-width: 14pt; border: 1pt solid 
 const Goals = styled.div`display: flex; flex-wrap: wrap; gap: 4mm; margin-top: 8mm;`;
 /** One of a bench or a parcel, to be cut out and put on it. */
 const Ticket = styled.section`
-  border: 1pt dashed #000; padding: 3mm 4mm; break-inside: avoid; width: 52mm; align-content: start; display: grid; gap: 1mm; big { font: 700 30pt/1 var(--display); }
+  border: 1pt dashed #000; padding: 3mm 4mm; break-inside: avoid; width: 52mm; align-content: start; display: grid; grid-template-columns: minmax(0, 1fr); overflow-wrap: anywhere; gap: 1mm; big { font: 700 30pt/1 var(--display); }
 `;
 
 /** A run on paper: boxes to tick, a blank for what was really taken, and a ticket for every bench and parcel. */

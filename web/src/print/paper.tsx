@@ -10,7 +10,7 @@ export const Paper = styled.article`
   h1 { font-size: 22pt; } h2 { font-size: 13pt; margin-top: 8mm; }
   table { margin-top: 5mm; } th { text-align: left; font-size: 9pt; border-bottom: 1.5pt solid #000; padding: 2pt 4pt; }
   td { overflow-wrap: anywhere; border-bottom: 0.5pt solid #888; padding: 4pt; height: 30pt; } .num { text-align: right; white-space: nowrap; }
-  tr { break-inside: avoid; }
+  td > div > span, td > b { display: inline-block; min-width: 90px; } tr { break-inside: avoid; }
   @media print { margin: 0; padding: 0; width: auto; box-shadow: none; }
 `;
 export const Head = styled.header`display: flex; justify-content: space-between; gap: 16px; align-items: flex-start; border-bottom: 2pt solid #000; padding-bottom: 4mm;`;

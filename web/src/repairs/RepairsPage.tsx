@@ -58,7 +58,7 @@ export function RepairsPage() {
               ['given-back', 'Given back'],
             ]}
           />
-          <Row>
+          <Row $wrap>
             <LinkButton to="/build/repairs?new=1">Take one in</LinkButton>
             <Push />
             <Export name="Repairs" columns={FILE} rows={list.everyRow} />

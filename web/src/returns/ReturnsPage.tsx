@@ -2,8 +2,10 @@ import type { ReturnRow } from '@yosegi/contract';
 import { returnStates } from '@yosegi/core/returns';
 import { Link, useParams } from 'react-router';
 import { usePages, useQuestion } from '../api/client.ts';
+import { everyRow } from '../api/list.ts';
 import { Chip } from '../ui/Chip.tsx';
 import { Choice } from '../ui/Choice.tsx';
+import { Export, type FileColumn } from '../ui/Export.tsx';
 import { Finder, useSought } from '../ui/Finder.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { Cell, Grid, Page } from '../ui/layout.ts';
@@ -14,9 +16,20 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Row } from '../ui/text.ts';
 import { dayOf } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
-import { TableFileButtons } from './files.tsx';
 import { ReturnSheet } from './ReturnSheet.tsx';
 import { stateTone, stateWords, waitedWords } from './words.ts';
+
+/** What is owed for what came back, for whoever keeps the accounts. */
+const FILE: readonly FileColumn<ReturnRow>[] = [
+  { title: 'Return', text: ({ number }) => number },
+  { title: 'Customer', text: ({ customer }) => customer },
+  { title: 'What', text: ({ what }) => what },
+  { title: 'Why', text: ({ reasons }) => reasons },
+  { title: 'State', text: ({ state }) => stateWords[state] },
+  { title: 'Came back on', text: ({ arrivedAt }) => (arrivedAt === null ? '' : dayOf(arrivedAt)) },
+  { title: 'Worth', text: ({ value }) => value, isAmount: true },
+  { title: 'Owed', text: ({ owed }) => owed, isAmount: true },
+];
 
 /** Every return, or one of them. */
 export function ReturnsPage() {
@@ -61,7 +74,7 @@ function List() {
                     ]}
                   />
                 </Part>
-                <TableFileButtons rows={rows} />
+                <Export name="Returns" columns={FILE} rows={() => everyRow(pages)} />
               </Row>
               {rows.length === 0 ? (
                 <EmptyState title="No such return" action={<Link to="/take-apart">Take something back</Link>}>

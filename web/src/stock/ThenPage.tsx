@@ -80,7 +80,7 @@ export function ThenPage() {
           <Finder label="Find an item" placeholder="Code or name" hideLabel={false} />
         </Part>
         <Push />
-        <Export name={`Stock ${asked}`} columns={FILE} rows={() => everyRow(pages)} />
+        <Export name="Stock" day={asked} columns={FILE} rows={() => everyRow(pages)} />
       </Row>
       <Answer of={pages}>
         {(data) => {

@@ -14,18 +14,21 @@ interface Props<Row> {
   /** What the list is called, which the file bears. */
   readonly name: string;
   readonly columns: readonly FileColumn<Row>[];
+  /** The day it tells of, where that is not today. */
+  readonly day?: string;
   /** All rows of the list as it is filtered, also those that are not shown yet. */
   readonly rows: () => Promise<readonly Row[]> | readonly Row[];
 }
 
 /** A list as it is shown, in a file. */
-export function Export<Row>({ name, columns, rows }: Props<Row>) {
+export function Export<Row>({ name, columns, day, rows }: Props<Row>) {
   const [error, setError] = useState<unknown>(null);
   const save = (format: 'csv' | 'xlsx') => async () => {
     setError(null);
     try {
       await saveTable(format, {
         name,
+        ...(day ? { day } : {}),
         columns: columns.map(({ title, isAmount = false }) => ({ title, amount: isAmount })),
         rows: (await rows()).map((row) => columns.map(({ text }) => text(row))),
       });

@@ -19,14 +19,15 @@ export const Box = styled.span`
 export interface FieldProps {
   label: string;
   value: string;
-  onChange: (value: string) => void;
+  /** A number it returns as text is shown instead of what was typed. */
+  onChange: (value: string) => unknown;
   /** What is wrong with it, in words. */
   error?: string | undefined;
   suffix?: ReactNode;
   /** A number, typed and shown as the company writes it and plain in `value`; with a numeric keyboard on phones. */
   numeric?: boolean;
   hideLabel?: boolean;
-  /** Enter walks through it on the way to the next line. */
+  /** Enter walks through it on the way to the next line; through a number, unless this is false. */
   step?: boolean;
   placeholder?: string;
   autoFocus?: boolean;
@@ -81,7 +82,9 @@ function TextLine({ label, value, onChange, error, hint, isNumber = false, ...pr
       <Box>
         <Input
           ref={props.inputRef}
-          className={[isNumber && 'num', props.step && 'step'].filter(Boolean).join(' ')}
+          className={[isNumber && 'num', props.step && 'step', props.step === false && 'passed']
+            .filter(Boolean)
+            .join(' ')}
           inputMode={isNumber ? 'decimal' : 'text'}
           autoComplete="off"
           autoFocus={props.autoFocus ?? false}

@@ -1,4 +1,3 @@
-import styled from 'styled-components';
 import { Field } from './Field.tsx';
 import { KeyValue } from './layout.ts';
 import { RowList, type RowListProps } from './RowList.tsx';
@@ -49,16 +48,11 @@ export function OwnFields({
   );
 }
 
-/** A text of a hundred letters is read to its end, unlike an amount, which is never broken. */
-const Kept = styled(
-  KeyValue,
-)`> * { min-width: 0; overflow-wrap: anywhere; } > b { white-space: pre-line; text-align: end; }`;
-
 /** What the owner keeps of something, to be read. */
 export const OwnFacts = ({ fields }: { fields: readonly TypedField[] }) =>
   fields.map(({ name, value }) => (
-    <Kept key={name}>
+    <KeyValue key={name}>
       <span>{name}</span>
       <b>{value}</b>
-    </Kept>
+    </KeyValue>
   ));

@@ -3,7 +3,7 @@ import styled, { css } from 'styled-components';
 /** The look of everything that is typed or chosen: its name above, a box, what is wrong with it beneath. */
 export const column = css`display: flex; flex-direction: column; gap: 3px; min-width: 0;`;
 export const labelLook = css`font-size: 12px; color: var(--ink-2);`;
-export const wrongLook = css`color: var(--short-ink); font-size: 12.5px;`;
+export const wrongLook = css`color: var(--short-ink); font-size: 12.5px; white-space: normal;`;
 
 /** Where a finger presses: on phones and tablets, and wherever there is no room for more than a finger's width. */
 export const FINGER = '(pointer: coarse), (max-width: 820px)';

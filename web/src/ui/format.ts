@@ -190,3 +190,7 @@ export function marginWords(sold: string, cost: string, format: Format): string 
   const rounded = tenths >= 0n ? (tenths + 5n) / 10n : (tenths - 5n) / 10n;
   return `${format.number(formatDecimal(rounded * 100_000n), 1, 1)} %`;
 }
+
+/** A name on a button, which must leave room for others: cut at a word where it is long. */
+export const shortly = (name: string): string =>
+  name.length <= 40 ? name : `${name.slice(0, 38).replace(/\s+\S*$/, '')}…`;

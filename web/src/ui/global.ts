@@ -27,7 +27,7 @@ export const GlobalStyle = createGlobalStyle`
   }
   h1, h2, h3 { font-family: var(--display); font-weight: 600; margin: 0; letter-spacing: -0.005em; }
   /* A name of 120 letters without a space goes on in the next line, and makes nothing wider. */
-  h1, h2, h3, p, li, dd, td > a, td > b, td > div, td > span { overflow-wrap: anywhere; }
+  h1, h2, h3, p, li, dd, td, th, aside, article > header { overflow-wrap: anywhere; }
   h1:focus, h2:focus { outline: none; }
   h1 { font-size: 27px; line-height: 1.1; }
   h2 { font-size: 18px; line-height: 1.2; }

@@ -15,7 +15,7 @@ export const Strip = styled.aside`
     &:focus-within > :not(:first-child), &[data-alone] > :not(:first-child) { display: block; height: 50vh; max-height: 50vh; }
   }
 `;
-export const StripHead = styled.div`padding: 14px 14px 10px; display: grid; gap: 8px;`;
+export const StripHead = styled.div`padding: 14px 14px 10px; display: grid; grid-template-columns: minmax(0, 1fr); gap: 8px;`;
 export const StripList = styled.nav`overflow: auto; flex: 1; padding-bottom: 12px;`;
 export const StripGroup = styled.div`padding: 8px 14px 3px; font-size: 12px; color: var(--ink-2);`;
 export const Sheet = styled.section`background: var(--sheet); padding: 18px 22px 40px; overflow: auto; min-width: 0;`;
@@ -48,6 +48,7 @@ export const Foot = styled.div`
   padding: 13px 24px; background: var(--sheet); border-top: 1px solid var(--line); display: flex; gap: 12px; align-items: center; flex-wrap: wrap;
 `;
 
+export const Cell = styled.div`display: flex; align-items: center; gap: 9px; line-height: 1.15; min-width: 0; > svg, > img { flex: none; }`;
 export const Grid = styled.table<Spaced & { $full?: boolean }>`
   ${spaced} ${({ $full }) => ($full ? 'width: 100%;' : '')}
   font-size: 13.5px;
@@ -55,25 +56,26 @@ export const Grid = styled.table<Spaced & { $full?: boolean }>`
   td { padding: 4px 6px; border-bottom: 1px solid var(--line-soft); height: 40px; }
   td.one-line { white-space: nowrap; }
   td.num, th.num { text-align: right; white-space: nowrap; }
-  td:first-child:has(> div, > a) { min-width: 110px; }
+  td > ${Cell} > :is(span, b, a, div) { min-width: 90px; } td:has(> a) { min-width: 90px; } td:first-child:has(> a) { min-width: 110px; }
+  td:not(.num, .one-line, :first-child, :empty, :has(> button, > label)) { min-width: 72px; } th.num:not(:empty) { min-width: 40px; }
   td.inset { padding-left: 44px; }
   td small { color: var(--ink-3); }
-  @media (max-width: 700px) { td:first-child { min-width: 130px; } }
+  @media (max-width: 700px) { td:first-child:not(:has(+ td > ${Cell})) { min-width: 130px; } }
   tr[data-quiet] td { color: var(--ink-3); }
 `;
 /** A table of typed lines; on a phone each line is a card, whose cells say what they are by their `data-label`. */
 export const LineGrid = styled(Grid)`
   @media (max-width: 700px) {
-    display: block; thead { display: none; } tbody { display: block; }
+    display: block; thead { display: none; } tbody, tfoot { display: block; }
     tr { position: relative; display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 6px 10px; padding: 10px 0; border-bottom: 1px solid var(--line); }
     td { display: block; height: auto; border: 0; padding: 0; } td:empty { display: none; }
-    td:first-child, td[colspan] { grid-column: 1 / -1; } td[data-end] { position: absolute; right: 0; top: 8px; } td:first-child:not([colspan]) { padding-right: 50px; }
+    td:first-child, td[colspan], td[data-wide] + td { grid-column: 1 / -1; } td[data-wide] { display: none; }
+    td[data-end] { position: absolute; right: 0; top: 8px; } td:first-child:not([colspan]) { padding-right: 50px; }
     td[data-label]::before { content: attr(data-label); display: block; font-size: 12px; color: var(--ink-2); }
     td.num { text-align: left; } input, button { min-height: 44px; }
   }
 `;
-export const Cell = styled.div`display: flex; align-items: center; gap: 9px; line-height: 1.15; min-width: 0; > svg, > img { flex: none; }`;
-export const KeyValue = styled.div`display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px dotted var(--line); > :first-child { min-width: 90px; overflow-wrap: anywhere; } > b { white-space: nowrap; }`;
+export const KeyValue = styled.div`display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px dotted var(--line); > :first-child { min-width: 90px; overflow-wrap: anywhere; } > b { flex: none; max-width: 68%; text-align: end; overflow-wrap: anywhere; }`;
 export const BigNumber = styled.div<Spaced & { $small?: boolean }>`
   font: 600 ${({ $small }) => ($small ? 32 : 44)}px/1 var(--display); margin: 6px 0 2px; ${spaced}
 `;

@@ -7,7 +7,7 @@ import { useOwnText } from './useOwnText.ts';
  * A number that is typed and shown as the company writes it, while everything behind it has the plain one: "1,5 kg" on
  * screen is "1.5 kg" in `value`. What is being typed stays as it is typed until the field is left.
  */
-export function useLocalNumber(held: string, onChange: (plain: string) => void) {
+export function useLocalNumber(held: string, onChange: (plain: string) => unknown) {
   const [value, write] = useOwnText(held, onChange);
   const locale = useLocale();
   const writing = useMemo(() => writingOf(locale), [locale]);

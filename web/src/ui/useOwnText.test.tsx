@@ -35,6 +35,13 @@ describe('a text whose value follows later', () => {
     expect(field.shown()).toBe('450');
   });
 
+  it('gives way to what was made of it, also where its value stays as it was', () => {
+    render(<Typing value="" write={() => ''} />);
+    const box = screen.getByRole<HTMLInputElement>('textbox');
+    fireEvent.change(box, { target: { value: '-10%' } });
+    expect(box.value).toBe('');
+  });
+
   it('gives way to a value that comes from elsewhere', () => {
     const field = lateField('2');
     field.type('25');
