@@ -72,11 +72,13 @@ const scrolled = (page: Page) =>
     return { top: scrollTop, tooLong: scrollHeight - clientHeight, tooWide: scrollWidth - clientWidth };
   });
 
-/** Names that have so little room that they are broken letter by letter. */
+/** Names that have so little room that they are broken letter by letter, and cells whose text lies over the next one. */
 const squeezed = (page: Page) =>
   page.evaluate(() =>
-    [...document.querySelectorAll('td *')]
+    [...document.querySelectorAll('td, td *')]
       .filter((element) => {
+        if (element.matches('td, th'))
+          return getComputedStyle(element).overflowX === 'visible' && element.scrollWidth > element.clientWidth + 1;
         const { width, height } = element.getBoundingClientRect();
         const isText = element.children.length === 0 && (element.textContent ?? '').trim().length > 6;
         return isText && width > 0 && width < 42 && height > 50;

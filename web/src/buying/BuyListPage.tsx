@@ -25,7 +25,8 @@ import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { bySupplier, Change, type Chosen, priceOf, withoutSuppliers, worth } from './buyChoice.ts';
 
 const Evenly = styled(LineGrid)`
-  table-layout: fixed;
+  @media (min-width: 1041px) { table-layout: fixed; }
+  @media (max-width: 1040px) { && th { width: auto; } td { padding: 4px; } }
   @media (max-width: 700px) { td:first-child { position: absolute; right: 0; top: 4px; padding: 0 !important; min-width: 0; } td:nth-child(2) { grid-column: 1 / -1; padding-right: 50px; } }
 `;
 const Title = styled.h2`margin-top: 16px; small { font: 400 13px var(--text); color: var(--ink-2); }`;

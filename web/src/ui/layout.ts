@@ -75,7 +75,7 @@ export const LineGrid = styled(Grid)`
     td.num { text-align: left; } input, button { min-height: 44px; }
   }
 `;
-export const KeyValue = styled.div`display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px dotted var(--line); > :first-child { min-width: 90px; overflow-wrap: anywhere; } > b { flex: none; max-width: 68%; text-align: end; overflow-wrap: anywhere; }`;
+export const KeyValue = styled.div`display: flex; justify-content: space-between; gap: 10px; padding: 4px 0; border-bottom: 1px dotted var(--line); > :first-child { min-width: 90px; overflow-wrap: anywhere; } > b:not(:first-child) { flex: none; max-width: 68%; text-align: end; overflow-wrap: anywhere; }`;
 export const BigNumber = styled.div<Spaced & { $small?: boolean }>`
   font: 600 ${({ $small }) => ($small ? 32 : 44)}px/1 var(--display); margin: 6px 0 2px; ${spaced}
 `;
