@@ -227,8 +227,8 @@ export const OrderInput = z.object({
   jobTag: ShortText.default(''),
   /** The day by which it is served where it gives way to others; null: the day it is wanted. */
   turnOn: Day.nullable().default(null),
-  /** Off every line, in percent. */
-  discount: percentUpTo(100).prefault('0'),
+  /** Off the whole order, in percent. */
+  orderDiscount: percentUpTo(100).prefault('0'),
   freight: Price.prefault('0'),
   lines: z.array(OrderLineInput).max(200),
 });

@@ -2,6 +2,8 @@ import { copyFileSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import type { Browser, BrowserContext, Locator, Page } from '@playwright/test';
+import type { Route } from '@yosegi/contract';
+import { type Input, type Output, send } from '@yosegi/contract/client';
 import { dayOf } from '@yosegi/core/days';
 import { demoOnce } from '@yosegi/demo/once';
 import { buildApp } from '@yosegi/server/app';
@@ -102,6 +104,20 @@ export class Visit {
     readonly page: Page,
   ) {}
 
+  /** Asks the server as this person, past the page. */
+  call = <R extends Route>(route: R, input: Input<R>): Promise<Output<R>> =>
+    send(
+      async (url, init) => {
+        const answer = await this.page.request.fetch(url, {
+          method: init.method ?? 'GET',
+          headers: init.headers as Record<string, string>,
+          ...(init.body ? { data: String(init.body) } : {}),
+        });
+        return new Response(new Uint8Array(await answer.body()), { status: answer.status() });
+      },
+      route,
+      input,
+    );
   /** What was said at the foot of the screen, the newest first. */
   get notices() {
     return this.page.getByRole('alertdialog');

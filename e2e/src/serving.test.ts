@@ -200,7 +200,7 @@ test.describe('an order of everything', () => {
     await theirs.page.getByText('Everything is here. It could leave now.').waitFor({ state: 'detached' });
     const row = theirs.page.getByRole('row', { name: /First season kit, medium/ });
     await row
-      .getByRole('cell', { name: /^-?0$|^–/ })
+      .getByRole('cell', { name: /^-?0( |\+|$)/ })
       .first()
       .waitFor();
     await theirs.page.getByRole('button', { name: 'Confirm the order' }).click();

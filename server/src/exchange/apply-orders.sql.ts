@@ -81,7 +81,7 @@ export async function applyOrders(doing: Doing, { changes, onProgress }: Applyin
       deliverTo: '',
       jobTag: '',
       turnOn: null,
-      discount: ZERO,
+      orderDiscount: ZERO,
       freight: ZERO,
       confirm: first.state === 'confirmed',
       lines: rows.map((row) => ({

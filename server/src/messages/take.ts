@@ -90,7 +90,7 @@ async function takeNew(doing: Doing, document: OrderDocument): Promise<number> {
     jobTag: '',
     deliverTo: placeOf(document),
     turnOn: null,
-    discount: ZERO,
+    orderDiscount: ZERO,
     freight: ZERO,
     lines,
     confirm: agreed,
@@ -134,7 +134,7 @@ async function takeChange(doing: Doing, document: OrderDocument): Promise<number
     jobTag: order.jobTag,
     turnOn: order.turnOn,
     // What we took off it, and what we bring it for, is none of theirs.
-    discount: own.order_discount,
+    orderDiscount: own.order_discount,
     freight: own.freight,
     lines,
   });
@@ -181,7 +181,7 @@ async function linesOf(tx: Writer, document: OrderDocument, known: readonly Orde
 
 /** What was agreed stays agreed, whatever the customer's terms are by now: only another price is another price. */
 function priceOf(own: OrderLineRecord | undefined, theirs: Money): { price: Money | null; discount: Percent } {
-  if (own?.price !== theirs) return { price: theirs, discount: ZERO };
+  if (!own || ![own.price, own.list_price].includes(theirs)) return { price: theirs, discount: ZERO };
   return { price: own.price_from === 'typed' ? own.list_price : null, discount: own.discount };
 }
 

@@ -30,7 +30,7 @@ export async function copyOrder(doing: Doing, id: number) {
     deliverTo: order.deliver_to,
     jobTag: order.job_tag,
     turnOn: null,
-    discount: order.order_discount,
+    orderDiscount: order.order_discount,
     freight: order.freight,
     confirm: false,
     lines: lines.map((line) => ({

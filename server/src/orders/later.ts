@@ -99,6 +99,6 @@ async function laterOf(db: Reader, lineId: number) {
   const own = line.price_from === 'contents' ? priceFor(contents, contents.base, item, items, customer) : null;
   const list = own ?? line.list_price;
   const off = { line: line.discount, order: order.order_discount };
-  const price = agreedPrice(list, off, customer.decimals);
+  const price = agreedPrice(list, off);
   return { line, parts: await orderParts(db, [lineId]), contents, list, price };
 }

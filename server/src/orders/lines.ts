@@ -182,7 +182,7 @@ const agreed = (
 ): Agreed => ({
   list_price,
   discount,
-  price: agreedPrice(list_price, { line: discount, order: terms.order }, terms.decimals),
+  price: agreedPrice(list_price, { line: discount, order: terms.order }),
   price_from,
 });
 

@@ -13,7 +13,7 @@ import {
   worthOf,
   ZERO,
 } from '@yosegi/core/number';
-import { agreedPrice, canShip, openOf, standingOf } from '@yosegi/core/orders';
+import { canShip, type OrderSum, openOf, orderSum, standingOf } from '@yosegi/core/orders';
 import { boughtFor } from '../buying/index.ts';
 import { decimal, orNull } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
@@ -141,14 +141,7 @@ function headOf(
     wholeOn: isPromised ? days.arrives : null,
     outlook: isOver ? ('over' as const) : isPromised ? outlookOf(order, lines, days, today) : ('unknown' as const),
     canLeave: isPromised && days.all === '',
-    worth: decimal(
-      sumForText(
-        [
-          order.freight,
-          ...lines.map((line) => lineAmount(minus(line.quantity, line.dropped), line.price, decimals)),
-        ].map(BigInt),
-      ),
-    ),
+    worth: decimal(sumOf(order, lines, decimals).total),
     at: order.made_at,
     version: order.version,
     ready: lines.filter((line, index) => openOf(line) > 0 && days.complete[index] === '' && isPromised).length,
@@ -209,18 +202,16 @@ export async function listOrders(db: Reader, query: QueryOf<'orders'>, today: st
   return { rows: await toOrderRows(db, rows, today), next };
 }
 
-/** What a line comes to before what is taken off the whole order. */
-const amountOf = (line: OrderLineRecord, decimals: number): bigint => {
-  const price = agreedPrice(line.list_price, { line: line.discount, order: ZERO }, decimals);
-  return lineAmount(minus(line.quantity, line.dropped), price, decimals);
-};
-
-/** What the order's own discount comes to: what its lines are before it, less what they are. */
-const takenOff = (lines: readonly OrderLineRecord[], decimals: number): bigint =>
-  sumForText(
-    lines.map(
-      (line) => amountOf(line, decimals) - lineAmount(minus(line.quantity, line.dropped), line.price, decimals),
-    ),
+/** What an order comes to as it is printed, without what was given up. */
+const sumOf = (order: OrderRecord, lines: readonly OrderLineRecord[], decimals: number): OrderSum =>
+  orderSum(
+    lines.map(({ quantity, dropped, list_price: list, discount }) => ({
+      quantity: minus(quantity, dropped),
+      list,
+      discount,
+    })),
+    { discount: order.order_discount, freight: order.freight },
+    decimals,
   );
 
 /** One order with where each line of it stands. */
@@ -245,6 +236,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
   const decimals = await currencyDecimals(db);
   const { ready: _, ...head } = headOf(order, lines, parts, served, today, decimals);
   const days = daysOf(order, lines, parts, served, today);
+  const sum = sumOf(order, lines, decimals);
   const shown = lines.map((line, index): OrderLine => {
     const own = parts.get(line.id) ?? [];
     const open = openOf(line);
@@ -267,7 +259,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
       price: decimal(line.price),
       listPrice: decimal(line.list_price),
       discount: decimal(line.discount),
-      amount: decimal(amountOf(line, decimals)),
+      amount: decimal(sum.amounts[index] ?? 0n),
       priceFrom: line.price_from,
       worth: decimal(lineAmount(minus(line.quantity, line.dropped), line.price, decimals)),
       plannedCost: decimal(plannedCost(line, own, items) ?? ZERO),
@@ -318,7 +310,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
     deliverTo: order.deliver_to,
     discount: decimal(order.discount),
     orderDiscount: decimal(order.order_discount),
-    takenOff: decimal(takenOff(lines, decimals)),
+    takenOff: decimal(sum.takenOff),
     freight: decimal(order.freight),
     transportDays: order.transport_days,
     jobTag: order.job_tag,

@@ -25,7 +25,7 @@ export async function createOrder(doing: Doing, input: BodyOf<'createOrder'>): P
     made_at: now.toISOString(),
     made_by: person.id,
   });
-  await writeLines(tx, id, input.lines, { customer: discount, order: input.discount });
+  await writeLines(tx, id, input.lines, { customer: discount, order: input.orderDiscount });
   doing.changed('orders');
   return input.confirm ? confirmOrder(doing, id, 0) : numbered(tx, 'sales_order', id);
 }
@@ -41,7 +41,7 @@ export async function saveOrder(doing: Doing, id: number, input: BodyOf<'saveOrd
   const { discount } = await requireCustomer(tx, input.customerId, order.customer_id);
   const before = await orderLines(tx, [id]);
   await updateVersioned(tx, 'sales_order', id, input.version, headOf(input), () => current(doing, id));
-  await writeLines(tx, id, input.lines, { customer: discount, order: input.discount });
+  await writeLines(tx, id, input.lines, { customer: discount, order: input.orderDiscount });
   await noteChanges(doing, id, before);
   if (order.state === 'confirmed' && input.lines.length === 0) throw new Refusal('no-order-lines', {}, 'lines');
   await promised(doing, id);
@@ -125,7 +125,7 @@ const headOf = (input: OrderInput) => ({
   deliver_to: input.deliverTo,
   job_tag: input.jobTag,
   turn_on: input.turnOn,
-  order_discount: input.discount,
+  order_discount: input.orderDiscount,
   freight: input.freight,
 });
 

@@ -1,5 +1,5 @@
 import { useIsMutating } from '@tanstack/react-query';
-import { type KeyboardEvent, useDeferredValue } from 'react';
+import { type KeyboardEvent, useDeferredValue, useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { Button } from '../ui/Button.tsx';
@@ -99,11 +99,12 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
   const read = readTrack(item, typed);
   const asked = useDeferredValue(read.serials);
   const wanted = Math.max(1, Math.min(2000, Math.round(quantity) || 1));
-  const check = useQuestion(
+  const checked = useQuestion(
     'checkSerials',
     { params: { id: item.id }, body: { codes: asked, count: wanted } },
     { keep: true },
-  ).data;
+  );
+  const check = checked.data;
   // What is being posted is there already, and is no clash with itself.
   const isPosting = useIsMutating() > 0;
   const clashes = (isGivenBack || isPosting ? [] : (check?.clashes ?? [])).filter(
@@ -116,6 +117,15 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
     const { serials: codes, error } = readTrack(item, { ...typed, serials });
     if (!error && codes.length > 0) setCount?.(codes.length);
   };
+  // A hand may be faster than the answer: the key waits for it.
+  const isKnown = check !== undefined && !checked.isPlaceholderData;
+  const [isTaking, setTaking] = useState(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is put is what was free when the answer came
+  useEffect(() => {
+    if (!isTaking || !isKnown) return;
+    setTaking(false);
+    if (free) put(free);
+  }, [isTaking, isKnown]);
   const [clash] = clashes;
   const says = clash
     ? `${clash.code} ${clash.says}${clashes.length > 1 ? `, and ${clashes.length - 1} more` : ''}.`
@@ -136,21 +146,23 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
           }}
           error={says ?? read.error ?? errorAt('serials')}
           onKeyDown={(event) => {
-            if (event.key === 'F2' && free) {
+            if (event.key === 'F2' && !isGivenBack) {
               event.preventDefault();
-              put(free);
+              setTaking(true);
             } else onKeyDown?.(event);
           }}
         />
       </Part>
       {free !== null ? (
-        <Button look={clash ? 'plain' : 'ghost'} onPress={() => put(free)}>
+        <Button look={clash ? 'plain' : 'ghost'} onPress={() => setTaking(true)}>
           Take {free} <kbd>F2</kbd>
         </Button>
       ) : (
-        <Faint>
-          {isGivenBack ? 'the unit that is taken in' : 'the item has no serial pattern, so none is suggested'}
-        </Faint>
+        (isGivenBack || check) && (
+          <Faint>
+            {isGivenBack ? 'the unit that is taken in' : 'the item has no serial pattern, so none is suggested'}
+          </Faint>
+        )
       )}
     </TrackRow>
   );

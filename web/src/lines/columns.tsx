@@ -36,7 +36,10 @@ export const binColumn = <Line extends Shelved>(asks: {
 });
 
 /** What each line comes to. */
-export const valueColumn = <Line,>(read: readonly { readonly value: Money }[], head = 'Value'): LineColumn<Line> => ({
+export const valueColumn = <Line,>(
+  read: readonly { readonly value: Money | bigint }[],
+  head = 'Value',
+): LineColumn<Line> => ({
   head,
   width: 100,
   numeric: true,
@@ -44,6 +47,6 @@ export const valueColumn = <Line,>(read: readonly { readonly value: Money }[], h
   cell: (_, index) => <Amount value={read[index]?.value ?? (0 as Money)} />,
 });
 
-function Amount({ value }: { value: Money }) {
+function Amount({ value }: { value: Money | bigint }) {
   return useFormat().money(formatDecimal(value));
 }

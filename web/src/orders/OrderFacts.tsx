@@ -59,25 +59,25 @@ export function Brings({ order }: { order: Order }) {
     <>
       <KeyValue>
         <span>Lines</span>
-        <b>{format.money(goods)}</b>
+        <b>{format.money(formatDecimal(readForText(goods) + readForText(order.takenOff)))}</b>
       </KeyValue>
       {order.takenOff !== '0' && (
         <KeyValue>
-          <span>after {format.number(order.orderDiscount)} % off</span>
-          <span>−{format.money(order.takenOff)}</span>
+          <span>{format.number(order.orderDiscount)} % off</span>
+          <b>−{format.money(order.takenOff)}</b>
         </KeyValue>
       )}
       {order.freight !== '0' && (
-        <>
-          <KeyValue>
-            <span>Freight</span>
-            <span>{format.money(order.freight)}</span>
-          </KeyValue>
-          <KeyValue>
-            <b>Total</b>
-            <b>{format.money(order.worth)}</b>
-          </KeyValue>
-        </>
+        <KeyValue>
+          <span>Freight</span>
+          <b>{format.money(order.freight)}</b>
+        </KeyValue>
+      )}
+      {(order.freight !== '0' || order.takenOff !== '0') && (
+        <KeyValue>
+          <b>Total</b>
+          <b>{format.money(order.worth)}</b>
+        </KeyValue>
       )}
       <KeyValue>
         <span>Cost, as planned</span>

@@ -1,5 +1,5 @@
 import { type Numbered, type Order, OrderInput, type OrderLook } from '@yosegi/contract';
-import { add, formatDecimal, type Money, parseMoney, readForText } from '@yosegi/core/number';
+import { formatDecimal, readForText } from '@yosegi/core/number';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
@@ -27,7 +27,7 @@ import { amountFault } from './kit.ts';
 import { kitWords, Under, WaitsFor, WhenChip } from './LineAhead.tsx';
 import { OrderAsks, OrderNotes } from './OrderHead.tsx';
 import { OrderOutcome } from './OrderOutcome.tsx';
-import { amountFault as freightFault, percentFault, percentIn, readSold } from './soldLine.ts';
+import { amountFault as freightFault, percentFault, percentIn, readSold, sumTyped } from './soldLine.ts';
 import {
   type Head,
   headOf,
@@ -80,12 +80,10 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
     form.set({ lines: next(form.latest().lines) }),
   );
   const look = useLook(inputOf(head), order?.id ?? null, lines);
-  const read = lines.map((line, index) =>
-    readSold(line, look?.lines[index]?.price ?? '0', head.discount, format.currencyDecimals),
-  );
-  const goods = add(0 as Money, ...read.map(({ value }) => value));
-  const isHeadFaulty = percentFault(head.discount) !== undefined || freightFault(head.freight) !== undefined;
-  const total = isHeadFaulty ? goods : add(goods, parseMoney(head.freight.trim() || '0'));
+  const own = lines.map((_, index) => look?.lines[index]?.price ?? '0');
+  const read = lines.map((line, index) => readSold(line, own[index] ?? '0'));
+  const sum = sumTyped({ ...head, lines }, own, format.currencyDecimals);
+  const isHeadFaulty = percentFault(head.orderDiscount) !== undefined || freightFault(head.freight) !== undefined;
   const faulty =
     read.some(({ quantityError, costError }) => quantityError || costError) ||
     isHeadFaulty ||
@@ -223,7 +221,10 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                 return ahead && <WhenChip wholeOn={ahead.wholeOn} wantedOn={line.wantedOn || head.wantedOn} />;
               },
             },
-            valueColumn(read, 'Amount'),
+            valueColumn(
+              sum.amounts.map((value) => ({ value })),
+              'Amount',
+            ),
           ]}
           beneath={(line, index, span) => {
             const kit = look?.lines[index]?.kit;
@@ -302,7 +303,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
           )}
         </Row>
       </Sheet>
-      <OrderOutcome look={look} head={head} change={change} lines={lines.length} goods={goods} total={total} />
+      <OrderOutcome look={look} head={head} change={change} sum={sum} />
     </SheetAndMargin>
   );
 }
@@ -327,7 +328,7 @@ const SHOWN_AT = [
   'lines.*.quantity',
   'lines.*.price',
   'lines.*.discount',
-  'discount',
+  'orderDiscount',
   'freight',
   'lines.*.wantedOn',
 ].concat(['amount', 'itemId'].map((name) => `lines.*.contents.*.${name}`));

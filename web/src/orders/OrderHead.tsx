@@ -101,9 +101,9 @@ export function OrderNotes({ form }: Props) {
             label="Order discount"
             numeric
             suffix="%"
-            value={head.discount}
-            onChange={(discount) => form.set({ discount })}
-            error={percentFault(head.discount) ?? form.at('discount')}
+            value={head.orderDiscount}
+            onChange={(orderDiscount) => form.set({ orderDiscount })}
+            error={percentFault(head.orderDiscount) ?? form.at('orderDiscount')}
           />
         </Part>
         <Part $width={110}>

@@ -99,7 +99,7 @@ function Line({ order, line, span }: { order: Order; line: OrderLine; span: Span
           )}
         </td>
         <td className="num">
-          {format.money(line.worth)}
+          {format.money(line.amount)}
           <br />
           <Faint>{marginWords(line.worth, costOf(line), format)}</Faint>
         </td>

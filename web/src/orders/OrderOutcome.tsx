@@ -1,7 +1,8 @@
 import type { OrderLook } from '@yosegi/contract';
 import { dayAfter } from '@yosegi/core/days';
 import { latest } from '@yosegi/core/demand';
-import { formatDecimal, type Money, readForText } from '@yosegi/core/number';
+import { formatDecimal, readForText } from '@yosegi/core/number';
+import type { OrderSum } from '@yosegi/core/orders';
 import { Button } from '../ui/Button.tsx';
 import { count, marginWords, useFormat } from '../ui/format.ts';
 import { BigNumber, KeyValue, Margin } from '../ui/layout.ts';
@@ -15,35 +16,40 @@ interface Props {
   readonly look: OrderLook | undefined;
   readonly head: Head;
   readonly change: (part: Partial<Head>) => void;
-  readonly lines: number;
-  /** The lines alone, and with the freight. */
-  readonly goods: Money;
-  readonly total: Money;
+  /** What it comes to as far as it can be read. */
+  readonly sum: OrderSum;
 }
 
 /** What an order that is being typed comes to: its day, its worth, and whom it would delay. */
-export function OrderOutcome({ look, head, change, lines, goods, total }: Props) {
+export function OrderOutcome({ look, head, change, sum }: Props) {
   const format = useFormat();
+  const goods = sum.lines - sum.takenOff;
   return (
     <Margin aria-label="What it comes to">
       <h2>Whole on</h2>
       <BigNumber $small>{look ? whenThere(look.wholeOn, format) : '–'}</BigNumber>
       <H2 $top={18}>It comes to</H2>
       <KeyValue>
-        <span>{count(lines, 'line')}</span>
-        <b>{format.money(formatDecimal(goods))}</b>
+        <span>{count(sum.amounts.length, 'line')}</span>
+        <b>{format.money(formatDecimal(sum.lines))}</b>
       </KeyValue>
-      {total !== goods && (
+      {sum.takenOff > 0n && (
         <KeyValue>
-          <span>With freight</span>
-          <b>{format.money(formatDecimal(total))}</b>
+          <span>{format.number(head.orderDiscount)} % off</span>
+          <b>−{format.money(formatDecimal(sum.takenOff))}</b>
+        </KeyValue>
+      )}
+      {sum.total !== sum.lines && (
+        <KeyValue>
+          <span>{sum.total === goods ? 'Total' : 'Total, with freight'}</span>
+          <b>{format.money(formatDecimal(sum.total))}</b>
         </KeyValue>
       )}
       <KeyValue>
         <span>Cost, as planned</span>
         <span>{format.money(formatDecimal(costOf(look)))}</span>
       </KeyValue>
-      {look && goods > 0 && (
+      {look && goods > 0n && (
         <KeyValue>
           <b>Margin</b>
           <b>{marginWords(formatDecimal(goods), formatDecimal(costOf(look)), format)}</b>

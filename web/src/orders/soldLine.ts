@@ -1,21 +1,39 @@
 import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, fromZero, type Percent, parseMoney, parsePercent, percentTo, ZERO } from '@yosegi/core/number';
-import { agreedPrice } from '@yosegi/core/orders';
+import { fromZero, type Percent, parseMoney, parsePercent, percentTo, ZERO } from '@yosegi/core/number';
+import { type OrderSum, orderSum } from '@yosegi/core/orders';
 import { type PricedLine, readPricedLine } from '../lines/pricedLine.ts';
-import type { Line } from './typedOrder.ts';
+import type { Head, Line } from './typedOrder.ts';
 
 /**
- * A line of an order as it is typed: what it comes to after what is taken off it and off the whole order.
+ * A line of an order as it is typed: what it comes to after what is taken off it.
  * @param own what one sells at while no price is typed, a plain decimal
- * @param off from the whole order, in percent
+ */
+export function readSold(line: Line, own: string): PricedLine {
+  return readPricedLine(line.item, { quantity: line.quantity, cost: line.price.trim() || own });
+}
+
+/**
+ * What an order that is being typed comes to; what cannot be read counts for nothing.
+ * @param own what each line sells at while no price is typed, plain decimals
  * @param decimals of the currency
  */
-export function readSold(line: Line, own: string, off: string, decimals: number): PricedLine {
-  const list = line.price.trim() || own;
-  const plain = readPricedLine(line.item, { quantity: line.quantity, cost: list });
-  if (plain.costError || percentFault(line.discount) || percentFault(off)) return plain;
-  const price = agreedPrice(parseMoney(list), { line: percentOf(line.discount), order: percentOf(off) }, decimals);
-  return readPricedLine(line.item, { quantity: line.quantity, cost: formatDecimal(price) });
+export function sumTyped(
+  head: Pick<Head, 'orderDiscount' | 'freight'> & { readonly lines: readonly Line[] },
+  own: readonly string[],
+  decimals: number,
+): OrderSum {
+  const lines = head.lines.map((line, index) => {
+    const { quantity } = readSold(line, own[index] ?? '0');
+    const isFaulty = percentFault(line.discount) !== undefined || amountFault(line.price) !== undefined;
+    return {
+      quantity: isFaulty ? ZERO : quantity,
+      list: isFaulty ? ZERO : parseMoney(line.price.trim() || (own[index] ?? '0')),
+      discount: isFaulty ? ZERO : percentOf(line.discount),
+    };
+  });
+  const discount = percentFault(head.orderDiscount) === undefined ? percentOf(head.orderDiscount) : ZERO;
+  const freight = amountFault(head.freight) === undefined ? parseMoney(head.freight.trim() || '0') : ZERO;
+  return orderSum(lines, { discount, freight }, decimals);
 }
 
 const percentOf = (text: string): Percent => (text.trim() === '' ? ZERO : parsePercent(text.trim()));

@@ -20,8 +20,8 @@ export interface Head {
   readonly jobTag: string;
   /** The day by which it gives way to others; empty where it takes its own turn. */
   readonly turnOn: string;
-  /** Off every line, in percent. */
-  readonly discount: string;
+  /** Off the whole order, in percent. */
+  readonly orderDiscount: string;
   readonly freight: string;
 }
 
@@ -53,7 +53,7 @@ export const headOf = (order: Order | null, customerId: number | null): Head => 
   deliverTo: order?.deliverTo ?? '',
   jobTag: order?.jobTag ?? '',
   turnOn: order?.turnOn ?? '',
-  discount: shown(order?.orderDiscount),
+  orderDiscount: shown(order?.orderDiscount),
   freight: shown(order?.freight),
 });
 
@@ -91,7 +91,7 @@ export const inputOf = ({ lines, ...head }: Typed) => ({
   deliverTo: head.deliverTo.trim(),
   jobTag: head.jobTag.trim(),
   turnOn: head.turnOn || null,
-  discount: head.discount.trim() || '0',
+  orderDiscount: head.orderDiscount.trim() || '0',
   freight: head.freight.trim() || '0',
   lines: lines.map((line) => ({
     id: line.id,
