@@ -205,6 +205,8 @@ export class Keyboard {
     await this.page.getByRole('menuitem').filter({ hasText: text }).first().waitFor();
     await this.press('Enter');
     await this.page.getByRole('heading', { name: heading }).first().waitFor();
+    // As one looks where one is before one goes on.
+    await this.page.waitForFunction(() => document.activeElement?.closest('#main') !== null);
   }
 
   private focused(): Promise<string> {

@@ -155,6 +155,8 @@ export function StoreForm({ store }: { store: Store }) {
           value={adding}
           onChange={(next) => form.set({ adding: next })}
           inputRef={adder}
+          // A store that was just added is given its bins next.
+          autoFocus={!store.bins.some(({ kind }) => isForGoods(kind))}
           error={form.at(`bins.${bins.length}.code`)}
           onKeyDown={(event) => {
             if (event.key !== 'Enter' || event.ctrlKey) return;

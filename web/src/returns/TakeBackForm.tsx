@@ -21,6 +21,7 @@ import { Tile } from '../ui/Tile.tsx';
 import { Faint, Late, Muted, Row } from '../ui/text.ts';
 import { dayOf } from '../ui/today.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { Other, Others } from './Others.tsx';
 import { joined, Named, NONE_NAMED, namedBy, WhichBack } from './WhichBack.tsx';
@@ -134,8 +135,10 @@ export function TakeBackForm() {
   const at = (row: Returnable, name: string, nth = -1) =>
     problemAt(take.error, `lines.${parts.findIndex((part) => part.row === row && part.nth === nth)}.${name}`);
   const needsReason = reasonId === '';
+  const box = useRef<HTMLElement>(null);
+  useShortcut('Enter', () => !needsReason && post(true), { ctrl: true, within: box });
   return (
-    <Box aria-label="Take goods back">
+    <Box aria-label="Take goods back" ref={box} data-own-key="Enter">
       <Row $wrap $end $gap={12}>
         <Part $width={340}>
           <Field

@@ -89,6 +89,7 @@ const places: readonly Target[] = [
   ['/devices/shop', 'Web shop'],
   ['/buying/orders?new=1', 'New purchase order'],
   ['/buying/suppliers', 'Suppliers'],
+  ['/buying/suppliers?new=1', 'New supplier'],
   ['/stock/put-right', 'Put right'],
   ['/stock/revalue', 'Revalue stock'],
   ['/devices/scanner', 'Scanner'],

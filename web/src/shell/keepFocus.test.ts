@@ -67,3 +67,22 @@ it('moves nothing where it has been put elsewhere, or where somebody left it now
   await frames();
   expect(document.activeElement).toBe(document.body);
 });
+
+it('goes to the heading where nothing is left on the page, and not to what was said at its foot', async () => {
+  remove('table');
+  remove('#form');
+  button('Post')?.focus();
+  remove('p');
+  await vi.waitFor(() => expect(focused()).toBe('Lines'));
+});
+
+it('goes back to the page from a dialog that goes, and not to what was said at its foot', async () => {
+  button('Post')?.focus();
+  const dialog = document.createElement('div');
+  dialog.innerHTML = '<button>Find</button>';
+  document.body.insertBefore(dialog, document.getElementById('notice'));
+  button('Find')?.focus();
+  remove('p');
+  dialog.remove();
+  await vi.waitFor(() => expect(focused()).toBe('Lines'));
+});

@@ -1,5 +1,4 @@
-const FOCUSABLE =
-  ':is(a[href], button:not(:disabled), input:not(:disabled, [type=hidden]), textarea:not(:disabled), [tabindex]:not([tabindex="-1"]))';
+import { FOCUSABLE } from '../ui/focusable.ts';
 
 /** Where something that had the focus was, so that the next thing can have it. */
 interface Place {
@@ -81,6 +80,8 @@ const focusableIn = (node: Element): Element[] =>
 function nextOf({ gone, parent, next, before, at, instead }: Place): Element | null {
   const same = instead?.isConnected ? focusableIn(instead) : [];
   if (same.length > 0) return same[at] ?? same[0] ?? null;
+  // What lies over the page is followed by nothing in it; what stands beside it there is no place to go.
+  if (!(parent instanceof Element) || !parent.closest('#main')) return null;
   // A row of the same kind has the same columns; of anything else the first comes next.
   const inNext = along(next, 'nextSibling');
   if (inNext) return (inNext.node.nodeName === gone.nodeName ? inNext.all[at] : undefined) ?? inNext.all[0] ?? null;
@@ -89,10 +90,11 @@ function nextOf({ gone, parent, next, before, at, instead }: Place): Element | n
     return (inBefore.node.nodeName === gone.nodeName ? inBefore.all[at] : undefined) ?? inBefore.all.at(-1) ?? null;
   // What stands around it, and then what follows that.
   for (let around: Node | null = parent; around && around !== document.body; around = around.parentNode) {
+    // What lies outside of the page, like what was said at its foot, follows nothing in it.
+    if (around instanceof Element && around.id === 'main') break;
     if (!around.isConnected) continue;
     const after = along(around.nextSibling, 'nextSibling') ?? along(around.previousSibling, 'previousSibling');
     if (after) return after.all[0] ?? null;
-    if (around instanceof Element && around.id === 'main') break;
   }
   return null;
 }

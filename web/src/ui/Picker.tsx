@@ -229,7 +229,8 @@ export function Picker<T extends { readonly id: number }>(props: Props<T>) {
           () => setNew(null),
           (made) => {
             setNew(null);
-            pick(made);
+            // The dialog gives the focus back when it goes; whoever takes the new one puts it further on.
+            requestAnimationFrame(() => requestAnimationFrame(() => pick(made)));
           },
         )}
     </>

@@ -1,3 +1,4 @@
+import { FOCUSABLE } from './focusable.ts';
 import { press, typeInto } from './keys.ts';
 
 /** Keys that wait for the field they are meant for; null while none has to. */
@@ -7,7 +8,11 @@ let pending: Promise<unknown> | null = null;
 
 /** Whether a key says something to whatever field comes next. */
 const isTyped = ({ key, ctrlKey, altKey, metaKey }: KeyboardEvent): boolean =>
-  (key.length === 1 || key === 'Enter' || key === 'Backspace') && !ctrlKey && !altKey && !metaKey;
+  (key.length === 1 || key === 'Backspace' || isDeed(key)) && !ctrlKey && !altKey && !metaKey;
+/** Keys that are no text: each waits until what was typed before it is drawn. */
+const isDeed = (key: string): boolean => ['Enter', 'Tab', BACK].includes(key);
+/** Tab with Shift. */
+const BACK = 'BackTab';
 
 /**
  * Holds what a hand types on while it is not known yet where that belongs: an Enter waits for its answer, or the focus is on
@@ -27,7 +32,7 @@ function hold(event: KeyboardEvent): void {
   if (!event.isTrusted || !isTyped(event)) return;
   event.preventDefault();
   event.stopImmediatePropagation();
-  held?.push(event.key);
+  held?.push(event.key === 'Tab' && event.shiftKey ? BACK : event.key);
 }
 
 async function release(): Promise<void> {
@@ -39,21 +44,28 @@ async function release(): Promise<void> {
     }
     const keys = held;
     const field = document.activeElement;
-    if (keys.length === 0 || !(field instanceof HTMLInputElement)) break;
-    const enter = keys.indexOf('Enter');
-    const text = keys.splice(0, enter < 0 ? keys.length : enter);
-    if (text.length > 0) {
+    if (keys.length === 0 || !(field instanceof HTMLElement)) break;
+    const deed = keys.findIndex(isDeed);
+    const text = keys.splice(0, deed < 0 ? keys.length : deed);
+    if (text.length > 0 && field instanceof HTMLInputElement) {
       typeInto(field, edited(field, text));
       // As from a hand, Enter follows when the screen has drawn what was typed.
       await frame();
     }
-    if (enter < 0) continue;
-    keys.shift();
-    press(field, 'Enter');
+    const key = deed < 0 ? undefined : keys.shift();
+    if (key === undefined) continue;
+    if (key !== 'Enter') tabFrom(field, key === BACK ? -1 : 1);
+    else if (field instanceof HTMLInputElement) press(field, key);
     await frame();
   }
   held = null;
   window.removeEventListener('keydown', hold, true);
+}
+
+/** Puts the focus where Tab would. */
+function tabFrom(from: HTMLElement, by: 1 | -1): void {
+  const all = [...document.querySelectorAll<HTMLElement>(FOCUSABLE)].filter((one) => one.getClientRects().length > 0);
+  all[all.indexOf(from) + by]?.focus();
 }
 
 const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
