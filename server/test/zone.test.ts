@@ -3,24 +3,33 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { api } from '@yosegi/contract';
 import { readDespatchAdvice } from '@yosegi/core/ubl';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { usesSince } from '../src/buying/reorder.sql.ts';
 import { TestServer, Workshop } from './harness.ts';
 
 describe('an evening in New York, when Greenwich has tomorrow', () => {
-  const home = process.env.TZ;
   let server: TestServer;
   let shop: Workshop;
 
   beforeAll(async () => {
-    process.env.TZ = 'America/New_York';
+    vi.stubEnv('TZ', 'America/New_York');
     const clock = { now: () => new Date('2026-11-26T02:30:00Z') };
     server = await TestServer.start(mkdtempSync(join(tmpdir(), 'yosegi-')), clock);
     shop = await Workshop.open(server);
   });
   afterAll(async () => {
-    process.env.TZ = home;
+    // Other files work on in this process: the zone is as it was, also where none was set.
+    vi.unstubAllEnvs();
     await server.close();
+    expect(Intl.DateTimeFormat().resolvedOptions().timeZone).toBeDefined();
+  });
+
+  it('is Greenwich where the machine is told a zone that does not exist', async () => {
+    const zone = async () => (await server.call(api.session, {})).timeZone;
+    expect(await zone()).toBe('America/New_York');
+    vi.stubEnv('TZ', 'undefined');
+    expect(await zone()).toBe('UTC');
+    vi.stubEnv('TZ', 'America/New_York');
   });
 
   it('is today on what is sent and in what was used by day', async () => {

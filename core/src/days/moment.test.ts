@@ -1,16 +1,13 @@
 import fc from 'fast-check';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { dayOf, utcDay } from './index.ts';
 
 describe('the company’s day of a moment', () => {
-  const home = process.env.TZ;
-  afterEach(() => {
-    process.env.TZ = home;
-  });
+  afterEach(() => vi.unstubAllEnvs());
 
   it('is the one on the wall where it is reckoned, also of an evening', () => {
     const said = (zone: string) => {
-      process.env.TZ = zone;
+      vi.stubEnv('TZ', zone);
       return dayOf('2026-11-26T02:30:00.000Z');
     };
     expect(['UTC', 'America/New_York', 'Pacific/Kiritimati', 'Pacific/Pago_Pago'].map(said)).toEqual([
@@ -25,7 +22,7 @@ describe('the company’s day of a moment', () => {
     const moments = fc.date({ min: new Date('2000-01-01'), max: new Date('2100-01-01'), noInvalidDate: true });
     fc.assert(
       fc.property(moments, fc.constantFrom('UTC', 'America/St_Johns', 'Asia/Kathmandu'), (moment, zone) => {
-        process.env.TZ = zone;
+        vi.stubEnv('TZ', zone);
         const day = dayOf(moment);
         expect(dayOf(moment.toISOString())).toBe(day);
         const begins = new Date(`${day}T00:00:00`).getTime();

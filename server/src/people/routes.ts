@@ -67,8 +67,8 @@ export const peopleHandlers: HandlersOf<typeof peopleRoutes> = {
   },
 };
 
-/** Where this machine counts its days. */
-const timeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
+/** Where this machine counts its days; told a zone that does not exist, it counts as in Greenwich and names none. */
+const timeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone ?? 'UTC';
 
 export async function companyOf(db: Reader): Promise<Company> {
   const row = required(await db.models.company.findByPk(1));

@@ -36,6 +36,7 @@ export function FinishPage() {
           <FinishForm key={data.id} build={data} />
         ) : (
           <EmptyState
+            isPage
             title={`${data.number} is not on the bench`}
             action={<LinkButton to={pageOf(data)}>Open {data.number}</LinkButton>}
           >

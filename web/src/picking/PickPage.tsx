@@ -42,6 +42,7 @@ function PickBuild({ id }: { id: GoalRow['id'] }) {
           <Picking job={jobOfBuild(data)} />
         ) : (
           <EmptyState
+            isPage
             title={`${data.number} is not on the bench`}
             action={<LinkButton to={`/build/${id}`}>Open {data.number}</LinkButton>}
           >
@@ -62,6 +63,7 @@ function PickOrder({ id }: { id: GoalRow['id'] }) {
           <Picking job={jobOfOrder(data)} />
         ) : (
           <EmptyState
+            isPage
             title={`Nothing to pick for ${data.number}`}
             action={<LinkButton to={`/orders/${id}`}>Open {data.number}</LinkButton>}
           >

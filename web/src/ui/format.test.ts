@@ -40,14 +40,13 @@ describe('formats', () => {
 });
 
 describe('days and how long ago, in other time zones', () => {
-  const home = process.env.TZ;
   afterEach(() => {
-    process.env.TZ = home;
+    vi.unstubAllEnvs();
     vi.useRealTimers();
   });
 
   it.each(['Pacific/Kiritimati', 'Pacific/Pago_Pago', 'Europe/London', 'America/Sao_Paulo'])('%s', (zone) => {
-    process.env.TZ = zone;
+    vi.stubEnv('TZ', zone);
     expect([format.day('2026-12-09'), format.longerDay('2026-03-29')]).toEqual(['Wed 9 Dec', '29 Mar 2026']);
     const ago = (now: Date, then: Date) => {
       vi.useFakeTimers({ now });
