@@ -7,11 +7,13 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useQuestion } from '../api/client.ts';
 import { type Format, useFormat } from '../ui/format.ts';
+import { later } from '../ui/later.tsx';
 import { Stave } from '../ui/Stave.tsx';
 import { H2 } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
-import { Below } from './Below.tsx';
+
+const Below = later(() => import('./Below.tsx'), 'Below');
 
 const Line = styled.li<{ $short: boolean }>`
   display: grid; grid-template-columns: 32px minmax(120px, 250px) 84px minmax(60px, 1fr) 132px; gap: 12px; align-items: center; padding: 6px 24px; margin: 0 -24px;
