@@ -17,9 +17,9 @@ test.describe('from an empty company, by keyboard alone', () => {
     const keys = new Keyboard(page);
     const counted: Record<string, number> = {};
     /** One job; the keys beside what is typed are counted. */
-    const job = async (name: string, most: number, walk: () => Promise<void>) => {
+    const walk = async (name: string, most: number, steps: () => Promise<void>) => {
       const before = keys.presses;
-      await test.step(name, walk);
+      await test.step(name, steps);
       counted[name] = keys.presses - before;
       expect.soft(counted[name], name).toBeLessThanOrEqual(most);
     };
@@ -35,7 +35,7 @@ test.describe('from an empty company, by keyboard alone', () => {
       await page.waitForFunction(() => document.activeElement?.closest('#main') !== null);
     };
 
-    await job('places', 12, async () => {
+    await walk('places', 12, async () => {
       await keys.goTo('Places', /place|store|bin/i);
       await keys.tabTo(/^Code$/);
       await keys.type('SHOP');
@@ -55,7 +55,7 @@ test.describe('from an empty company, by keyboard alone', () => {
       ['SEAT', 'Stool seat', ''],
       ['STOOL', 'Milking stool', 'made here'],
     ] as const)
-      await job(`item ${code}`, 12, async () => {
+      await walk(`item ${code}`, 12, async () => {
         await keys.goTo('New item', /New item/);
         await keys.tabTo(/^Code$/);
         await keys.type(code);
@@ -68,7 +68,7 @@ test.describe('from an empty company, by keyboard alone', () => {
         await keys.press('Control+Enter');
         await visit.heading(name);
       });
-    await job('supplier', 10, async () => {
+    await walk('supplier', 10, async () => {
       await keys.goTo('New supplier', /Add a supplier|new supplier/i);
       await keys.tabTo(/^Code$/);
       await keys.type('TURN');
@@ -79,7 +79,7 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.press('Control+Enter');
       await visit.notice(/Turner & Co/);
     });
-    await job('receive', 14, async () => {
+    await walk('receive', 14, async () => {
       await keys.goTo('Receive goods', /What came in/);
       for (const [what, name, cost] of [
         ['60 LEG', 'Stool leg', '2.5'],
@@ -93,7 +93,7 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.press('Control+Enter');
       await visit.heading(/RC-\d+ · Receipt/);
     });
-    await job('bill of materials', 18, async () => {
+    await walk('bill of materials', 18, async () => {
       await keys.goTo('New bill of materials', /New bill of materials/);
       await keys.tabTo(/^What is made\?$/);
       await pick('STOOL', /^Milking stool$/);
@@ -108,20 +108,20 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.press('Control+Enter');
       await visit.notice(/Revision 1 of Milking stool is in use/);
     });
-    await job('is there enough', 6, async () => {
+    await walk('is there enough', 6, async () => {
       await keys.goTo('Cover', /What do you want to make/);
       await keys.tabTo(/^Add a product$/);
       await pick('30 STOOL', /^Quantity of Milking stool$/);
       await visit.heading(/stuck on|short/);
     });
-    await job('plan', 4, async () => {
+    await walk('plan', 4, async () => {
       await keys.tabTo(/^Quantity of Milking stool$/, 'Shift+Tab');
       await keys.type('12');
       await visit.heading('Everything is there.');
       await keys.press('Control+Enter');
       await visit.heading('12 × Milking stool');
     });
-    await job('bench and pick', 8, async () => {
+    await walk('bench and pick', 8, async () => {
       await keys.tabTo(/^Send to bench$/);
       await keys.press('Enter');
       await page.getByRole('link', { name: 'Pick its parts' }).waitFor();
@@ -131,14 +131,14 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.press('Control+Enter');
       await visit.heading(/Everything for .* is picked/);
     });
-    await job('finish', 8, async () => {
+    await walk('finish', 8, async () => {
       await keys.tabTo(/^Finish the build…$/);
       await keys.press('Enter');
       await visit.heading(/What was really used/);
       await keys.press('Control+Enter');
       await visit.notice(/12 × Milking stool at .* are in stock/);
     });
-    await job('order of a new customer', 12, async () => {
+    await walk('a new customer with what they want', 12, async () => {
       await keys.goTo('New order', /A new order/);
       await keys.type('Meadow Dairy');
       await page.getByRole('option', { name: /New customer/ }).waitFor();
@@ -156,7 +156,7 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.press('Control+Enter');
       await visit.notice(/O-\d+ is confirmed/);
     });
-    await job('ship', 10, async () => {
+    await walk('ship', 10, async () => {
       await page.getByRole('button', { name: 'Ship · 1 line ready' }).waitFor();
       await page.waitForFunction(() => document.activeElement?.closest('#main') !== null);
       await keys.tabTo(/^Ship · 1 line ready$/);
@@ -165,7 +165,7 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.press('Control+Enter');
       await visit.notice(/SH-\d+: O-\d+ is shipped/);
     });
-    await job('take back', 14, async () => {
+    await walk('take back', 14, async () => {
       await keys.goTo('Take apart: what came back', /came back/);
       await keys.tabTo(/^What comes back\?$/);
       await keys.type('MEADOW');
@@ -184,7 +184,7 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.press('Control+Enter');
       await visit.notice(/RT-\d+/);
     });
-    await job('take stock apart', 8, async () => {
+    await walk('take stock apart', 8, async () => {
       await keys.goTo('Take stock apart', /What do you take apart/);
       await keys.tabTo(/^Which product\?$/);
       await pick('STOOL', /of parts come back/);
@@ -192,7 +192,7 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.press('Control+Enter');
       await visit.notice(/back in parts/);
     });
-    await job('move', 9, async () => {
+    await walk('move', 9, async () => {
       await keys.goTo('Move goods', /What goes where|Move/);
       await keys.tabTo(/^Add an item$/);
       await pick('3 LEG', /^How many Stool leg$/);
@@ -202,7 +202,7 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.press('Control+Enter');
       await visit.heading(/\w+-\d+ · /);
     });
-    await job('buy', 14, async () => {
+    await walk('buy', 14, async () => {
       await keys.goTo('New purchase order', /A new order/);
       await keys.tabTo(/ From$/);
       await keys.type('Turner');
