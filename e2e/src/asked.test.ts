@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { Application, choose, type Visit } from './harness.ts';
+import { Application, choose, tick, type Visit } from './harness.ts';
 
 // What cannot be taken back is asked for once, with what depends on it.
 test.describe('what cannot be taken back', () => {
@@ -76,6 +76,82 @@ test.describe('what cannot be taken back', () => {
     await expect(page.getByLabel('Why is it cancelled?')).toBeFocused();
     await expect(page.getByRole('button', { name: 'Cancel the order', exact: true })).toBeDisabled();
     expect(await stateOf('sales_order', 105)).toBe('confirmed');
+  });
+
+  test('a count is given up only once the lines that were counted were named', async () => {
+    const { page } = visit;
+    await page.goto('/stock/counts');
+    await tick(page.getByRole('checkbox', { name: 'A4', exact: true }));
+    await page.getByLabel('Only items named').press('Control+Enter');
+    await visit.heading('2 lines to count.');
+    const path = new URL(page.url()).pathname;
+    await page.getByLabel('Counted Frame nails, 20 mm in A4').fill('500 g');
+    await page.getByLabel('Counted Frame nails, 20 mm in A4').press('Enter');
+    await visit.heading('1 line to count.');
+    await page.getByRole('button', { name: 'Give up the count…' }).click();
+    await asked('1 counted line would be thrown away.');
+    await visit.answer('Keep the count');
+    // What is begun comes before the start of another.
+    await page.goto('/stock/counts');
+    await visit.heading('1 count open.');
+    const [open, begin] = await Promise.all(
+      [page.getByRole('cell', { name: 'open', exact: true }), page.getByRole('heading', { name: 'Count what?' })].map(
+        (one) => one.boundingBox(),
+      ),
+    );
+    expect(open?.y ?? 0).toBeLessThan(begin?.y ?? 0);
+    await page.goto(path);
+    await page.getByRole('button', { name: 'Give up the count…' }).click();
+    await visit.answer('Give up the count');
+    await visit.heading(/CT-\d+ is cancelled/);
+  });
+
+  test('an item and its picture are deleted only once that was asked', async () => {
+    const { page } = visit;
+    await page.goto('/stock/items/20?edit=1');
+    const drawing = await page.screenshot({ clip: { x: 0, y: 0, width: 60, height: 30 } });
+    await page.getByLabel('Picture file').setInputFiles({ name: 'jar.png', mimeType: 'image/png', buffer: drawing });
+    await page.getByRole('button', { name: 'Back to the tile…' }).click();
+    await asked('Yosegi keeps no copy of it.');
+    await visit.answer('Keep the picture');
+    await page.getByRole('button', { name: 'Back to the tile…' }).click();
+    await visit.answer('Remove the picture');
+    await page.getByRole('button', { name: 'Choose a picture…' }).waitFor();
+
+    await page.goto('/stock/items?new=1');
+    await page.getByLabel('Code', { exact: true }).fill('ODD-1');
+    await page.getByLabel('Name', { exact: true }).fill('Odd thing');
+    await page.keyboard.press('Control+Enter');
+    await visit.heading('Odd thing');
+    const there = () => application.one("SELECT 1 FROM item WHERE code = 'ODD-1'");
+    await page.getByRole('button', { name: 'Delete…' }).click();
+    await asked('Nothing refers to it.');
+    await visit.answer('Keep it');
+    expect(await there()).toBeDefined();
+    await page.getByRole('button', { name: 'Delete…' }).click();
+    await visit.answer('Delete it');
+    await expect.poll(there).toBeUndefined();
+  });
+
+  test('the rest of a line that came in part is given up only once it was named', async () => {
+    const { page } = visit;
+    const line = await application.one<{ order_id: number; name: string; id: number }>(
+      `SELECT l.order_id, l.id, i.name FROM purchase_order_line l JOIN item i ON i.id = l.item_id
+       JOIN purchase_order o ON o.id = l.order_id WHERE o.state IN ('sent', 'confirmed') AND l.received > 0
+         AND l.open > 0`,
+    );
+    await page.goto(`/buying/orders/${line?.order_id}`);
+    const giveUp = page.getByRole('button', { name: `Give up the rest of ${line?.name}` });
+    const closed = () =>
+      application.one<{ closed: number }>(`SELECT closed FROM purchase_order_line WHERE id = ${line?.id}`);
+    const before = await closed();
+    await giveUp.click();
+    await asked(line?.name ?? 'the line');
+    await visit.answer('Keep waiting');
+    expect(await closed()).toEqual(before);
+    await giveUp.click();
+    await visit.answer('Give it up');
+    await expect.poll(closed).not.toEqual(before);
   });
 });
 

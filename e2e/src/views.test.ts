@@ -77,8 +77,6 @@ const squeezed = (page: Page) =>
   page.evaluate(() =>
     [...document.querySelectorAll('td, td *')]
       .filter((element) => {
-        // The grid of a draft has a handle of its own beside each name.
-        if (element.closest('table')?.querySelector('[data-cell]')) return false;
         if (element.matches('td, th'))
           return getComputedStyle(element).overflowX === 'visible' && element.scrollWidth > element.clientWidth + 1;
         const { width, height } = element.getBoundingClientRect();

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
 import { Refusal } from '../lines/Refusal.tsx';
+import { AskFirst } from '../ui/AskFirst.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Foot } from '../ui/layout.ts';
@@ -12,6 +13,7 @@ import { ProblemBox } from '../ui/Problem.tsx';
 import { Answer } from '../ui/States.tsx';
 import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useAddress } from '../ui/useAddress.ts';
+import { useShortcut } from '../ui/useShortcut.ts';
 import { BlindSheet } from './BlindSheet.tsx';
 import { CountDifferences } from './CountDifferences.tsx';
 
@@ -41,6 +43,14 @@ function Sheet({ detail }: { detail: CountDetail }) {
   const total = sumForText(off.map((line) => readForText(line.value ?? '0')));
   const command = { params: { id: detail.id }, body: { version: detail.version } };
   const left = detail.lines - detail.counted;
+  const canApprove = open && mayApprove && detail.counted > 0 && !approve.isPending;
+  const approveNow = () =>
+    approve.mutate(command, {
+      // The worth is asked for where what was found is shown.
+      onError: (error) => problemOf(error)?.code === 'cost-unknown' && setView('differences'),
+    });
+  // Not over the sheet, where the line one types in is not counted yet.
+  useShortcut('Enter', () => differences && canApprove && approveNow(), { ctrl: true });
   return (
     <AnswerPane>
       <AnswerBody>
@@ -108,18 +118,27 @@ function Sheet({ detail }: { detail: CountDetail }) {
             look="go"
             busy={approve.isPending}
             isDisabled={!mayApprove || detail.counted === 0}
-            onPress={() =>
-              approve.mutate(command, {
-                // The worth is asked for where what was found is shown.
-                onError: (error) => problemOf(error)?.code === 'cost-unknown' && setView('differences'),
-              })
-            }
+            onPress={approveNow}
           >
             Approve {count(detail.counted, 'line')}
           </Button>
-          <Button look="ghost" busy={cancel.isPending} onPress={() => cancel.mutate(command)}>
-            Give up the count
-          </Button>
+          {detail.counted === 0 ? (
+            <Button look="ghost" busy={cancel.isPending} onPress={() => cancel.mutate(command)}>
+              Give up the count
+            </Button>
+          ) : (
+            <AskFirst
+              label="Give up the count…"
+              look="ghost"
+              title={`Give up ${detail.number}?`}
+              action="Give up the count"
+              keep="Keep the count"
+              busy={cancel.isPending}
+              onDo={() => cancel.mutate(command)}
+            >
+              {count(detail.counted, 'counted line')} would be thrown away. Nothing is posted.
+            </AskFirst>
+          )}
           <Muted>
             {!mayApprove
               ? 'An owner approves it.'

@@ -1,4 +1,5 @@
 import type { CountGroup } from '@yosegi/contract';
+import type { FormEvent } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { z } from 'zod';
@@ -19,7 +20,7 @@ import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { CountSheet } from './CountSheet.tsx';
 import { Wishes } from './Wishes.tsx';
 
-const Begin = styled.section`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 14px 16px; margin: 16px 0; display: grid; gap: 12px;`;
+const Begin = styled.form`background: var(--sheet); border: 1px solid var(--line-soft); border-left: 5px solid var(--walnut); padding: 14px 16px; margin: 16px 0; display: grid; gap: 12px;`;
 const Bins = styled.fieldset`
   border: 0; padding: 0; margin: 0; display: flex; flex-wrap: wrap; gap: 4px 14px; legend { font-weight: 600; padding: 0 0 4px; }
 `;
@@ -39,6 +40,42 @@ function List() {
       <Answer of={counts}>
         {(rows) => {
           const open = rows.filter((row) => row.state === 'open');
+          const table = rows.length > 0 && (
+            <Grid>
+              <thead>
+                <tr>
+                  <th>Count</th>
+                  <th>What</th>
+                  <th>Begun</th>
+                  <th className="num">Counted</th>
+                  <th>State</th>
+                </tr>
+              </thead>
+              <tbody>
+                {rows.map((row) => (
+                  <tr key={row.id}>
+                    <td>
+                      <Button look="ghost" onPress={() => void go(`/stock/counts/${row.id}`)}>
+                        {row.number}
+                      </Button>
+                    </td>
+                    <td>{row.scope}</td>
+                    <td>
+                      {format.moment(row.begunAt)} <Faint>{row.begunBy}</Faint>
+                    </td>
+                    <td className="num">
+                      {row.counted} of {row.lines}
+                    </td>
+                    <td>
+                      <Chip $tone={row.state === 'open' ? 'coming' : row.state === 'approved' ? 'ok' : 'held'}>
+                        {row.state}
+                      </Chip>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </Grid>
+          );
           return (
             <>
               <h1>{open.length === 0 ? 'No count is open.' : `${count(open.length, 'count')} open.`}</h1>
@@ -46,44 +83,10 @@ function List() {
                 The sheet is blind, and goods may move on while somebody counts: each line is compared with its own
                 moment.
               </Lead>
+              {open.length > 0 && table}
               <Wishes onBegun={(begun) => void go(`/stock/counts/${begun}`)} />
               <BeginCount onBegun={(begun) => void go(`/stock/counts/${begun}`)} />
-              {rows.length > 0 && (
-                <Grid>
-                  <thead>
-                    <tr>
-                      <th>Count</th>
-                      <th>What</th>
-                      <th>Begun</th>
-                      <th className="num">Counted</th>
-                      <th>State</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {rows.map((row) => (
-                      <tr key={row.id}>
-                        <td>
-                          <Button look="ghost" onPress={() => void go(`/stock/counts/${row.id}`)}>
-                            {row.number}
-                          </Button>
-                        </td>
-                        <td>{row.scope}</td>
-                        <td>
-                          {format.moment(row.begunAt)} <Faint>{row.begunBy}</Faint>
-                        </td>
-                        <td className="num">
-                          {row.counted} of {row.lines}
-                        </td>
-                        <td>
-                          <Chip $tone={row.state === 'open' ? 'coming' : row.state === 'approved' ? 'ok' : 'held'}>
-                            {row.state}
-                          </Chip>
-                        </td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </Grid>
-              )}
+              {open.length === 0 && table}
             </>
           );
         }}
@@ -112,8 +115,15 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
     }
     setChosen(next);
   };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (chosen.size === 0 || begin.isPending) return;
+    const supplierId = group.startsWith('from-') ? Number(group.slice(5)) : null;
+    const kind = supplierId === null && group !== '' ? (group as CountGroup) : null;
+    begin.mutate({ body: { binIds: [...chosen], q, notSince: notSince || null, group: kind, supplierId } });
+  };
   return (
-    <Begin aria-label="Start a count">
+    <Begin aria-label="Start a count" onSubmit={submit}>
       <h2>Count what?</h2>
       {stores.map((store) => {
         const shelves = store.bins.filter((bin) => bin.kind === 'shelf');
@@ -166,16 +176,7 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
             error={problemAt(begin.error, 'notSince')}
           />
         </Part>
-        <Button
-          look="go"
-          busy={begin.isPending}
-          isDisabled={chosen.size === 0}
-          onPress={() => {
-            const supplierId = group.startsWith('from-') ? Number(group.slice(5)) : null;
-            const kind = supplierId === null && group !== '' ? (group as CountGroup) : null;
-            begin.mutate({ body: { binIds: [...chosen], q, notSince: notSince || null, group: kind, supplierId } });
-          }}
-        >
+        <Button type="submit" look="go" busy={begin.isPending} isDisabled={chosen.size === 0}>
           {chosen.size === 0 ? 'Start the count' : `Start the count · ${count(chosen.size, 'bin')}`}
         </Button>
       </Row>

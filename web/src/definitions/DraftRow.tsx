@@ -116,7 +116,7 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
               <span>
                 <b>{line.item.name}</b>
                 <br />
-                <Faint $oneLine>
+                <Faint>
                   {line.item.code} · {format.quantity(line.item.free, line.item.unit, line.item.decimals)} free
                 </Faint>
               </span>

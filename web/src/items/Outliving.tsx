@@ -1,6 +1,7 @@
 import type { ItemDetail } from '@yosegi/contract';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../api/client.ts';
+import { AskFirst } from '../ui/AskFirst.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { useNotify } from '../ui/Notice.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -31,9 +32,17 @@ export function Outliving({ item }: { item: ItemDetail }) {
             Archive
           </Button>
         ) : (
-          <Button look="ghost" busy={remove.isPending} onPress={() => remove.mutate({ params: { id: item.id } })}>
-            Delete
-          </Button>
+          <AskFirst
+            label="Delete…"
+            look="ghost"
+            title={`Delete ${item.name}?`}
+            action="Delete it"
+            keep="Keep it"
+            busy={remove.isPending}
+            onDo={() => remove.mutate({ params: { id: item.id } })}
+          >
+            Nothing refers to it. What is kept of it, like suppliers and prices, goes with it.
+          </AskFirst>
         )}
       </Row>
       <ProblemBox

@@ -3,6 +3,7 @@ import { useRef } from 'react';
 import styled from 'styled-components';
 import { useCommand } from '../api/client.ts';
 import { usePictureUpload } from '../api/usePictureUpload.ts';
+import { AskFirst } from '../ui/AskFirst.tsx';
 import { Button } from '../ui/Button.tsx';
 import { FileInput } from '../ui/FileInput.tsx';
 import { ProblemBox } from '../ui/Problem.tsx';
@@ -31,9 +32,17 @@ export function PictureField({ item }: { item: ItemDetail }) {
             {item.picture ? 'Another picture…' : 'Choose a picture…'}
           </Button>
           {item.picture && (
-            <Button look="ghost" busy={remove.isPending} onPress={() => remove.mutate({ params: { id: item.id } })}>
-              Back to the tile
-            </Button>
+            <AskFirst
+              label="Back to the tile…"
+              look="ghost"
+              title={`Remove the picture of ${item.name}?`}
+              action="Remove the picture"
+              keep="Keep the picture"
+              busy={remove.isPending}
+              onDo={() => remove.mutate({ params: { id: item.id } })}
+            >
+              Yosegi keeps no copy of it. The tile stands in its place again.
+            </AskFirst>
           )}
         </Row>
         <Faint>JPEG, PNG, WebP, GIF or AVIF up to 12 MB; it is kept at 480 pixels. Dropping one here works too.</Faint>

@@ -9,6 +9,7 @@ import { useCan } from '../api/person.ts';
 import { usePictureUpload } from '../api/usePictureUpload.ts';
 import { LabelButton } from '../devices/index.ts';
 import { CustomerPaper, type PaperKind, paperKinds, paperTitles } from '../print/index.ts';
+import { AskFirst } from '../ui/AskFirst.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { FileInput } from '../ui/FileInput.tsx';
@@ -222,9 +223,17 @@ function LogoField({ company }: { company: Company }) {
           {company.papers.logo ? 'Another logo…' : 'Choose a logo…'}
         </Button>
         {company.papers.logo && (
-          <Button look="ghost" busy={remove.isPending} onPress={() => remove.mutate({})}>
-            Without it
-          </Button>
+          <AskFirst
+            label="Remove the logo…"
+            look="ghost"
+            title="Remove the logo?"
+            action="Remove the logo"
+            keep="Keep the logo"
+            busy={remove.isPending}
+            onDo={() => remove.mutate({})}
+          >
+            Yosegi keeps no copy of it. Papers are printed without one.
+          </AskFirst>
         )}
       </Row>
       <ProblemBox error={error ?? remove.error} />
