@@ -54,11 +54,14 @@ test.describe('the bench', () => {
     const { page } = visit;
     await page.goto('/build/121');
     await page.getByRole('button', { name: 'Add a part' }).click();
-    await page.getByRole('combobox', { name: 'Which part' }).fill('SCREW-40');
-    await page.getByRole('option', { name: /Screw/ }).first().click();
-    await page.getByLabel('How much').fill('3');
+    await page.getByRole('combobox', { name: 'Which part' }).fill('3 SCREW-40');
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('How much')).toHaveValue('3');
+    await expect(page.getByLabel('How much')).toBeFocused();
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('Why', { exact: true })).toHaveAttribute('aria-invalid', 'true');
     await page.getByLabel('Why', { exact: true }).fill('Two lids are loose');
-    await page.getByRole('button', { name: 'Add it' }).click();
+    await page.keyboard.press('Enter');
     await visit.notice(/is on the bench of B-0117/);
     await page.getByText(/added by Mo Okafor: Two lids are loose/).waitFor();
     await page.getByRole('button', { name: /^Take back Screw/ }).click();

@@ -192,7 +192,10 @@ export class Keyboard {
   async tabTo(name: RegExp, key = 'Tab'): Promise<void> {
     for (let tries = 0; tries < 150; tries += 1) {
       if (name.test(await this.focused())) return;
+      const from = await this.page.evaluateHandle(() => document.activeElement);
       await this.press(key);
+      // As one looks where one is: a key may wait for its answer.
+      await this.page.waitForFunction((was) => document.activeElement !== was, from);
     }
     throw new Error(`no way by Tab to ${name}; last at “${await this.focused()}”`);
   }
@@ -206,10 +209,11 @@ export class Keyboard {
     await this.press('Enter');
     await this.page.getByRole('heading', { name: heading }).first().waitFor();
     // As one looks where one is before one goes on.
-    await this.page.waitForFunction(() => document.activeElement?.closest('#main') !== null);
+    await this.page.waitForFunction(() => document.activeElement?.matches('#main :is(h1, input, textarea)'));
   }
 
-  private focused(): Promise<string> {
+  /** The name of what has the focus. */
+  focused(): Promise<string> {
     return this.page.evaluate(() => {
       const element = document.activeElement;
       if (!element || element === document.body) return '';

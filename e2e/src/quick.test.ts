@@ -33,6 +33,28 @@ test.describe('a quick hand', () => {
     expect(visit.faults).toEqual([]);
   });
 
+  test('goes on by Tab, through fields that are only asked for once the answer is there', async () => {
+    const { page } = visit;
+    await page.goto('/build/repairs?new=1');
+    let answer = () => {};
+    const asked = new Promise<void>((resolve) => {
+      answer = resolve;
+    });
+    await page.route('**/api/items?*', async (route) => {
+      await asked;
+      await route.continue();
+    });
+    await page.getByLabel('What it is').focus();
+    for (const keys of ['SCALE-1', 'Enter', 'Tab', 'OLD-77', 'Tab', 'Shows nothing', 'Tab', 'Charger'])
+      await (['Enter', 'Tab'].includes(keys) ? page.keyboard.press(keys) : page.keyboard.type(keys));
+    answer();
+    await expect(page.getByLabel('What came with it')).toHaveValue('Charger');
+    await expect(page.getByLabel('What is wrong with it')).toHaveValue('Shows nothing');
+    await expect(page.getByLabel(/^Its serial number/)).toHaveValue('OLD-77');
+    await page.unroute('**/api/items?*');
+    expect(visit.faults).toEqual([]);
+  });
+
   test('pastes rows of a spreadsheet wherever lines are typed, with what they cost', async () => {
     const { page } = visit;
     const rows = 'Item\tQty\tUnit price\nSCREW-40\t12\t0.45\nno such thing\t3\t1';

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { Application, Keyboard, type Visit } from './harness.ts';
+import { Application, type Visit } from './harness.ts';
+import { walking } from './walking.ts';
 
 /** Fifteen jobs of a new company, one after the other, by hands that never leave the keyboard. */
 test.describe('from an empty company, by keyboard alone', () => {
@@ -14,26 +15,7 @@ test.describe('from an empty company, by keyboard alone', () => {
   test('fifteen jobs are done, none with more keys than it needs', async () => {
     test.setTimeout(240_000);
     const { page } = visit;
-    const keys = new Keyboard(page);
-    const counted: Record<string, number> = {};
-    /** One job; the keys beside what is typed are counted. */
-    const walk = async (name: string, most: number, steps: () => Promise<void>) => {
-      const before = keys.presses;
-      await test.step(name, steps);
-      counted[name] = keys.presses - before;
-      expect.soft(counted[name], name).toBeLessThanOrEqual(most);
-    };
-    /** Types what is looked for, and goes on once it is there, as eyes would. */
-    const pick = async (text: string, there: RegExp) => {
-      await keys.type(text);
-      await keys.press('Enter');
-      await page
-        .getByLabel(there)
-        .or(page.getByRole('heading', { name: there }))
-        .first()
-        .waitFor();
-      await page.waitForFunction(() => document.activeElement?.closest('#main') !== null);
-    };
+    const { keys, walk, pick, counted } = walking(visit);
 
     await walk('places', 12, async () => {
       await keys.goTo('Places', /place|store|bin/i);

@@ -1,4 +1,5 @@
 import { type BuildDetail, Item } from '@yosegi/contract';
+import { type FormEvent, useRef } from 'react';
 import { z } from 'zod';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Refusal } from '../lines/Refusal.tsx';
@@ -46,9 +47,10 @@ export function AddPart({ build, screen, onDone }: Props) {
     });
     close();
   });
+  const quantityField = useRef<HTMLInputElement>(null);
   const at = (name: string) => problemAt(add.error, name);
   const submit = (override?: { reason: string }) => {
-    if (!item || because.trim() === '') return;
+    if (!item || add.isPending) return;
     add.mutate({
       params: { id: build.id },
       body: {
@@ -64,16 +66,28 @@ export function AddPart({ build, screen, onDone }: Props) {
   return (
     <Part $top={8}>
       <H2 $bottom={6}>One more part</H2>
-      <Row $gap={8} $wrap $end>
+      <Row
+        as="form"
+        $gap={8}
+        $wrap
+        $end
+        onSubmit={(event: FormEvent) => {
+          event.preventDefault();
+          submit();
+        }}
+      >
         <Part $width={260}>
           <ItemPicker
             label="Which part"
             placeholder="Code, name or scan"
             chosen={item ? `${item.name} · ${item.code}` : ''}
             autoFocus
+            counted
             error={at('itemId')}
-            onPick={(picked, scan) => {
+            onPick={(picked, scan, many) => {
               setItem(picked);
+              if (many) setQuantity(many);
+              quantityField.current?.focus();
               setFrom(null);
               setTrack(scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED);
             }}
@@ -85,6 +99,7 @@ export function AddPart({ build, screen, onDone }: Props) {
             numeric
             value={quantity}
             onChange={setQuantity}
+            inputRef={quantityField}
             suffix={item?.unit}
             error={at('quantity')}
           />
@@ -103,7 +118,7 @@ export function AddPart({ build, screen, onDone }: Props) {
         <Part $width={220}>
           <Field label="Why" value={because} onChange={setBecause} error={at('because')} />
         </Part>
-        <Button busy={add.isPending} isDisabled={!item || because.trim() === ''} onPress={() => submit()}>
+        <Button type="submit" busy={add.isPending} isDisabled={!item}>
           Add it
         </Button>
         <Button look="ghost" onPress={close}>

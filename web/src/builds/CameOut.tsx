@@ -151,8 +151,9 @@ export function CameOut({ itemId, out, onChange, refused, fault }: Props) {
         <ItemPicker
           label="Something that came out"
           placeholder="Code, name or scan"
-          onPick={(item) => {
-            if (!out.some((one) => one.item.id === item.id)) onChange([...out, newOut(item, '1', shareOf(item.id))]);
+          counted
+          onPick={(item, _, many) => {
+            if (!out.some((one) => one.item.id === item.id)) onChange([...out, newOut(item, many, shareOf(item.id))]);
           }}
         />
       </Part>

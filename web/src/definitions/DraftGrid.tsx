@@ -223,7 +223,7 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
     setOpen: (key: string, open: boolean) => setOpened(open ? key : null),
   });
   const adding = useStable({
-    pick: (item: PartItem) => add(partLine(item), 'amount'),
+    pick: (item: PartItem, quantity?: string) => add(partLine(item, quantity), 'amount'),
     paste: (text: string) => void paste(text),
     back: () => focus(lines.length - 1, 'amount'),
     labour: addLabour,
@@ -335,7 +335,7 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
 }
 
 interface Adding {
-  readonly pick: (item: PartItem) => void;
+  readonly pick: (item: PartItem, quantity?: string) => void;
   readonly paste: (text: string) => void;
   /** To the last line. */
   readonly back: () => void;
@@ -361,7 +361,8 @@ const Adder = memo(function Adder({
       inputRef={inputRef}
       autoFocus={isFirst}
       canAdd
-      onPick={deeds.pick}
+      counted
+      onPick={(item, _, quantity) => deeds.pick(item, quantity)}
       onPasteRows={deeds.paste}
       onKeyDown={(event) => {
         if (event.key !== 'ArrowUp' || event.currentTarget.value !== '') return;

@@ -1,5 +1,6 @@
 import type { RepairDetail } from '@yosegi/contract';
 import { canDo } from '@yosegi/core/repairs';
+import { useEffect, useRef } from 'react';
 import { z } from 'zod';
 import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { useCan } from '../api/person.ts';
@@ -41,13 +42,30 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
     });
   });
   const { version, state } = repair;
+  const steps = useRef<HTMLDivElement>(null);
+  const before = useRef(state);
+  // A step that is done leads to the one that has become next, not to what the last one left beside it.
+  useEffect(() => {
+    const isHere = steps.current?.contains(document.activeElement) || document.activeElement === document.body;
+    if (before.current !== state && isHere) steps.current?.querySelector<HTMLElement>('button, a')?.focus();
+    before.current = state;
+  }, [state]);
   const params = { id: repair.id };
   const failed = [start, estimate, agree, decline, give, back].find(({ error }) => error)?.error ?? null;
   const isOpen = build?.state === 'planned' || build?.state === 'on-bench';
+  const may = {
+    'give-back': maySell && canDo('give-back', state),
+    agree: maySell && state === 'asked',
+    estimate: maySell && canDo('ask', state) && !repair.warranty,
+    part: mayWork && isOpen,
+    decline: maySell && canDo('decline', state),
+  };
+  // What was being filled in when somebody else went on with it is over.
+  const asked = open && may[open] ? open : null;
   return (
     <>
-      <Row $gap={8} $wrap>
-        {maySell && canDo('give-back', state) && (
+      <Row ref={steps} $gap={8} $wrap>
+        {may['give-back'] && (
           <Button look="go" onPress={() => setOpen('give-back')}>
             Give it back…
           </Button>
@@ -66,18 +84,18 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
             Put it on the bench
           </Button>
         )}
-        {maySell && state === 'asked' && (
+        {may.agree && (
           <Button look="go" onPress={() => setOpen('agree')}>
             The customer agrees…
           </Button>
         )}
-        {maySell && canDo('ask', state) && !repair.warranty && (
+        {may.estimate && (
           <Button onPress={() => setOpen('estimate')}>
             {repair.estimate === null ? 'Estimate…' : 'Another estimate…'}
           </Button>
         )}
-        {mayWork && isOpen && <Button onPress={() => setOpen('part')}>Add a part</Button>}
-        {maySell && canDo('decline', state) && (
+        {may.part && <Button onPress={() => setOpen('part')}>Add a part</Button>}
+        {may.decline && (
           <Button look="ghost" onPress={() => setOpen('decline')}>
             Not repaired…
           </Button>
@@ -88,8 +106,8 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
           </Button>
         )}
       </Row>
-      {open === 'part' && build && <AddPart build={build} screen={screen} onDone={done} />}
-      {open === 'estimate' && (
+      {asked === 'part' && build && <AddPart build={build} screen={screen} onDone={done} />}
+      {asked === 'estimate' && (
         <Asked
           screen={screen}
           label="What it would cost the customer"
@@ -102,7 +120,7 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
           onClose={done}
         />
       )}
-      {open === 'agree' && (
+      {asked === 'agree' && (
         <Asked
           screen={screen}
           label="The price agreed"
@@ -114,7 +132,7 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
           onClose={done}
         />
       )}
-      {open === 'decline' && (
+      {asked === 'decline' && (
         <Asked
           screen={screen}
           label="Why it is not repaired"
@@ -128,7 +146,7 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
           onClose={done}
         />
       )}
-      {open === 'give-back' && (
+      {asked === 'give-back' && (
         <Asked
           screen={screen}
           label="What is charged"

@@ -47,6 +47,52 @@ it('goes on to what follows a form that is closed, and back to the page from wha
   await vi.waitFor(() => expect(focused()).toBe('Post'));
 });
 
+it('goes back to the button that opened what is closed, however one moved in it', async () => {
+  const open = (name: string, making = () => {}) => {
+    button(name)?.focus();
+    button(name)?.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+    const asked = document.createElement('div');
+    asked.id = 'asked';
+    asked.innerHTML = '<input /><button>Not now</button>';
+    document.getElementById('form')?.after(asked);
+    making();
+    asked.querySelector('input')?.focus();
+    return asked;
+  };
+  open('Save').querySelector('button')?.focus();
+  remove('#asked');
+  await vi.waitFor(() => expect(focused()).toBe('Save'));
+  // What opened it made room for it, and is there again.
+  const opener = button('Save');
+  const again = opener?.cloneNode(true) as Element;
+  const asked = open('Save', () => opener?.remove());
+  asked.replaceWith(again);
+  await vi.waitFor(() => expect(document.activeElement).toBe(again));
+  // And so it does where the form comes a moment later, and the focus was kept elsewhere meanwhile.
+  const late = again.cloneNode(true) as Element;
+  again.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+  again.remove();
+  await vi.waitFor(() => expect(focused()).toBe('Post'));
+  const form = document.createElement('div');
+  form.innerHTML = '<input />';
+  document.querySelector('table')?.after(form);
+  form.querySelector('input')?.focus();
+  form.replaceWith(late);
+  await vi.waitFor(() => expect(document.activeElement).toBe(late));
+  document.getElementById('form')?.append(late);
+  // What opened it is gone as well: the next thing.
+  open('Save');
+  remove('#asked');
+  remove('#form');
+  await vi.waitFor(() => expect(focused()).toBe('Post'));
+  // By Tab it was reached, not opened.
+  button('Post')?.focus();
+  button('Post')?.dispatchEvent(new KeyboardEvent('keydown', { key: 'Tab', bubbles: true }));
+  button('Remove a')?.focus();
+  remove('#a');
+  await vi.waitFor(() => expect(focused()).toBe('Remove b'));
+});
+
 it('goes to the same place of what has come instead', async () => {
   button('Remove b')?.focus();
   const row = document.getElementById('b');

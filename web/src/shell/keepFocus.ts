@@ -11,12 +11,14 @@ interface Place {
   readonly at: number;
   /** What has come in its stead. */
   readonly instead: Element | null;
+  /** What was pressed to open it. */
+  readonly opener: Element | null;
 }
 
 /**
  * Keeps the focus somewhere: what had it and goes away (a row that is removed, a deed that is done, a form that is saved)
- * gives it to what comes next, the same column of the next row, or else what comes before. Whoever puts it elsewhere comes
- * first: nothing is moved unless it has fallen to nowhere.
+ * gives it to what comes next, the same column of the next row, or else what comes before; what was opened by a button gives
+ * it back to that. Whoever puts it elsewhere comes first: nothing is moved unless it has fallen to nowhere.
  * @returns how to end that
  */
 export function keepFocus(): () => void {
@@ -26,8 +28,21 @@ export function keepFocus(): () => void {
   let place: Place | null = null;
   /** The page on which something had the focus last; another page begins at its heading. */
   let page = '';
+  /** The button that was pressed last, if nothing else was since and nothing has taken the focus for it. */
+  let pressed: Element | null = null;
+  let isMoving = false;
+  let opened: { readonly by: Element; readonly into: Element } | null = null;
+  const onPress = (event: Event) => {
+    const isPress = !(event instanceof KeyboardEvent) || event.key === 'Enter' || event.key === ' ';
+    pressed = isPress && event.target instanceof Element ? event.target.closest('button, a[href]') : null;
+  };
   const onFocus = ({ target }: FocusEvent) => {
     if (!(target instanceof Element)) return;
+    // It went there by itself, with nothing pressed since: what was pressed has opened it.
+    if (!isMoving && pressed && pressed !== target) {
+      opened = { by: pressed, into: target };
+      pressed = null;
+    }
     last = target;
     place = null;
     page = window.location.pathname;
@@ -39,13 +54,17 @@ export function keepFocus(): () => void {
         if (!(node instanceof Element) || !last || !node.contains(last) || last.isConnected) continue;
         const all = node.matches(FOCUSABLE) ? [node] : [...node.querySelectorAll(FOCUSABLE)];
         const at = all.indexOf(last);
-        place = { gone: node, parent: target, next: nextSibling, before: previousSibling, at, instead: null };
+        const opener = opened && node.contains(opened.into) ? opened.by : null;
+        place = { gone: node, parent: target, next: nextSibling, before: previousSibling, at, instead: null, opener };
       }
     if (!place) return;
     const { parent, gone } = place;
     const added = records.filter(({ target }) => target === parent).flatMap(({ addedNodes }) => [...addedNodes]);
     const instead = added.find((node): node is Element => node instanceof Element && node.nodeName === gone.nodeName);
     if (instead) place = { ...place, instead };
+    // What opened it made room for it, and comes back.
+    const opener = added.find((node): node is Element => isLike(node, place?.opener ?? null));
+    if (opener) place = { ...place, opener };
     later(settle);
   };
   const settle = () => {
@@ -53,17 +72,24 @@ export function keepFocus(): () => void {
     if (!from || !isNowhere() || last?.isConnected) return;
     place = null;
     if (page !== window.location.pathname) return;
-    const found = nextOf(from) ?? (onPage?.isConnected ? onPage : null) ?? headingOf();
+    const found = openerOf(from) ?? nextOf(from) ?? (onPage?.isConnected ? onPage : null) ?? headingOf();
+    // What is opened may still be on its way.
+    isMoving = true;
     if (found instanceof HTMLElement) found.focus();
+    isMoving = false;
   };
   const observer = new MutationObserver(onChange);
   observer.observe(document.body, { childList: true, subtree: true });
   const onBlur = () => place && later(settle);
   document.addEventListener('focusin', onFocus);
+  window.addEventListener('keydown', onPress, { capture: true });
+  window.addEventListener('pointerdown', onPress, { capture: true });
   document.addEventListener('focusout', onBlur);
   return () => {
     observer.disconnect();
     document.removeEventListener('focusin', onFocus);
+    window.removeEventListener('keydown', onPress, { capture: true });
+    window.removeEventListener('pointerdown', onPress, { capture: true });
     document.removeEventListener('focusout', onBlur);
   };
 }
@@ -76,6 +102,16 @@ const isNowhere = () => document.activeElement === null || document.activeElemen
 const isShown = (element: Element) => element.checkVisibility?.() ?? true;
 const focusableIn = (node: Element): Element[] =>
   (node.matches(FOCUSABLE) ? [node] : [...node.querySelectorAll(FOCUSABLE)]).filter(isShown);
+
+const isLike = (node: Node, gone: Element | null): boolean =>
+  node instanceof Element &&
+  gone !== null &&
+  node.nodeName === gone.nodeName &&
+  node.textContent === gone.textContent &&
+  node.ariaLabel === gone.ariaLabel;
+
+const openerOf = ({ opener }: Place): Element | null =>
+  opener?.isConnected && opener.matches(FOCUSABLE) && isShown(opener) ? opener : null;
 
 function nextOf({ gone, parent, next, before, at, instead }: Place): Element | null {
   const same = instead?.isConnected ? focusableIn(instead) : [];

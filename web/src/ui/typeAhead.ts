@@ -1,5 +1,5 @@
 import { FOCUSABLE } from './focusable.ts';
-import { press, typeInto } from './keys.ts';
+import { isTextField, press, type TextField, typeInto } from './keys.ts';
 
 /** Keys that wait for the field they are meant for; null while none has to. */
 let held: string[] | null = null;
@@ -47,14 +47,17 @@ async function release(): Promise<void> {
     if (keys.length === 0 || !(field instanceof HTMLElement)) break;
     const deed = keys.findIndex(isDeed);
     const text = keys.splice(0, deed < 0 ? keys.length : deed);
-    if (text.length > 0 && field instanceof HTMLInputElement) {
-      typeInto(field, edited(field, text));
+    if (text.length > 0) {
+      if (isTextField(field)) typeInto(field, edited(field, text));
+      // A choice goes to what begins so.
+      else for (const key of text) press(field, key);
       // As from a hand, Enter follows when the screen has drawn what was typed.
       await frame();
     }
     const key = deed < 0 ? undefined : keys.shift();
     if (key === undefined) continue;
     if (key !== 'Enter') tabFrom(field, key === BACK ? -1 : 1);
+    else if (field instanceof HTMLTextAreaElement) typeInto(field, edited(field, ['\n']));
     else if (field instanceof HTMLInputElement) press(field, key);
     await frame();
   }
@@ -78,12 +81,12 @@ export async function focusMoved(from: Element | null): Promise<void> {
   for (let left = PATIENCE; left > 0; left -= 1) {
     await frame();
     const { activeElement } = document;
-    if (activeElement instanceof HTMLInputElement && activeElement !== from) return;
+    if (isTextField(activeElement) && activeElement !== from) return;
   }
 }
 
 /** What stands in a field once these keys were pressed in it: what is chosen in it is typed over. */
-function edited({ value, selectionStart, selectionEnd }: HTMLInputElement, keys: readonly string[]): string {
+function edited({ value, selectionStart, selectionEnd }: TextField, keys: readonly string[]): string {
   const before = value.slice(0, selectionStart ?? value.length);
   const after = value.slice(selectionEnd ?? value.length);
   return keys.reduce((text, key) => (key === 'Backspace' ? text.slice(0, -1) : text + key), before) + after;
