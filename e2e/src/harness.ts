@@ -190,14 +190,13 @@ export class Keyboard {
 
   /** Tabs to the control of this name, as a person would who looks for it. */
   async tabTo(name: RegExp, key = 'Tab'): Promise<void> {
+    let at = await this.focused();
     for (let tries = 0; tries < 150; tries += 1) {
-      if (name.test(await this.focused())) return;
-      const from = await this.page.evaluateHandle(() => document.activeElement);
+      if (name.test(at)) return;
       await this.press(key);
-      // As one looks where one is: a key may wait for its answer.
-      await this.page.waitForFunction((was) => document.activeElement !== was, from);
+      at = await this.focused(true);
     }
-    throw new Error(`no way by Tab to ${name}; last at “${await this.focused()}”`);
+    throw new Error(`no way by Tab to ${name}; last at “${at}”`);
   }
 
   /** Goes somewhere by Ctrl K. */
@@ -212,9 +211,16 @@ export class Keyboard {
     await this.page.waitForFunction(() => document.activeElement?.matches('#main :is(h1, input, textarea)'));
   }
 
-  /** The name of what has the focus. */
-  focused(): Promise<string> {
-    return this.page.evaluate(() => {
+  /**
+   * The name of what has the focus.
+   * @param moved once it is another than when this was asked last: a key may wait for its answer
+   */
+  focused(moved = false): Promise<string> {
+    return this.page.evaluate(async (isOther) => {
+      const seen = window as { seen?: Element | null };
+      for (let frames = 0; isOther && document.activeElement === seen.seen && frames < 600; frames += 1)
+        await new Promise(requestAnimationFrame);
+      seen.seen = document.activeElement;
       const element = document.activeElement;
       if (!element || element === document.body) return '';
       const labelled = element
@@ -227,7 +233,7 @@ export class Keyboard {
         (labelled?.join(' ').trim() || label || element.textContent) ??
         ''
       ).trim();
-    });
+    }, moved);
   }
 }
 

@@ -65,7 +65,7 @@ test.describe('nothing that is typed is lost', () => {
     const { page } = visit;
     await page.goto('/stock/counts');
     await visit.heading('No count is open');
-    const first = page.getByRole('region', { name: 'Start a count' }).getByRole('checkbox').nth(1);
+    const first = page.getByRole('form', { name: 'Start a count' }).getByRole('checkbox').nth(1);
     await first.focus();
     await page.keyboard.press('Space');
     await page.getByLabel('Only items named').fill('wax');

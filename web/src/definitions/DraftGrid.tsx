@@ -37,7 +37,7 @@ const BY_POINTER = { activationConstraint: { distance: 4 } };
 
 const FaultList = styled(Bullets)`color: var(--short-ink);`;
 const Table = styled(Grid)`
-  table-layout: fixed; width: 100%; min-width: 700px;
+  table-layout: fixed; width: 100%; min-width: 712px;
   input, button[data-cell] {
     border: 1px solid transparent; background: transparent; border-radius: 2px; padding: 4px 5px; width: 100%; min-width: 0;
     &:hover { border-color: var(--line); } &:focus { background: var(--field); border-color: var(--indigo); outline: 1px solid var(--indigo); }
@@ -256,7 +256,7 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
         <SortableContext items={sortable} strategy={verticalListSortingStrategy}>
           <Table ref={table}>
             <colgroup>
-              {[30, undefined, 70, 66, 58, 106, 58, 80, 56].map((width, index) => (
+              {[30, undefined, 70, 66, 58, 106, 58, 92, 56].map((width, index) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: columns never change places
                 <col key={index} {...(width ? { style: { width } } : {})} />
               ))}
