@@ -37,7 +37,7 @@ const BY_POINTER = { activationConstraint: { distance: 4 } };
 
 const FaultList = styled(Bullets)`color: var(--short-ink);`;
 const Table = styled(Grid)`
-  table-layout: fixed; width: 100%; min-width: 712px;
+  table-layout: fixed; width: 100%; min-width: 680px;
   input, button[data-cell] {
     border: 1px solid transparent; background: transparent; border-radius: 2px; padding: 4px 5px; width: 100%; min-width: 0;
     &:hover { border-color: var(--line); } &:focus { background: var(--field); border-color: var(--indigo); outline: 1px solid var(--indigo); }
