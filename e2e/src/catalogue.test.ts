@@ -110,6 +110,8 @@ test.describe('a catalogue', () => {
   });
 
   test('every export comes back in without a change', async () => {
+    // Eight files, each read and compared.
+    test.setTimeout(240_000);
     const { page } = visit;
     await page.goto('/stock/in-out');
     for (const [index, kind] of ['items', 'suppliers’ prices', 'opening stock', 'bills of materials'].entries()) {
