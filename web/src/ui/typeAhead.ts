@@ -49,8 +49,9 @@ async function release(): Promise<void> {
     const text = keys.splice(0, deed < 0 ? keys.length : deed);
     if (text.length > 0) {
       if (isTextField(field)) typeInto(field, edited(field, text));
-      // A choice goes to what begins so.
-      else for (const key of text) press(field, key);
+      // A choice goes to what begins so; a space would open it, and press any other button.
+      else if (field.matches('[aria-haspopup=listbox]'))
+        for (const key of text.filter((one) => one !== ' ')) press(field, key);
       // As from a hand, Enter follows when the screen has drawn what was typed.
       await frame();
     }
