@@ -70,6 +70,7 @@ export class Application {
       ...more,
     });
     this.contexts.push(context);
+    await context.addInitScript(watchFocus);
     const page = await context.newPage();
     const visit = new Visit(context, page);
     page.on('pageerror', (error) => visit.faults.push(error.message));
@@ -255,4 +256,31 @@ export async function scanLikeAWedge(page: Page, text: string): Promise<void> {
     },
     [...text, 'Enter'],
   );
+}
+
+/** Tells, as a fault of the page, of every deed after which the focus is nowhere, though the page is there. Runs in the page. */
+function watchFocus(): void {
+  // More pictures of the screen than any mend of it takes.
+  const MOST = 90;
+  let deed = '';
+  let frames = 0;
+  const onPress = ({ target, isTrusted }: Event) => {
+    const pressed = isTrusted && target instanceof Element ? target.closest('#main :is(button, label)') : null;
+    deed = (pressed?.ariaLabel ?? pressed?.textContent ?? '').trim();
+    frames = 0;
+  };
+  const look = () => {
+    requestAnimationFrame(look);
+    if (deed === '') return;
+    const isThere = document.querySelector('#main h1') && !document.querySelector('[role=status][aria-label=Loading]');
+    const isNowhere = document.activeElement === document.body || document.activeElement === null;
+    if (!isNowhere) frames = 0;
+    else if (isThere) frames += 1;
+    if (frames < MOST) return;
+    console.error(`the focus is nowhere after “${deed}”, at ${location.pathname}`);
+    deed = '';
+  };
+  window.addEventListener('click', onPress, true);
+  window.addEventListener('keydown', onPress, true);
+  requestAnimationFrame(look);
 }
