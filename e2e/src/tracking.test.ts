@@ -119,6 +119,7 @@ test.describe('lots and serials', () => {
     await page.getByText('Hive scale is kept by serial number: 2 are needed here and 0 given.').waitFor();
     const serials = page.getByLabel('Serial numbers of Hive scale');
     await serials.press('F2');
+    await expect(serials).not.toHaveValue('');
     const [first] = (await serials.inputValue()).split('..');
     await page.getByRole('button', { name: 'Finish 2' }).click();
     await page.getByText(/are in stock/).waitFor();

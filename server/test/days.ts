@@ -334,10 +334,15 @@ const settle = step(fc.tuple(nat(9), fc.boolean()), async ({ call, bin }, [n, fo
   await call(api.settle, { params: { id: row.id }, body: by });
 });
 
-const undo = step(nat(30), async (world, n) => {
-  const row = await world.someDocument(n);
-  if (row) await world.call(api.undoDocument, { params: { id: row.id }, body: {} });
-});
+const undoOf = (which: fc.Arbitrary<number>) =>
+  step(which, async (world, n) => {
+    const row = await world.someDocument(n);
+    if (row) await world.call(api.undoDocument, { params: { id: row.id }, body: {} });
+  });
+const undo = undoOf(nat(30));
+
+/** Undoes what was posted last. */
+export const undoLast = undoOf(fc.constant(0));
 
 /** Whatever may happen on a day; undoing more often than anything else, in any order. */
 export const anyStep: fc.Arbitrary<Step> = fc.oneof(

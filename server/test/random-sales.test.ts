@@ -1,7 +1,7 @@
 import { api } from '@yosegi/contract';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { anyStep, World } from './days.ts';
+import { anyStep, undoLast, World } from './days.ts';
 import { TestServer } from './harness.ts';
 import { anyReturn, comeBack, decide } from './returns-days.ts';
 import { anySale, sell, ship, stocked } from './sales-days.ts';
@@ -33,7 +33,7 @@ describe('any sequence of orders, parcels and shipments', () => {
 
   it('is carried out or refused, and the books add up', async () => {
     const steps = fc.array(fc.oneof(anySale, anySale, anyReturn, anyStep), { minLength: 45, maxLength: 65 });
-    const morning = fc.tuple(...[sell, sell, sell, ship, ship, comeBack, comeBack, decide]);
+    const morning = fc.tuple(...[sell, sell, sell, ship, ship, comeBack, comeBack, decide, undoLast]);
     await fc.assert(
       fc.asyncProperty(morning, steps, async (first, day) => {
         await world.live([...stocked, ...first, ...day], async () => {
