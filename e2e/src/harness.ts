@@ -261,7 +261,7 @@ export async function scanLikeAWedge(page: Page, text: string): Promise<void> {
 /** Tells, as a fault of the page, of every deed after which the focus is nowhere, though the page is there. Runs in the page. */
 function watchFocus(): void {
   // More pictures of the screen than any mend of it takes.
-  const MOST = 90;
+  const MOST = 30;
   let deed = '';
   let frames = 0;
   const onPress = ({ target, isTrusted }: Event) => {

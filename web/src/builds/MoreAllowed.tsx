@@ -14,8 +14,10 @@ export function MoreAllowed({ build }: { build: BuildDetail }) {
     <Section $top={14}>
       <Tick
         isOn={build.spare}
-        isDisabled={!mayPlan || allow.isPending}
-        onChange={(spare) => allow.mutate({ params: { id: build.id }, body: { version: build.version, spare } })}
+        isDisabled={!mayPlan}
+        onChange={(spare) =>
+          allow.isPending || allow.mutate({ params: { id: build.id }, body: { version: build.version, spare } })
+        }
       >
         More than asked for may be brought
       </Tick>

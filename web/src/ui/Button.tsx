@@ -34,7 +34,8 @@ export interface ButtonProps extends AriaProps {
 
 /** `go` is the one main action of a screen. */
 export function Button({ look = 'plain', busy = false, ...props }: ButtonProps) {
-  return <Styled {...props} $look={look} isPending={busy} isDisabled={props.isDisabled ?? false} />;
+  // A disabled button would lose the focus while it is carried out.
+  return <Styled {...props} $look={look} isPending={busy} isDisabled={!busy && (props.isDisabled ?? false)} />;
 }
 
 export function LinkButton({ look = 'plain', ...props }: LinkProps & { look?: Look }) {

@@ -4,6 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { type ReactElement, useState } from 'react';
 import { I18nProvider } from 'react-aria-components';
 import { afterEach, describe, expect, it } from 'vitest';
+import { Button } from './Button.tsx';
 import { Choice } from './Choice.tsx';
 import { DayField } from './DayField.tsx';
 import { Field } from './Field.tsx';
@@ -53,6 +54,18 @@ function Held<Value>({ begin, part, seen }: HeldProps<Value>) {
     setValue(next);
   });
 }
+
+it('a button that was pressed keeps the focus while that is carried out, though it could not be pressed now', async () => {
+  const { user } = show(false, (busy, onChange) => (
+    <Button busy={busy} isDisabled={busy} onPress={() => onChange(true)}>
+      Save
+    </Button>
+  ));
+  const button = screen.getByRole('button', { name: /Save/ });
+  await user.click(button);
+  expect(document.activeElement).toBe(button);
+  expect(button.matches(':disabled')).toBe(false);
+});
 
 describe('a field', () => {
   it('has its name, and says what is wrong with it', () => {
