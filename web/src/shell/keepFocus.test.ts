@@ -47,6 +47,21 @@ it('goes on to what follows a form that is closed, and back to the page from wha
   await vi.waitFor(() => expect(focused()).toBe('Post'));
 });
 
+it('goes back to where one was when what was pressed cannot be pressed again for now', async () => {
+  document.querySelector<HTMLElement>('#b input')?.focus();
+  const save = button('Save');
+  save?.focus();
+  // A browser takes the focus from what is disabled; this one leaves it there.
+  save?.blur();
+  save?.setAttribute('disabled', '');
+  await vi.waitFor(() => expect(document.activeElement?.getAttribute('aria-label')).toBe('b'));
+  remove('#b');
+  button('Post')?.focus();
+  button('Post')?.blur();
+  button('Post')?.setAttribute('disabled', '');
+  await vi.waitFor(() => expect(focused()).toBe('Lines'));
+});
+
 it('goes back to the button that opened what is closed, however one moved in it', async () => {
   const open = (name: string, making = () => {}) => {
     button(name)?.focus();

@@ -23,8 +23,9 @@ interface Place {
  */
 export function keepFocus(): () => void {
   let last: Element | null = null;
-  /** The last one on the page itself, for what lies over it. */
+  /** The last one on the page itself, for what lies over it, and the one before that. */
   let onPage: Element | null = null;
+  let before: Element | null = null;
   let place: Place | null = null;
   /** The page on which something had the focus last; another page begins at its heading. */
   let page = '';
@@ -46,7 +47,13 @@ export function keepFocus(): () => void {
     last = target;
     place = null;
     page = window.location.pathname;
-    if (target.closest('#main')) onPage = target;
+    if (target !== onPage && target.closest('#main')) [before, onPage] = [onPage, target];
+  };
+  /** What was done cannot be done again for now, as a form that is saved: one is where one was before. */
+  const onDisabled = () => {
+    if (!isNowhere() || !last?.isConnected || !last.matches(':disabled')) return;
+    const back = before?.isConnected && before.matches(FOCUSABLE) && isShown(before) ? before : headingOf();
+    if (back instanceof HTMLElement) back.focus();
   };
   const onChange = (records: readonly MutationRecord[]) => {
     for (const { removedNodes, target, nextSibling, previousSibling } of records)
@@ -57,6 +64,7 @@ export function keepFocus(): () => void {
         const opener = opened && node.contains(opened.into) ? opened.by : null;
         place = { gone: node, parent: target, next: nextSibling, before: previousSibling, at, instead: null, opener };
       }
+    if (last?.matches(':disabled')) later(onDisabled);
     if (!place) return;
     const { parent, gone } = place;
     const added = records.filter(({ target }) => target === parent).flatMap(({ addedNodes }) => [...addedNodes]);
@@ -79,7 +87,7 @@ export function keepFocus(): () => void {
     isMoving = false;
   };
   const observer = new MutationObserver(onChange);
-  observer.observe(document.body, { childList: true, subtree: true });
+  observer.observe(document.body, { childList: true, subtree: true, attributeFilter: ['disabled'] });
   const onBlur = () => place && later(settle);
   document.addEventListener('focusin', onFocus);
   window.addEventListener('keydown', onPress, { capture: true });
