@@ -8,6 +8,7 @@ import styled from 'styled-components';
 import { Mending } from '../lines/Mending.tsx';
 import { matchPasted, type PastedRow } from '../lines/matchPasted.ts';
 import { Button } from '../ui/Button.tsx';
+import { focusWhenThere } from '../ui/focusWhenThere.ts';
 import { useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
 import { later } from '../ui/later.tsx';
@@ -98,12 +99,13 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
       `${lines[index]?.key}.amount`,
     );
   // At once, so that what a quick hand types next lands in the new cell.
-  const focus = (index: number, column: string) =>
-    table.current?.querySelector<HTMLElement>(`[data-cell="${index}.${column}"]`)?.focus();
+  const cell = (index: number, column: string) =>
+    table.current?.querySelector<HTMLElement>(`[data-cell="${index}.${column}"]`);
+  const focus = (index: number, column: string) => cell(index, column)?.focus();
   const add = (line: DraftLine, column: string) => {
     change((before) => ({ ...before, lines: [...before.lines, line] }));
     // A part may be picked by an answer that arrives later, where React cannot be made to draw at once.
-    requestAnimationFrame(() => focus(lines.length, column));
+    focusWhenThere(() => cell(lines.length, column));
   };
   const [isRateAsked, setRateAsked] = useState(false);
   const addLabour = () => (rates[0] ? add(labourLine(rates[0].id), 'text') : setRateAsked(true));
@@ -324,8 +326,8 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
         <RateDialog
           onClose={() => setRateAsked(false)}
           onDone={(rateId) => {
-            setRateAsked(false);
-            // Once the dialog has given the focus back.
+            // The dialog gives the focus back in the frame after it is gone, however long that takes; then it goes to the line.
+            flushSync(() => setRateAsked(false));
             requestAnimationFrame(() => requestAnimationFrame(() => add(labourLine(rateId), 'text')));
           }}
         />

@@ -2,6 +2,7 @@ import type { Item } from '@yosegi/contract';
 import { X } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useRef } from 'react';
 import { Button } from '../ui/Button.tsx';
+import { focusWhenThere } from '../ui/focusWhenThere.ts';
 import { useFormat } from '../ui/format.ts';
 import { Cell } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
@@ -61,7 +62,7 @@ export function useLines<Line extends TypedLine>(
     append: (line: Omit<Line, 'key'>, stay = false) => {
       const added = withKey<Line>(line);
       setLines((before) => [...before, added]);
-      if (!stay) requestAnimationFrame(() => steps(String(added.key))[0]?.focus());
+      if (!stay) focusWhenThere(() => steps(String(added.key))[0]);
     },
     set: (key: number, part: Partial<Line>) =>
       setLines((before) => before.map((line) => (line.key === key ? { ...line, ...part } : line))),

@@ -20,6 +20,7 @@ import {
   ListBoxItem,
   Popover,
 } from 'react-aria-components';
+import { flushSync } from 'react-dom';
 import styled from 'styled-components';
 import { boxLook, column, labelLook, wrongLook } from './box.ts';
 import { focusMoved, holdKeys } from './typeAhead.ts';
@@ -228,8 +229,8 @@ export function Picker<T extends { readonly id: number }>(props: Props<T>) {
           isNew,
           () => setNew(null),
           (made) => {
-            setNew(null);
-            // The dialog gives the focus back when it goes; whoever takes the new one puts it further on.
+            // The dialog gives the focus back in the frame after it is gone; whoever takes the new one puts it further on.
+            flushSync(() => setNew(null));
             requestAnimationFrame(() => requestAnimationFrame(() => pick(made)));
           },
         )}

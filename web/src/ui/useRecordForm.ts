@@ -13,6 +13,7 @@ import {
 } from 'react-hook-form';
 import { z } from 'zod';
 import { isAmong, problemOf } from '../api/client.ts';
+import { focusWhenThere } from './focusWhenThere.ts';
 import { like } from './keptText.ts';
 import { forgetKept, keep, keptOf } from './typed.ts';
 import { useUnsaved } from './unsaved.ts';
@@ -137,7 +138,7 @@ export function useRecordForm<R extends Versioned, T extends FieldValues, Body>(
         const element = event?.currentTarget ?? document.getElementById('main');
         void form.handleSubmit(
           () => send(bodyOf(form.getValues())),
-          () => requestAnimationFrame(() => element?.querySelector<HTMLElement>('[aria-invalid=true]')?.focus()),
+          () => focusWhenThere(() => element?.querySelector<HTMLElement>('[aria-invalid=true]')),
         )(event);
       };
       sends.current = submit;
