@@ -53,7 +53,7 @@ test.describe('every view', () => {
         route.request().method() === 'GET' ? route.fulfill({ status: 503, body: 'gone' }) : route.continue(),
       );
       await page.reload();
-      await page.getByRole('button', { name: 'Try again' }).first().waitFor({ timeout: 5000 });
+      await page.getByRole('button', { name: 'Try again' }).first().waitFor();
       await page.unroute(/\/api\/(?!session|events|people)/);
       expect(visit.faults).toEqual([]);
     });
