@@ -9,7 +9,8 @@ export default defineConfig({
   outputDir: '../test-results/e2e',
   globalSetup: './src/before.ts',
   workers: availableParallelism(),
-  timeout: 90_000,
+  // How fast the machine is must decide nothing; what hangs is ended all the same.
+  timeout: 240_000,
   // On a machine that is busy with other things a click may miss what is just being drawn anew. Once more, and told at the end.
   retries: 1,
   // As long as one waits for anything else on a page: a busy machine is no fault of the page.
