@@ -111,7 +111,7 @@ test.describe('a catalogue', () => {
 
   test('every export comes back in without a change', async () => {
     // Eight files, each read and compared.
-    test.setTimeout(240_000);
+    test.slow();
     const { page } = visit;
     await page.goto('/stock/in-out');
     for (const [index, kind] of ['items', 'suppliers’ prices', 'opening stock', 'bills of materials'].entries()) {

@@ -103,7 +103,7 @@ test.describe('pick runs', () => {
     await page.getByText(/picks? waits? on this device\./).waitFor();
     expect((await read(id)).walked.stops).toBeLessThan(3);
     await context.setOffline(false);
-    await expect.poll(async () => (await read(id)).walked.stops, { timeout: 20_000 }).toBe(3);
+    await expect.poll(async () => (await read(id)).walked.stops).toBe(3);
     for (const stop of others) await scanStop(phone, run, stop);
     await phone.heading(/Everything (that is there )?is picked/);
     // No stop that was done came back for a moment, and none lost what was scanned at it.

@@ -47,7 +47,7 @@ test.describe('every view', () => {
       const typed = await typeEverywhere(page);
       await page.reload();
       await visit.loaded();
-      await expect.soft.poll(() => textsOf(page), { timeout: 5000 }).toMatchObject(typed);
+      await expect.soft.poll(() => textsOf(page)).toMatchObject(typed);
 
       await page.route(/\/api\/(?!session|events|people)/, (route) =>
         route.request().method() === 'GET' ? route.fulfill({ status: 503, body: 'gone' }) : route.continue(),

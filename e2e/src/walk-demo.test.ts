@@ -13,7 +13,7 @@ test.describe('a day of the demo business, by keyboard alone', () => {
   test.afterAll(() => application.close());
 
   test('thirteen jobs are done, none with more keys than it needs', async () => {
-    test.setTimeout(180_000);
+    test.slow();
     const { keys, walk, pick, at, counted } = walking(visit);
 
     await walk('is there enough, and plan it', 8, async () => {

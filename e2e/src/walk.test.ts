@@ -13,7 +13,7 @@ test.describe('from an empty company, by keyboard alone', () => {
   test.afterAll(() => application.close());
 
   test('fifteen jobs are done, none with more keys than it needs', async () => {
-    test.setTimeout(240_000);
+    test.slow();
     const { page } = visit;
     const { keys, walk, pick, counted } = walking(visit);
 
