@@ -18,6 +18,7 @@ export default defineConfig({
         'contract/**/*.test.ts',
         'web/src/**/*.test.{ts,tsx}',
         'devices/**/*.test.ts',
+        'scripts/**/*.test.ts',
       ]),
       {
         // Reading the server's sources anew for every file would take a third of the time.

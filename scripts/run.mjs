@@ -34,6 +34,7 @@ const commands = {
   backup: () => tool('backup.ts'),
   restore: () => tool('restore.ts'),
   licences: () => tool('licences.ts'),
+  texts: () => tool('texts.ts'),
 };
 const chosen = commands[command];
 if (!chosen) {

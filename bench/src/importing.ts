@@ -66,7 +66,7 @@ const itemsFile = () =>
 
 const definitionsFile = () =>
   [
-    'Product,Makes,Component,Quantity,Waste %,Taken',
+    'Product,Makes,Part,Quantity,Waste %,Taken',
     ...Array.from({ length: DEFINITIONS * LINES }, (_, n) => {
       const product = Math.floor(n / LINES);
       const part = DEFINITIONS + ((product * 13 + (n % LINES) * 977) % (ITEMS - DEFINITIONS));

@@ -100,7 +100,7 @@ const pairs: readonly Pair[] = [
       FROM (SELECT id, code, name FROM item i WHERE EXISTS (SELECT 1 FROM balance WHERE item_id = i.id) ORDER BY code COLLATE NOCASE LIMIT 41) i
       JOIN balance b ON b.item_id = i.id JOIN bin n ON n.id = b.bin_id JOIN store s ON s.id = n.store_id
       LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN serial c ON c.id = b.serial_id
-      ORDER BY i.code COLLATE NOCASE, s.id, n.walk_order, l.best_before`,
+      ORDER BY i.code COLLATE NOCASE, s.id, n.picking_order, l.best_before`,
   },
   {
     name: 'lots, first page',

@@ -19,7 +19,7 @@ export async function fillMillion(database: Database): Promise<void> {
     const upTo = (n: number) => `WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < ${n})`;
     await tx.run("INSERT INTO store (id, code, name) VALUES (1, 'S', 'Store')");
     await tx.run("INSERT INTO bin (id, store_id, code, kind) VALUES (1000, 1, 'BENCH', 'bench')");
-    await tx.run(`${upTo(BINS)} INSERT INTO bin (id, store_id, code, walk_order) SELECT i, 1, 'A' || i, i FROM n`);
+    await tx.run(`${upTo(BINS)} INSERT INTO bin (id, store_id, code, picking_order) SELECT i, 1, 'A' || i, i FROM n`);
     await tx.run(`${upTo(ITEMS)} INSERT INTO item (id, code, name, unit_id, source, tracking, home_bin_id, sell_price, reorder_point)
       SELECT i, printf('IT-%05d', i), 'Part number ' || i, 1, 'bought', iif(i % 5 = 0, 'lot', 'none'), 1 + i % ${BINS}, 5000000, 10000000 FROM n`);
     await tx.run(`${upTo(LOTS)} INSERT INTO lot (id, item_id, code, best_before)

@@ -160,7 +160,7 @@ async function answerTime(): Promise<number> {
 /** A store, a customer, and so many items that stand in it. */
 async function goods(call: Fetch, many: number) {
   const store = await send(call, api.createStore, { body: { code: 'S', name: 'Store' } });
-  const bin = await send(call, api.createBin, { params: { id: store.id }, body: { code: 'A', walkOrder: 1 } });
+  const bin = await send(call, api.createBin, { params: { id: store.id }, body: { code: 'A', pickingOrder: 1 } });
   const items: number[] = [];
   for (let n = 0; n < many; n += 1) {
     const body = { code: `PART-${n}`, name: `Part ${n}`, unitId: 1, source: 'bought', homeBinId: bin.id } as const;

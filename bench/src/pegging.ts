@@ -62,7 +62,7 @@ function fill(database: Database): Promise<void> {
   return database.write(async (tx) => {
     await tx.run("INSERT INTO store (id, code, name) VALUES (1, 'S', 'Store'), (2, 'T', 'Other store')");
     await tx.run(
-      `${upTo(40)} INSERT INTO bin (id, store_id, code, walk_order) SELECT i, 1 + i % 2, 'A' || i, i FROM n`,
+      `${upTo(40)} INSERT INTO bin (id, store_id, code, picking_order) SELECT i, 1 + i % 2, 'A' || i, i FROM n`,
     );
     await tx.run(`${upTo(ITEMS)} INSERT INTO item (id, code, name, unit_id, source, home_bin_id)
       SELECT i, printf('IT-%05d', i), 'Part number ' || i, 1, 'both', 1 + i % 40 FROM n`);

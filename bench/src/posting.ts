@@ -21,7 +21,7 @@ export const postingBench = () =>
 /** A product of twelve parts, in stock, with one large build of it on the bench and a few others open beside it. */
 async function prepare(call: Fetch): Promise<BuildDetail> {
   const store = await send(call, api.createStore, { body: { code: 'S', name: 'Store' } });
-  const bin = await send(call, api.createBin, { params: { id: store.id }, body: { code: 'A', walkOrder: 1 } });
+  const bin = await send(call, api.createBin, { params: { id: store.id }, body: { code: 'A', pickingOrder: 1 } });
   const item = (code: string) => {
     const nothing = { sellPrice: null, reorderPoint: null, standardCost: null, note: '' };
     return send(call, api.createItem, {

@@ -30,7 +30,7 @@ async function prepare(call: Fetch): Promise<RunDetail> {
   const store = await send(call, api.createStore, { body: { code: 'S', name: 'Store' } });
   const bins = [];
   for (let n = 0; n < LINES; n += 1)
-    bins.push(await send(call, api.createBin, { params: { id: store.id }, body: { code: `A${n}`, walkOrder: n } }));
+    bins.push(await send(call, api.createBin, { params: { id: store.id }, body: { code: `A${n}`, pickingOrder: n } }));
   const item = (code: string, homeBinId: number | null) => {
     const nothing = { sellPrice: null, reorderPoint: null, standardCost: null, note: '' };
     return send(call, api.createItem, {

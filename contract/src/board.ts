@@ -63,7 +63,7 @@ export const boardRoutes = {
     path: '/api/board',
     tag: 'Build',
     right: 'look',
-    summary: 'What is to be done on the bench, by person and day',
+    summary: 'Work on the bench, by person and day',
     response: Board,
   }),
   moveOnBoard: route({

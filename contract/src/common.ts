@@ -10,10 +10,10 @@ export const Id = z.number().int().positive();
 /** An ISO day without a time, in the company's own zone. */
 export const Day = z.iso.date().refine(isDay, 'Enter a date between 1900 and 2999.');
 export const Version = z.number().int().nonnegative();
-export const Name = z.string().trim().min(1).max(120).refine(isSeen, 'Type a name that can be seen.');
+export const Name = z.string().trim().min(1).max(120).refine(isSeen, 'Enter a name with visible characters.');
 /** Letters and digits that look the same are the same: full-width ones become plain, invisible ones are refused. */
 const PlainCode = z.string().normalize('NFKC').trim();
-const SHOWN = 'No spaces and nothing that cannot be seen.';
+const SHOWN = 'No spaces and no invisible characters.';
 export const Code = PlainCode.min(1)
   .max(40)
   .regex(/^[^\s/]+$/, 'No spaces or slashes.')

@@ -61,8 +61,8 @@ describe('a snapshot made ready for the core', () => {
   const ask = (quantity: string) => cover(world, wanted(quantity));
 
   it('answers like the core on the same figures', () => {
-    expect(ask('11')).toMatchObject({ products: [{ now: 11e6, limitedBy: null }], wholeOn: '2026-11-25' });
-    expect(ask('14')).toMatchObject({ products: [{ now: 11e6, limitedBy: 2 }], wholeOn: '2026-12-02' });
+    expect(ask('11')).toMatchObject({ products: [{ now: 11e6, limitedBy: null }], completeOn: '2026-11-25' });
+    expect(ask('14')).toMatchObject({ products: [{ now: 11e6, limitedBy: 2 }], completeOn: '2026-12-02' });
     expect(ask('19').components[0]).toMatchObject({
       itemId: 2,
       needed: 29e6,
@@ -70,7 +70,7 @@ describe('a snapshot made ready for the core', () => {
       promised: 3e6,
       coming: 13e6,
       short: 0,
-      wholeOn: null,
+      completeOn: null,
     });
     expect(ask('21').components[0]).toMatchObject({ needed: 32e6, short: 2e6 });
   });

@@ -163,7 +163,7 @@ const Need = z.object({
   by: z.array(FedBy),
   /** What nothing brings. */
   short: Decimal,
-  wholeOn: z.string().nullable(),
+  completeOn: z.string().nullable(),
 });
 
 /** Whom some of what comes is for. */
@@ -233,7 +233,7 @@ const SetPriority = z
     /** Why; nothing is kept of it for what is in turn. */
     reason: z.string().trim().max(200),
   })
-  .refine(({ rank, reason }) => rank === null || reason !== '', { path: ['reason'], message: 'Say why.' });
+  .refine(({ rank, reason }) => rank === null || reason !== '', { path: ['reason'], message: 'Enter why.' });
 
 export const coverageRoutes = {
   snapshot: route({
@@ -241,7 +241,7 @@ export const coverageRoutes = {
     path: '/api/coverage/snapshot',
     tag: 'Cover',
     right: 'look',
-    summary: 'Stock, definitions, demands and what is coming, for computing coverage; or what changed since',
+    summary: 'Stock, bills of materials, demand and supply for computing coverage; or what changed since',
     query: z.object({ since: z.string().max(80).optional() }),
     response: Snapshot,
   }),
@@ -268,7 +268,7 @@ export const coverageRoutes = {
     path: '/api/coverage/pegs/:kind/:id',
     tag: 'Cover',
     right: 'look',
-    summary: 'What feeds a build or an order, line by line, and whom a build or a purchase order feeds',
+    summary: 'What supplies a build or an order, line by line, and who a build or a purchase order supplies',
     params: z.object({ kind: z.enum(['build', 'order', 'purchase']), id: z.coerce.number().int().positive() }),
     response: Pegs,
   }),
@@ -285,7 +285,7 @@ export const coverageRoutes = {
     path: '/api/coverage/priorities',
     tag: 'Cover',
     right: 'look',
-    summary: 'Open orders and builds that go first, or wait until the others have theirs',
+    summary: 'Open orders and builds that go first, or last',
     response: z.array(Priority),
   }),
   setPriorities: route({
@@ -293,7 +293,7 @@ export const coverageRoutes = {
     path: '/api/coverage/priorities',
     tag: 'Cover',
     right: 'plan',
-    summary: 'Say who goes first, who waits, and who is in turn again; answers what it was before, to send back',
+    summary: 'Set who goes first, last or in turn; answers with the previous setting',
     body: z.object({ lines: z.array(SetPriority).min(1).max(600) }),
     response: z.object({ before: z.array(SetPriority) }),
   }),
@@ -302,7 +302,7 @@ export const coverageRoutes = {
     path: '/api/coverage/questions',
     tag: 'Cover',
     right: 'look',
-    summary: 'Questions that are kept under a name',
+    summary: 'Saved questions',
     response: z.array(CoverQuestion),
   }),
   keepQuestion: route({
@@ -310,7 +310,7 @@ export const coverageRoutes = {
     path: '/api/coverage/questions',
     tag: 'Cover',
     right: 'plan',
-    summary: 'Keep a question under a name, over the one of the same name',
+    summary: 'Save a question under a name, replacing the one of the same name',
     body: z.object({ name: Name, address: z.string().min(1).max(4000) }),
     response: CoverQuestion,
   }),

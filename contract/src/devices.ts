@@ -87,7 +87,7 @@ export const deviceRoutes = {
     right: 'print',
     method: 'POST',
     path: '/api/label-jobs/:id/end',
-    summary: 'Say that a waiting job was printed, or take it out of the queue',
+    summary: 'Mark a print job as printed, or remove it from the queue',
     params: IdParams,
     body: z.object({ as: z.enum(['printed', 'cancelled']) }),
     response: z.object({ id: Id }),

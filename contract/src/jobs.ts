@@ -66,7 +66,7 @@ export const jobRoutes = {
     path: '/api/job',
     tag: 'Jobs',
     right: 'look',
-    summary: 'Everything that is booked under a job tag, with what it cost and brought',
+    summary: 'Everything booked under a job tag, with its cost and income',
     query: z.object({ tag: z.string().trim().max(60).default('') }),
     response: Job,
   }),

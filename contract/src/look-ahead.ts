@@ -14,7 +14,7 @@ const KitPart = z.object({
   baseAmount: Decimal,
   /** What of it for the whole line is not on shelves for it, and the day it is; '' when nothing is missing. */
   missing: Decimal,
-  wholeOn: z.string().nullable(),
+  completeOn: z.string().nullable(),
   alternates: z.array(z.object({ item: PartItem, ratio: Decimal })),
 });
 const Kit = z.object({
@@ -34,14 +34,14 @@ export const OrderLook = z.object({
       plannedCost: Decimal,
       free: Decimal,
       coming: Decimal,
-      wholeOn: z.string().nullable(),
+      completeOn: z.string().nullable(),
       /** What is in it and may be changed on this line; null for what is stocked itself. */
       kit: Kit.nullable(),
       /** What of it is not there and nothing brings. */
       short: z.array(z.object({ itemId: Id, code: z.string(), name: z.string(), unit: z.string(), quantity: Decimal })),
     }),
   ),
-  wholeOn: z.string().nullable(),
+  completeOn: z.string().nullable(),
   /** Orders and builds that would be whole later than without it. */
   delays: z.array(
     z.object({
@@ -90,7 +90,7 @@ export const lookAheadRoutes = {
     asks: true,
     method: 'POST',
     path: '/api/orders/look-ahead',
-    summary: 'What an order that is being typed would get, when, and whom it would delay',
+    summary: 'What an order being entered would get, when, and which orders it would delay',
     body: OrderInput.pick({ wantedOn: true, turnOn: true, lines: true }).extend({
       customerId: Id.nullable().default(null),
       /** The order that is being changed. */

@@ -31,7 +31,7 @@ export const messageRoutes = {
     method: 'POST',
     path: '/api/order-messages',
     summary:
-      'Take in what a customer or a shop sent: a UBL Order, OrderChange or OrderCancellation; the same one is once',
+      'Receive a message from a customer or a shop: a UBL Order, OrderChange or OrderCancellation. A repeated message changes nothing',
     body: z.object({ content: z.string().min(1).max(500_000) }),
     /** Whether it was confirmed at once; an order at other prices than ours waits as a quote. */
     response: Numbered.extend({ standing: z.enum(orderStandings), isNew: z.boolean() }),
@@ -52,7 +52,7 @@ export const messageRoutes = {
     right: 'sell',
     method: 'POST',
     path: '/api/devices/shop',
-    summary: 'Let the stand-in for a shop send an order, change one or cancel one, by the same door as any message',
+    summary: 'Let the stand-in for a shop send, change or cancel an order',
     body: z.discriminatedUnion('does', [
       z.object({
         does: z.literal('order'),

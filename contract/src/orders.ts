@@ -37,7 +37,7 @@ export const OrderRow = z.object({
   standing: OrderStanding,
   wantedOn: z.string().nullable(),
   /** The day everything of it can have arrived; '' when all of it is there, null when nobody knows. */
-  wholeOn: z.string().nullable(),
+  completeOn: z.string().nullable(),
   outlook: Outlook,
   /** Whether all of it is there, also where it will arrive late. */
   canLeave: z.boolean(),
@@ -75,7 +75,7 @@ export const OrderPart = z.object({
   /** What shelves give it after those before it. */
   ready: Decimal,
   /** The day the rest is there; '' when it is, null when nobody knows. */
-  wholeOn: z.string().nullable(),
+  completeOn: z.string().nullable(),
   bins: z.array(BinQuantity),
   /** Whether a bill of materials in use makes it. */
   canBuild: z.boolean(),
@@ -132,7 +132,7 @@ export const OrderLine = z.object({
   cost: Decimal,
   wantedOn: z.string().nullable(),
   /** The day its goods are complete, and the day they are with the customer: '' now, null when nobody knows. */
-  wholeOn: z.string().nullable(),
+  completeOn: z.string().nullable(),
   arrivesOn: z.string().nullable(),
   /** How many could be shipped now, and how many of them from the parcel alone. */
   canShip: Decimal,
@@ -245,7 +245,7 @@ const PromisedTo = z.object({
   now: Decimal,
   wantedOn: z.string().nullable(),
   /** The day it has all of it; '' now, null when nobody knows. */
-  wholeOn: z.string().nullable(),
+  completeOn: z.string().nullable(),
 });
 export type PromisedTo = z.infer<typeof PromisedTo>;
 
@@ -276,7 +276,7 @@ export const orderRoutes = {
     right: 'look',
     method: 'GET',
     path: '/api/orders/:id',
-    summary: 'One order with its lines and where each stands',
+    summary: 'One order with its lines and their status',
     params: IdParams,
     response: Order,
   }),
@@ -285,7 +285,7 @@ export const orderRoutes = {
     right: 'look',
     method: 'GET',
     path: '/api/items/:id/promised',
-    summary: 'To whom an item is promised, in turn, and what each of them gets of it',
+    summary: 'Who an item is promised to, in turn, and how much each gets',
     params: IdParams,
     response: z.array(PromisedTo),
   }),
@@ -294,7 +294,7 @@ export const orderRoutes = {
     right: 'look',
     method: 'GET',
     path: '/api/items/:id/sales',
-    summary: 'What an item has brought: what was shipped of it, for how much, and what it cost',
+    summary: 'What an item earned: quantity shipped, income and cost',
     params: IdParams,
     response: ItemSales,
   }),
@@ -332,7 +332,7 @@ export const orderRoutes = {
     right: 'sell',
     method: 'POST',
     path: '/api/orders/:id/copy',
-    summary: 'Make a quote of the same things, at what they cost today and by the kits in use now',
+    summary: 'Make a quote for the same items, at today’s prices and with the kits in use now',
     params: IdParams,
     body: z.object({}),
     /** Kits that could not be changed as they were, because they have a later revision. */
@@ -343,7 +343,7 @@ export const orderRoutes = {
     right: 'sell',
     method: 'POST',
     path: '/api/orders/:id/split',
-    summary: 'Take lines, or some of them, off an order and make another order of them',
+    summary: 'Split lines off an order into a new one',
     params: IdParams,
     body: Versioned.extend({
       wantedOn: Day.nullable().default(null),
@@ -359,7 +359,7 @@ export const orderRoutes = {
     right: 'sell',
     method: 'POST',
     path: '/api/orders/:id/cancel',
-    summary: 'Cancel an order of which nothing has left',
+    summary: 'Cancel an order before anything has shipped',
     params: IdParams,
     body: Versioned.extend({
       reason: z.string().trim().min(3).max(500),
@@ -371,7 +371,7 @@ export const orderRoutes = {
     right: 'sell',
     method: 'POST',
     path: '/api/orders/:id/drop',
-    summary: 'Give up what is still open of an order that has left in part',
+    summary: 'Give up the rest of an order that has shipped in part',
     params: IdParams,
     body: Versioned.extend({ reason: z.string().trim().min(3).max(500), lineIds: z.array(Id).min(1).max(200) }),
     response: Numbered,

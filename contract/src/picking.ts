@@ -31,7 +31,7 @@ export const pickRoutes = {
     path: '/api/builds/:id/stand-ins',
     tag: 'Pick',
     right: 'build',
-    summary: 'Let an alternate stand in for some of a part that is open; it is a line of its own from then on',
+    summary: 'Use an alternate for some of an open part, as a line of its own',
     params: IdParams,
     body: z.object({
       lineId: Id,
@@ -46,7 +46,7 @@ export const pickRoutes = {
     path: '/api/orders/:id/swaps',
     tag: 'Pick',
     right: 'pick',
-    summary: 'Put what is listed to stand in for a part of a kit into all of a line, where the kit allows it',
+    summary: 'Use an alternate for a part in every kit of a line',
     params: IdParams,
     body: z.object({ partId: Id, itemId: Id }),
     response: Numbered,

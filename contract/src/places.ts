@@ -10,7 +10,7 @@ export const Bin = z.object({
   /** Where goods stand to be used, where picked parts stand, where goods wait for a decision. */
   kind: BinKind,
   /** Order in which a person walks past the store's bins. */
-  walkOrder: z.number().int(),
+  pickingOrder: z.number().int(),
   version: Version,
 });
 export type Bin = z.infer<typeof Bin>;
@@ -34,7 +34,7 @@ export const placeRoutes = {
     path: '/api/stores',
     tag: 'Places',
     right: 'look',
-    summary: 'Stores with their bins in walking order',
+    summary: 'Stores with their bins in picking order',
     response: z.array(Store),
   }),
   createStore: route({
@@ -51,7 +51,7 @@ export const placeRoutes = {
     path: '/api/stores/:id',
     tag: 'Places',
     right: 'set-up',
-    summary: 'Change a store and its bins, which are walked past in the order given',
+    summary: 'Change a store and its bins, in picking order',
     params: IdParams,
     body: StoreInput.extend({ version: Version }),
     response: Store,
@@ -65,7 +65,7 @@ export const placeRoutes = {
     params: IdParams,
     body: z.object({
       code: Code,
-      walkOrder: z.number().int().min(0).max(9999),
+      pickingOrder: z.number().int().min(0).max(9999),
       kind: ShelfKind.default('shelf'),
     }),
     response: Bin,

@@ -46,7 +46,7 @@ export const receiptRoutes = {
     path: '/api/documents/:id/prices',
     tag: 'Stock',
     right: 'look',
-    summary: 'What a receipt cost line by line, and how much of it is still here',
+    summary: 'What a receipt cost, line by line, and how much is still here',
     params: IdParams,
     response: ReceiptPrices,
   }),
@@ -55,7 +55,7 @@ export const receiptRoutes = {
     path: '/api/documents/:id/prices',
     tag: 'Stock',
     right: 'value',
-    summary: 'Post what the invoice says otherwise: onto what is still here, the rest as a cost difference',
+    summary: 'Post invoiced costs: onto stock still here, the rest as a cost difference',
     params: IdParams,
     body: z.object({
       remark: Remark.default(''),

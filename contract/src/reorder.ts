@@ -31,7 +31,7 @@ export const reorderRoutes = {
     path: '/api/reorder-points',
     tag: 'Buying',
     right: 'look',
-    summary: 'Reorder points of what is bought, with what its use and its deliveries propose',
+    summary: 'Reorder points of bought items, with proposals from usage and deliveries',
     response: ReorderProposals,
   }),
   setReorderPoints: route({

@@ -153,7 +153,7 @@ export const runRoutes = {
     method: 'GET',
     path: '/api/pick-plan',
     right: 'look',
-    summary: 'Runs that are walked, runs worth walking now, and everything that can be picked for',
+    summary: 'Pick runs in progress, suggested runs, and everything that can be picked for',
     response: z.object({ runs: z.array(RunRow), proposed: z.array(ProposedRun), goals: z.array(GoalRow) }),
   }),
   pickRuns: route({
@@ -161,7 +161,7 @@ export const runRoutes = {
     method: 'GET',
     path: '/api/pick-runs',
     right: 'look',
-    summary: 'Runs that have ended, the newest first, with what was walked',
+    summary: 'Ended pick runs, newest first',
     query: PageQuery,
     response: pageOf(RunRow),
   }),
@@ -170,7 +170,7 @@ export const runRoutes = {
     method: 'GET',
     path: '/api/pick-runs/:id',
     right: 'look',
-    summary: 'A run: its stops in walking order, who is where, what is missing and what was picked',
+    summary: 'A pick run: its stops in picking order, who is where, and what is picked or missing',
     params: IdParams,
     response: RunDetail,
   }),
@@ -179,7 +179,7 @@ export const runRoutes = {
     method: 'POST',
     path: '/api/pick-runs',
     right: 'pick',
-    summary: 'Put builds and orders together into one run',
+    summary: 'Combine builds and orders into one run',
     body: z.object({
       /** Null for all stores. */
       storeId: Id.nullable().default(null),
@@ -193,7 +193,7 @@ export const runRoutes = {
     method: 'PUT',
     path: '/api/pick-runs/:id',
     right: 'pick',
-    summary: 'Take builds and orders into a run or off it',
+    summary: 'Add builds and orders to a run, or remove them',
     params: IdParams,
     body: z.object({ version: Version, goals: z.array(Goal).min(1).max(26), confirms: z.boolean() }),
     response: Numbered,
@@ -213,7 +213,7 @@ export const runRoutes = {
     method: 'POST',
     path: '/api/pick-runs/:id/claims',
     right: 'pick',
-    summary: 'Set out for a stop, so that nobody else is sent there; null leaves the run to others',
+    summary: 'Go to a stop, so that nobody else is sent there; null leaves the run to others',
     params: IdParams,
     body: z.object({ stop: Stop.nullable() }),
     response: z.object({ stop: Stop.nullable() }),
@@ -223,7 +223,7 @@ export const runRoutes = {
     method: 'POST',
     path: '/api/pick-runs/:id/picks',
     right: 'pick',
-    summary: 'Bring what was taken at stops to the benches and parcels it is for',
+    summary: 'Bring what was picked to its benches and parcels',
     params: IdParams,
     body: z.object({
       lines: z
@@ -239,8 +239,7 @@ export const runRoutes = {
     method: 'POST',
     path: '/api/pick-runs/:id/not-there',
     right: 'pick',
-    summary:
-      'Less is in a bin than the books say: it is put on the list of bins to count, and no run leads there for it',
+    summary: 'Report that a bin holds less than the books show: it goes on the list of bins to count',
     params: IdParams,
     body: z.object({ binId: Id, itemId: Id, lot: Tracked.lot }),
     response: z.object({ stops: z.number().int() }),

@@ -12,13 +12,13 @@ describe('what a schema refuses is said in words for the person who typed it', (
     ['an empty list', z.array(Id).min(1), [], 'Fill this in.'],
     ['a text for a number', Id, 'x', 'Enter a number.'],
     ['a word in an address', IdParams.shape.id, 'null', 'Enter a number.'],
-    ['a fraction', Id, 1.5, 'Enter a whole number.'],
+    ['a fraction', Id, 1.5, 'Enter a number without decimals.'],
     ['nought', Id, 0, 'More than 0.'],
     ['a number for a text', z.string(), 5, 'Enter some text.'],
     ['too long', z.string().max(3), 'abcd', 'At most 3 characters.'],
     ['too many', z.array(Id).max(1), [1, 2], 'At most 1 entries.'],
-    ['another word', z.enum(['day', 'week']), 'x', 'One of these: day, week.'],
-    ['a mail address', z.email(), 'x', 'Enter an e-mail address, like anna@example.org.'],
+    ['another word', z.enum(['day', 'week']), 'x', 'Choose one of these: day, week.'],
+    ['a mail address', z.email(), 'x', 'Enter an email address, like anna@example.org.'],
     ['a code, in its own words', Code, 'a b', 'No spaces or slashes.'],
   ];
   it.each(cases)('%s', (_, schema, value, words) => expect(said(schema, value)).toBe(words));

@@ -21,7 +21,7 @@ export function sayIssue(issue: z.core.$ZodRawIssue): string {
     case 'invalid_format':
       return FORMATS[issue.format] ?? NO_FIT;
     case 'invalid_value':
-      return issue.values.length > 12 ? NO_FIT : `One of these: ${issue.values.map(String).join(', ')}.`;
+      return issue.values.length > 12 ? NO_FIT : `Choose one of these: ${issue.values.map(String).join(', ')}.`;
     case 'unrecognized_keys':
       return `Nothing has the name ${issue.keys.join(', ')}.`;
     default:
@@ -29,17 +29,17 @@ export function sayIssue(issue: z.core.$ZodRawIssue): string {
   }
 }
 
-const NO_FIT = 'This is not what is asked for here.';
+const NO_FIT = 'Check this entry.';
 const EXPECTED: Readonly<Record<string, string>> = {
   string: 'Enter some text.',
   number: 'Enter a number.',
-  int: 'Enter a whole number.',
+  int: 'Enter a number without decimals.',
   boolean: 'Enter true or false.',
   array: 'Enter a list.',
 };
 const PARTS: Readonly<Record<string, string>> = { string: 'characters', array: 'entries' };
 const FORMATS: Readonly<Record<string, string>> = {
-  email: 'Enter an e-mail address, like anna@example.org.',
+  email: 'Enter an email address, like anna@example.org.',
   date: 'Enter a date, like 2026-11-25.',
 };
 

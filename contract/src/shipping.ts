@@ -25,7 +25,7 @@ const Buildable = z.object({
   building: Decimal,
   short: Decimal,
   /** The day all of it is there as it stands; '' now, null when nobody knows. */
-  wholeOn: z.string().nullable(),
+  completeOn: z.string().nullable(),
 });
 export type Buildable = z.infer<typeof Buildable>;
 
@@ -84,7 +84,7 @@ export const shippingRoutes = {
     asks: true,
     method: 'POST',
     path: '/api/orders/builds/look',
-    summary: 'What of some orders can be built for them, what could start, and what is missing for it',
+    summary: 'What can be built for some orders, what could start, and what is missing',
     body: z.object({
       orderIds: z.array(Id).min(1).max(100),
       /** What somebody chose of it; null for all that nothing else brings. */
@@ -111,7 +111,7 @@ export const shippingRoutes = {
     right: 'plan',
     method: 'POST',
     path: '/api/orders/builds',
-    summary: 'Plan builds for lines of orders; what they finish is kept for these',
+    summary: 'Plan builds for order lines; what they finish is kept for those orders',
     body: z.object({
       chosen: z
         .array(
@@ -134,7 +134,7 @@ export const shippingRoutes = {
     right: 'plan',
     method: 'PUT',
     path: '/api/builds/:id/orders',
-    summary: 'Say for which lines of orders an open build makes how many; none makes it for stock',
+    summary: 'Set which order lines an open build is for, and how many; none makes it for stock',
     params: IdParams,
     body: z.object({ version: Version, orders: z.array(z.object({ partId: Id, quantity: FromZero })).max(200) }),
     response: Numbered,

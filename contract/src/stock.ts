@@ -113,7 +113,7 @@ export const stockRoutes = {
     path: '/api/adjustments',
     tag: 'Stock',
     right: 'move-stock',
-    summary: 'Bring the books to what is really there, with a reason',
+    summary: 'Correct stock to what is actually there, with a reason',
     body: z.object({
       reasonId: Id,
       remark: Remark.default(''),
@@ -141,7 +141,7 @@ export const stockRoutes = {
     path: '/api/items/:id/bins',
     tag: 'Stock',
     right: 'look',
-    summary: 'Where an item stands, bin by bin, with benches',
+    summary: 'Stock of an item by bin, with benches',
     params: IdParams,
     response: z.array(BinQuantity.extend({ kind: BinKind, build: z.string().nullable() })),
   }),
@@ -150,7 +150,7 @@ export const stockRoutes = {
     path: '/api/stock-places',
     tag: 'Stock',
     right: 'look',
-    summary: 'Stock by item, bin, lot and serial, with what of it is promised, held and free',
+    summary: 'Stock by item, bin, lot and serial number, with promised, on hold and free',
     query: PageQuery.extend({
       storeId: z.coerce.number().int().positive().optional(),
       binId: z.coerce.number().int().positive().optional(),
@@ -165,7 +165,7 @@ export const stockRoutes = {
     path: '/api/stock-on',
     tag: 'Stock',
     right: 'look',
-    summary: 'What was in stock at the end of a day, by item, with what it was worth',
+    summary: 'Stock at the end of a day, by item, with its value',
     query: PageQuery.extend({ day: Day, q: z.string().max(100).optional() }),
     response: pageOf(StockThen).extend({ day: z.string(), value: Decimal }),
   }),
@@ -174,7 +174,7 @@ export const stockRoutes = {
     path: '/api/stock-value',
     tag: 'Stock',
     right: 'look',
-    summary: 'What stock was worth at the end of each day on which that changed',
+    summary: 'Stock value at the end of each day on which it changed',
     query: z.object({ itemId: z.coerce.number().int().positive().optional() }),
     response: z.array(z.object({ day: z.string(), value: Decimal })),
   }),
@@ -183,7 +183,7 @@ export const stockRoutes = {
     path: '/api/revaluations',
     tag: 'Stock',
     right: 'value',
-    summary: 'Make what is there of some items worth a new cost each',
+    summary: 'Give the stock of some items a new cost',
     body: z.object({
       remark: Remark.default(''),
       /** The new cost becomes their standard too. */
@@ -208,7 +208,7 @@ export const stockRoutes = {
     path: '/api/put-right/:id/settle',
     tag: 'Stock',
     right: 'move-stock',
-    summary: 'Settle one in one step: by stock found, by moving from another bin, or as seen to',
+    summary: 'Settle one in one step: by stock found, by a move, or by taking it off the list',
     params: IdParams,
     body: z.discriminatedUnion('by', [
       /** The books were wrong: what is missing was there. */

@@ -64,7 +64,7 @@ export const supplierRoutes = {
     right: 'look',
     method: 'GET',
     path: '/api/suppliers/:id',
-    summary: 'A supplier with its prices, stated lead days and those learnt from its deliveries',
+    summary: 'A supplier with its prices, stated lead days and actual ones',
     params: IdParams,
     response: SupplierDetail,
   }),

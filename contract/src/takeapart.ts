@@ -119,7 +119,7 @@ export const apartRoutes = {
     tag: 'Take apart',
     right: 'look',
     asks: true,
-    summary: 'Whose missing parts taking something apart would bring',
+    summary: 'Who would get missing parts if something were taken apart',
     body: z.object({
       taken: z.object({ itemId: Id, quantity: Positive }),
       parts: z.array(z.object({ itemId: Id, quantity: FromZero })).max(200),
@@ -131,7 +131,7 @@ export const apartRoutes = {
     path: '/api/containing',
     tag: 'Take apart',
     right: 'look',
-    summary: 'Products on shelves in which these parts are, so that they could be taken apart for them',
+    summary: 'Products in stock that contain these parts and could be taken apart',
     query: z.object({
       partIds: z
         .string()
@@ -164,7 +164,7 @@ export const apartRoutes = {
     path: '/api/take-aparts',
     tag: 'Take apart',
     right: 'take-apart',
-    summary: 'Take units from stock apart into their parts',
+    summary: 'Take products in stock apart into their parts',
     body: ApartProduct.extend({
       /** Others that are taken apart in the same document. */
       others: z.array(ApartProduct).max(20).default([]),

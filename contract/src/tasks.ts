@@ -108,7 +108,7 @@ export const taskRoutes = {
     ...WORK,
     method: 'POST',
     path: '/api/tasks/change',
-    summary: 'Change one task or many at once: who, by when, how far, by which supplier and at what price',
+    summary: 'Change one task or many at once: person, day, status, supplier and price',
     body: z.object({
       tasks: z
         .array(z.object({ id: Id, version: Version }))
@@ -149,7 +149,7 @@ export const taskRoutes = {
     ...WORK,
     method: 'POST',
     path: '/api/tasks/:id/times',
-    summary: 'Say how many minutes one worked on a task, on a day',
+    summary: 'Enter minutes worked on a task, on a day',
     params: IdParams,
     body: z.object({ minutes: Positive, day: Day, personId: Id.optional() }),
     response: Task,
@@ -158,7 +158,7 @@ export const taskRoutes = {
     ...WORK,
     method: 'DELETE',
     path: '/api/task-times/:id',
-    summary: 'Take minutes back that were typed or clocked, as long as they are not booked',
+    summary: 'Remove minutes that are not booked yet',
     params: IdParams,
     response: z.object({ id: Id }),
   }),
@@ -167,14 +167,14 @@ export const taskRoutes = {
     path: '/api/clock',
     tag: 'Tasks',
     right: 'look',
-    summary: 'The clock of whoever asks; none where it does not run',
+    summary: 'The clock of the person signed in; none if it is not running',
     response: z.object({ clock: Clock.nullable() }),
   }),
   startClock: route({
     ...WORK,
     method: 'POST',
     path: '/api/tasks/:id/clock',
-    summary: 'Start one’s clock on a task; a clock that runs elsewhere is stopped and kept',
+    summary: 'Start the clock on a task; a clock running on another task is stopped and saved',
     params: IdParams,
     body: z.object({}),
     response: Task,
@@ -183,7 +183,7 @@ export const taskRoutes = {
     ...WORK,
     method: 'POST',
     path: '/api/clock/stop',
-    summary: 'Stop one’s clock; one that ran over night asks how long it was',
+    summary: 'Stop the clock; one that ran overnight asks for the actual minutes',
     body: z.object({
       /** How long it really was; as the clock says where it is left out. Zero keeps nothing. */
       minutes: FromZero.optional(),

@@ -98,7 +98,7 @@ export const todayRoutes = {
     path: '/api/today',
     tag: 'Today',
     right: 'look',
-    summary: 'What can start, what waits, what needs an eye',
+    summary: 'What can start, what is short of parts, what needs attention',
     response: Today,
   }),
   find: route({
@@ -106,7 +106,7 @@ export const todayRoutes = {
     path: '/api/find',
     tag: 'Today',
     right: 'look',
-    summary: 'Find items, builds, orders, serials, lots and documents by code, number or name, in any order of words',
+    summary: 'Find any record by code, number or name, with words in any order',
     query: z.object({ q: z.string().max(100) }),
     response: z.array(Found),
   }),

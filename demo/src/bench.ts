@@ -43,7 +43,7 @@ export class Bench {
   /** The same with something rejected, where the parts are there for all of it. */
   async makeWith(code: string, quantity: number, more: Rejects): Promise<void> {
     const planned = await this.plan(code, quantity, 2);
-    const build = await this.start(planned, { override: { reason: 'For the fair, whatever waits' } });
+    const build = await this.start(planned, { override: { reason: 'For the fair, before anything else' } });
     await this.client.as(TOM);
     await this.pick(build, 1);
     await this.client.as(MO);

@@ -108,7 +108,7 @@ export class Buying {
         orders: [
           {
             supplierId: this.supplierId('GLASS'),
-            remark: 'Please pack the lids apart from the jars',
+            remark: 'Please pack the lids separately',
             lines: [
               { itemId: this.item('JAR-125').id, quantity: '480', price: '0.38' },
               { itemId: this.item('LID-58').id, quantity: '500', price: '0.12' },

@@ -128,7 +128,7 @@ class Demo {
       for (const [index, code] of store.bins.entries()) {
         const bin = await this.client.call(api.createBin, {
           params: { id },
-          body: { code, walkOrder: (index + 1) * 10 },
+          body: { code, pickingOrder: (index + 1) * 10 },
         });
         this.bins.set(code, bin.id);
       }
@@ -167,7 +167,7 @@ class Demo {
     await this.client.call(api.receive, {
       body: {
         kind: 'opening',
-        remark: 'Stock taken over when we started',
+        remark: 'Opening stock',
         lines: parts.map(([code, , , bin, cost, order]) => ({
           itemId: this.item(code).id,
           binId: this.bin(bin),
@@ -341,7 +341,7 @@ class Demo {
     await this.client.call(api.receive, {
       body: {
         kind: 'receipt',
-        remark: 'Rest from the autumn fair',
+        remark: 'Left over from the autumn fair',
         lines: [{ ...line, lot: 'CH-FAIR', bestBefore: day }],
       },
     });

@@ -117,7 +117,7 @@ export const products: readonly (readonly [
   ],
   [
     'HONEY-Q',
-    'Honey for a quarter',
+    'Quarterly honey box',
     'D1',
     '25',
     [
@@ -130,7 +130,7 @@ export const products: readonly (readonly [
   ],
   [
     'GIFT-GARD',
-    "Gardener's gift",
+    'Gardener’s gift',
     'D1',
     '29',
     [

@@ -241,7 +241,7 @@ export class Range {
       10,
       [['GIFT-GARD', 5]],
       day(5),
-      { reference: 'Staff presents', remark: 'No prices in the parcel, please.' },
+      { reference: 'Staff gifts', remark: 'No prices in the parcel, please.' },
       gift,
     );
     const covers = await order(

@@ -68,7 +68,7 @@ export class Returns {
     await settle(
       await this.take('HONEY-500', '1', 'Changed their mind', opened),
       'sent-back',
-      'Food is not taken back',
+      'Food can’t be returned',
     );
   }
 
@@ -95,7 +95,7 @@ export class Returns {
       pieceId: piece.id,
       quantity: '1',
       outcome: 'not-ours' as const,
-      note: 'A tea towel of somebody else',
+      note: 'Someone else’s tea towel',
     };
     await this.client.call(api.settleReturns, { body: { deeds: [deed] } });
   }

@@ -41,10 +41,10 @@ export class Workshop {
       customerId: sold?.customerId ?? this.customer('UPLAND'),
       itemId: scale,
       serial: sold?.code ?? 'OLD-001',
-      fault: 'Shows 0 kg, whatever stands on it',
+      fault: 'Shows 0 kg with any load',
       warranty: true,
     });
-    await this.mend(free.buildId, 'SENS-40', '1', 'One corner gave nothing', 'Sensor changed, calibrated with 20 kg');
+    await this.mend(free.buildId, 'SENS-40', '1', 'One sensor dead', 'Sensor changed, calibrated with 20 kg');
     await this.giveBack(free.id, '0');
 
     this.time.at += 2 * HOUR;
@@ -110,7 +110,7 @@ export class Workshop {
     const reason = (await this.client.call(api.reasons, {})).find(({ usedFor }) => usedFor === 'adjustment');
     if (!from || !reason) return;
     const lines = [{ itemId: box.id, binId: from.binId, change: '-3' }];
-    const body = { reasonId: reason.id, remark: 'Boxes got wet at the stand', jobTag, lines };
+    const body = { reasonId: reason.id, remark: 'Boxes got wet at the stall', jobTag, lines };
     await this.client.call(api.adjust, { body });
   }
 
@@ -149,14 +149,21 @@ export class Workshop {
   }
 
   private async addTask(buildId: number, text: string, amount: string): Promise<void> {
-    const body = { kind: 'labour' as const, text, amount, rateId: 1, because: 'What came in needs it', personId: TOM };
+    const body = {
+      kind: 'labour' as const,
+      text,
+      amount,
+      rateId: 1,
+      because: 'Needed to find the fault',
+      personId: TOM,
+    };
     await this.client.call(api.addTask, { params: { id: buildId }, body });
   }
 
   private async mend(buildId: number, part: string, quantity: string, because: string, report: string): Promise<void> {
     await this.start(buildId);
     await this.addPart(buildId, part, quantity, because);
-    await this.addTask(buildId, 'Mend and test', '25');
+    await this.addTask(buildId, 'Repair and test', '25');
     const build = await this.client.call(api.build, { params: { id: buildId } });
     const id = build.repair?.id ?? 0;
     const { version, fault, accessories, wantedOn, warranty, price } = await this.client.call(api.repair, {

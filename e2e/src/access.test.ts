@@ -102,7 +102,7 @@ test.describe('everything that opens, and every phone', () => {
       async (visit) => {
         await visit.page.getByLabel('Note').fill('Printed on both sides');
         await visit.page.getByRole('button', { name: 'Save', exact: true }).click();
-        await visit.notice(/is saved/);
+        await visit.notice(/saved/);
       },
     ],
     [

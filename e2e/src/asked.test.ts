@@ -65,7 +65,7 @@ test.describe('what cannot be taken back', () => {
     await visit.answer('Keep revision 1 in use');
     expect(await stateOf('revision', used?.id ?? 0)).toBe('in-use');
     await page.getByRole('button', { name: 'Retire…' }).click();
-    await visit.answer('Retire it');
+    await visit.answer('Retire revision');
     await expect.poll(() => stateOf('revision', used?.id ?? 0)).toBe('retired');
   });
 
@@ -73,7 +73,7 @@ test.describe('what cannot be taken back', () => {
     const { page } = visit;
     await page.goto('/orders/105');
     await page.getByRole('button', { name: 'Cancel the order…' }).click();
-    await expect(page.getByLabel('Why is it cancelled?')).toBeFocused();
+    await expect(page.getByLabel('Reason for cancelling')).toBeFocused();
     await expect(page.getByRole('button', { name: 'Cancel the order', exact: true })).toBeDisabled();
     expect(await stateOf('sales_order', 105)).toBe('confirmed');
   });
@@ -82,27 +82,28 @@ test.describe('what cannot be taken back', () => {
     const { page } = visit;
     await page.goto('/stock/counts');
     await tick(page.getByRole('checkbox', { name: 'A4', exact: true }));
-    await page.getByLabel('Only items named').press('Control+Enter');
+    await page.getByLabel('Item name contains').press('Control+Enter');
     await visit.heading('2 lines to count.');
     const path = new URL(page.url()).pathname;
     await page.getByLabel('Counted Frame nails, 20 mm in A4').fill('500 g');
     await page.getByLabel('Counted Frame nails, 20 mm in A4').press('Enter');
     await visit.heading('1 line to count.');
-    await page.getByRole('button', { name: 'Give up the count…' }).click();
+    await page.getByRole('button', { name: 'Cancel the count…' }).click();
     await asked('1 counted line would be thrown away.');
     await visit.answer('Keep the count');
     // What is begun comes before the start of another.
     await page.goto('/stock/counts');
     await visit.heading('1 count open.');
     const [open, begin] = await Promise.all(
-      [page.getByRole('cell', { name: 'open', exact: true }), page.getByRole('heading', { name: 'Count what?' })].map(
-        (one) => one.boundingBox(),
-      ),
+      [
+        page.getByRole('cell', { name: 'open', exact: true }),
+        page.getByRole('heading', { name: 'What do you want to count?' }),
+      ].map((one) => one.boundingBox()),
     );
     expect(open?.y ?? 0).toBeLessThan(begin?.y ?? 0);
     await page.goto(path);
-    await page.getByRole('button', { name: 'Give up the count…' }).click();
-    await visit.answer('Give up the count');
+    await page.getByRole('button', { name: 'Cancel the count…' }).click();
+    await visit.answer('Cancel the count');
     await visit.heading(/CT-\d+ is cancelled/);
   });
 
@@ -112,7 +113,7 @@ test.describe('what cannot be taken back', () => {
     const drawing = await page.screenshot({ clip: { x: 0, y: 0, width: 60, height: 30 } });
     await page.getByLabel('Picture file').setInputFiles({ name: 'jar.png', mimeType: 'image/png', buffer: drawing });
     await page.getByRole('button', { name: 'Back to the tile…' }).click();
-    await asked('Yosegi keeps no copy of it.');
+    await asked('Yosegi has no other copy.');
     await visit.answer('Keep the picture');
     await page.getByRole('button', { name: 'Back to the tile…' }).click();
     await visit.answer('Remove the picture');
@@ -125,11 +126,11 @@ test.describe('what cannot be taken back', () => {
     await visit.heading('Odd thing');
     const there = () => application.one("SELECT 1 FROM item WHERE code = 'ODD-1'");
     await page.getByRole('button', { name: 'Delete…' }).click();
-    await asked('Nothing refers to it.');
-    await visit.answer('Keep it');
+    await asked('No orders or builds use this item.');
+    await visit.answer('Keep the item');
     expect(await there()).toBeDefined();
     await page.getByRole('button', { name: 'Delete…' }).click();
-    await visit.answer('Delete it');
+    await visit.answer('Delete item');
     await expect.poll(there).toBeUndefined();
   });
 
@@ -147,10 +148,10 @@ test.describe('what cannot be taken back', () => {
     const before = await closed();
     await giveUp.click();
     await asked(line?.name ?? 'the line');
-    await visit.answer('Keep waiting');
+    await visit.answer('Keep the line open');
     expect(await closed()).toEqual(before);
     await giveUp.click();
-    await visit.answer('Give it up');
+    await visit.answer('Give up the line');
     await expect.poll(closed).not.toEqual(before);
   });
 });
@@ -169,7 +170,7 @@ test.describe('what is short and who does it', () => {
     await page.goto('/build/127');
     await page.getByRole('button', { name: 'Send to bench' }).click();
     await page.getByRole('link', { name: 'Buy what’s short' }).click();
-    await visit.heading(/have to be bought|has to be bought|to buy/);
+    await visit.heading(/to buy/);
     await page.getByLabel('Order of Smoker can, steel').waitFor();
   });
 
@@ -177,7 +178,7 @@ test.describe('what is short and who does it', () => {
     const { page } = visit;
     await page.goto('/buying');
     await page.getByLabel('Order of Smoker can, steel').fill('77');
-    await choose(page.getByLabel('Choose the supplier who is'), 'fastest');
+    await choose(page.getByLabel('Supplier'), 'fastest');
     await visit.loaded();
     await expect(page.getByLabel('Order of Smoker can, steel')).toHaveValue('77');
     await page.reload();
@@ -191,9 +192,9 @@ test.describe('what is short and who does it', () => {
        WHERE t.state = 'open' AND b.state = 'on-bench' AND b.repair_id IS NULL`,
     );
     await page.goto(`/build/${task?.build_id}`);
-    await page.getByRole('button', { name: 'Who and when…' }).first().click();
-    await choose(page.getByLabel('Who does it'), 'Tom Birch');
-    await page.getByLabel('By when, if not with the build').fill('24/12/2030');
+    await page.getByRole('button', { name: 'Assign…' }).first().click();
+    await choose(page.getByLabel('Person'), 'Tom Birch');
+    await page.getByLabel('Due, if not with the build').fill('24/12/2030');
     await page.getByRole('button', { name: 'Save', exact: true }).click();
     await page
       .getByText(/24 Dec 2030/)
@@ -221,9 +222,9 @@ test.describe('what is short and who does it', () => {
       .first()
       .waitFor();
     await expect(page.getByLabel('Value of field 4')).toHaveValue('x'.repeat(190));
-    await page.getByLabel('Name of field 4').fill('Where it stands');
+    await page.getByLabel('Name of field 4').fill('Locations');
     await page.getByRole('button', { name: 'Save', exact: true }).click();
-    await visit.notice(/is saved/);
+    await visit.notice(/saved/);
     await page.setViewportSize({ width: 390, height: 800 });
     await page.getByRole('button', { name: 'Lines', exact: true }).click();
     await page.getByText('x'.repeat(190)).waitFor();
@@ -236,17 +237,17 @@ test.describe('what is short and who does it', () => {
       );
     expect(await wider()).toBe(false);
     await page.goto(`/print/definition/${record?.id}`);
-    await page.getByText('Where it stands').waitFor();
+    await page.getByText('Locations').waitFor();
     await page.setViewportSize({ width: 1280, height: 800 });
   });
 
   test('-10% typed as a price is a discount, an order has one too, and its freight; what changed is told', async () => {
     const { page, faults } = visit;
     await page.goto('/orders/115?change=1');
-    await page.getByLabel('Price of one Seed bag').fill('-10%');
+    await page.getByLabel('Unit price of Seed bag').fill('-10%');
     await expect(page.getByLabel('Discount on Seed bag')).toHaveValue('10');
-    await page.getByLabel('Price of one Seed bag').press('Enter');
-    await expect(page.getByLabel('Price of one Seed bag')).toHaveValue('');
+    await page.getByLabel('Unit price of Seed bag').press('Enter');
+    await expect(page.getByLabel('Unit price of Seed bag')).toHaveValue('');
     await page.getByLabel('Order discount').fill('5');
     await page.getByLabel('Freight').fill('12.50');
     await page.getByLabel('Quantity of Seed bag').fill('7');
@@ -258,7 +259,7 @@ test.describe('what is short and who does it', () => {
     await expect(page.getByRole('button', { name: 'Save the changes' })).toBeDisabled();
     await page.getByLabel('Discount on Seed bag').fill('10');
     await page.getByRole('button', { name: 'Save the changes' }).click();
-    await page.getByRole('heading', { name: 'What was changed' }).waitFor();
+    await page.getByRole('heading', { name: 'Changes' }).waitFor();
     await page.getByText('Seed bag: 7 instead of 4').waitFor();
     const order = await application.one<{ price: number; freight: number }>(
       `SELECT l.price, o.freight FROM sales_order o JOIN order_line l ON l.order_id = o.id WHERE o.id = 115 ORDER BY l.position`,

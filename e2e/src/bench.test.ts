@@ -15,7 +15,7 @@ test.describe('the bench', () => {
     const { page } = visit;
     await page.goto('/build');
     await page.getByRole('link', { name: 'Board', exact: true }).click();
-    await visit.heading(/nobody’s yet/);
+    await visit.heading(/unassigned/);
     const card = page.getByRole('link', { name: /24 × Ten-frame hive/ });
     const cell = (name: RegExp) => page.getByRole('region', { name });
     await cell(/^Tom Birch/)
@@ -56,23 +56,23 @@ test.describe('the bench', () => {
     await page.getByRole('button', { name: 'Add a part' }).click();
     await page.getByRole('combobox', { name: 'Which part' }).fill('3 SCREW-40');
     await page.keyboard.press('Enter');
-    await expect(page.getByLabel('How much')).toHaveValue('3');
-    await expect(page.getByLabel('How much')).toBeFocused();
+    await expect(page.getByLabel('Quantity')).toHaveValue('3');
+    await expect(page.getByLabel('Quantity')).toBeFocused();
     await page.keyboard.press('Enter');
-    await expect(page.getByLabel('Why', { exact: true })).toHaveAttribute('aria-invalid', 'true');
-    await page.getByLabel('Why', { exact: true }).fill('Two lids are loose');
+    await expect(page.getByLabel('Reason', { exact: true })).toHaveAttribute('aria-invalid', 'true');
+    await page.getByLabel('Reason', { exact: true }).fill('Two lids are loose');
     await page.keyboard.press('Enter');
     await visit.notice(/is on the bench of B-0117/);
     await page.getByText(/added by Mo Okafor: Two lids are loose/).waitFor();
-    await page.getByRole('button', { name: /^Take back Screw/ }).click();
-    await page.getByLabel('How much goes back').fill('4');
-    await page.getByRole('button', { name: 'Take it back' }).click();
-    await page.getByText('Only 3 of it can be taken back; the rest is used or was never brought.').waitFor();
-    await page.getByLabel('How much goes back').fill('1');
-    await page.getByRole('button', { name: 'Take it back' }).click();
-    await visit.notice(/is not used on B-0117 after all/);
+    await page.getByRole('button', { name: /^Put back Screw/ }).click();
+    await page.getByLabel('Quantity to put back').fill('4');
+    await page.getByRole('button', { name: 'Put back', exact: true }).click();
+    await page.getByText('Only 3 can be put back; the rest was used or never brought here.').waitFor();
+    await page.getByLabel('Quantity to put back').fill('1');
+    await page.getByRole('button', { name: 'Put back', exact: true }).click();
+    await visit.notice(/taken off B-0117/);
     await page.goto('/build/121/finish');
-    await expect(page.getByLabel(/Really used of Screw/)).toHaveValue('2');
+    await expect(page.getByLabel(/Actually used of Screw/)).toHaveValue('2');
     expect(visit.faults).toEqual([]);
   });
 
@@ -117,11 +117,11 @@ test.describe('the bench', () => {
       .getByLabel(/Serial/)
       .first()
       .fill('SC-0009');
-    await page.getByLabel('Its condition before').fill('dented');
-    await page.getByLabel('Its condition now').fill('as new');
-    const out = page.getByRole('region', { name: 'What came out of it' });
+    await page.getByLabel('Condition before').fill('dented');
+    await page.getByLabel('Condition now').fill('as new');
+    const out = page.getByRole('region', { name: 'Parts that came out' });
     await out.getByText('Battery, AA').waitFor();
-    await out.getByRole('combobox', { name: 'Something that came out' }).fill('CASE-SC');
+    await out.getByRole('combobox', { name: 'Add a part that came out' }).fill('CASE-SC');
     await out
       .getByRole('option', { name: /case/i })
       .or(page.getByRole('option', { name: /case/i }))
@@ -129,7 +129,7 @@ test.describe('the bench', () => {
       .click();
     await out.getByLabel('Share %').last().fill('110');
     await out
-      .getByText(/add up to 110 %/)
+      .getByText(/add up to 110%/)
       .first()
       .waitFor();
     await expect(page.getByRole('button', { name: /^Finish 1/ })).toBeDisabled();
@@ -146,7 +146,7 @@ test.describe('the bench', () => {
   test('adds up what is booked under a job tag', async () => {
     const { page } = visit;
     await page.goto('/orders/jobs/Winter%20fair');
-    await visit.heading(/Winter fair brought/);
+    await visit.heading(/Winter fair earned/);
     const amounts = async (column: number) => {
       const cells = await page
         .getByRole('table')
@@ -185,7 +185,7 @@ test.describe('a day on the bench on a tablet', () => {
       { hasTouch: true },
     );
     await page.goto('/build/board');
-    await page.getByRole('heading', { name: /yours today/ }).waitFor();
+    await page.getByRole('heading', { name: /today/ }).waitFor();
     await page.getByRole('link', { name: /14 × Feeder, 2 litre/ }).tap();
     await page.getByRole('heading', { name: /14 × Feeder, 2 litre/ }).waitFor();
     const tasks = page.getByRole('region', { name: 'Tasks' });
@@ -220,30 +220,30 @@ test.describe('a repair', () => {
   test('is taken in, estimated, agreed, mended and given back, and shows what it left', async () => {
     const { page } = visit;
     await page.goto('/build/repairs');
-    await visit.heading('3 repairs are here');
-    await page.getByRole('link', { name: 'Take one in' }).click();
-    await find(page.getByRole('combobox', { name: 'Whose it is' }), 'Tamsin Hale');
-    await page.getByRole('combobox', { name: 'What it is' }).fill('SCALE-1');
+    await visit.heading('3 repairs here');
+    await page.getByRole('link', { name: 'Take in a repair' }).click();
+    await find(page.getByRole('combobox', { name: 'Customer' }), 'Tamsin Hale');
+    await page.getByRole('combobox', { name: 'Item' }).fill('SCALE-1');
     await page.getByRole('option', { name: /Hive scale/ }).click();
-    await page.getByLabel(/Its serial number/).fill('SC-0003');
-    await page.getByLabel('What is wrong with it').fill('Dead');
-    await page.getByRole('button', { name: 'Take it in' }).click();
+    await page.getByLabel(/^Serial number/).fill('SC-0003');
+    await page.getByLabel('Problem').fill('Dead');
+    await page.getByRole('button', { name: 'Take in' }).click();
     // A unit that stands in stock is ours; everything typed is still there.
-    await page.getByText(/SC-0003 is in stock.*What is in stock is ours/).waitFor();
-    await expect(page.getByLabel('What is wrong with it')).toHaveValue('Dead');
-    await page.getByLabel(/Its serial number/).fill('HALE-1');
-    await page.getByRole('button', { name: 'Take it in' }).click();
-    await visit.notice(/RP-0005 is taken in/);
+    await page.getByText(/SC-0003 is in stock.*Stock is ours/).waitFor();
+    await expect(page.getByLabel('Problem')).toHaveValue('Dead');
+    await page.getByLabel(/^Serial number/).fill('HALE-1');
+    await page.getByRole('button', { name: 'Take in' }).click();
+    await visit.notice(/RP-0005 taken in/);
     await visit.heading('Hive scale of Tamsin Hale');
     await page.getByRole('button', { name: 'Estimate…' }).click();
-    await page.getByLabel('What it would cost the customer').fill('42.5');
-    await page.getByRole('button', { name: 'Tell the customer' }).click();
-    await page.getByText('waiting for the customer').first().waitFor();
-    await expect(page.getByRole('button', { name: 'Put it on the bench' })).toHaveCount(0);
-    await page.getByRole('button', { name: 'The customer agrees…' }).click();
-    await page.getByRole('button', { name: 'Agreed' }).click();
-    await page.getByText(/€42.50 is agreed/).waitFor();
-    await page.getByRole('button', { name: 'Put it on the bench' }).click();
+    await page.getByLabel('Estimate for the customer').fill('42.5');
+    await page.getByRole('button', { name: 'Save estimate' }).click();
+    await page.getByText('customer to decide').first().waitFor();
+    await expect(page.getByRole('button', { name: 'Start repair' })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Record agreement…' }).click();
+    await page.getByRole('button', { name: 'Save agreed price' }).click();
+    await page.getByText(/€42.50 agreed/).waitFor();
+    await page.getByRole('button', { name: 'Start repair' }).click();
     await page.getByRole('link', { name: 'Finish…' }).waitFor();
     await page.getByRole('button', { name: 'Add a part' }).click();
     await page.getByRole('combobox', { name: 'Which part' }).fill('BATT-AA');
@@ -251,19 +251,19 @@ test.describe('a repair', () => {
       .getByRole('option', { name: /Battery/ })
       .first()
       .click();
-    await page.getByLabel('How much').fill('4');
-    await page.getByLabel('Why', { exact: true }).fill('Flat');
-    await page.getByRole('button', { name: 'Add it' }).click();
+    await page.getByLabel('Quantity').fill('4');
+    await page.getByLabel('Reason', { exact: true }).fill('Flat');
+    await page.getByRole('button', { name: 'Add part' }).click();
     await visit.notice(/is on the bench of RP-0005/);
     await page.getByRole('link', { name: 'Finish…' }).click();
     await page.getByText('is what the repair costs').waitFor();
-    await page.getByRole('button', { name: 'It is mended' }).click();
+    await page.getByRole('button', { name: 'Finish repair' }).click();
     await visit.notice(/the Hive scale of Tamsin Hale is ready/);
-    await page.getByRole('button', { name: 'Give it back…' }).click();
-    await expect(page.getByLabel('What is charged')).toHaveValue('42.5');
-    await page.getByRole('button', { name: 'Give it back to Tamsin Hale' }).click();
-    await visit.notice(/RP-0005 is back with Tamsin Hale/);
-    await page.getByText('What it brought').waitFor();
+    await page.getByRole('button', { name: 'Give back…' }).click();
+    await expect(page.getByLabel('Charge to the customer')).toHaveValue('42.5');
+    await page.getByRole('button', { name: 'Give back to Tamsin Hale' }).click();
+    await visit.notice(/RP-0005 given back to Tamsin Hale/);
+    await page.getByText('Earnings').waitFor();
     await page.getByText('charged €42.50').waitFor();
     await page.getByRole('link', { name: 'Everything about HALE-1' }).click();
     await visit.heading('Hive scale, HALE-1');
@@ -301,16 +301,16 @@ test.describe('a repair', () => {
       .first()
       .click();
     await page.getByRole('link', { name: 'Finish…' }).click();
-    const field = page.getByLabel(/Really used of .*oney/).first();
+    const field = page.getByLabel(/Actually used of .*oney/).first();
     await field.focus();
     const scale = await context.newPage();
     await scale.goto('/devices/scale');
-    await scale.getByLabel('What stands on it, in kg').fill('0.4');
+    await scale.getByLabel('Load, in kg').fill('0.4');
     await scale.getByRole('button', { name: 'Tare' }).click();
-    await scale.getByLabel('What stands on it, in kg').fill('2.65');
+    await scale.getByLabel('Load, in kg').fill('2.65');
     await expect(scale.getByLabel('Net weight')).toHaveText('2.250 kg');
     await scale.getByRole('button', { name: /Send into/ }).click();
-    await scale.getByText('It stands in the focused field.').waitFor();
+    await scale.getByText('Entered in the selected field.').waitFor();
     await expect(field).toHaveValue('2.250 kg');
     expect(visit.faults).toEqual([]);
   });

@@ -16,7 +16,7 @@ test.describe('buying', () => {
   test('goes the whole circle: from what is short to what has come, by mail and back', async () => {
     const { page } = visit;
     await page.goto('/buying');
-    await visit.heading(/items have to be bought; builds wait for/);
+    await visit.heading(/items to buy/);
     // Only the smoker cans, which a build waits for.
     const boxes = await page.getByRole('checkbox', { name: /^Order / }).all();
     for (const box of boxes) await tick(box, false);
@@ -24,17 +24,17 @@ test.describe('buying', () => {
     await page.getByLabel('Order of Smoker can, steel').fill('40');
     await page.getByRole('button', { name: 'Draft 1 order' }).click();
     await visit.heading(/PO-\d+ · draft/);
-    await page.getByRole('complementary', { name: 'What it comes to' }).getByText('Smoker, lined').waitFor();
+    await page.getByRole('complementary', { name: 'Total' }).getByText('Smoker, lined').waitFor();
     await page.getByRole('button', { name: 'Send to Combe Metalwares' }).click();
     await visit.answer('Send to Combe Metalwares');
     await visit.heading(/PO-\d+ · Combe Metalwares/);
-    await page.getByText(/still to come, the first on/).waitFor();
+    await page.getByText(/to come, the first on/).waitFor();
     const address = page.url();
 
     await page.getByRole('link', { name: 'Their mailbox' }).click();
     await visit.heading(/^Order PO-\d+ of Hollowmere Bee Supply/);
     await page.getByText('<cbc:Quantity unitCode="EA">40</cbc:Quantity>').waitFor();
-    await page.getByRole('button', { name: 'Confirm as asked' }).click();
+    await page.getByRole('button', { name: 'Confirm as ordered' }).click();
     await visit.notice(/has answered/);
     await page.getByLabel('Days later').fill('12');
     await page.getByRole('button', { name: 'Confirm, but later' }).click();
@@ -42,21 +42,21 @@ test.describe('buying', () => {
       .getByRole('button', { name: /confirms PO-/ })
       .first()
       .waitFor();
-    await page.getByRole('button', { name: 'Send half of it off' }).click();
-    await page.getByText('a delivery waits to be received').waitFor();
+    await page.getByRole('button', { name: 'Send half' }).click();
+    await page.getByText('delivery to receive').waitFor();
 
     await page.goto(address);
-    await page.getByText('A delivery is on its way and waits to be received.').waitFor();
+    await page.getByText('A delivery is on its way.').waitFor();
     await page.getByRole('link', { name: 'Receive the announced delivery' }).click();
     await visit.heading(/1 line of PO-\d+ worth/);
-    expect(await page.getByLabel('Came of Smoker can, steel').inputValue()).toBe('20');
+    expect(await page.getByLabel('Arrived of Smoker can, steel').inputValue()).toBe('20');
     expect(await page.getByLabel('Delivery note').inputValue()).toMatch(/^METALS-D/);
     // More than is open has to be taken in knowingly.
-    await page.getByLabel('Came of Smoker can, steel').fill('45');
+    await page.getByLabel('Arrived of Smoker can, steel').fill('45');
     await page.getByText(/Take in 5 of Smoker can, steel more than was ordered/).waitFor();
     expect(await page.getByRole('button', { name: 'Receive 1 line' }).isDisabled()).toBe(true);
-    await page.getByLabel('Came of Smoker can, steel').fill('20');
-    await page.getByLabel('Cost of one Smoker can, steel').fill('10.25');
+    await page.getByLabel('Arrived of Smoker can, steel').fill('20');
+    await page.getByLabel('Unit cost of Smoker can, steel').fill('10.25');
     await page.keyboard.press('Control+Enter');
     await visit.notice(/The rest stays on back order/);
     await visit.heading(/PO-\d+ · Combe Metalwares/);
@@ -65,9 +65,9 @@ test.describe('buying', () => {
 
     await choose(page.getByLabel('Which orders'), 'Back orders');
     await page.getByRole('navigation', { name: 'Purchase orders' }).getByText('Combe Metalwares').first().waitFor();
-    await page.getByRole('button', { name: 'Close it: the rest isn’t coming…' }).click();
+    await page.getByRole('button', { name: 'Close order: the rest isn’t coming…' }).click();
     await visit.answer('Close the order');
-    await page.getByText('Everything that was going to come has come.').waitFor();
+    await page.getByText('Everything expected has arrived.').waitFor();
     await page.getByText('given up').waitFor();
     expect(visit.faults).toEqual([]);
   });
@@ -84,7 +84,7 @@ test.describe('buying', () => {
     const quantity = page.getByLabel('Quantity of Screw 4 × 40 mm');
     await expect.poll(() => quantity.evaluate((input) => input === document.activeElement)).toBe(true);
     // The least that is sold stands there, at the supplier's price.
-    expect([await quantity.inputValue(), await page.getByLabel('Price of one Screw 4 × 40 mm').inputValue()]).toEqual([
+    expect([await quantity.inputValue(), await page.getByLabel('Unit price of Screw 4 × 40 mm').inputValue()]).toEqual([
       '200',
       '0.06',
     ]);
@@ -95,7 +95,7 @@ test.describe('buying', () => {
     await page.getByText('€24.00').first().waitFor();
     await keys.press('Control+s');
     await visit.heading(/PO-\d+ · draft/);
-    await choose(page.getByLabel('How it is sent'), 'As a UBL order (XML)');
+    await choose(page.getByLabel('Sending method'), 'As a UBL order (XML)');
     const waiting = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Send to Ironbridge Fixings' }).click();
     await visit.answer('Send to Ironbridge Fixings');
@@ -126,7 +126,7 @@ test.describe('buying', () => {
     await page.getByLabel('Add an item').press('Enter');
     await page.getByRole('button', { name: 'Send to Another iron' }).click();
     await visit.answer('Send to Another iron');
-    await page.getByText(/Another iron has no mail address/).waitFor();
+    await page.getByText(/Another iron has no email address/).waitFor();
     await page.getByLabel('Quantity of Screw 4 × 40 mm').waitFor();
     await visit.heading('A new order');
     expect(visit.faults).toEqual([]);
@@ -136,8 +136,8 @@ test.describe('buying', () => {
     const { page } = visit;
     const receipt = await application.one<{ id: number }>("SELECT max(id) AS id FROM document WHERE kind = 'receipt'");
     await page.goto(`/stock/documents/${receipt?.id}`);
-    await page.getByRole('link', { name: 'The invoice says otherwise' }).click();
-    await page.getByLabel('Cost of one Smoker can, steel by the invoice').fill('11');
+    await page.getByRole('link', { name: 'Invoice differs' }).click();
+    await page.getByLabel('Invoiced unit cost of Smoker can, steel').fill('11');
     await visit.heading('€15.00 more than was received: €15.00 onto stock, €0.00 as a difference in cost.');
     await page.keyboard.press('Control+Enter');
     await visit.heading(/PD-\d+ · Price difference/);
@@ -149,7 +149,7 @@ test.describe('buying', () => {
     await page.goto('/stock/revalue');
     await page.getByLabel('Add an item').fill('CAN-SMK');
     await page.getByLabel('Add an item').press('Enter');
-    await page.getByLabel('New cost of one Smoker can, steel').fill('10');
+    await page.getByLabel('New unit cost of Smoker can, steel').fill('10');
     await visit.heading(/Stock will be worth €\d+\.\d\d less/);
     await page.keyboard.press('Control+Enter');
     await visit.heading(/RV-\d+ · Revaluation/);
@@ -165,10 +165,10 @@ test.describe('buying', () => {
     const { page } = visit;
     await page.goto('/today');
     await page.getByRole('link', { name: 'Put right', exact: true }).click();
-    await visit.heading('1 thing to put right.');
+    await visit.heading('1 thing to fix.');
     await page.getByRole('button', { name: 'Adjust by 2.400 m' }).click();
     await visit.notice(/AD-\d+ has put it right/);
-    await visit.heading('Nothing to put right.');
+    await visit.heading('Nothing to fix.');
     expect(visit.faults).toEqual([]);
   });
 });

@@ -34,15 +34,15 @@ test.describe('a catalogue', () => {
     expect(await page.getByLabel('Value of field 1').inputValue()).toBe('clear');
     await page.getByLabel('Barcode').fill('4006381333931');
     await page.getByRole('button', { name: 'Save', exact: true }).click();
-    await page.getByText('“1.5” has decimals, but this is counted in whole units.').waitFor();
+    await page.getByText('“1.5” has decimals, but this unit has none.').waitFor();
     await page.getByLabel('Size of pack 2').fill('96');
     const drawing = await page.screenshot({ clip: { x: 0, y: 0, width: 600, height: 300 } });
     await page.getByLabel('Picture file').setInputFiles({ name: 'jar.png', mimeType: 'image/png', buffer: drawing });
-    await page.getByRole('button', { name: 'Another picture…' }).waitFor();
+    await page.getByRole('button', { name: 'Change picture…' }).waitFor();
     await page
       .getByLabel('Picture file')
       .setInputFiles({ name: 'jar.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
-    await page.getByText('This file is no picture that can be read').waitFor();
+    await page.getByText('This file isn’t a picture Yosegi can read').waitFor();
     await page.getByRole('button', { name: 'Save', exact: true }).click();
     await visit.heading('Tasting jar, 125 ml');
     await page.getByText('GTIN').waitFor();
@@ -58,7 +58,7 @@ test.describe('a catalogue', () => {
     await page.getByLabel('Code of new unit').fill('roll');
     await page.getByLabel('Name of new unit').fill('roll of felt');
     await page.getByLabel('What may be typed instead of new unit').fill('half = 0.5');
-    await page.getByRole('button', { name: 'Add the unit' }).click();
+    await page.getByRole('button', { name: 'Add unit' }).click();
     await page.getByLabel('Name of roll').waitFor();
     await choose(page.getByLabel('Decimals of kg'), '1 decimal');
     await page.getByRole('button', { name: 'Save kg' }).click();
@@ -76,27 +76,27 @@ test.describe('a catalogue', () => {
       'BROOD-C;Brood box, cedar;each;;',
     ];
     await chooseFile('items', rows);
-    await visit.heading('1 row of it cannot come in.');
+    await visit.heading('1 row can’t be imported.');
     await page.getByText('CSV, semicolon, UTF-8').waitFor();
     await page.getByText(/“crate” is not a stock unit. There are each, kg/).waitFor();
-    expect(await page.getByRole('button', { name: /Bring in/ }).isDisabled()).toBe(true);
-    await page.getByRole('button', { name: 'Leave it; nothing comes in' }).click();
+    expect(await page.getByRole('button', { name: /^Import \d/ }).isDisabled()).toBe(true);
+    await page.getByRole('button', { name: 'Cancel; nothing is imported' }).click();
     await chooseFile(
       'items',
       rows.map((row) => row.replace('crate', 'each')),
     );
     await visit.heading('2 new, 0 changed, 1 the same. Nothing is refused.');
-    await choose(page.getByLabel('“Finish” is read as'), 'a field of its own: Finish');
+    await choose(page.getByLabel('“Finish” is read as'), 'a custom field: Finish');
     await visit.heading('2 new, 0 changed, 1 the same. Nothing is refused.');
-    await page.getByRole('button', { name: 'Bring in 2 rows' }).click();
-    await visit.heading('It is in: 2 rows new, 0 changed, 1 the same as before.');
+    await page.getByRole('button', { name: 'Import 2 rows' }).click();
+    await visit.heading('Import finished: 2 rows new, 0 changed, 1 the same as before.');
     const peg = "SELECT i.sell_price, f.value FROM item i JOIN item_field f ON f.item_id = i.id WHERE i.code = 'PEG-1'";
     expect(await application.one(peg)).toEqual({ sell_price: 1_250_000, value: 'oiled' });
     await page.goto('/stock/in-out');
     await page
       .getByLabel('File of bills of materials')
       .setInputFiles({ name: 'bom.xlsx', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.7 x') });
-    await visit.heading('bom.xlsx cannot come in.');
+    await visit.heading('bom.xlsx can’t be imported.');
     await page.getByText('This is a PDF, whatever its name says').waitFor();
     await page.getByRole('button', { name: 'Choose another file' }).click();
     await page.getByLabel('File of items').evaluate((input: HTMLInputElement) => {
@@ -105,7 +105,7 @@ test.describe('a catalogue', () => {
       input.files = files.files;
       input.dispatchEvent(new Event('change', { bubbles: true }));
     });
-    await page.getByText('huge.csv has 33 MB; 32 MB can be taken in.').waitFor();
+    await page.getByText(/huge.csv has 33 MB; the limit is 32 MB/).waitFor();
     expect(visit.faults).toEqual([]);
   });
 
@@ -127,8 +127,8 @@ test.describe('a catalogue', () => {
           .locator('input[type=file]')
           .nth(index)
           .setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
-        await visit.heading('Everything in it is known already; nothing would change.');
-        await page.getByRole('button', { name: 'Leave it; nothing comes in' }).click();
+        await visit.heading('The file holds nothing new; nothing would change.');
+        await page.getByRole('button', { name: 'Cancel; nothing is imported' }).click();
         expect(kind).toBeTruthy();
       }
     }
@@ -144,17 +144,17 @@ test.describe('a catalogue', () => {
     await page.goto('/stock/in-out');
     await chooseFile('items', many);
     await visit.heading('20000 new, 0 changed, 0 the same. Nothing is refused.');
-    await page.getByRole('button', { name: 'Bring in 20000 rows' }).click();
-    await page.getByRole('button', { name: 'Stop; nothing comes in' }).click();
-    await visit.heading('Bring your catalogue in, or take it out.');
+    await page.getByRole('button', { name: 'Import 20000 rows' }).click();
+    await page.getByRole('button', { name: 'Stop; nothing is imported' }).click();
+    await visit.heading('Import your catalogue, or export it.');
     await expect
       .poll(() => application.one("SELECT count(*) AS n FROM item WHERE code LIKE 'MANY-%'"))
       .toEqual({ n: 0 });
     await chooseFile('items', many);
-    await page.getByRole('button', { name: 'Bring in 20000 rows' }).click();
-    await visit.heading(/Bringing in \d+ of 20000/);
-    await visit.heading('It is in: 20000 rows new, 0 changed, 0 the same as before.');
-    await page.getByRole('link', { name: 'See them' }).click();
+    await page.getByRole('button', { name: 'Import 20000 rows' }).click();
+    await visit.heading(/Importing \d+ of 20000/);
+    await visit.heading('Import finished: 20000 rows new, 0 changed, 0 the same as before.');
+    await page.getByRole('link', { name: 'See the records' }).click();
     await visit.heading(/200\d\d items/);
     const rows = page.locator('[data-row]');
     await rows.first().waitFor();
@@ -201,11 +201,11 @@ test.describe('a catalogue', () => {
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Enter');
     await page.getByText('moving average').waitFor();
-    await page.getByRole('link', { name: 'The whole list' }).click();
+    await page.getByRole('link', { name: 'Full list' }).click();
     await expect.poll(() => page.url()).toBe(url);
     await page.goto('/stock/items/1?view=effect');
-    await page.getByLabel('One each costs').fill('150');
-    await visit.heading('If it cost something else: 1 product, 1 below cost.');
+    await page.getByLabel('Unit cost').fill('150');
+    await visit.heading('If the cost changed: 1 product, 1 below cost.');
     expect(visit.faults).toEqual([]);
   });
 });

@@ -16,22 +16,22 @@ test.describe('cover', () => {
     await page.goto('/cover');
     await page.getByRole('button', { name: 'Fill from' }).click();
     await page.getByRole('menuitem', { name: /^Open orders/ }).click();
-    await page.getByText('What orders are promised is set aside').waitFor();
-    await expect(page.getByRole('list', { name: 'Components' }).getByRole('listitem').first()).toBeVisible();
+    await page.getByText(/Promises to orders are left out/).waitFor();
+    await expect(page.getByRole('list', { name: 'Parts' }).getByRole('listitem').first()).toBeVisible();
     const whole = await page.getByRole('heading', { level: 1 }).textContent();
     await page.getByRole('button', { name: /from every store/ }).click();
     await page.getByLabel('Wanted by').fill(dayIn(20));
     await page.keyboard.press('Enter');
-    await page.getByText('Use finished ones first').click();
+    await page.getByText('Use finished stock first').click();
     await expect(page.getByRole('heading', { level: 1 })).not.toHaveText(whole ?? '');
-    await page.getByText('all on the shelf').first().waitFor();
+    await page.getByText('all in stock').first().waitFor();
     await expect(page).toHaveURL(/aside=orders/);
     await expect(page).toHaveURL(/finished=1/);
     await page.getByRole('button', { name: 'Questions' }).click();
-    await page.getByRole('menuitem', { name: 'Keep this question…' }).click();
+    await page.getByRole('menuitem', { name: 'Save this question…' }).click();
     await page.getByLabel('Name of the question').fill('Before the holidays');
     await page.keyboard.press('Enter');
-    await visit.notice(/“Before the holidays” is kept, for everybody/);
+    await visit.notice(/“Before the holidays” is saved for everyone/);
     const other = await application.open();
     await other.page.goto('/cover');
     await other.page.getByRole('button', { name: 'Questions' }).click();
@@ -63,7 +63,7 @@ test.describe('cover', () => {
     await other.page.goto('/cover?want=44x110');
     await other.page.getByRole('button', { name: 'Plan 1 build' }).click();
     await other.page.getByRole('heading', { level: 1, name: /Honey tasting trio/ }).waitFor();
-    await page.getByText(/A moment ago 20 × .* could be made/).waitFor();
+    await page.getByText(/You could make 20 × .* a moment ago, now/).waitFor();
     expect(visit.faults).toEqual([]);
     await other.context.close();
   });
@@ -82,19 +82,19 @@ test.describe('cover', () => {
       .getByRole('group', { name: 'This case' })
       .getByText(/^PO-0027 on/)
       .waitFor();
-    await page.getByLabel('How much is missing').fill('25');
+    await page.getByLabel('Quantity missing').fill('25');
     await page.keyboard.press('Enter');
     await page.getByRole('heading', { name: /^Short by/ }).waitFor();
-    await page.getByRole('button', { name: /^Take back: 25/ }).click();
+    await page.getByRole('button', { name: /^Remove: 25/ }).click();
     await page.getByRole('heading', { name: /^Never short/ }).waitFor();
     await page.getByLabel('What if PO-0027 came on').fill(dayIn(30));
     await page.keyboard.press('Enter');
-    await page.getByText('Taking it expects 1 delivery').waitFor();
-    await page.getByRole('button', { name: 'Take it…' }).click();
-    const look = page.getByRole('dialog', { name: 'Take this case over?' });
+    await page.getByText('Applying this case expects 1 delivery').waitFor();
+    await page.getByRole('button', { name: 'Apply…' }).click();
+    const look = page.getByRole('dialog', { name: 'Apply this case?' });
     await look.getByText(/^Expect PO-0027 on/).waitFor();
-    await look.getByRole('button', { name: 'Take it', exact: true }).click();
-    await visit.notice(/The case is taken/);
+    await look.getByRole('button', { name: 'Use', exact: true }).click();
+    await visit.notice(/The case is applied/);
     await page.getByRole('link', { name: 'PO-0027' }).click();
     await visit.heading(/PO-0027|Waxworks/);
     expect(visit.faults).toEqual([]);
@@ -105,18 +105,18 @@ test.describe('cover', () => {
     await page.goto('/buying/reorder');
     await page.getByRole('heading', { name: /would run out during a slow delivery/ }).waitFor();
     const bellows = page.getByRole('row').filter({ has: page.getByRole('link', { name: 'Smoker bellows' }) });
-    await bellows.getByRole('button', { name: 'Take it for Smoker bellows' }).click();
+    await bellows.getByRole('button', { name: 'Use for Smoker bellows' }).click();
     await visit.notice(/1 reorder point set/);
-    await expect(bellows.getByRole('button', { name: 'Take it for Smoker bellows' })).toBeHidden();
+    await expect(bellows.getByRole('button', { name: 'Use for Smoker bellows' })).toBeHidden();
     await visit.notices.first().getByRole('button', { name: 'Undo' }).click();
-    await bellows.getByRole('button', { name: 'Take it for Smoker bellows' }).waitFor();
+    await bellows.getByRole('button', { name: 'Use for Smoker bellows' }).waitFor();
     expect(visit.faults).toEqual([]);
   });
 
   test('buys what is short for exactly what was asked', async () => {
     const { page } = visit;
     await page.goto('/cover?want=43x30');
-    await page.getByRole('link', { name: /^Buy what's short/ }).click();
+    await page.getByRole('link', { name: /^Buy what’s short/ }).click();
     await visit.heading(/You’d need to buy/);
     await page.getByLabel('Order of Smoker bellows').fill('48');
     await page.getByRole('button', { name: /^Draft / }).click();
@@ -166,7 +166,7 @@ test.describe('cover', () => {
   test('starts its worker anew when that has crashed, and keeps the question', async () => {
     const { page } = visit;
     await page.goto('/cover?want=40x3');
-    await page.getByText('How the need is covered').waitFor();
+    await page.getByText('Coverage').waitFor();
     const [worker] = page.workers();
     await worker?.evaluate(() =>
       setTimeout(() => {

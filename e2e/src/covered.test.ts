@@ -8,14 +8,14 @@ const SCAN = '4006381333931';
 
 /** Screens on which a shortcut or a scan does something, with what has to be typed for that. */
 const SCREENS: readonly (readonly [path: string, ready: RegExp, type?: (page: Page) => Promise<void>])[] = [
-  ['/orders', /can leave now/],
+  ['/orders', /can ship now/],
   ['/buying/orders/30', /draft/],
   ['/define/5?rev=2', /Smoker, lined/, (page) => page.getByLabel('Amount of Smoker bellows').fill('3')],
   ['/cover?want=40x4', /\S/],
-  ['/build/122/finish', /What was really used/],
+  ['/build/122/finish', /What was actually used/],
   ['/pick/121', /to pick for/],
   ['/stock/receive?item=32', /to receive/],
-  ['/take-apart', /came back and wait/],
+  ['/take-apart', /to deal with/],
 ];
 
 /** What can lie over a page, how it is opened, and whether it takes typed keys itself. */
@@ -89,7 +89,7 @@ test.describe('whatever lies over a page', () => {
     await page.goto('/buying/orders/30');
     await visit.heading(/draft/);
     await pressEverything(async () => {
-      await page.getByRole('button', { name: /How it is sent/ }).click();
+      await page.getByRole('button', { name: /Sending method/ }).click();
       await page.getByRole('option').first().waitFor();
     });
     await pressEverything(async () => {

@@ -25,7 +25,7 @@ test.describe('defining', () => {
   test('a product of twelve lines takes fewer than 60 presses beyond its data, from nothing and by keyboard alone', async () => {
     const { page } = visit;
     await page.goto('/define');
-    await visit.heading(/30 products, 2 to put right/);
+    await visit.heading(/30 products, 2 to fix/);
     const keys = new Keyboard(page);
     const focusedOn = (label: string) =>
       expect
@@ -40,7 +40,7 @@ test.describe('defining', () => {
     await focusedOn('What is made?');
     await keys.type('APIARY-1');
     await keys.press('Enter');
-    await visit.heading('A new item');
+    await visit.heading('New item');
     await keys.type('Apiary box');
     await keys.press('Enter');
     await visit.heading('Apiary box');
@@ -120,7 +120,7 @@ test.describe('defining', () => {
     await page.getByRole('combobox', { name: 'Which item is “No such thing”' }).fill('Wooden thing');
     await page.getByRole('option', { name: /New item Wooden thing/ }).click();
     await page.getByRole('dialog').getByLabel('Code').fill('THING-W');
-    await page.getByRole('dialog').getByLabel('What one costs').fill('2.4');
+    await page.getByRole('dialog').getByLabel('Unit cost, as far as you know').fill('2.4');
     await page.getByRole('button', { name: 'Add and use it' }).click();
     await page.getByLabel('Amount of Wooden thing').waitFor();
     await expect(page.getByText('could not be matched')).toHaveCount(0);
@@ -171,7 +171,7 @@ test.describe('defining', () => {
     await page.getByText(/Take-apart shares follow cost/).waitFor();
     await page.getByLabel('Take-apart share of Smoker can, steel').fill('40');
     await page
-      .getByText(/You set 40.00 % on 1 part; the other 60.00 % is shared by cost among \d parts, to exactly 100.00 %/)
+      .getByText(/You set 40.00% on 1 part; the other 60.00% is shared by cost among \d parts, to exactly 100.00%/)
       .waitFor();
     const margin = page.getByRole('complementary', { name: 'Consequences' });
     await margin.getByLabel('Margin').fill('60');
@@ -192,14 +192,14 @@ test.describe('defining', () => {
     const { page } = visit;
     await page.goto('/define/2?view=behaves');
     await page.getByText('The customer reads one line: “Ten-frame hive, cedar”.').waitFor();
-    await tick(page.getByLabel('Its contents too'));
+    await tick(page.getByLabel('Kit and contents'));
     await page.getByText(/The customer reads “Ten-frame hive, cedar” and beneath it 1 × Brood box, cedar/).waitFor();
     await tick(page.getByLabel('Packed per order, never stocked'));
     await page.getByText(/Ten-frame hive, cedar is never on a shelf/).waitFor();
     await page.getByRole('button', { name: 'Save how it behaves' }).click();
-    await page.getByRole('alert').getByText('Some of it is in stock, and what is packed per order never is').waitFor();
+    await page.getByRole('alert').getByText('Some is in stock, and what is packed per order never is').waitFor();
     await page.getByRole('link', { name: 'Take its stock apart' }).waitFor();
-    await page.getByRole('button', { name: 'Keep it made ahead' }).click();
+    await page.getByRole('button', { name: 'Leave it made ahead' }).click();
     await page.getByRole('button', { name: 'Save how it behaves' }).click();
     await visit.notice('Ten-frame hive, cedar will work like this from now on');
     await page.goto('/define');
@@ -212,7 +212,7 @@ test.describe('defining', () => {
   test('a revision shows its difference line by line, and planned builds move after it was seen', async () => {
     const { page } = visit;
     await page.goto('/define/2?view=compare&rev=2&against=1');
-    await visit.heading(/2 lines differ; a run costs .* more/);
+    await visit.heading(/2 lines differ; a batch costs .* more/);
     await page.getByRole('row', { name: /changed Screw 4 × 40 mm SCREW-40 16 18/ }).waitFor();
     await page.getByRole('row', { name: /changed Floor mesh, 3 mm .* alternates MESH-4 × 1.1/ }).waitFor();
     await page.goto('/define/2?rev=2');
@@ -248,14 +248,14 @@ test.describe('defining', () => {
     await page.getByRole('combobox', { name: 'with this one' }).fill('gloves, long');
     await page.getByRole('option', { name: /New item/ }).click();
     await page.getByRole('dialog').getByLabel('Code').fill('GLOVE-L');
-    await page.getByRole('dialog').getByLabel('What one costs').fill('14');
+    await page.getByRole('dialog').getByLabel('Unit cost, as far as you know').fill('14');
     await page.getByRole('button', { name: 'Add and use it' }).click();
     await page.getByRole('button', { name: 'Start 3 drafts with gloves, long' }).waitFor();
     await tick(page.getByLabel('Replace it in First season kit, small suit'), false);
     await page.getByRole('button', { name: 'Start 2 drafts with gloves, long' }).click();
     await visit.notice('2 drafts with gloves, long started');
     await page.goto('/define/faults');
-    await visit.heading(/to put right/);
+    await visit.heading(/to fix/);
     await page
       .getByRole('row', { name: /Nucleus box.*no revision in use.*an archived part.*a part without a cost/ })
       .waitFor();

@@ -17,9 +17,9 @@ test.describe('devices', () => {
        WHERE m.serial_id IS NOT NULL AND m.quantity > 0 AND d.kind = 'finish'`,
     );
     await page.goto(`/stock/documents/${finish?.id}`);
-    await page.getByRole('button', { name: 'Labels' }).click();
-    await visit.notice(/1 label wait/);
-    await page.getByRole('link', { name: 'See them' }).click();
+    await page.getByRole('button', { name: 'Print labels' }).click();
+    await visit.notice(/1 label/);
+    await page.getByRole('link', { name: 'Open printer' }).click();
     await visit.heading(/What FN-\d+ brought/);
     await page.getByRole('img', { name: /Barcode \(01\)\d{14}\(21\)SC-\d+/ }).waitFor();
     const [sheet] = await Promise.all([
@@ -29,7 +29,7 @@ test.describe('devices', () => {
     expect(sheet.url()).toMatch(/labels\.pdf$/);
     await sheet.close();
     await page.getByRole('button', { name: 'Print again' }).waitFor();
-    await page.getByText('Nothing is waiting to be printed.').waitFor();
+    await page.getByText('Nothing to print.').waitFor();
     expect(visit.faults).toEqual([]);
   });
 
@@ -47,17 +47,15 @@ test.describe('devices', () => {
     await scanner.getByRole('combobox', { name: 'An item' }).fill('SCALE-1');
     await scanner.getByRole('combobox', { name: 'An item' }).press('Enter');
     await scanner.getByLabel('Serial (21)').fill('SC-0002');
-    await expect
-      .poll(() => scanner.getByLabel('What the scanner sends').inputValue())
-      .toMatch(/^\]C101\d{14}21SC-0002$/);
+    await expect.poll(() => scanner.getByLabel('Scanned text').inputValue()).toMatch(/^\]C101\d{14}21SC-0002$/);
     await scan.click();
     await expect.poll(() => page.getByLabel('Serial numbers of Hive scale').inputValue()).toBe('SC-0002');
     await scanner.getByLabel('Serial (21)').fill('SC-0001');
     await scan.click();
-    await expect.poll(() => page.getByLabel('How many Hive scale').inputValue()).toBe('2');
+    await expect.poll(() => page.getByLabel('Quantity of Hive scale').inputValue()).toBe('2');
     await choose(scanner.getByLabel('or a bin'), 'C3 · Main store');
     await scan.click();
-    await scanner.getByText('It was typed into the focused field.').waitFor();
+    await scanner.getByText('Entered in the selected field.').waitFor();
     await page.getByRole('button', { name: 'Move 1 line' }).click();
     await visit.heading(/TR-\d+ · Transfer/);
     expect(await page.getByRole('cell', { name: 'SC-0001' }).count()).toBe(2);
@@ -92,9 +90,9 @@ test.describe('devices', () => {
        WHERE i.name = '${name}'`,
     );
     await scan('HB-GUIDE');
-    await card.getByText(/^That is .*\. You want /).waitFor();
+    await card.getByText(/^That is .*\. You need /).waitFor();
     await scan('COLD/K1');
-    await card.getByText(`That is bin K1. You want ${name}`).waitFor();
+    await card.getByText(`That is bin K1. You need ${name}`).waitFor();
     await scan(item?.bin ?? '');
     await card.getByText(/Here it is:/).waitFor();
     await scan(`HB-${item?.code}`);

@@ -14,20 +14,20 @@ test.describe('a company that has just begun', () => {
     ['/today', 'No builds are planned'],
     ['/define', 'Define your first product'],
     ['/cover', 'Is there enough?'],
-    ['/build', 'No build is open'],
+    ['/build', 'No open builds'],
     ['/pick', 'Nothing to pick'],
-    ['/take-apart', 'Nothing that came back waits'],
-    ['/take-apart/stock', 'Nothing you make is on hand'],
-    ['/take-apart/returns', 'No such return'],
-    ['/take-apart/why', 'Nothing came back in these days'],
+    ['/take-apart', 'No returns to deal with'],
+    ['/take-apart/stock', 'No products in stock'],
+    ['/take-apart/returns', 'No returns match'],
+    ['/take-apart/why', 'No returns in this period'],
     ['/stock/items', 'Add your first item'],
     ['/stock/places', 'Add your first store'],
-    ['/stock/counts', 'No count is open'],
-    ['/stock/in-out', 'Bring your catalogue in'],
-    ['/stock/on-a-day', 'Nothing like that was in stock at the time'],
+    ['/stock/counts', 'No open counts'],
+    ['/stock/in-out', 'Import your catalogue'],
+    ['/stock/on-a-day', 'No stock matched on that date'],
     ['/define/faults', 'Every bill of materials is in order'],
-    ['/nowhere', 'There is nothing here'],
-    ['/print/nothing/2', 'There is nothing here'],
+    ['/nowhere', 'Page not found'],
+    ['/print/nothing/2', 'Page not found'],
     ['/build/4711', 'Try again'],
   ] as const)
     test(`${path} teaches the first step`, async () => {
@@ -51,7 +51,7 @@ test.describe('a company that has just begun', () => {
     await page.getByText('“a1” already belongs to A1. Choose another code.').waitFor();
     await page.getByRole('button', { name: 'Without bin a1', exact: true }).click();
     await page.getByRole('button', { name: 'Save The shop' }).click();
-    await visit.notice('The shop is saved.');
+    await visit.notice('The shop saved.');
     await page.getByLabel('New rate').fill('Bench hour');
     await page.getByLabel('Per hour').fill('30');
     await page.getByLabel('Per hour').press('Enter');
@@ -65,15 +65,15 @@ test.describe('a company that has just begun', () => {
       await page.getByLabel('Code', { exact: true }).fill(code);
       await page.getByLabel('Name').fill(name);
       await page.getByLabel('Sell price').fill('forty');
-      await page.getByRole('button', { name: 'Add the item' }).click();
+      await page.getByRole('button', { name: 'Add item' }).click();
       await page.getByText('“forty” is not a number').waitFor();
       expect(await page.getByLabel('Name').inputValue()).toBe(name);
       await page.getByLabel('Sell price').fill('40');
-      await page.getByRole('button', { name: 'Add the item' }).click();
+      await page.getByRole('button', { name: 'Add item' }).click();
       await visit.heading(name);
     }
     await page.goto('/stock/receive?item=1&quantity=9');
-    await page.getByLabel('Cost of one Stool leg').fill('2.5');
+    await page.getByLabel('Unit cost of Stool leg').fill('2.5');
     await choose(page.getByLabel('Kind'), 'Opening stock');
     await page.getByRole('button', { name: 'Receive 1 line' }).click();
     await visit.heading(/OS-0001 · Opening stock/);
@@ -89,7 +89,7 @@ test.describe('a company that has just begun', () => {
     await page.getByRole('button', { name: '+ Labour' }).click();
     await page.getByLabel('Amount of labour').fill('12');
     await page.getByRole('complementary').getByText('13.500').first().waitFor();
-    await page.getByText('66.3 %').first().waitFor();
+    await page.getByText('66.3%').first().waitFor();
     await page.getByRole('button', { name: 'Put in use' }).click();
     await visit.notice('Revision 1 of Milking stool is in use');
     await page.getByRole('link', { name: 'Plan a build' }).click();

@@ -46,9 +46,9 @@ test.describe('a company that writes as Germans do', () => {
     expect(await day.inputValue()).toBe(`09.03.${year}`);
     await page.getByRole('combobox', { name: 'Add an item' }).fill('candles');
     await page.getByRole('option', { name: /Beeswax/ }).click();
-    await page.getByLabel('Price of one Beeswax candles, pair').fill('6,90');
-    await page.getByRole('button', { name: 'Keep as a quote' }).click();
-    await visit.notice(/is kept as a quote/);
+    await page.getByLabel('Unit price of Beeswax candles, pair').fill('6,90');
+    await page.getByRole('button', { name: 'Save as quote' }).click();
+    await visit.notice(/saved as a quote/);
     await page.getByText('6,90\u00a0€').first().waitFor();
     expect(
       await application.one(
@@ -78,9 +78,9 @@ test.describe('a company that writes as Germans do', () => {
       const choice = page.getByLabel(`“${column}” is read as`);
       if ((await chosen(choice)) !== means) await choose(choice, means);
       await expect.poll(() => chosen(choice)).toBe(means);
-      await page.getByRole('button', { name: /^Bring in|^Nothing to bring in/ }).waitFor();
+      await page.getByRole('button', { name: /^Import \d/ }).waitFor();
     }
-    await page.getByRole('button', { name: 'Bring in 2 rows' }).click();
+    await page.getByRole('button', { name: 'Import 2 rows' }).click();
     await visit.notice('2 records added, 0 changed.');
     expect(
       await application.one(

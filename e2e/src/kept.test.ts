@@ -20,14 +20,14 @@ test.describe('nothing that is typed is lost', () => {
     await dialog.getByRole('button', { name: 'Stay here' }).click();
     await expect(page).toHaveURL(/suppliers\/1$/);
     await page.getByRole('link', { name: /^Cover/ }).click();
-    await dialog.getByRole('button', { name: 'Leave, and keep it for later' }).click();
+    await dialog.getByRole('button', { name: 'Leave, and save it for later' }).click();
     await expect(page).toHaveURL(/cover/);
     await page.goBack();
     await expect(page.getByLabel('Address, as printed')).toHaveValue('Harbour 3');
     await page.reload();
     await expect(page.getByLabel('Address, as printed')).toHaveValue('Harbour 3');
     await page.getByRole('link', { name: /^Define/ }).click();
-    await dialog.getByRole('button', { name: 'Throw it away' }).click();
+    await dialog.getByRole('button', { name: 'Discard it' }).click();
     await expect(page).toHaveURL(/define/);
     await page.goBack();
     await visit.heading('North Shed Timber');
@@ -41,7 +41,7 @@ test.describe('nothing that is typed is lost', () => {
   test('what was used for a build is there again after a reload, and what fits no more is put aside and said', async () => {
     const { page } = visit;
     await page.goto('/build/122/finish');
-    const used = page.getByLabel(/^Really used of /).first();
+    const used = page.getByLabel(/^Actually used of /).first();
     const planned = await used.inputValue();
     const other = String(Number(planned) + 1);
     await used.fill(other);
@@ -64,16 +64,16 @@ test.describe('nothing that is typed is lost', () => {
   test('what is to be counted is still chosen after a look elsewhere', async () => {
     const { page } = visit;
     await page.goto('/stock/counts');
-    await visit.heading('No count is open');
+    await visit.heading('No open counts');
     const first = page.getByRole('form', { name: 'Start a count' }).getByRole('checkbox').nth(1);
     await first.focus();
     await page.keyboard.press('Space');
-    await page.getByLabel('Only items named').fill('wax');
+    await page.getByLabel('Item name contains').fill('wax');
     await page.getByRole('button', { name: 'Start the count · 1 bin' }).waitFor();
     await page.goto('/today');
     await page.goto('/stock/counts');
     await page.getByRole('button', { name: 'Start the count · 1 bin' }).waitFor();
-    await expect(page.getByLabel('Only items named')).toHaveValue('wax');
+    await expect(page.getByLabel('Item name contains')).toHaveValue('wax');
     expect(visit.faults).toEqual([]);
   });
 
@@ -110,7 +110,7 @@ test.describe('nothing that is typed is lost', () => {
     await dialog.getByRole('button', { name: 'Mo Okafor' }).click();
     await expect.poll(() => application.one('SELECT note FROM item WHERE id = 25')).toEqual({ note: 'Folded flat' });
     await expect(dialog).toBeHidden();
-    await expect(page.getByText('The connection is lost')).toBeHidden();
+    await expect(page.getByText('Connection lost')).toBeHidden();
   });
 
   test('back brings a list to where it was, and a link puts the focus at the heading of its page', async () => {
@@ -146,7 +146,7 @@ test.describe('nothing that is typed is lost', () => {
       .first()
       .click();
     await page.getByRole('link', { name: /weeks/i }).first().click();
-    await page.getByText('This screen cannot be loaded just now. Trying again…').waitFor();
+    await page.getByText('This screen can’t be loaded right now. Trying again…').waitFor();
     await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible();
     await expect(page.getByRole('heading', { level: 1 })).toContainText('week');
     expect(refused).toBe(3);

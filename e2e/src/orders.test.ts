@@ -18,7 +18,7 @@ test.describe('orders', () => {
   test('leave in part by mouse, come back whole when that is undone, and end when the rest is given up', async () => {
     const { page } = visit;
     await page.getByRole('link', { name: /^Orders/ }).click();
-    await visit.heading(/orders? can leave now/);
+    await visit.heading(/orders? can ship now/);
     await page.getByRole('navigation', { name: 'Orders', exact: true }).getByText('Alder Vale Apiaries').click();
     await visit.heading('Alder Vale Apiaries');
     await page.getByRole('button', { name: 'Ship · 2 lines ready' }).click();
@@ -40,9 +40,9 @@ test.describe('orders', () => {
     await visit.notice(/1 line still open/);
     await page.getByRole('button', { name: 'Give up the rest…' }).click();
     expect(await page.getByRole('button', { name: 'Give up the rest', exact: true }).isDisabled()).toBe(true);
-    await page.getByLabel('Why is the rest not wanted any more?').fill('Candles came from a neighbour');
+    await page.getByLabel('Reason for giving up the rest').fill('Candles came from a neighbour');
     await page.keyboard.press('Enter');
-    await visit.notice(/The rest of O-\d+ is given up/);
+    await visit.notice(/Rest of O-\d+ given up/);
     await page.getByText('Given up: “Candles came from a neighbour”').waitFor();
     await page.getByText('· shipped ·').waitFor();
     expect(visit.faults).toEqual([]);
@@ -56,8 +56,8 @@ test.describe('orders', () => {
     await page.getByRole('combobox', { name: 'Add an item' }).fill('tasting');
     await page.getByRole('option', { name: /Honey tasting trio/ }).click();
     await page.getByLabel('Quantity of Honey tasting trio').fill('70');
-    const margin = page.getByRole('complementary', { name: 'What it comes to' });
-    await margin.getByText('Who it delays').waitFor();
+    const margin = page.getByRole('complementary', { name: 'Total' });
+    await margin.getByText('Orders delayed').waitFor();
     await margin.getByText('O-0106').waitFor();
     await page.getByLabel('Quantity of Honey tasting trio').fill('0');
     expect(await page.getByRole('button', { name: 'Confirm the order' }).isDisabled()).toBe(true);
@@ -65,21 +65,21 @@ test.describe('orders', () => {
     await page.getByLabel('Quantity of Honey tasting trio').fill('70');
     await page.reload();
     expect(await page.getByLabel('Quantity of Honey tasting trio').inputValue()).toBe('70');
-    await page.getByRole('button', { name: 'Keep as a quote' }).click();
-    await visit.notice(/is kept as a quote/);
+    await page.getByRole('button', { name: 'Save as quote' }).click();
+    await visit.notice(/saved as a quote/);
     await page.getByRole('button', { name: 'Confirm the order' }).click();
-    await visit.notice(/is confirmed; what it needs is promised/);
+    await visit.notice(/confirmed. Its stock and parts are promised/);
     await page.getByRole('link', { name: 'Change', exact: true }).click();
     await visit.heading(/^Change O-/);
     await page.getByLabel('Quantity of Honey tasting trio').fill('2');
     await page.getByLabel('Their reference').fill('Q-311');
     await page.getByRole('button', { name: 'Save the changes' }).click();
-    await visit.notice(/is changed/);
+    await visit.notice(/changed/);
     await page.getByText('their Q-311').waitFor();
     await page.getByRole('button', { name: 'Cancel the order…' }).click();
-    await page.getByLabel('Why is it cancelled?').fill('They found some');
+    await page.getByLabel('Reason for cancelling').fill('They found some');
     await page.getByRole('button', { name: 'Cancel the order', exact: true }).click();
-    await visit.notice(/is cancelled/);
+    await visit.notice(/cancelled/);
     await page.getByText('Given up: “They found some”').waitFor();
     await page.keyboard.press('Control+k');
     await page.getByRole('searchbox', { name: 'Find or do' }).fill('Quince');
@@ -98,7 +98,7 @@ test.describe('orders', () => {
     await page.getByLabel('Name').fill('Moor End');
     await page.getByLabel('Discount, %').fill('120');
     await page.getByRole('button', { name: 'Add', exact: true }).click();
-    await page.getByText('Type a value from 0 to 100.').waitFor();
+    await page.getByText('Enter a value from 0 to 100.').waitFor();
     await page.getByLabel('Discount, %').fill('4');
     await page.getByRole('button', { name: 'Add', exact: true }).click();
     await page.getByText(/LARK/).last().waitFor();
@@ -117,15 +117,15 @@ test.describe('orders', () => {
     await page.goto('/orders/114');
     await visit.heading('Ferry Road Primary');
     await page.getByRole('button', { name: 'Split…' }).click();
-    const covers = page.getByLabel('To the other order of Winter cover');
+    const covers = page.getByLabel('To new order of Winter cover');
     expect(await covers.inputValue()).toBe('33');
-    expect(await page.getByLabel('To the other order of Hive strap').inputValue()).toBe('');
+    expect(await page.getByLabel('To new order of Hive strap').inputValue()).toBe('');
     await covers.fill('61');
-    await page.getByRole('button', { name: 'Make another order of 1 line' }).click();
+    await page.getByRole('button', { name: 'Split off 1 line' }).click();
     await page.getByText(/Only 60/).waitFor();
     await covers.fill('33');
-    await page.getByRole('button', { name: 'Make another order of 1 line' }).click();
-    await visit.notice(/has them now/);
+    await page.getByRole('button', { name: 'Split off 1 line' }).click();
+    await visit.notice(/split off/);
     await page.getByRole('cell', { name: '33', exact: true }).first().waitFor();
     await visit.notices
       .first()

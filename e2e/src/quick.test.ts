@@ -29,7 +29,7 @@ test.describe('a quick hand', () => {
     await page.goto('/stock/move');
     await page.getByLabel('Add an item').fill('twist lid');
     await page.keyboard.press('Enter');
-    await page.getByLabel('How many Twist lid, 58 mm').waitFor();
+    await page.getByLabel('Quantity of Twist lid, 58 mm').waitFor();
     expect(visit.faults).toEqual([]);
   });
 
@@ -44,13 +44,13 @@ test.describe('a quick hand', () => {
       await asked;
       await route.continue();
     });
-    await page.getByLabel('What it is').focus();
+    await page.getByLabel('Item').focus();
     for (const keys of ['SCALE-1', 'Enter', 'Tab', 'OLD-77', 'Tab', 'Shows nothing', 'Tab', 'Charger'])
       await (['Enter', 'Tab'].includes(keys) ? page.keyboard.press(keys) : page.keyboard.type(keys));
     answer();
-    await expect(page.getByLabel('What came with it')).toHaveValue('Charger');
-    await expect(page.getByLabel('What is wrong with it')).toHaveValue('Shows nothing');
-    await expect(page.getByLabel(/^Its serial number/)).toHaveValue('OLD-77');
+    await expect(page.getByLabel('Accessories')).toHaveValue('Charger');
+    await expect(page.getByLabel('Problem')).toHaveValue('Shows nothing');
+    await expect(page.getByLabel(/^Serial number/)).toHaveValue('OLD-77');
     await page.unroute('**/api/items?*');
     expect(visit.faults).toEqual([]);
   });
@@ -61,7 +61,7 @@ test.describe('a quick hand', () => {
     await page.goto('/stock/receive');
     await paste(page.getByLabel('Add an item'), rows);
     await expect(page.getByLabel('Quantity of Screw 4 × 40 mm')).toHaveValue('12');
-    await expect(page.getByLabel('Cost of one Screw 4 × 40 mm')).toHaveValue('0.45');
+    await expect(page.getByLabel('Unit cost of Screw 4 × 40 mm')).toHaveValue('0.45');
     const unplaced = page.getByRole('region', { name: 'Pasted rows to match' });
     await unplaced.getByText('no such thing').waitFor();
     await find(unplaced.getByRole('combobox'), 'Twist lid, 58 mm');
@@ -78,7 +78,7 @@ test.describe('a quick hand', () => {
   test('is offered the order that was left, and never finds it opened again by itself', async () => {
     const { page } = visit;
     await page.goto('/orders');
-    await visit.heading(/can leave now/);
+    await visit.heading(/can ship now/);
     await page.keyboard.press('Alt+n');
     await visit.heading('A new order');
     const customer = page.getByRole('combobox', { name: 'For', exact: true });
@@ -93,17 +93,17 @@ test.describe('a quick hand', () => {
     await page.reload();
     await expect(page.getByLabel('Quantity of Feeder, 2 litre')).toHaveValue('3');
     await page.getByRole('link', { name: /^Cover/ }).click();
-    await visit.answer('Leave, and keep it for later');
+    await visit.answer('Leave, and save it for later');
     await page.getByRole('link', { name: /^Orders/ }).click();
     await page.getByRole('link', { name: 'Enter an order' }).click();
     await visit.heading('You started an order for Larkfield Allotments.');
     await page.getByRole('button', { name: 'Continue the order for Larkfield Allotments' }).click();
     await expect(page.getByLabel('Quantity of Feeder, 2 litre')).toHaveValue('3');
     await page.getByRole('link', { name: /^Cover/ }).click();
-    await visit.answer('Leave, and keep it for later');
+    await visit.answer('Leave, and save it for later');
     await page.getByRole('link', { name: /^Orders/ }).click();
     await page.getByRole('link', { name: 'Enter an order' }).click();
-    await page.getByRole('button', { name: 'Start a new order' }).click();
+    await page.getByRole('button', { name: 'Start new order' }).click();
     await expect(customer).toHaveValue('');
     // A customer nobody knows is added on the way.
     await customer.fill('Moss & Fern');
@@ -120,7 +120,7 @@ test.describe('a quick hand', () => {
     await visit.heading(/Ready to start/);
     await page.route(/\/assets\/(Palette|KeysHelp)/, (route) => route.abort());
     await page.keyboard.press('Control+k');
-    await page.getByText('This screen cannot be loaded just now. Trying again…').waitFor();
+    await page.getByText('This screen can’t be loaded right now. Trying again…').waitFor();
     await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible();
     await page.unroute(/\/assets\/(Palette|KeysHelp)/);
     await page.getByRole('dialog', { name: 'Find or do' }).waitFor();
@@ -131,14 +131,14 @@ test.describe('a quick hand', () => {
     await page.goto('/stock/items/32?edit=1');
     await page.getByLabel('Note').fill('Two pages');
     await page.keyboard.press('Control+Enter');
-    await visit.notice(/is saved/);
+    await visit.notice(/saved/);
     for (const station of ['Cover', 'Define', 'Orders']) {
       await page.getByRole('link', { name: new RegExp(`^${station}`) }).click();
       await visit.loaded();
       await expect
         .poll(() =>
           page.evaluate(() => {
-            const over = document.querySelector('[aria-label="What was done"]');
+            const over = document.querySelector('[aria-label="Messages"]');
             return [...document.querySelectorAll('#main :is(button, input)')].filter((one) => {
               const { left, top, width, height } = one.getBoundingClientRect();
               const seen = document.elementFromPoint(left + width / 2, top + height / 2);

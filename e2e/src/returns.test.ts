@@ -21,32 +21,32 @@ test.describe('what customers send back', () => {
   test('a swapped kit comes from its arrival to the shelf as it left, by the keys and a scan', async () => {
     const { page } = visit;
     await page.goto('/take-apart');
-    await visit.heading(/things? .*wait/);
+    await visit.heading(/returned items? to deal with/);
     const before = await onShelves('HONEY-CR');
     // The number of its order, as it stands on the paper in the box.
     await scanLikeAWedge(page, 'O-0117');
-    const many = page.getByLabel(/How many .*Garden.* come back/i);
+    const many = page.getByLabel(/Quantity of .*Garden.* returning/i);
     await many.fill('1');
-    await page.getByText('Say why it comes back.').waitFor();
-    await choose(page.getByLabel('Why'), 'Not what was ordered');
-    await page.getByRole('button', { name: /It is here: take 1 × / }).click();
-    await visit.notice(/RT-\d+ is taken in\./);
+    await page.getByText('Enter a reason.').waitFor();
+    await choose(page.getByLabel('Reason'), 'Not what was ordered');
+    await page.getByRole('button', { name: /Receive 1 × / }).click();
+    await visit.notice(/RT-\d+ taken in\./);
     const taken = await application.one<{ id: number; number: string }>(
       'SELECT id, number FROM goods_return ORDER BY id DESC LIMIT 1',
     );
     await page.goto(`/take-apart/returns/${taken?.id}`);
-    await visit.heading(/wait for you to decide/);
+    await visit.heading(/items? to decide/);
     await page.getByText(/instead of /).waitFor();
     // Sent back after all, or kept: it is for whoever unpacks it to say.
-    await page.getByRole('button', { name: /^Send it back: / }).click();
+    await page.getByRole('button', { name: /^Send back: / }).click();
     await page.getByText(/ back to customers/).waitFor();
     expect(await page.getByText('back to the customer, with the rest of the kit').count()).toBeGreaterThan(1);
-    await page.getByRole('button', { name: /^Keep it: / }).click();
-    await page.getByRole('button', { name: /All is good: / }).click();
+    await page.getByRole('button', { name: /^Don’t send back: / }).click();
+    await page.getByRole('button', { name: /All good: / }).click();
     await page.getByText(/back to shelves/).waitFor();
     await page.keyboard.press('Control+Enter');
     await visit.notice(/: decided\./);
-    await visit.heading(/all of it is decided/);
+    await visit.heading(/all decided/);
     const after = await onShelves('HONEY-CR');
     expect(after).toBeGreaterThan(before);
     // Exactly what left for the line is on shelves again, part by part.
@@ -68,19 +68,19 @@ test.describe('what customers send back', () => {
   test('more than was sent is refused at its field, with everything typed still there', async () => {
     const { page } = visit;
     await page.goto('/take-apart');
-    await visit.heading(/things? .*wait/);
-    await page.getByLabel('What comes back?').fill('LARK');
-    const many = page.getByLabel(/How many .* come back/).first();
+    await visit.heading(/returned items? to deal with/);
+    await page.getByLabel('What is coming back?').fill('LARK');
+    const many = page.getByLabel(/Quantity of .* returning/).first();
     await many.fill('5000');
-    await choose(page.getByLabel('Why'), 'Does not fit');
-    await page.getByLabel('What the customer says').fill('too many by far');
-    await page.getByRole('button', { name: /It is here: take/ }).click();
+    await choose(page.getByLabel('Reason'), 'Does not fit');
+    await page.getByLabel('Customer’s comment').fill('too many by far');
+    await page.getByRole('button', { name: /Receive/ }).click();
     await page
       .getByText(/may come back|left with/)
       .first()
       .waitFor();
     expect(await many.inputValue()).toBe('5000');
-    expect(await page.getByLabel('What the customer says').inputValue()).toBe('too many by far');
+    expect(await page.getByLabel('Customer’s comment').inputValue()).toBe('too many by far');
     expect(visit.faults).toEqual([]);
   });
 
@@ -109,14 +109,14 @@ test.describe('what customers send back', () => {
       lines: [{ lineId: line.id, quantity: '3', parts }],
     });
     await page.goto('/take-apart');
-    await visit.heading(/things? .*wait/);
-    const many = page.getByLabel(/How many Hive scale of .* come back/);
+    await visit.heading(/returned items? to deal with/);
+    const many = page.getByLabel(/Quantity of Hive scale of .* returning/);
     await scanLikeAWedge(page, first);
     await expect(many).toHaveValue('1');
     await scanLikeAWedge(page, third);
     await expect(many).toHaveValue('2');
     // A scan into the field itself takes the place of the one before.
-    const field = page.getByLabel('What comes back?');
+    const field = page.getByLabel('What is coming back?');
     await field.focus();
     await page.keyboard.press('Enter');
     await expect(field).toHaveValue(third);
@@ -127,21 +127,21 @@ test.describe('what customers send back', () => {
     await page.getByRole('button', { name: third, pressed: true }).click();
     await page.getByRole('button', { name: second, pressed: false }).click();
     await expect(many).toHaveValue('2');
-    await choose(page.getByLabel('Why'), 'Stopped working');
-    await page.getByRole('button', { name: 'Announce it' }).click();
-    await visit.notice(/RT-\d+ is announced\./);
+    await choose(page.getByLabel('Reason'), 'Stopped working');
+    await page.getByRole('button', { name: 'Announce return' }).click();
+    await visit.notice(/RT-\d+ announced\./);
     const announced = await application.one<{ id: number }>('SELECT max(id) AS id FROM goods_return');
     // The label on the parcel opens what it was printed for.
     await scanLikeAWedge(page, `RT-${String(announced?.id).padStart(4, '0')}`);
-    await visit.heading(/announced, not here yet/);
+    await visit.heading(/announced, not received yet/);
     await page.getByRole('button', { name: first, pressed: true }).waitFor();
     await page.getByRole('button', { name: second, pressed: true }).waitFor();
     await page.getByRole('button', { name: third, pressed: false }).waitFor();
     await scanLikeAWedge(page, third);
     await page.getByRole('button', { name: third, pressed: true }).click();
     await choose(page.getByLabel('Condition of Hive scale'), 'damaged');
-    await page.getByRole('button', { name: 'It is here: take it in' }).click();
-    await visit.heading(/2 things wait for you to decide/);
+    await page.getByRole('button', { name: 'Receive' }).click();
+    await visit.heading(/2 items to decide/);
     // Half of what was paid is owed for what turns out to be damaged.
     await page.getByText('owed €180.00').waitFor();
     const here = await application.one<{ codes: string }>(
@@ -180,39 +180,39 @@ test.describe('what customers send back', () => {
       return said?.lines;
     };
     await page.goto(`/take-apart?back=${order.number}`);
-    const many = page.getByLabel(new RegExp(`How many ${name} of .* come back`));
+    const many = page.getByLabel(new RegExp(`Quantity of ${name} of .* returning`));
     const typeBoth = async (first: string, second: string) => {
       await many.fill(first);
-      await page.getByRole('button', { name: `some in another condition: ${name}` }).click();
-      await page.getByLabel(`How many more ${name}`).fill(second);
-      await choose(page.getByLabel(`Condition of these ${name}`), 'used');
-      await choose(page.getByLabel('Why'), 'Not what was ordered');
+      await page.getByRole('button', { name: `Add some in another condition: ${name}` }).click();
+      await page.getByLabel(`Extra quantity of ${name}`).fill(second);
+      await choose(page.getByLabel(`Condition of ${name}`), 'used');
+      await choose(page.getByLabel('Reason'), 'Not what was ordered');
     };
     await typeBoth('2', '1');
     // What was typed is there again after a look elsewhere.
     await page.reload();
-    await expect(page.getByLabel(`How many more ${name}`)).toHaveValue('1');
-    await page.getByRole('button', { name: `It is here: take 2 × ${name} and 1 used in` }).click();
-    await visit.notice(/RT-\d+ is taken in\./);
+    await expect(page.getByLabel(`Extra quantity of ${name}`)).toHaveValue('1');
+    await page.getByRole('button', { name: `Receive 2 × ${name} and 1 used` }).click();
+    await visit.notice(/RT-\d+ taken in\./);
     await page.goto(`/take-apart?back=${order.number}`);
     await typeBoth('2', '1');
-    await page.getByRole('button', { name: 'Announce it' }).click();
-    await visit.notice(/RT-\d+ is announced\./);
+    await page.getByRole('button', { name: 'Announce return' }).click();
+    await visit.notice(/RT-\d+ announced\./);
     const announced = await application.one<{ id: number }>('SELECT max(id) AS id FROM goods_return');
     await page.goto(`/take-apart/returns/${announced?.id}`);
-    await visit.heading(/announced, not here yet/);
+    await visit.heading(/announced, not received yet/);
     // Of the two that were announced as new, one came damaged.
     await page.getByLabel(`${name} that came`).first().fill('1');
     await page
-      .getByRole('button', { name: `some in another condition: ${name}` })
+      .getByRole('button', { name: `Add some in another condition: ${name}` })
       .first()
       .click();
-    await page.getByLabel(`How many more ${name}`).fill('1');
+    await page.getByLabel(`Extra quantity of ${name}`).fill('1');
     await page.reload();
     await expect(page.getByLabel(`${name} that came`).first()).toHaveValue('1');
-    await expect(page.getByLabel(`How many more ${name}`)).toHaveValue('1');
-    await page.getByRole('button', { name: 'It is here: take it in' }).click();
-    await visit.heading(/3 things wait for you to decide/);
+    await expect(page.getByLabel(`Extra quantity of ${name}`)).toHaveValue('1');
+    await page.getByRole('button', { name: 'Receive' }).click();
+    await visit.heading(/3 items to decide/);
     expect(await conditions()).toBe('2 as new, 1 used, 1 as new, 1 damaged, 1 used');
     expect(await application.verify()).toEqual([]);
     expect(visit.faults).toEqual([]);
@@ -221,33 +221,33 @@ test.describe('what customers send back', () => {
   test('an order says what came back of it, and is the way to take more of it in', async () => {
     const { page } = visit;
     await page.goto('/orders/103');
-    const about = page.getByRole('complementary', { name: 'About this order' });
+    const about = page.getByRole('complementary', { name: 'Order details' });
     await about.getByRole('link', { name: 'RT-0006' }).waitFor();
     await about.getByText(/ owed$/).waitFor();
-    await about.getByRole('link', { name: 'Take something back…' }).click();
-    await expect(page.getByLabel('What comes back?')).toHaveValue('O-0103');
-    await page.getByLabel(/How many Hive scale of .* come back/).waitFor();
+    await about.getByRole('link', { name: 'Take back goods…' }).click();
+    await expect(page.getByLabel('What is coming back?')).toHaveValue('O-0103');
+    await page.getByLabel(/Quantity of Hive scale of .* returning/).waitFor();
     expect(visit.faults).toEqual([]);
   });
 
   test('a picture of what came back is kept and shown', async () => {
     const { page } = visit;
     await page.goto('/take-apart/returns/6');
-    await page.getByLabel('Picture of what came back').setInputFiles('docs/screenshots/today.png');
-    await page.getByRole('img', { name: /What came back with RT-0006/ }).waitFor();
+    await page.getByLabel('Picture of the return').setInputFiles('docs/screenshots/today.png');
+    await page.getByRole('img', { name: /Larger picture of RT-0006/ }).waitFor();
     expect(visit.faults).toEqual([]);
   });
 
   test('what is short is found in other products, and never in what is to be made', async () => {
     const { page } = visit;
     await page.goto('/cover?want=49x60');
-    const apart = page.getByRole('region', { name: 'What could be taken apart' });
-    await apart.getByText(/First season kit, medium suit on the shelves hold .*, which you miss/).waitFor();
+    const apart = page.getByRole('region', { name: 'Products to take apart' });
+    await apart.getByText(/First season kit, medium suit on the shelves hold .*, which you need/).waitFor();
     expect(await apart.getByText('First season kit, large suit').count()).toBe(0);
     await apart.getByRole('link', { name: 'Take some apart' }).first().click();
     await visit.heading(/of parts come back/);
     // An order waits for the smoker that is in it.
-    await page.getByText('It brings what others miss.').waitFor();
+    await page.getByText('Others need these parts.').waitFor();
     expect(visit.faults).toEqual([]);
   });
 
@@ -262,7 +262,7 @@ test.describe('what customers send back', () => {
     if (!unit) throw new Error('no scale is on a shelf');
     await page.goto(`/take-apart/stock?item=${unit.id}&serials=${unit.code}`);
     await visit.heading(/of parts come back/);
-    await page.getByText(`By what really went in with ${unit.build}.`).waitFor();
+    await page.getByText(`By what actually went in with ${unit.build}.`).waitFor();
     await page.getByRole('button', { name: 'Take 1 apart' }).click();
     await visit.notice(/back in parts\./);
     const gone = await application.one<{ n: number }>(

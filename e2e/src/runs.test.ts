@@ -67,9 +67,9 @@ test.describe('pick runs', () => {
     const [first, second, ...rest] = run.stops;
     if (!first || !second) throw new Error('too few stops');
     await scanLikeAWedge(page, 'COLD/K2');
-    await page.getByText(`That is bin K2. You want ${first.item.name} from ${first.bin}.`).waitFor();
+    await page.getByText(`That is bin K2. You need ${first.item.name} from ${first.bin}.`).waitFor();
     await scanLikeAWedge(page, 'HB-GUIDE');
-    await page.getByText(/You want /).waitFor();
+    await page.getByText(/You need /).waitFor();
     await scanLikeAWedge(page, 'FELT-R');
     await page.getByText(/That is Roof felt, old stock, which is archived/).waitFor();
     await scanStop(phone, run, first);
@@ -78,14 +78,14 @@ test.describe('pick runs', () => {
 
     await context.setOffline(true);
     await scanStop(phone, run, second);
-    await page.getByText('1 pick waits on this device.').waitFor();
+    await page.getByText('1 pick to send from this device.').waitFor();
     // The page itself opens again without a network, and still knows what was picked.
     await page.reload();
-    await page.getByText('1 pick waits on this device.').waitFor();
+    await page.getByText('1 pick to send from this device.').waitFor();
     // What was never opened before works without a network too.
     await page.getByRole('button', { name: /^Put back/ }).click();
     await page.getByRole('region', { name: 'Put back' }).waitFor();
-    await page.getByRole('button', { name: 'Go on picking' }).click();
+    await page.getByRole('button', { name: 'Continue picking' }).click();
     await page.evaluate(() => {
       const shown: string[] = [];
       Object.assign(window, { shown });
@@ -100,12 +100,12 @@ test.describe('pick runs', () => {
     const [third, ...others] = rest;
     if (!third) throw new Error('too few stops');
     await scanStop(phone, run, third);
-    await page.getByText(/picks? waits? on this device\./).waitFor();
+    await page.getByText(/picks? to send from this device\./).waitFor();
     expect((await read(id)).walked.stops).toBeLessThan(3);
     await context.setOffline(false);
     await expect.poll(async () => (await read(id)).walked.stops).toBe(3);
     for (const stop of others) await scanStop(phone, run, stop);
-    await phone.heading(/Everything (that is there )?is picked/);
+    await phone.heading(/Everything (available )?is picked/);
     // No stop that was done came back for a moment, and none lost what was scanned at it.
     const shown = await page.evaluate(() => (window as unknown as { shown: string[] }).shown);
     expect(shown).toEqual([...new Set(shown)]);
@@ -124,7 +124,7 @@ test.describe('pick runs', () => {
     await page.goto('/pick?q=B-0120');
     await page.getByText('B-0120').first().waitFor();
     await page.goto('/pick');
-    await page.getByRole('button', { name: /^Walk .*B-0120/ }).click();
+    await page.getByRole('button', { name: /^Start run.*B-0120/ }).click();
     await page.getByRole('heading', { name: /stops? to go on RUN-/ }).waitFor();
     await page.getByRole('link', { name: 'Print the run' }).click();
     await desk.heading(/Pick run RUN-/);
@@ -132,19 +132,19 @@ test.describe('pick runs', () => {
     const title = await page.getByRole('heading', { name: /Pick run RUN-/ }).textContent();
     // Its barcode brings whoever comes back with the paper to the run.
     await page.goto('/pick');
-    await desk.heading(/being walked|worth walking now/);
+    await desk.heading(/in progress|suggested/);
     await scanLikeAWedge(page, title?.replace('Pick run ', '') ?? '');
     await page.getByRole('textbox', { name: /Tasting jar, 125 ml from .* to B-0120/ }).fill('60');
-    await page.getByRole('button', { name: /^Bring 3 lines from 3 stops$/ }).click();
-    await desk.notice(/brought\. 1 stop left/);
+    await page.getByRole('button', { name: /^Pick 3 lines from 3 stops$/ }).click();
+    await desk.notice(/posted\. 1 stop left/);
     await desk.undo();
     await desk.notice(/Undone by UN-/);
-    await page.getByRole('button', { name: /^Bring 3 lines from 3 stops$/ }).waitFor();
+    await page.getByRole('button', { name: /^Pick 3 lines from 3 stops$/ }).waitFor();
     await page.getByRole('button', { name: /^Not there: Tasting jar/ }).click();
     await desk.notice('The bin is on the list of bins to count.');
     await page.goto('/stock/counts');
-    await page.getByRole('heading', { name: '1 bin holds less than the books say.' }).waitFor();
-    await page.getByRole('button', { name: /^All is there: Tasting jar/ }).click();
+    await page.getByRole('heading', { name: '1 bin holds less than the books show.' }).waitFor();
+    await page.getByRole('button', { name: /^Mark as correct: Tasting jar/ }).click();
     await page.getByRole('heading', { name: '1 bin holds less' }).waitFor({ state: 'detached' });
     expect(desk.faults).toEqual([]);
     expect(await application.verify()).toEqual([]);

@@ -7,7 +7,7 @@ const dayIn = (days: number) => dayOf(new Date(Date.now() + days * 86_400_000));
 const LINES = [
   ['Feeder, 2 litre', '37'],
   ['First season kit, small', '1'],
-  ['Honey for a quarter', '1'],
+  ['Quarterly honey box', '1'],
   ['Winter set', '1'],
   ['Winter evening', '2'],
 ] as const;
@@ -67,14 +67,14 @@ test.describe('an order of everything', () => {
       await keys.press('Enter');
     }
     // The set may change in number, the gift in what is in it; what is bought ready made, not at all.
-    await keys.tabTo(/^packed for it · .*may change/);
+    await keys.tabTo(/^packed for this order · .*may change/);
     await keys.press('Enter');
     await keys.tabTo(/^In one kit, Hive strap$/);
     await keys.press('Control+a');
     await keys.type('3');
-    await keys.tabTo(/^packed for it · .*may change/);
+    await keys.tabTo(/^packed for this order · .*may change/);
     await keys.press('Enter');
-    await keys.tabTo(/What is packed as Beeswax candles, pair$/);
+    await keys.tabTo(/Packed as Beeswax candles, pair$/);
     // What is typed over a list that is shut may come from a scanner: it is opened first.
     await keys.press('ArrowDown');
     await page.getByRole('option', { name: 'Bee brush' }).waitFor();
@@ -82,25 +82,25 @@ test.describe('an order of everything', () => {
     await keys.press('Enter');
     await page.getByText('⇄ for Beeswax candles, pair').waitFor();
     await keys.press('Control+Enter');
-    await visit.notice(/O-\d+ is confirmed/);
+    await visit.notice(/O-\d+ confirmed/);
     await visit.heading('Tamsin Hale');
-    await keys.tabTo(/^Build for it…$/);
+    await keys.tabTo(/^Build for this order…$/);
     await keys.press('Enter');
-    await visit.heading('Build how many for it?');
+    await visit.heading('How many to build?');
     await keys.tabTo(/^Build of Feeder, 2 litre for O-/);
     await keys.type('3');
     await page.getByText('3 of 3 Feeder, 2 litre could start now.').waitFor();
     await keys.press('Control+Enter');
-    await visit.notice(/B-\d+ planned; what is finished is kept for the order/);
+    await visit.notice(/B-\d+ planned. Finished goods are kept for the order/);
     await keys.tabTo(/^Ship · 5 lines ready$/);
     await keys.press('Enter');
-    await visit.heading('What leaves now?');
+    await visit.heading('What ships now?');
     await keys.tabTo(/^Finish B-\d+ with it$/);
     await keys.press('Enter');
     await keys.tabTo(/^Carrier$/);
     await keys.type('Own van');
     await keys.press('Control+Enter');
-    await visit.notice(/SH-\d+: O-\d+ is shipped. Everything has left./);
+    await visit.notice(/SH-\d+: O-\d+ shipped. Everything has shipped./);
     expect(await left()).toEqual(everything);
     expect(visit.faults).toEqual([]);
   });
@@ -110,9 +110,9 @@ test.describe('an order of everything', () => {
     await visit.undo();
     await visit.notice(/Undone by UN-/);
     await page.getByRole('button', { name: /^Give up|^Cancel the order/ }).click();
-    await page.getByLabel('Why is it cancelled?').fill('Entered twice');
+    await page.getByLabel('Reason for cancelling').fill('Entered twice');
     await page.getByRole('button', { name: 'Cancel the order', exact: true }).click();
-    await visit.notice(/is cancelled/);
+    await visit.notice(/cancelled/);
     await page.getByRole('link', { name: 'Enter an order' }).click();
     await visit.heading('A new order');
     await find(page.getByRole('combobox', { name: 'For', exact: true }), 'Tamsin Hale');
@@ -139,14 +139,14 @@ test.describe('an order of everything', () => {
       .getByRole('row', { name: /Winter evening/ })
       .getByRole('button', { name: /may change/ })
       .click();
-    await choose(page.getByLabel('What is packed as Beeswax candles, pair'), 'Bee brush');
+    await choose(page.getByLabel('Packed as Beeswax candles, pair'), 'Bee brush');
     await page.getByText('⇄ for Beeswax candles, pair').waitFor();
     await page.getByRole('button', { name: 'Confirm the order' }).click();
-    await visit.notice(/O-\d+ is confirmed/);
-    await page.getByRole('button', { name: 'Build for it…' }).click();
+    await visit.notice(/O-\d+ confirmed/);
+    await page.getByRole('button', { name: 'Build for this order…' }).click();
     await page.getByLabel(/^Build of Feeder, 2 litre for O-/).fill('3');
     await page.getByRole('button', { name: 'Plan 1 build' }).click();
-    await visit.notice(/what is finished is kept/);
+    await visit.notice(/Finished goods are kept/);
     // To the build and back, in one step each.
     await expect(async () => {
       await page
@@ -164,10 +164,10 @@ test.describe('an order of everything', () => {
     await visit.heading('Tamsin Hale');
     await page.getByRole('button', { name: 'Ship · 5 lines ready' }).click();
     await page.getByRole('button', { name: /^Finish B-\d+ with it$/ }).click();
-    // One float broke on the bench: it is used, and what is shipped costs it.
-    await page.getByLabel(/^Really used of Feeder float/).fill('4');
+    // One float broke on the bench: it is used, and what shipped costs it.
+    await page.getByLabel(/^Actually used of Feeder float/).fill('4');
     await page.getByRole('button', { name: 'Ship 5 lines' }).click();
-    await visit.notice(/Everything has left/);
+    await visit.notice(/Everything has shipped/);
     expect(await left()).toEqual({ items: everything.items.replace('37', '40') });
     const used = await application.one(
       `SELECT actual / 1000000 AS floats FROM finish_line used
@@ -191,25 +191,25 @@ test.describe('an order of everything', () => {
       await page.getByLabel(/^Quantity of First season kit, medium/).fill(quantity);
     };
     await enter(mine, '4');
-    await mine.page.getByText('Everything is here. It could leave now.').waitFor();
+    await mine.page.getByText('Everything is here. Ready to ship once confirmed.').waitFor();
     await enter(theirs, '4');
-    await theirs.page.getByText('Everything is here. It could leave now.').waitFor();
+    await theirs.page.getByText('Everything is here. Ready to ship once confirmed.').waitFor();
     await mine.page.getByRole('button', { name: 'Confirm the order' }).click();
-    await mine.notice(/is confirmed/);
+    await mine.notice(/confirmed/);
     // Nothing was asked of the second screen: it is told that the first took them.
-    await theirs.page.getByText('Everything is here. It could leave now.').waitFor({ state: 'detached' });
+    await theirs.page.getByText('Everything is here. Ready to ship once confirmed.').waitFor({ state: 'detached' });
     const row = theirs.page.getByRole('row', { name: /First season kit, medium/ });
     await row
       .getByRole('cell', { name: /^-?0( |\+|$)/ })
       .first()
       .waitFor();
     await theirs.page.getByRole('button', { name: 'Confirm the order' }).click();
-    await theirs.notice(/is confirmed/);
+    await theirs.notice(/confirmed/);
     // Both sheets of the first order are open, and both ship it.
     await theirs.page.goto(mine.page.url());
     for (const { page } of [mine, theirs]) await page.getByRole('button', { name: 'Ship · 1 line ready' }).click();
     await mine.page.getByRole('button', { name: 'Ship 1 line' }).click();
-    await mine.notice(/Everything has left/);
+    await mine.notice(/Everything has shipped/);
     await theirs.page.getByText('Everything has been shipped.').waitFor();
     expect([...mine.faults, ...theirs.faults]).toEqual([]);
     await mine.context.close();
@@ -227,11 +227,11 @@ test.describe('an order of everything', () => {
     await page.getByRole('button', { name: 'Send the order' }).click();
     await visit.notice(/O-\d+ came in/);
     const sent = page.getByRole('article', { name: / of Ines Carrow$/ });
-    await sent.getByRole('button', { name: 'One more' }).click();
-    await visit.notice(/took it in/);
+    await sent.getByRole('button', { name: 'Ask for one more' }).click();
+    await visit.notice(/ received\./);
     await sent.getByText('3 Wildflower honey, 500 g').waitFor();
     await sent.getByRole('button', { name: 'Send the last message again' }).click();
-    await visit.notice(/had it already; nothing has changed/);
+    await visit.notice(/was received before; nothing has changed/);
     await sent.getByText('3 Wildflower honey, 500 g').waitFor();
     await sent.getByRole('button', { name: 'Ask for the day' }).click();
     await sent.getByText(/O-\d+ answers/).waitFor();
@@ -244,7 +244,7 @@ test.describe('an order of everything', () => {
     if (await confirm.isVisible()) await confirm.click();
     await ship.click();
     await page.getByRole('button', { name: 'Ship 1 line' }).click();
-    await visit.notice(/Everything has left/);
+    await visit.notice(/Everything has shipped/);
     await page.goto('/devices/shop');
     await sent.getByText(/SH-\d+ left/).waitFor();
     // Another one is taken back by the shop before it left.
@@ -252,7 +252,7 @@ test.describe('an order of everything', () => {
     await page.getByLabel('Name', { exact: true }).fill('Odile Marsh');
     await page.getByRole('button', { name: 'Send the order' }).click();
     const other = page.getByRole('article', { name: / of Odile Marsh$/ });
-    await other.getByRole('button', { name: 'Cancel it' }).click();
+    await other.getByRole('button', { name: 'Cancel order' }).click();
     await other.getByText('cancelled', { exact: true }).first().waitFor();
     expect(visit.faults).toEqual([]);
   });

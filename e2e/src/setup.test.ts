@@ -14,22 +14,22 @@ test.describe('a company that begins', () => {
     const { page } = visit;
     await visit.heading('Who are you?');
     await page.getByLabel('Name', { exact: true }).fill('Kranich & Töchter');
-    await choose(page.getByLabel('How numbers and dates are written'), /^German \(Germany\)/);
+    await choose(page.getByLabel('Number and date format'), /^German \(Germany\)/);
     await expect(page.getByText('1.234,50\u00a0€')).toBeVisible();
-    await page.getByRole('button', { name: 'Save the company' }).click();
+    await page.getByRole('button', { name: 'Save company' }).click();
     await visit.notice('The company is saved.');
     await page.getByRole('button', { name: 'Next: People' }).click();
     await visit.heading('Who works here?');
     // Next saves what was typed.
-    await page.getByLabel('Name of somebody new').fill('Ada Quill');
+    await page.getByLabel('Name of a new person').fill('Ada Quill');
     await page.getByRole('button', { name: 'Next: Places' }).click();
     await visit.heading('Where do you keep things?');
     await page.getByRole('button', { name: 'Back' }).click();
     await expect(page.getByLabel('Initials of Ada Quill')).toHaveValue('AQ');
-    await page.getByRole('link', { name: 'Go on later' }).click();
+    await page.getByRole('link', { name: 'Finish later' }).click();
     await page.getByText('step 3 of 5').waitFor();
     await page.reload();
-    await page.getByRole('link', { name: 'Go on with it' }).click();
+    await page.getByRole('link', { name: 'Continue' }).click();
     await visit.heading('Where do you keep things?');
     await page.getByLabel('Code').fill('SHOP');
     await page.getByLabel('Name').fill('The shop');
@@ -45,16 +45,18 @@ test.describe('a company that begins', () => {
     await page.getByRole('button', { name: 'Next: Items' }).click();
     await visit.heading('What do you buy and make?');
     expect(
-      await application.one("SELECT group_concat(code, ' ') AS bins FROM (SELECT code FROM bin ORDER BY walk_order)"),
+      await application.one(
+        "SELECT group_concat(code, ' ') AS bins FROM (SELECT code FROM bin ORDER BY picking_order)",
+      ),
     ).toEqual({
       bins: 'A2 A1 A3 A4 Bench',
     });
-    await page.getByRole('link', { name: 'Type one by hand' }).click();
+    await page.getByRole('link', { name: 'Enter one by hand' }).click();
     await page.getByLabel('Code', { exact: true }).fill('LEG');
     await page.getByLabel('Name').fill('Stool leg');
-    await page.getByRole('button', { name: 'Add the item' }).click();
+    await page.getByRole('button', { name: 'Add item' }).click();
     await visit.heading('Stool leg');
-    await page.getByRole('link', { name: 'Go on with it' }).click();
+    await page.getByRole('link', { name: 'Continue' }).click();
     await page.getByText('1 item so far.').waitFor();
     await page.getByRole('button', { name: 'Next: First product' }).click();
     await page.getByRole('link', { name: 'New bill of materials' }).click();
@@ -74,7 +76,7 @@ test.describe('a company that begins', () => {
     await expect(page.locator('[data-cell="0.text"]')).toBeFocused();
     await page.keyboard.press('Control+s');
     await page.getByText('Saved. Ctrl S saves again.').waitFor();
-    await page.getByRole('link', { name: 'Go on with it' }).click();
+    await page.getByRole('link', { name: 'Continue' }).click();
     await page.getByText('Milking stool is started.').waitFor();
     await page.getByRole('button', { name: 'Done' }).click();
     await expect(page).toHaveURL(/today/);

@@ -14,14 +14,14 @@ interface Shot {
 
 const shots: readonly Shot[] = [
   { file: 'today', path: '/today', ready: /Ready to start/ },
-  { file: 'define', path: '/define', ready: /30 products, 2 to put right/ },
-  { file: 'board', path: '/build/board', ready: /yours today|nobody’s yet/ },
+  { file: 'define', path: '/define', ready: /30 products, 2 to fix/ },
+  { file: 'board', path: '/build/board', ready: /yours today|unassigned/ },
   { file: 'repair', path: '/build/repairs/3', ready: /Hive scale of Alder Vale/ },
   { file: 'behaves', path: '/define/26?view=behaves', ready: /What happens with Winter evening gift/ },
   {
     file: 'import',
     path: '/stock/in-out',
-    ready: /Bring your catalogue in/,
+    ready: /Import your catalogue/,
     before: async ({ page }) => {
       const rows = [
         'SKU;Description;UoM;Price;EAN;Reorder lvl;Finish',
@@ -37,13 +37,13 @@ const shots: readonly Shot[] = [
       await page.getByText('PEG-OAK · Oak peg').waitFor();
     },
   },
-  { file: 'orders', path: '/orders', ready: /can leave now/ },
+  { file: 'orders', path: '/orders', ready: /can ship now/ },
   {
     file: 'order',
     path: '/orders/107',
     ready: /Larkfield Allotments/,
     before: async ({ page }) => {
-      await page.getByRole('button', { name: 'Show its 3 parts' }).click();
+      await page.getByRole('button', { name: 'Show 3 parts' }).click();
       await page.getByRole('cell', { name: 'Honey tasting trio' }).first().waitFor();
     },
   },
@@ -61,8 +61,8 @@ const shots: readonly Shot[] = [
   {
     file: 'finish',
     path: '/build/122/finish',
-    ready: /What was really used/,
-    before: ({ page }) => page.getByLabel('Really used of Assemble and calibrate').fill('64'),
+    ready: /What was actually used/,
+    before: ({ page }) => page.getByLabel('Actually used of Assemble and calibrate').fill('64'),
   },
   {
     file: 'pick',
@@ -87,14 +87,14 @@ const shots: readonly Shot[] = [
     before: ({ page }) => page.getByLabel('Damaged Smoker, lined').fill('1'),
   },
   { file: 'item', path: '/stock/items/12', ready: /Beeswax/ },
-  { file: 'buy-list', path: '/buying', ready: /have to be bought/ },
+  { file: 'buy-list', path: '/buying', ready: /items to buy/ },
   {
     file: 'scarce',
     path: '/cover/scarce',
     ready: /could have everything in time/,
     before: ({ page }) => page.getByText(/^Best possible, proved/).waitFor(),
   },
-  { file: 'returns', path: '/take-apart', ready: /came back and wait/ },
+  { file: 'returns', path: '/take-apart', ready: /to deal with/ },
 ];
 
 mkdirSync('docs/screenshots', { recursive: true });

@@ -36,7 +36,7 @@ test.describe('the whole story', () => {
     }
 
     // Its stock.
-    await keys.goTo('Receive goods', /What came in/);
+    await keys.goTo('Receive goods', /What arrived/);
     await keys.tabTo(/^Add an item$/);
     await keys.type('pin-oak');
     await page.getByRole('option', { name: /Oak pin/ }).waitFor();
@@ -101,10 +101,10 @@ test.describe('the whole story', () => {
     await page.getByRole('heading', { name: /Everything for .* is picked/ }).waitFor();
     await keys.tabTo(/^Finish the build…$/);
     await keys.press('Enter');
-    await page.getByRole('heading', { name: /What was really used/ }).waitFor();
+    await page.getByRole('heading', { name: /What was actually used/ }).waitFor();
     await keys.tabTo(/^Good units$/);
     await keys.type('4');
-    await keys.tabTo(/^Really used of Oak pin$/);
+    await keys.tabTo(/^Actually used of Oak pin$/);
     await keys.type('50');
     await page.getByText('+2', { exact: true }).waitFor();
     await page.getByText('€4.375').waitFor();
@@ -166,7 +166,7 @@ test.describe('the whole story', () => {
     await page.getByRole('button', { name: 'Send to bench' }).click();
     await page
       .getByRole('alert')
-      .getByText(/Parts are short/)
+      .getByText(/Short of parts/)
       .waitFor();
     await page.getByRole('link', { name: /Receive \d+ Brood box, cedar/ }).waitFor();
     await page.getByRole('link', { name: /Build \d+ Wired frame/ }).waitFor();
@@ -174,7 +174,7 @@ test.describe('the whole story', () => {
     // What is ready goes all the way.
     await page.getByRole('link', { name: /^Today/ }).click();
     await page.getByRole('button', { name: 'Send to bench, B-0120' }).click();
-    await visit.notice('B-0120 is on the bench');
+    await visit.notice('B-0120 started');
     await page.getByRole('link', { name: /24 × Honey tasting trio/ }).click();
     await page.getByRole('link', { name: 'Pick its parts' }).click();
     await page.getByLabel('Take now of Tasting jar, 125 ml').fill('999');
@@ -183,7 +183,7 @@ test.describe('the whole story', () => {
     await page.getByRole('button', { name: 'Bring 3 lines to the bench' }).click();
     await visit.notice(/Everything is picked/);
     await page.getByRole('link', { name: 'Finish the build…' }).click();
-    await page.getByLabel('Really used of Linden honey').fill('4.300');
+    await page.getByLabel('Actually used of Linden honey').fill('4.300');
     await page.getByText('+0.138 kg').waitFor();
     await page.getByRole('button', { name: 'Finish 24' }).click();
     await visit.notice(/24 × Honey tasting trio at .* are in stock/);

@@ -30,7 +30,7 @@ test.describe('two browsers and a bad line', () => {
     await mine.page.getByRole('button', { name: 'Save' }).click();
     await mine.page.getByText(/Theirs now: .*brown/).waitFor();
     expect(await mine.page.getByLabel('Name').inputValue()).toBe('Gift box, three jars, white');
-    await mine.page.getByRole('button', { name: 'Keep mine, and save over theirs' }).click();
+    await mine.page.getByRole('button', { name: 'Save mine over theirs' }).click();
     await mine.page.getByRole('button', { name: 'Save', exact: true }).click();
     await mine.heading('Gift box, three jars, white');
     await mine.context.close();
@@ -43,18 +43,18 @@ test.describe('two browsers and a bad line', () => {
     await mine.page.getByLabel('Code of bin A4').fill('A4-NEW');
     await theirs.page.getByLabel('Code of bin A3').fill('A3-NEW');
     await theirs.page.getByLabel('Code of bin A3').press('Enter');
-    await theirs.notice('Main store is saved.');
+    await theirs.notice('Main store saved.');
     await theirs.page.getByLabel('Code of bin K1').fill('K1-NEW');
     await theirs.page.getByLabel('Code of bin K1').press('Enter');
-    await theirs.notice('Cold room is saved.');
+    await theirs.notice('Cold room saved.');
     // What nobody here has typed over follows; by then the other has come too.
     await expect(mine.page.getByLabel('Code of bin K1-NEW')).toHaveValue('K1-NEW');
     await expect(mine.page.getByLabel('Code of bin A4')).toHaveValue('A4-NEW');
     await mine.page.getByLabel('Code of bin A4').press('Enter');
     await mine.page.getByText(/Theirs now: Main store · MAIN, bins A1, A2, A3-NEW, A4, B1/).waitFor();
-    await mine.page.getByRole('button', { name: 'Keep mine, and save over theirs' }).click();
+    await mine.page.getByRole('button', { name: 'Save mine over theirs' }).click();
     await mine.page.getByLabel('Code of bin A4').press('Enter');
-    await mine.notice('Main store is saved.');
+    await mine.notice('Main store saved.');
     await expect(theirs.page.getByLabel('Code of bin A4-NEW')).toHaveValue('A4-NEW');
     expect(mine.faults).toEqual([]);
     await mine.context.close();
@@ -64,7 +64,7 @@ test.describe('two browsers and a bad line', () => {
   test('a lost connection keeps what was typed, and trying again posts once', async () => {
     const { page, context } = await application.open();
     await page.goto('/stock/receive?item=32&quantity=7');
-    await page.getByLabel('Cost of one First season guide').fill('3.05');
+    await page.getByLabel('Unit cost of First season guide').fill('3.05');
     // The server carries it out, but its answer never arrives.
     await page.route(
       '**/api/receipts',
@@ -75,7 +75,7 @@ test.describe('two browsers and a bad line', () => {
       { times: 1 },
     );
     await page.getByRole('button', { name: 'Receive 1 line' }).click();
-    await page.getByText(/The server cannot be reached/).waitFor();
+    await page.getByText(/The server can’t be reached/).waitFor();
     expect(await page.getByLabel('Quantity of First season guide').inputValue()).toBe('7');
     await page.getByRole('button', { name: 'Receive 1 line' }).dblclick();
     await page.getByRole('heading', { name: /· Receipt/ }).waitFor();
@@ -99,7 +99,7 @@ test.describe('two browsers and a bad line', () => {
     expect(await page.getByLabel('Amount of Smoker hook').inputValue()).toBe('3');
     await page.getByLabel('Amount of Smoker hook').fill('one');
     await page
-      .getByText(/is not a number. Write digits with a point/)
+      .getByText(/is not a number. Enter digits/)
       .first()
       .waitFor();
     expect(await page.getByRole('button', { name: 'Save draft' }).isDisabled()).toBe(true);

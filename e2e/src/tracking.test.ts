@@ -39,12 +39,12 @@ test.describe('lots and serials', () => {
     await page.getByLabel('Add an item').press('Enter');
     await page.getByLabel('Quantity of Beeswax').fill('4500 g');
     await page.getByLabel('Quantity of Beeswax').press('Enter');
-    await page.getByLabel('Cost of one Beeswax').press('Enter');
+    await page.getByLabel('Unit cost of Beeswax').press('Enter');
     await page.keyboard.type('WX-006');
     await page.keyboard.press('Enter');
     await page.getByLabel('Best-before day of Beeswax').fill('2031-01-31');
     await page.getByRole('button', { name: 'Receive 1 line' }).click();
-    await page.getByText(/Lot WX-006 is known already, and best before/).waitFor();
+    await page.getByText(/Lot WX-006 already exists, best before/).waitFor();
     await page.getByLabel('Best-before day of Beeswax').fill('');
     await page.getByRole('button', { name: 'Receive 1 line' }).click();
     await visit.heading(/RC-\d+ · Receipt/);
@@ -55,10 +55,10 @@ test.describe('lots and serials', () => {
   test('are held with a reason and released by an owner', async () => {
     const { page } = visit;
     await page.goto('/stock/lots');
-    await visit.heading(/1 lot is past its day, 2 lots expire within 30 days/);
+    await visit.heading(/1 lot is past its date, 2 lots expire within 30 days/);
     await tick(page.getByLabel(/Choose HE-000/));
     await page.getByRole('button', { name: 'Hold or release…' }).click();
-    await choose(page.getByLabel('Hold why?'), 'Doubtful quality');
+    await choose(page.getByLabel('Reason for hold'), 'Doubtful quality');
     await page.getByRole('button', { name: 'Hold 1 lot' }).click();
     await page
       .getByRole('row', { name: /HE-000/ })
@@ -102,9 +102,9 @@ test.describe('lots and serials', () => {
     await choose(lot, /WX-023/);
     await page.getByRole('button', { name: 'Bring 1 line to the bench' }).click();
     await page.getByText(/Lot WX-006 in K3 is best before .* so it goes first/).waitFor();
-    await page.getByRole('button', { name: 'Take it all the same…' }).click();
-    await page.getByLabel(/^Why/).fill('The customer asked for the pale one');
-    await page.getByRole('button', { name: 'Take it all the same', exact: true }).click();
+    await page.getByRole('button', { name: 'Take it anyway…' }).click();
+    await page.getByLabel(/^Reason/).fill('The customer asked for the pale one');
+    await page.getByRole('button', { name: 'Take it anyway', exact: true }).click();
     await visit.heading(/Everything for B-\d+ is picked/);
     expect(visit.faults).toEqual([]);
   });
@@ -116,7 +116,7 @@ test.describe('lots and serials', () => {
     );
     await page.goto(`/build/${build?.id}/finish`);
     await page.getByRole('button', { name: 'Finish 2' }).click();
-    await page.getByText('Hive scale is kept by serial number: 2 are needed here and 0 given.').waitFor();
+    await page.getByText('Hive scale is tracked by serial number: 2 are needed here and 0 given.').waitFor();
     const serials = page.getByLabel('Serial numbers of Hive scale');
     await serials.press('F2');
     await expect(serials).not.toHaveValue('');

@@ -103,7 +103,7 @@ async function dragDay(page: Page): Promise<Typed> {
 
 async function scrollComponents(page: Page, itemId: number, count: number): Promise<Typed> {
   await page.goto(`/cover?want=${itemId}x3&drafts=1`);
-  const list = page.getByRole('list', { name: 'Components' });
+  const list = page.getByRole('list', { name: 'Parts' });
   await list
     .getByRole('listitem')
     .nth(count - 1)

@@ -108,14 +108,19 @@ const textsOf = (page: Page): Promise<Record<string, string>> =>
     return texts;
   }, TYPED);
 
-/** Types something into every field, as far as there are few. @returns what stands there now and did not before */
+/**
+ * Types something into every field, as far as there are few.
+ * @returns what stands in these now and did not before; what follows from it, like a margin, may still be on its way
+ */
 async function typeEverywhere(page: Page): Promise<Record<string, string>> {
   const before = await textsOf(page);
+  const filled = new Set<string>();
   const fields = page.locator(TYPED).filter({ visible: true });
   const last = Math.min(await fields.count(), MOST_FIELDS);
   for (let at = 0; at < last; at += 1) {
     const field = fields.nth(at);
     if (!(await field.isVisible())) break;
+    filled.add(Object.keys(await textsOf(page))[at] ?? '');
     const isNumber = (await field.getAttribute('inputmode')) === 'decimal';
     const isDay = (await field.locator('xpath=..').getByRole('button', { name: 'Calendar' }).count()) > 0;
     await field.fill(isNumber ? '2' : isDay ? '24/12/2029' : 'Ash');
@@ -123,6 +128,6 @@ async function typeEverywhere(page: Page): Promise<Record<string, string>> {
   // A field that is saved when it is left has the focus no more.
   await page.keyboard.press('Tab');
   const after = await textsOf(page);
-  return Object.fromEntries(Object.entries(after).filter(([name, text]) => before[name] !== text));
+  return Object.fromEntries(Object.entries(after).filter(([name, text]) => filled.has(name) && before[name] !== text));
 }
 const MOST_FIELDS = 12;

@@ -17,7 +17,7 @@ test.describe('a day of the demo business, by keyboard alone', () => {
     const { keys, walk, pick, at, counted } = walking(visit);
 
     await walk('is there enough, and plan it', 8, async () => {
-      await keys.goTo('Cover', /promises wait/);
+      await keys.goTo('Cover', /are short of something/);
       await keys.tabTo(/^Add a product$/);
       await pick('2 FEED-2L', /^Quantity of Feeder, 2 litre$/);
       await visit.heading(/Everything is there|stuck on|short/);
@@ -31,26 +31,26 @@ test.describe('a day of the demo business, by keyboard alone', () => {
       await keys.tabTo(/^Add an item$/);
       await pick('2 WRAP-3', /^Quantity of Beeswax wraps, three$/);
       await keys.press('Control+Enter');
-      await visit.notice(/O-\d+ is confirmed/);
+      await visit.notice(/O-\d+ confirmed/);
     });
     await walk('ship', 9, async () => {
       await keys.goTo('O-0105', /Alder Vale/);
       await keys.tabTo(/^Ship · 2 lines ready$/);
       await keys.press('Enter');
-      await visit.heading('What leaves now?');
+      await visit.heading('What ships now?');
       await keys.press('Control+Enter');
-      await visit.notice(/SH-\d+: O-0105 is shipped/);
+      await visit.notice(/SH-\d+: O-0105 shipped/);
     });
     await walk('two orders of one', 16, async () => {
       await keys.goTo('O-0107', /Larkfield/);
       await keys.tabTo(/^Split…$/);
       await keys.press('Enter');
-      await at(/^Make another order/);
+      await at(/^Split off/);
       await keys.press('Enter');
       await visit.notice(/O-\d+/);
     });
     await walk('buy what is short', 9, async () => {
-      await keys.goTo('Buy list', /to be bought/);
+      await keys.goTo('Buy list', /to buy/);
       await keys.tabTo(/^Order of /);
       await keys.type('55');
       await keys.press('Control+Enter');
@@ -71,8 +71,8 @@ test.describe('a day of the demo business, by keyboard alone', () => {
       await at(/^Which part$/);
       await keys.type('3 SCREW-40');
       await keys.press('Enter');
-      await at(/^How much$/);
-      await keys.tabTo(/^Why$/);
+      await at(/^Quantity$/);
+      await keys.tabTo(/^Reason$/);
       await keys.type('Two lids are loose');
       await keys.press('Enter');
       await visit.notice(/is on the bench of B-0117/);
@@ -87,14 +87,14 @@ test.describe('a day of the demo business, by keyboard alone', () => {
       await at(/^Done$/);
     });
     await walk('decide what came back', 8, async () => {
-      await keys.goTo('RT-0006', /waits for you to decide/);
-      await keys.tabTo(/^All is good/);
+      await keys.goTo('RT-0006', /to decide/);
+      await keys.tabTo(/^All good/);
       await keys.press('Enter');
       await keys.press('Control+Enter');
       await visit.notice(/: decided/);
     });
     await walk('count a bin', 40, async () => {
-      await keys.goTo('Count stock', /No count is open/);
+      await keys.goTo('Count stock', /No open counts/);
       await keys.tabTo(/^A1$/);
       await keys.press('Space');
       await keys.press('Control+Enter');
@@ -114,17 +114,17 @@ test.describe('a day of the demo business, by keyboard alone', () => {
       await keys.press('Enter');
       await visit.heading(/lines differ/);
       await keys.press('Control+Enter');
-      await visit.notice(/CT-\d+ is approved/);
+      await visit.notice(/CT-\d+ approved/);
     });
     await walk('a repair, from the counter to the customer', 26, async () => {
       await keys.goTo('Take in a repair', /Take a customer’s goods in/);
-      await pick('larkfield', /^Whose it is$/);
-      await expect(visit.page.getByLabel('Whose it is')).toHaveValue(/^Larkfield Allotments/);
-      await keys.tabTo(/^What it is$/);
-      await pick('SCALE-1', /^Its serial number/);
-      await keys.tabTo(/^Its serial number/);
+      await pick('larkfield', /^Customer$/);
+      await expect(visit.page.getByLabel('Customer')).toHaveValue(/^Larkfield Allotments/);
+      await keys.tabTo(/^Item$/);
+      await pick('SCALE-1', /^Serial number/);
+      await keys.tabTo(/^Serial number/);
       await keys.type('OLD-77');
-      await keys.tabTo(/^What is wrong with it$/);
+      await keys.tabTo(/^Problem$/);
       await keys.type('Shows nothing');
       await keys.press('Control+Enter');
       await visit.notice(/is taken in/);
@@ -132,31 +132,31 @@ test.describe('a day of the demo business, by keyboard alone', () => {
       await at(/^Hive scale of Larkfield/);
       await keys.tabTo(/^Estimate…$/);
       await keys.press('Enter');
-      await at(/^What it would cost the customer$/);
+      await at(/^Estimate for the customer$/);
       await keys.type('40');
       await keys.press('Enter');
       // Each step leads to the next.
-      await at(/^The customer agrees…$/);
+      await at(/^Record agreement…$/);
       await keys.press('Enter');
-      await at(/^The price agreed$/);
+      await at(/^Agreed price$/);
       await keys.press('Enter');
-      await at(/^Put it on the bench$/);
+      await at(/^Start repair$/);
       await keys.press('Enter');
       await at(/^Finish…$/);
       await keys.press('Enter');
-      await visit.heading(/What was really used/);
+      await visit.heading(/What was actually used/);
       await keys.press('Control+Enter');
       await visit.notice(/is ready/);
       await at(/^Hive scale of Larkfield/);
-      await keys.tabTo(/^Give it back…$/);
+      await keys.tabTo(/^Give back…$/);
       await keys.press('Enter');
       await at(/^What is charged$/);
       await keys.press('Enter');
-      await visit.notice(/is back with Larkfield Allotments/);
+      await visit.notice(/given back to Larkfield Allotments/);
     });
     await walk('a reorder point', 6, async () => {
       await keys.goTo('Reorder points', /run out/);
-      await keys.tabTo(/^Take it for /);
+      await keys.tabTo(/^Use for /);
       await keys.press('Enter');
       await visit.notice(/1 reorder point set/);
       await expect.poll(() => keys.focused()).not.toBe('');
@@ -165,7 +165,7 @@ test.describe('a day of the demo business, by keyboard alone', () => {
       await keys.goTo('CD-0001', /CD-0001 · Count/);
       await keys.tabTo(/^Undo this posting$/);
       await keys.press('Enter');
-      await visit.notice(/is undone by UN-\d+/);
+      await visit.notice(/undone by UN-\d+/);
     });
     expect(Object.keys(counted)).toHaveLength(13);
     console.log(`Keys beside what is typed: ${JSON.stringify(counted)}`);

@@ -30,7 +30,7 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.press('Enter');
       await keys.type('A2');
       await keys.press('Control+Enter');
-      await visit.notice('The shop is saved.');
+      await visit.notice('The shop saved.');
     });
     for (const [code, name, made] of [
       ['LEG', 'Stool leg', ''],
@@ -56,20 +56,20 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.type('TURN');
       await keys.press('Tab');
       await keys.type('Turner & Co');
-      await keys.tabTo(/^Mail address for orders$/);
+      await keys.tabTo(/^Email for orders$/);
       await keys.type('turner@mail.example');
       await keys.press('Control+Enter');
       await visit.notice(/Turner & Co/);
     });
     await walk('receive', 14, async () => {
-      await keys.goTo('Receive goods', /What came in/);
+      await keys.goTo('Receive goods', /What arrived/);
       for (const [what, name, cost] of [
         ['60 LEG', 'Stool leg', '2.5'],
         ['20 SEAT', 'Stool seat', '7'],
       ] as const) {
         await keys.tabTo(/^Add an item$/);
-        await pick(what, new RegExp(`^Cost of one ${name}$`));
-        await keys.tabTo(new RegExp(`^Cost of one ${name}$`));
+        await pick(what, new RegExp(`^Unit cost of ${name}$`));
+        await keys.tabTo(new RegExp(`^Unit cost of ${name}$`));
         await keys.type(cost);
       }
       await keys.press('Control+Enter');
@@ -116,7 +116,7 @@ test.describe('from an empty company, by keyboard alone', () => {
     await walk('finish', 8, async () => {
       await keys.tabTo(/^Finish the build…$/);
       await keys.press('Enter');
-      await visit.heading(/What was really used/);
+      await visit.heading(/What was actually used/);
       await keys.press('Control+Enter');
       await visit.notice(/12 × Milking stool at .* are in stock/);
     });
@@ -136,32 +136,32 @@ test.describe('from an empty company, by keyboard alone', () => {
       await pick('5 STOOL', /^Quantity of Milking stool$/);
       await page.getByLabel('Quantity of Milking stool').waitFor();
       await keys.press('Control+Enter');
-      await visit.notice(/O-\d+ is confirmed/);
+      await visit.notice(/O-\d+ confirmed/);
     });
     await walk('ship', 10, async () => {
       await page.getByRole('button', { name: 'Ship · 1 line ready' }).waitFor();
       await page.waitForFunction(() => document.activeElement?.closest('#main') !== null);
       await keys.tabTo(/^Ship · 1 line ready$/);
       await keys.press('Enter');
-      await visit.heading('What leaves now?');
+      await visit.heading('What ships now?');
       await keys.press('Control+Enter');
-      await visit.notice(/SH-\d+: O-\d+ is shipped/);
+      await visit.notice(/SH-\d+: O-\d+ shipped/);
     });
-    await walk('take back', 14, async () => {
-      await keys.goTo('Take apart: what came back', /came back/);
-      await keys.tabTo(/^What comes back\?$/);
+    await walk('put back', 14, async () => {
+      await keys.goTo('Take apart: returned goods', /to deal with/);
+      await keys.tabTo(/^What is coming back\?$/);
       await keys.type('MEADOW');
       await page
         .getByText(/Milking stool/)
         .first()
         .waitFor();
-      await keys.tabTo(/^How many Milking stool/);
+      await keys.tabTo(/^Quantity of Milking stool/);
       await keys.type('1');
-      await keys.tabTo(/ Why$/);
+      await keys.tabTo(/ Reason$/);
       await keys.press('ArrowDown');
       await keys.press('ArrowDown');
       await keys.press('Enter');
-      await expect(page.getByRole('button', { name: /^It is here: take 1/ })).toBeEnabled();
+      await expect(page.getByRole('button', { name: /^Receive 1/ })).toBeEnabled();
       await page.getByRole('listbox').waitFor({ state: 'detached' });
       await keys.press('Control+Enter');
       await visit.notice(/RT-\d+/);
@@ -177,7 +177,7 @@ test.describe('from an empty company, by keyboard alone', () => {
     await walk('move', 9, async () => {
       await keys.goTo('Move goods', /What goes where|Move/);
       await keys.tabTo(/^Add an item$/);
-      await pick('3 LEG', /^How many Stool leg$/);
+      await pick('3 LEG', /^Quantity of Stool leg$/);
       await keys.tabTo(/^Where Stool leg goes| Where Stool leg goes$/);
       await keys.type('A2');
       await page.getByRole('button', { name: /^A2 · The shop/ }).waitFor();
@@ -189,8 +189,8 @@ test.describe('from an empty company, by keyboard alone', () => {
       await keys.tabTo(/ From$/);
       await keys.type('Turner');
       await keys.tabTo(/^Add an item$/);
-      await pick('10 LEG', /^Price of one Stool leg$/);
-      await keys.tabTo(/^Price of one Stool leg$/);
+      await pick('10 LEG', /^Unit price of Stool leg$/);
+      await keys.tabTo(/^Unit price of Stool leg$/);
       await keys.type('2.4');
       await keys.press('Control+Enter');
       await page.getByRole('heading', { name: 'Send this to Turner & Co?' }).waitFor();

@@ -24,10 +24,10 @@ test.describe('ways out and ways around', () => {
     const { page } = visit;
     await page.goto('/build/126');
     await page.getByRole('button', { name: 'Send to bench' }).click();
-    await page.getByRole('button', { name: 'Send it anyway…' }).click();
-    await page.getByLabel(/^Why\?/).fill('Boxes arrive at noon');
-    await page.getByRole('button', { name: 'Send it to the bench short' }).click();
-    await visit.notice('B-0122 is on the bench');
+    await page.getByRole('button', { name: 'Start anyway…' }).click();
+    await page.getByLabel(/^Reason/).fill('Boxes arrive at noon');
+    await page.getByRole('button', { name: 'Start short of parts' }).click();
+    await visit.notice('B-0122 started');
     await page.goto('/today');
     await page.getByText('Ten-frame hive, cedar: started short').waitFor();
     await page.getByText(/“Boxes arrive at noon”/).waitFor();
@@ -35,7 +35,7 @@ test.describe('ways out and ways around', () => {
     await bench.page.goto('/build/129');
     await bench.page.getByRole('button', { name: 'Send to bench' }).click();
     await bench.page.getByRole('alert').waitFor();
-    expect(await bench.page.getByRole('button', { name: 'Send it anyway…' }).count()).toBe(0);
+    expect(await bench.page.getByRole('button', { name: 'Start anyway…' }).count()).toBe(0);
     await bench.context.close();
   });
 
@@ -67,9 +67,9 @@ test.describe('ways out and ways around', () => {
     await page.getByRole('option', { name: /Tasting jar, 125 ml/ }).waitFor();
     await adder.press('Enter');
     await expect.poll(() => adder.getAttribute('aria-activedescendant')).not.toBeNull();
-    expect(await page.getByLabel(/^How many/).count()).toBe(0);
+    expect(await page.getByLabel(/^Quantity of/).count()).toBe(0);
     await adder.press('Enter');
-    await page.getByLabel('How many Tasting jar, 125 ml').waitFor();
+    await page.getByLabel('Quantity of Tasting jar, 125 ml').waitFor();
     expect(faults).toEqual([]);
     await context.close();
   });
@@ -77,7 +77,7 @@ test.describe('ways out and ways around', () => {
   test('? lists the keys of the screen, Escape closes it', async () => {
     const { page } = visit;
     await page.goto('/cover');
-    await page.getByRole('heading', { name: /promises wait/ }).click();
+    await page.getByRole('heading', { name: /orders and builds are short/ }).click();
     await page.locator('body').press('?');
     await page.getByRole('heading', { name: 'Keys on this screen' }).waitFor();
     await page.getByText('Plan the builds', { exact: true }).waitFor();

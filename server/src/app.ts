@@ -107,7 +107,7 @@ const DAY_TURNS = [takeDueRevisions, holdPassed, forgetOldAnswers];
 /** Where the data cannot be written now, it can still be read as it was yesterday. */
 const goesOn = (log: FastifyBaseLogger) => (error: unknown) => {
   if (!storageRefusal(error)) return false;
-  log.error({ err: error }, 'the day could not be begun');
+  log.error({ err: error }, 'the day could not be started');
   return true;
 };
 
@@ -144,7 +144,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   app.decorateRequest('person', null);
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
-  answerWithProblems(app);
+  answerWithProblems(app, database);
 
   const company = await database.reader.models.company.findByPk(1);
   app.addHook('onRequest', async (request, reply) => {
@@ -235,13 +235,16 @@ async function serveWeb(app: FastifyInstance, root: string): Promise<void> {
   });
 }
 
-function answerWithProblems(app: FastifyInstance): void {
-  app.setErrorHandler((error, request, reply) => {
+function answerWithProblems(app: FastifyInstance, { reader }: Database): void {
+  /** Undefined where the data cannot be read, which is then what is said. */
+  const localeOf = async () => (await reader.models.company.findByPk(1).catch(() => undefined))?.locale;
+  app.setErrorHandler(async (error, request, reply) => {
     const known = storageRefusal(error);
     if (known) request.log.error({ err: error }, 'the storage refuses');
     const { statusCode = 500 } = error as { statusCode?: number };
     const problem =
-      problemOf(known ?? refusedBySchema(error), request.id) ?? problemOf(frameworkRefusal(statusCode), request.id);
+      problemOf(known ?? refusedBySchema(error), request.id, await localeOf()) ??
+      problemOf(frameworkRefusal(statusCode), request.id);
     if (problem) return reply.code(problem.status).type('application/problem+json').send(problem);
     request.log.error({ err: error }, 'unexpected');
     const broke = problemOf(new Refusal('unexpected', { requestId: request.id }), request.id);

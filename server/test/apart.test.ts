@@ -333,7 +333,7 @@ describe('what is taken apart', () => {
     });
     expect(await server.refused(api.takeApart, apart('LP-1', shop.bin(1)))).toMatchObject({
       code: 'serial-not-there',
-      detail: expect.stringMatching(/^LP-1 is not in this bin: it is in Main store, Bench, for .+ put back/),
+      detail: expect.stringMatching(/^LP-1 is not in this bin: it is in Main store, Bench, for .+ Put back/),
     });
     expect(await server.refused(api.takeApart, apart('LP-2', shop.bin(0)))).toMatchObject({
       detail: expect.stringMatching(/^LP-2 is not in this bin: it is in Main store, A2\. Take it from there/),

@@ -244,7 +244,7 @@ describe('texts that nobody can see', () => {
 describe('messages and orders that overreach', () => {
   it('are refused: twice the same need, serials without end, days that are none', async () => {
     const supplier = await server.call(api.createSupplier, {
-      body: { code: 'OVER', name: 'Over', email: 'a@over.example' },
+      body: { code: 'OVER', name: 'Done', email: 'a@over.example' },
     });
     const scale = await shop.item('SCALE', { tracking: 'serial', serialPattern: 'SC-####' });
     const product = await shop.item('PRODUCT', { source: 'made' });

@@ -80,7 +80,7 @@ describe('an owner overrides a shortage', () => {
   });
 
   it('goes below zero of a lot that is known, and asks for one where none is', async () => {
-    const override = { reason: 'Counted wrong, to be looked at' };
+    const override = { reason: 'Counted wrong, to inspect' };
     const short = async (code: string, received: boolean) => {
       const part = await shop.item(code, { tracking: 'lot', standardCost: '1' });
       const product = await shop.item(`OF-${code}`, { source: 'made' });

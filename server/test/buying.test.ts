@@ -94,7 +94,7 @@ describe('a purchase order', () => {
     expect((await read(order)).state).toBe('partly-received');
   });
 
-  it('is refused out of turn, with what it is and would have to be', async () => {
+  it('is refused out of turn, with what it is and what to do next', async () => {
     const order = await draft([{ itemId: wood.id, quantity: '12', price: '2' }]);
     const { version } = order;
     const params = { id: order.id };

@@ -198,7 +198,7 @@ describe('counting', () => {
       server.refused(api.approveCount, approve(said)),
     ]);
     expect(two).toEqual(one);
-    expect(three).toMatchObject({ code: 'wrong-state', facts: { is: 'approved' } });
+    expect(three).toMatchObject({ code: 'wrong-state', facts: { state: 'approved' } });
     expect(await server.refused(api.cancelCount, approve(one))).toMatchObject({ code: 'wrong-state' });
     expect(Number((await shop.stockOf(pin)).onHand)).toBe(Number(before.onHand) + 10);
   });

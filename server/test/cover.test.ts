@@ -128,13 +128,13 @@ describe('pegging, seen', () => {
             { kind: 'purchase', id: purchase.id, number: purchase.number, quantity: '13', on: '2026-12-03' },
           ],
           short: '0',
-          wholeOn: '2026-12-03',
+          completeOn: '2026-12-03',
         },
       ],
       feeds: [{ kind: 'build', id: hives.id, number: hives.number, quantity: '6' }],
     });
     expect((await of('build', hives.id)).needs).toMatchObject([
-      { quantity: '8', by: [{ kind: 'build', id: frames.id, on: '2026-12-03' }], short: '2', wholeOn: null },
+      { quantity: '8', by: [{ kind: 'build', id: frames.id, on: '2026-12-03' }], short: '2', completeOn: null },
     ]);
     const lines = await server
       .call(api.snapshot, { query: {} })

@@ -56,7 +56,7 @@ export class World {
     const customerId = await shop.customer('LARK');
     const supplier = { code: 'SUP', name: 'Supplier', email: 'a@supplier.example' };
     const { id } = await server.call(api.createSupplier, { body: supplier });
-    const quarantine = { code: 'Q1', walkOrder: 9, kind: 'quarantine' as const };
+    const quarantine = { code: 'Q1', pickingOrder: 9, kind: 'quarantine' as const };
     const bin = await server.call(api.createBin, { params: { id: shop.store.id }, body: quarantine });
     const reasons = await server.call(api.reasons, {});
     const hold = reasons.find(({ usedFor }) => usedFor === 'hold')?.id ?? 0;

@@ -116,7 +116,7 @@ describe('definitions', () => {
     ]);
   });
 
-  it('throw a draft away, and with the only one the definition', async () => {
+  it('throw a draft away, and with the only one the bill of materials', async () => {
     const lone = await shop.item('LONE', { source: 'made' });
     const { revisions } = await server.did('definition', api.createDefinition, { body: { itemId: lone.id } });
     expect(await server.call(api.discardRevision, { params: { id: revisions[0]?.id ?? 0 } })).toEqual({
@@ -199,7 +199,7 @@ describe('builds', () => {
       await server.refused(api.startBuild, { params: { id: build.id }, body: { version: started.version } }),
     ).toMatchObject({
       code: 'wrong-state',
-      detail: 'This is on the bench; it would have to be planned.',
+      detail: `Build ${build.number} is on the bench. Finish the build, or cancel it and plan a new one.`,
     });
   });
 

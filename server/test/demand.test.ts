@@ -338,10 +338,10 @@ it('tells of random builds, orders, holds, quarantine, alternates, stores and sh
       const pegging = await readPegging(database.reader, TODAY);
       const answers = pegging.pegged
         .filter(({ demand }) => demand.source.kind === 'build')
-        .map(({ demand, now, wholeOn, standIns }) => ({
+        .map(({ demand, now, completeOn, standIns }) => ({
           lineId: demand.lineId,
           now: now / SCALE,
-          whole: wholeOn,
+          whole: completeOn,
           standIns: standIns.map((one) => [one.itemId, one.standsFor / SCALE]),
         }));
       expect(answers).toEqual(slowly(given, false).answers);

@@ -71,7 +71,7 @@ describe('a small file that would be a lot of work', () => {
             '</sheets><definedNames><definedName name="x">S!$A$1:$XFD$1048576</definedName></definedNames>',
           ),
         ),
-      /larger named ranges/,
+      /cells or named ranges/,
     ],
     [
       'a cell at the far end of a row',
@@ -87,7 +87,7 @@ describe('a small file that would be a lot of work', () => {
         ),
       /far more cells/,
     ],
-    ['nothing but line ends', () => `Code,Name\n${'\n'.repeat(20_000_000)}`, /can come in at once/],
+    ['nothing but line ends', () => `Code,Name\n${'\n'.repeat(20_000_000)}`, /can be imported at once/],
     ['nothing but delimiters', () => `Code,Name\n${','.repeat(20_000_000)}`, /far more cells/],
   ])('%s is refused with words before it is one', async (_, content, words) => {
     const job = await check('items', await content());
@@ -221,7 +221,7 @@ describe('a file is judged by the rules of the form', () => {
     expect(unit).toMatchObject({ code: 'unit-in-use', field: 'unitId' });
     expect(await faults('items', 'Code,Unit\nONLY-ORDERED,kg\n')).toContain(unit.detail);
     const codes = await faults('items', 'Code,Name\nWA\u200bX,Hidden\n\u0007,Bell\n');
-    expect(codes).toMatch(/is not a code.*cannot be seen or printed/s);
+    expect(codes).toMatch(/is not a code.*can’t be seen or printed/s);
   });
 
   it('for definitions: no draft is thrown away, and nothing stands in for its own product', async () => {
@@ -240,12 +240,12 @@ describe('a file is judged by the rules of the form', () => {
     const second = await server.did('definition', api.startRevision, { params: { id: rework.id }, body: {} });
     const file = (purpose: string, more = '') =>
       `Product,Purpose,Kind,Component,Quantity,Alternates\nD-UNIT,${purpose},part,D-UNIT,1,\nD-UNIT,${purpose},part,D-PART,7,${more}\n`;
-    expect(await faults('definitions', file('rework'))).toContain('There is a draft already');
+    expect(await faults('definitions', file('rework'))).toContain('A draft exists already');
     expect((await server.call(api.definition, { params: { id: rework.id } })).revisions[0]?.id).toBe(
       second.revisions[0]?.id,
     );
     await server.call(api.discardRevision, { params: { id: second.revisions[0]?.id ?? 0 } });
-    expect(await faults('definitions', file('rework', 'D-UNIT'))).toContain('cannot stand in for its own part');
+    expect(await faults('definitions', file('rework', 'D-UNIT'))).toContain('A product can’t replace its own part');
     const typed = [partLine(part, '1', { alternates: [{ itemId: unit.id, ratio: '1' }] })];
     const fresh = await server.did('definition', api.startRevision, {
       params: { id: unit.definitionId ?? (0 || (await shop.stockOf(unit)).definitionId || 0) },

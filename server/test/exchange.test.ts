@@ -47,9 +47,9 @@ describe('files that are not what they should be', () => {
     ['a PDF renamed', () => Buffer.from('%PDF-1.7\n1 0 obj'), /This is a PDF, whatever its name says/],
     ['a picture renamed', () => Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a]), /This is a picture/],
     ['a workbook of before 2007', () => Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1]), /before 2007/],
-    ['an empty file', () => Buffer.from(''), /no rows below a row of titles/],
-    ['titles alone', () => Buffer.from('Code,Name\n'), /no rows below a row of titles/],
-    ['an empty sheet', () => workbook(() => undefined), /no rows below a row of titles/],
+    ['an empty file', () => Buffer.from(''), /has no rows below its titles/],
+    ['titles alone', () => Buffer.from('Code,Name\n'), /has no rows below its titles/],
+    ['an empty sheet', () => workbook(() => undefined), /has no rows below its titles/],
     ['another ZIP archive', () => zipBomb({ entries: 1, size: 10 }), /a ZIP archive/],
     ['a ZIP bomb', () => zipBomb({ entries: 1, size: 400 * 1024 * 1024 }), /unpacks to far more/],
     ['a ZIP bomb of many entries', () => zipBomb({ entries: 2500, size: 10 }), /unpacks to far more/],
@@ -168,7 +168,7 @@ describe('ways to write the same table', () => {
     expect(rows[1]?.faults[0]?.reason).toContain('is in row 4 already');
     expect(rows[2]?.faults[0]?.reason).toContain('4 cells under 2 titles');
     expect(rows[3]?.faults.map(({ column, reason }) => `${column}: ${reason}`).join(' ')).toMatch(
-      /Name: .*empty.* Unit: “crate” is not a stock unit\. There are each, kg/,
+      /Name: Fill this in. Unit: “crate” is not a stock unit\. There are each, kg/,
     );
     expect(await server.refused(api.applyImport, { params: { id: job.id }, body: {} })).toMatchObject({
       code: 'import-has-refusals',
@@ -368,7 +368,7 @@ describe('what a company takes to another', () => {
   it('comes in again whole: patterns of serials, rules of lots, price breaks, stock in quarantine and below zero', async () => {
     const own = await TestServer.start();
     const first = await Workshop.open(own);
-    const q1 = { code: 'Q1', walkOrder: 90, kind: 'quarantine' as const };
+    const q1 = { code: 'Q1', pickingOrder: 90, kind: 'quarantine' as const };
     const quarantine = (await own.call(api.createBin, { params: { id: first.store.id }, body: q1 })).id;
     const jar = await first.item('JAR');
     await first.item('SCALE', { tracking: 'serial', serialPattern: 'SC-####', returnDays: 30 } as never);

@@ -91,7 +91,7 @@ describe('the largest values there are', () => {
     const read = (id: number) => server.call(api.order, { params: { id } });
     const [first, second] = (await read(huge.id)).lines;
     expect([first?.arrivesOn, second?.arrivesOn]).toEqual([LATER, LATER]);
-    expect((await read(huge.id)).wholeOn).toBe(LATER);
+    expect((await read(huge.id)).completeOn).toBe(LATER);
     expect(await read(plain.id)).toMatchObject({ canLeave: true, outlook: 'ready' });
     const look = await server.call(api.lookAhead, {
       body: {
@@ -104,8 +104,8 @@ describe('the largest values there are', () => {
     });
     expect(look.lines).toHaveLength(1);
     const cover = worldOf(await server.call(api.snapshot, { query: {} }));
-    expect(standings(cover).map(({ wholeOn }) => wholeOn)).toContain(LATER);
-    expect(coverOf(cover, { wanted: [{ itemId: hive.id, quantity: 1e14 as Quantity }] }).wholeOn).toBe(LATER);
+    expect(standings(cover).map(({ completeOn }) => completeOn)).toContain(LATER);
+    expect(coverOf(cover, { wanted: [{ itemId: hive.id, quantity: 1e14 as Quantity }] }).completeOn).toBe(LATER);
   });
 
   it('are refused with the limit that holds, in its own words, where they could not be kept', async () => {

@@ -62,10 +62,10 @@ describe('free, promised and coming', () => {
     await shop.define(part, [[raw, '1']]);
     await shop.define(product, [[part, '1']]);
     await shop.plan(part, '5', '2026-11-23');
-    expect((await ask(product.id, '4')).products[0]).toMatchObject({ partsOn: null, wholeOn: null });
+    expect((await ask(product.id, '4')).products[0]).toMatchObject({ partsOn: null, completeOn: null });
     // Overdue, but with its parts there it can be done today, a Wednesday.
     await shop.receive(raw, '5', '1');
-    expect((await ask(product.id, '4')).products[0]).toMatchObject({ partsOn: '2026-11-25', wholeOn: '2026-11-25' });
+    expect((await ask(product.id, '4')).products[0]).toMatchObject({ partsOn: '2026-11-25', completeOn: '2026-11-25' });
     await shop.plan(part, '3', '2026-12-04');
     const build = await shop.plan(product, '2', '2026-11-30');
     const later = await shop.plan(product, '6', '2026-12-01');

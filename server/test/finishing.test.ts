@@ -43,7 +43,7 @@ async function define(product: Item, lines: object[], purpose: 'build' | 'rework
 }
 
 describe('a finish', () => {
-  it('says why where more was used than the definition lets pass, either way', async () => {
+  it('says why where more was used than the bill of materials lets pass, either way', async () => {
     await define(candle as Item, [partLine(wax as Item, '0.2', { taken: 'when-finished', tolerance: '5' } as never)]);
     const id = await onBench(candle as Item, '20');
     const line = (await detail(id)).lines[0];
@@ -54,7 +54,7 @@ describe('a finish', () => {
       expect(await server.refused(api.finish, await using(off)), off).toMatchObject({
         code: 'beyond-tolerance',
         field: 'lines.0.because',
-        detail: expect.stringContaining('more than 5 % off'),
+        detail: expect.stringContaining('more than 5% off'),
       });
     await server.call(api.finish, await using('2.1'));
     const done = await server.posted(api.finish, await using('2.4', 'The pot boiled over'));

@@ -145,7 +145,7 @@ export class Workshop {
     const { id } = await server.call(api.createStore, { body: { code: 'MAIN', name: 'Main store' } });
     const bins: number[] = [];
     for (const [index, code] of ['A1', 'A2', 'B1'].entries()) {
-      const bin = await server.call(api.createBin, { params: { id }, body: { code, walkOrder: index + 1 } });
+      const bin = await server.call(api.createBin, { params: { id }, body: { code, pickingOrder: index + 1 } });
       bins.push(bin.id);
     }
     const stores = await server.call(api.stores, {});

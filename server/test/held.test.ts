@@ -60,7 +60,7 @@ describe('what is held after it was picked', () => {
     expect((await order(id)).lines[0]).toMatchObject({
       canShip: '1',
       inParcel: '1',
-      parts: [{ packed: '4', stuck: '3', wholeOn: null }],
+      parts: [{ packed: '4', stuck: '3', completeOn: null }],
     });
     expect(await server.refused(api.shipOrder, await ship(id))).toMatchObject({
       code: 'is-held',
@@ -75,7 +75,10 @@ describe('what is held after it was picked', () => {
     await server.call(api.undoDocument, { params: { id: sent.id }, body: {} });
     await server.call(api.release, { body: { lotIds: await lotIds('L1') } });
     // All of it stands in the parcel: it is there now, with nothing left to wait for.
-    expect((await order(id)).lines[0]).toMatchObject({ wholeOn: '', parts: [{ open: '0', packed: '4', wholeOn: '' }] });
+    expect((await order(id)).lines[0]).toMatchObject({
+      completeOn: '',
+      parts: [{ open: '0', packed: '4', completeOn: '' }],
+    });
     await server.call(api.shipOrder, await ship(id));
   });
 

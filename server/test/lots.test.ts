@@ -168,7 +168,7 @@ describe('lots', () => {
   it('wait in a quarantine bin without being free', async () => {
     const { id } = await server.call(api.createBin, {
       params: { id: shop.store.id },
-      body: { code: 'Q1', walkOrder: 90, kind: 'quarantine' },
+      body: { code: 'Q1', pickingOrder: 90, kind: 'quarantine' },
     });
     const before = await shop.stockOf(wax);
     const line = { itemId: wax.id, fromBinId: shop.bin(0), toBinId: id, quantity: '1', lot: 'W-3' };

@@ -180,7 +180,7 @@ describe('an order that comes as a message', () => {
     ]);
   });
 
-  it('of somebody new makes them a customer; an item nobody knows, another unit or nothing at all is refused', async () => {
+  it('of a new person makes them a customer; an item nobody knows, another unit or nothing at all is refused', async () => {
     const buyer = { name: 'Ada of the web', address: ['Street 1'], email: 'ada@web.example' };
     const { id } = await take(
       writeOrder(document('W-1', [line('1', '', '1', '3', { gtin: jar.barcode })], { buyer, buyerCode: '' })),

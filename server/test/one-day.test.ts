@@ -45,16 +45,16 @@ describe('the day of', () => {
     await shop.receive(jar, '10', '1');
     const { id } = await shop.sell(far, [line(jar, '3')], { wantedOn: '2026-11-25' });
     const order = await read(id);
-    expect(order).toMatchObject({ outlook: 'late', canLeave: true, wholeOn: '2026-11-27' });
-    expect(order.lines).toMatchObject([{ wholeOn: '', arrivesOn: '2026-11-27' }]);
+    expect(order).toMatchObject({ outlook: 'late', canLeave: true, completeOn: '2026-11-27' });
+    expect(order.lines).toMatchObject([{ completeOn: '', arrivesOn: '2026-11-27' }]);
     expect(await promised(id)).toEqual(['2026-11-27']);
     const today = await server.call(api.today, {});
     expect(today.canLeave.map((row) => row.id)).toContain(id);
     // One that is fetched, or arrives in time, is only ready.
     const fetched = await shop.sell(near, [line(jar, '3')], { wantedOn: '2026-11-25' });
-    expect(await read(fetched.id)).toMatchObject({ outlook: 'ready', canLeave: true, wholeOn: '' });
+    expect(await read(fetched.id)).toMatchObject({ outlook: 'ready', canLeave: true, completeOn: '' });
     const early = await shop.sell(far, [line(jar, '3')], { wantedOn: '2026-12-25' });
-    expect(await read(early.id)).toMatchObject({ outlook: 'ready', wholeOn: '2026-11-27' });
+    expect(await read(early.id)).toMatchObject({ outlook: 'ready', completeOn: '2026-11-27' });
     // A build for it is due in time to be sent.
     const hive = await shop.item('HIVE', { source: 'made' });
     await shop.define(hive, [[jar, '1']]);
@@ -74,7 +74,7 @@ describe('the day of', () => {
     });
     expect((await read(order.id)).lines.map(({ arrivesOn }) => arrivesOn)).toEqual(['2026-12-11', '2026-11-27', null]);
     expect(await promised(order.id)).toEqual(['2026-12-11', '2026-11-27', null]);
-    expect(await read(order.id)).toMatchObject({ outlook: 'unknown', wholeOn: null });
+    expect(await read(order.id)).toMatchObject({ outlook: 'unknown', completeOn: null });
     const some = await shop.sell(far, [line(cap, '1', { wantedOn: '2026-11-24' })], { wantedOn: '2026-12-31' });
     expect(await read(some.id)).toMatchObject({ outlook: 'late' });
     // In one delivery every line comes with the last.

@@ -103,13 +103,13 @@ async function compareOrders(call: TestServer['call'], details: ReadonlyMap<numb
   const short = new Map<number, string[]>();
   for (const row of (await call(api.orders, { query: { limit: 200 } })).rows) {
     const order = await call(api.order, { params: { id: row.id } });
-    const { standing, wholeOn, outlook, worth, wantedOn } = order;
+    const { standing, completeOn, outlook, worth, wantedOn } = order;
     same(
       `${row.number}, order and list`,
-      { standing, wholeOn, outlook, worth, wantedOn },
+      { standing, completeOn, outlook, worth, wantedOn },
       {
         standing: row.standing,
-        wholeOn: row.wholeOn,
+        completeOn: row.completeOn,
         outlook: row.outlook,
         worth: row.worth,
         wantedOn: row.wantedOn,
@@ -118,8 +118,8 @@ async function compareOrders(call: TestServer['call'], details: ReadonlyMap<numb
     for (const line of order.lines) {
       // The last of what comes for a line is what it waits for, where it waits and nothing is missing.
       const coming = line.parts.flatMap(({ comes }) => comes.map(({ on }) => on));
-      if (line.wholeOn !== '' && line.wholeOn !== null)
-        same(`${row.number} line ${line.id}, its day and what comes for it`, line.wholeOn, coming.sort().at(-1));
+      if (line.completeOn !== '' && line.completeOn !== null)
+        same(`${row.number} line ${line.id}, its day and what comes for it`, line.completeOn, coming.sort().at(-1));
     }
     for (const { item, open, ready } of order.lines.flatMap((line) => line.parts))
       short.set(item.id, [...(short.get(item.id) ?? []), less(open, ready)]);
@@ -174,10 +174,10 @@ export async function coverAgainstPlan({ call }: Pick<TestServer, 'call'>, itemI
   const build = await call(api.build, { params: { id: builds[0]?.id ?? 0 } });
   await call(api.cancelBuild, { params: { id: build.id }, body: { version: build.version } });
   const short = answer.components
-    .filter(({ wholeOn }) => wholeOn !== '')
-    .map(({ itemId: partId, needed, free, wholeOn }) => {
+    .filter(({ completeOn }) => completeOn !== '')
+    .map(({ itemId: partId, needed, free, completeOn }) => {
       const missing = formatDecimal(needed - Math.max(0, free));
-      return { itemId: partId, short: missing, comesOn: wholeOn };
+      return { itemId: partId, short: missing, comesOn: completeOn };
     });
   const byItem = <T extends { itemId: number }>(rows: T[]) => rows.sort((a, b) => a.itemId - b.itemId);
   return {

@@ -152,7 +152,7 @@ describe('an order', () => {
     // Whom it is promised to says the same, in the same turn.
     expect(await server.call(api.promisedTo, { params: { id: rare.id } })).toMatchObject([
       { number: first.number, who: 'LARK & Co', quantity: '4', now: '4' },
-      { number: second.number, quantity: '3', now: '1', wholeOn: null },
+      { number: second.number, quantity: '3', now: '1', completeOn: null },
     ]);
     const { holdUps } = await server.call(api.today, {});
     expect(holdUps).toMatchObject([{ code: 'RARE', short: '2', orders: 1, salesValue: '15' }]);

@@ -79,7 +79,7 @@ describe('an order', () => {
     expect(await read(order.id)).toMatchObject({
       standing: 'open',
       outlook: 'ready',
-      lines: [{ canShip: '4', wholeOn: '', priceFrom: 'own', plannedCost: '8', parts: [{ open: '4', ready: '4' }] }],
+      lines: [{ canShip: '4', completeOn: '', priceFrom: 'own', plannedCost: '8', parts: [{ open: '4', ready: '4' }] }],
     });
     expect(await shop.stockOf(cup)).toMatchObject({ promised: '4', free: '6' });
     expect((await server.call(api.orders, { query: { q: 'cup' } })).rows).toMatchObject([
@@ -308,11 +308,11 @@ describe('an order', () => {
     const ask = (wantedOn: string) =>
       server.call(api.lookAhead, { body: { wantedOn, lines: [{ itemId: wood.id, quantity: '6' }] } });
     expect(await ask('2026-12-30')).toMatchObject({
-      lines: [{ price: '5', free: '2', wholeOn: null, short: [{ code: 'WOOD', quantity: '4' }] }],
+      lines: [{ price: '5', free: '2', completeOn: null, short: [{ code: 'WOOD', quantity: '4' }] }],
       delays: [],
     });
     expect(await ask('2026-12-01')).toMatchObject({
-      wholeOn: '',
+      completeOn: '',
       delays: [{ kind: 'order', number: later.number, before: '', after: null }],
     });
     const sooner = await shop.sell(customerId, [{ itemId: wood.id, quantity: '6' }], { wantedOn: '2026-12-01' });

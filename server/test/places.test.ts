@@ -24,13 +24,13 @@ describe('places', () => {
   });
 
   it('bins keep the walking order, and their codes are unique within a store only', async () => {
-    const add = (storeId: number, code: string, walkOrder: number) =>
-      server.call(api.createBin, { params: { id: storeId }, body: { code, walkOrder } });
+    const add = (storeId: number, code: string, pickingOrder: number) =>
+      server.call(api.createBin, { params: { id: storeId }, body: { code, pickingOrder } });
     await add(store.id, 'Z9', 0);
     const stores = await server.call(api.stores, {});
     const codes = stores[0]?.bins.map(({ code }) => code);
     expect(codes).toEqual(['Z9', 'A1', 'A2', 'B1', 'Bench']);
-    const twice = { params: { id: store.id }, body: { code: 'z9', walkOrder: 4 } };
+    const twice = { params: { id: store.id }, body: { code: 'z9', pickingOrder: 4 } };
     expect(await server.refused(api.createBin, twice)).toMatchObject({ code: 'code-taken', field: 'code' });
     expect((await add(stores[1]?.id ?? 0, 'Z9', 1)).code).toBe('Z9');
   });
@@ -55,7 +55,7 @@ describe('places', () => {
     ];
     const after = await server.call(api.updateStore, body(bins));
     expect(after).toMatchObject({ name: 'Front store', version: now.version + 1 });
-    expect(after.bins.map(({ code, kind, walkOrder }) => [code, kind, walkOrder])).toEqual([
+    expect(after.bins.map(({ code, kind, pickingOrder }) => [code, kind, pickingOrder])).toEqual([
       ['A2', 'shelf', 10],
       ['A1', 'shelf', 20],
       ['N1', 'shelf', 30],

@@ -16,7 +16,7 @@ describe('any sequence of shipments and returns', () => {
   let [jar, wax, scale, pot, kit]: Item[] = [];
   let [customerId, reasonId] = [0, 0];
   const done = new Map<string, number>();
-  /** What was posted and can be undone, with the books as they were before it. */
+  /** Documents and can be undone, with the books as they were before it. */
   const past: { readonly id: number; readonly books: string }[] = [];
 
   beforeAll(async () => {
@@ -214,7 +214,7 @@ describe('any sequence of shipments and returns', () => {
     expect(await books()).toBe(before);
   }
 
-  /** What came back of a whole line is what left for it: item by item, lot by lot, and worth the same. */
+  /** Returns of a whole line is what left for it: item by item, lot by lot, and worth the same. */
   async function sameAsLeft(documentId: number, shipmentId: number, lineId: number): Promise<void> {
     const { reader } = server.database;
     const left = await reader.all(

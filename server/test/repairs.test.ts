@@ -82,7 +82,7 @@ describe('a repair', () => {
       await server.refused(api.startBuild, { params: { id: repair.buildId }, body: { version: build.version } }),
     ).toMatchObject({
       code: 'wrong-state',
-      detail: expect.stringContaining('waiting for the customer'),
+      detail: 'Repair RP-0001 is waiting for the customer. Record the customer’s agreement first.',
     });
     await server.call(api.agreeRepair, await step(repair, {}));
     expect(await read(repair.id)).toMatchObject({ state: 'agreed', estimate: '25', price: '25' });

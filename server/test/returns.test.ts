@@ -92,7 +92,7 @@ describe('goods that come back', () => {
     const undo = (id: number) => ({ params: { id }, body: {} });
     expect(await server.refused(api.undoDocument, undo(sent.shipmentId))).toMatchObject({
       code: 'comes-back',
-      detail: expect.stringContaining('has brought some of it back'),
+      detail: expect.stringContaining('has returned some of this'),
     });
     await server.call(api.undoDocument, undo(here.document?.id ?? 0));
     expect(await read(here.id)).toMatchObject({ state: 'announced', lines: [{ pieces: [] }] });
@@ -153,7 +153,7 @@ describe('goods that come back', () => {
         { pieceId: boxes?.id, quantity: '1', outcome: 'shelf' },
         { pieceId: boxes?.id, quantity: '1', outcome: 'missing' },
         { pieceId: lots?.id, quantity: '3', outcome: 'shelf', binId: shop.bin(2) },
-        { pieceId: lots?.id, quantity: '1', outcome: 'not-ours', note: 'A candle of somebody else' },
+        { pieceId: lots?.id, quantity: '1', outcome: 'not-ours', note: 'A candle by someone else' },
       ]),
     );
     const quarter = Number(lots?.value) / 4;
@@ -190,7 +190,7 @@ describe('goods that come back', () => {
     );
   });
 
-  it('of a kit go back to the customer as a whole, and may come again', async () => {
+  it('of a kit going back to the customer as a whole, and may come again', async () => {
     const sent = await ship([{ itemId: kit?.id ?? 0, quantity: '1', price: '20' }]);
     const here = await arrive(sent, '1', { condition: 'as new' });
     const away = (own: ReturnDetail) =>
@@ -292,7 +292,7 @@ describe('goods that come back', () => {
     expect(await figures()).toEqual(['35', '15']);
   });
 
-  it('of a product come apart at what they came back with, by shares that are typed for this once', async () => {
+  it('of a product come apart at what they came back with, by shares that are typed , this time only', async () => {
     const [shell, lid] = [await shop.item('SHELL'), await shop.item('LID')];
     const pot = await shop.item('POT', { source: 'made', bin: 2 });
     await shop.receive(shell, '9', '7');

@@ -17,7 +17,7 @@ it('a run for one store tells what lies in the next, and promises none of it twi
   const jar = await shop.item('JAR');
   await shop.receive(jar, '2', '1');
   const { id: barn } = await server.call(api.createStore, { body: { code: 'BARN', name: 'Barn' } });
-  const bin = await server.call(api.createBin, { params: { id: barn }, body: { code: 'X1', walkOrder: 1 } });
+  const bin = await server.call(api.createBin, { params: { id: barn }, body: { code: 'X1', pickingOrder: 1 } });
   await server.call(api.receive, {
     body: { kind: 'receipt', lines: [{ itemId: jar.id, binId: bin.id, quantity: '6', unitCost: '1' }] },
   });

@@ -38,7 +38,7 @@ describe('serials', () => {
     expect(await server.refused(api.receive, { body: { kind: 'receipt', lines: [again] } })).toMatchObject({
       code: 'serial-clash',
       field: 'lines.0.serials',
-      detail: 'SE-002 is in stock: Main store, A1. SE-004 is free. A serial number belongs to one unit, for good.',
+      detail: 'SE-002 is in stock: Main store, A1. SE-004 is free. A serial number belongs to one piece, for good.',
     });
     const few = { ...again, serials: ['SE-004'] };
     expect(await server.refused(api.receive, { body: { kind: 'receipt', lines: [few] } })).toMatchObject({

@@ -175,7 +175,7 @@ describe('a build for orders', () => {
       // It is wanted later, but with its parts there it can be done today.
       lines: [
         {
-          wholeOn: '2026-11-23',
+          completeOn: '2026-11-23',
           parts: [
             {
               builds: [{ number: planned.number, state: 'planned' }],
@@ -187,7 +187,7 @@ describe('a build for orders', () => {
     });
     // Nobody else is given what it makes, however early they want it.
     const sooner = await sell([{ itemId: hive.id, quantity: '3' }], { wantedOn: '2026-12-01' });
-    expect(await order(sooner.id)).toMatchObject({ lines: [{ canShip: '2', wholeOn: null }] });
+    expect(await order(sooner.id)).toMatchObject({ lines: [{ canShip: '2', completeOn: null }] });
     await server.did('build', api.startBuild, { params: { id: planned.id }, body: { version: planned.version } });
     await shop.pickAll(planned.id);
     const posted = await server.call(api.finish, {

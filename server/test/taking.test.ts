@@ -10,7 +10,7 @@ beforeAll(async () => {
   server = await TestServer.start();
   shop = await Workshop.open(server);
   holdReason = (await server.call(api.reasons, {})).find(({ usedFor }) => usedFor === 'hold')?.id ?? 0;
-  const bin = { code: 'Q1', walkOrder: 90, kind: 'quarantine' as const };
+  const bin = { code: 'Q1', pickingOrder: 90, kind: 'quarantine' as const };
   quarantine = (await server.call(api.createBin, { params: { id: shop.store.id }, body: bin })).id;
 });
 afterEach(async () => expect(await server.verify()).toEqual([]));
@@ -137,7 +137,7 @@ describe('which place goods come from', () => {
     expect(await standing(nail)).toEqual(['B1 4']);
   });
 
-  it('the bin that the definition names before the item’s own', async () => {
+  it('the bin that the bill of materials names before the item’s own', async () => {
     const glue = await shop.item('W-GLUE', { bin: 0 });
     const tray = await shop.item('W-TRAY', { source: 'made' });
     await shop.receive(glue, '5', '1', 0);
@@ -175,7 +175,7 @@ describe('benches', () => {
     await shop.receive(pin, '9', '1', 0);
     await shop.define(hinge, [[pin, '2']]);
     const planned = await shop.plan(hinge, '3');
-    const refused = { code: 'wrong-state', facts: { must: 'on the bench' } };
+    const refused = { code: 'wrong-state', facts: { state: 'planned' } };
     expect(await server.refused(api.pick, pick(planned, 0, shop.bin(0), '1'))).toMatchObject(refused);
     expect(await server.refused(api.finish, finish(planned, '1'))).toMatchObject(refused);
     const start = (quantity: string) => ({
@@ -196,7 +196,8 @@ describe('benches', () => {
       body: { version: part.build.version },
     });
     expect(ended).toMatchObject({ state: 'finished', finished: '1' });
-    expect(await server.refused(api.pick, pick(started, 0, shop.bin(0), '1'))).toMatchObject(refused);
+    const over = { code: 'wrong-state', facts: { state: 'finished' } };
+    expect(await server.refused(api.pick, pick(started, 0, shop.bin(0), '1'))).toMatchObject(over);
     expect(await standing(pin)).toEqual(['A1 7']);
   });
 

@@ -42,7 +42,7 @@ describe('Today, with more work open than a page holds', () => {
     expect(await server.call(api.coming, { params: { id: box.id } })).toHaveLength(MANY);
   });
 
-  it('settles the oldest of more things to put right than a page holds', async () => {
+  it('settles the oldest of more things to fix than a page holds', async () => {
     const cheap = await shop.item('CHEAP');
     await shop.receive(cheap, '1', '1');
     const reasonId = 1;

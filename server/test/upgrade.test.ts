@@ -77,7 +77,9 @@ async function fillOld(tx: Writer, from: Database): Promise<number[]> {
       // Of what is named in the ninth schema's own words there may be others in the row, like a finish's own build.
       const asIs = isNinth || name === 'purchase_need' || name === 'finish' || name === 'finish_line';
       const old = asIs ? row : inOlderWords(row);
-      const kept = Object.entries(old).filter(([column]) => columns.has(column));
+      // The picking order of bins was called so in the last schema only.
+      const named = name === 'bin' ? { ...old, walk_order: row.picking_order ?? null } : old;
+      const kept = Object.entries(named).filter(([column]) => columns.has(column));
       await tx.driver.insertMany(name, [Object.fromEntries(kept) as SqlRow]);
     }
   }

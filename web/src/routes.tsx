@@ -2,6 +2,7 @@ import { Navigate, type RouteObject } from 'react-router';
 import { part } from './api/part.ts';
 import { Begin } from './shell/Begin.tsx';
 import { NotThere } from './shell/NotThere.tsx';
+import { Renamed } from './shell/Renamed.tsx';
 import { Shell } from './shell/Shell.tsx';
 
 /** Every address of the application. Stations load when they are first gone to. */
@@ -65,7 +66,7 @@ export const routes: RouteObject[] = [
             path: 'take-apart',
             lazy: part(() => import('./takeapart/ApartFrame.tsx'), 'ApartFrame'),
             children: [
-              { index: true, lazy: part(() => import('./returns/WaitingPage.tsx'), 'WaitingPage') },
+              { index: true, lazy: part(() => import('./returns/ReturnedPage.tsx'), 'ReturnedPage') },
               { path: 'returns/:id?', lazy: part(() => import('./returns/ReturnsPage.tsx'), 'ReturnsPage') },
               { path: 'stock', lazy: part(() => import('./takeapart/TakeApartPage.tsx'), 'TakeApartPage') },
               { path: 'why', lazy: part(() => import('./returns/WhyPage.tsx'), 'WhyPage') },
@@ -79,8 +80,9 @@ export const routes: RouteObject[] = [
               { path: 'items/:id?', lazy: part(() => import('./items/ItemsPage.tsx'), 'ItemsPage') },
               { path: 'where', lazy: part(() => import('./stock/WherePage.tsx'), 'WherePage') },
               { path: 'lots', lazy: part(() => import('./tracking/LotsPage.tsx'), 'LotsPage') },
-              { path: 'units', lazy: part(() => import('./tracking/UnitsPage.tsx'), 'UnitsPage') },
-              { path: 'units/:id', lazy: part(() => import('./tracking/UnitPage.tsx'), 'UnitPage') },
+              { path: 'serials', lazy: part(() => import('./tracking/SerialsPage.tsx'), 'SerialsPage') },
+              { path: 'serials/:id', lazy: part(() => import('./tracking/SerialPage.tsx'), 'SerialPage') },
+              { path: 'units/:id?', element: <Renamed from="/stock/units" to="/stock/serials" /> },
               {
                 path: 'movements',
                 lazy: part(() => import('./ledger/MovementsPage.tsx'), 'MovementsPage'),

@@ -1,35 +1,35 @@
-import { formatDecimal } from '@yosegi/core/number';
+import { dayFigure, figure } from './figures.ts';
 import { list, type ProblemKinds } from './kind.ts';
 
 /** Refusals about definitions and kits. */
 export const definitionsProblems = {
   'contains-itself': {
     status: 422,
-    title: 'Contains itself',
-    detail: (facts) => `This would make the product a part of itself: ${facts.path.join(' → ')}. Take out one link.`,
+    title: 'A product contains itself',
+    detail: (facts) =>
+      `This would make the product a part of itself: ${facts.path.join(' → ')}. Remove one of these parts.`,
   },
   'shares-over': {
     status: 422,
-    title: 'Shares above 100 %',
-    detail: ({ sum }) =>
-      `The take-apart shares typed add up to ${formatDecimal(sum)} %. Lower one, or leave one empty.`,
+    title: 'Shares above 100%',
+    detail: ({ sum }) => `The take-apart shares add up to ${figure(sum)}%. Lower one, or leave one empty.`,
   },
   'shares-under': {
     status: 422,
-    title: 'Shares below 100 %',
+    title: 'Shares below 100%',
     detail: ({ sum }) =>
-      `The take-apart shares typed add up to ${formatDecimal(sum)} %. Raise one, or leave one empty to take the rest.`,
+      `The take-apart shares add up to ${figure(sum)}%. Raise one, or leave one empty to take the rest.`,
   },
-  'no-lines': { status: 422, title: 'Nothing in it', detail: () => 'Add at least one part or labour line first.' },
+  'no-lines': { status: 422, title: 'Nothing here yet', detail: () => 'Add at least one part or labour line first.' },
   'definition-exists': {
     status: 409,
-    title: 'Already defined',
+    title: 'Bill of materials exists',
     detail: () => 'This item has a bill of materials. Open it instead.',
   },
   'draft-exists': {
     status: 409,
-    title: 'Draft exists',
-    detail: () => 'There is a draft already. Go on with it, or discard it first.',
+    title: 'A draft exists',
+    detail: () => 'A draft exists already. Continue or discard it first.',
   },
   'no-definition-in-use': {
     status: 422,
@@ -39,17 +39,17 @@ export const definitionsProblems = {
   'alternate-is-part': {
     status: 422,
     title: 'The part itself',
-    detail: () => 'A part cannot stand in for itself. Choose another item.',
+    detail: () => 'A part can’t replace itself. Choose another item.',
   },
   'alternate-is-product': {
     status: 422,
     title: 'The product itself',
-    detail: () => 'What is made here cannot stand in for its own part. Choose another item.',
+    detail: () => 'A product can’t replace its own part. Choose another item.',
   },
   'alternate-twice': {
     status: 422,
-    title: 'Alternate twice',
-    detail: () => 'This alternate is listed already. Take one of the two out.',
+    title: 'Alternate listed twice',
+    detail: () => 'This alternate is already listed. Remove one of the two.',
   },
   'part-is-packed': {
     status: 422,
@@ -70,43 +70,44 @@ export const definitionsProblems = {
   },
   'rework-without-itself': {
     status: 422,
-    title: 'Nothing goes in',
-    detail: () => 'A rework takes in the very item it gives back. Add the item itself as a part.',
+    title: 'No parts yet',
+    detail: () => 'A rework needs its own item as a part. Add the item itself.',
   },
   'revision-waits': {
     status: 409,
-    title: 'Waits for its day',
-    detail: ({ day }) => `This revision comes into use on ${day} and is frozen until then. Hold it back to change it.`,
+    title: 'Scheduled for a date',
+    detail: ({ day }) =>
+      `This revision comes into use on ${dayFigure(day)} and is frozen until then. Hold it back to change it.`,
   },
   'kit-purpose': {
     status: 422,
-    title: 'Not for this use',
+    title: 'Not possible for this use',
     detail: ({ purpose }) =>
-      `Only what is built or sold can be packed per order; this is for ${purpose === 'record' ? 'the record only' : 'rework'}. Keep it made ahead.`,
+      `Only what is built or sold can be packed per order; this is for ${purpose === 'record' ? 'the record only' : 'rework'}. Leave it made ahead.`,
   },
   'kit-has-stock': {
     status: 409,
     title: 'Stock is there',
     detail: () =>
-      'Some of it is in stock, and what is packed per order never is. Take the stock apart or use it up first, or keep it made ahead.',
+      'Some is in stock, and what is packed per order never is. Take the stock apart or use it up first, or leave it made ahead.',
   },
   'kit-has-builds': {
     status: 409,
     title: 'Builds are open',
     detail: ({ builds }) =>
-      `${list(builds)} would put it into stock. Finish or cancel what is open first, or keep it made ahead.`,
+      `${list(builds)} would put it into stock. Finish or cancel what is open first, or leave it made ahead.`,
   },
   'kit-is-part': {
     status: 409,
     title: 'Part of others',
     detail: ({ products }) =>
-      `${list(products)} is built from it, which takes it from stock. Replace it there by its parts first, or keep it made ahead.`,
+      `${list(products)} is built from it, which takes it from stock. Replace it there by its parts first, or leave it made ahead.`,
   },
   'kit-is-tracked': {
     status: 409,
-    title: 'Tracked',
+    title: 'Tracked items can’t be packed',
     detail: ({ tracking }) =>
-      `It is tracked by ${tracking}, and what is packed per order has none of its own: its parts have. Set tracking to none, or keep it made ahead.`,
+      `Tracked by ${tracking}, so it can’t be packed per order. Set tracking to none, or leave it made ahead.`,
   },
   'kit-no-alternates': {
     status: 422,

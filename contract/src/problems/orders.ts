@@ -1,41 +1,40 @@
-import { formatDecimal } from '@yosegi/core/number';
+import { figure } from './figures.ts';
 import { list, type ProblemKinds } from './kind.ts';
 
 /** Refusals about customers and what they order. */
 export const ordersProblems = {
   'never-left': {
     status: 422,
-    title: 'It never left',
+    title: 'These goods never shipped',
     detail: ({ code, order }) =>
-      `${code} did not leave with this shipment of ${order}. Scan it in the search above to see where it went.`,
+      `${code} did not leave with this shipment of ${order}. Scan it in the search above to find its shipment.`,
   },
   'returned-already': {
     status: 409,
-    title: 'It is back already',
-    detail: ({ code, number }) => `${code} came back before, with ${number}. Open that return to decide about it.`,
+    title: 'Already returned in full',
+    detail: ({ code, number }) => `${code} came back before, with ${number}. Open that return to process it.`,
   },
   'return-of-several': {
     status: 422,
-    title: 'Of several customers',
-    detail: () => 'A return is of one customer. Take what another customer sent in with a return of its own.',
+    title: 'From several customers',
+    detail: () => 'A return belongs to one customer. Enter a separate return for the other customer’s goods.',
   },
   'more-than-waiting': {
     status: 409,
-    title: 'Not so many wait',
+    title: 'More than is undecided',
     detail: ({ left }) =>
       left > 0
-        ? `Only ${formatDecimal(left)} of it still ${left === 1_000_000 ? 'waits' : 'wait'}; about the rest somebody has decided.`
-        : 'Somebody has decided about it already.',
+        ? `Only ${figure(left)} left to decide; someone has already dealt with the rest.`
+        : 'Someone has already decided about this.',
   },
   'cannot-refresh': {
     status: 422,
-    title: 'Nothing says how',
-    detail: ({ name }) =>
-      `No rework in use says how ${name} is refreshed. Define one, or choose what else becomes of it.`,
+    title: 'No rework defined',
+    detail: ({ name }) => `No rework in use refreshes ${name}. Define one, or make another decision.`,
   },
   'kit-goes-whole': {
     status: 422,
-    title: 'A kit goes back whole',
+    title: 'Return the complete kit',
     detail: ({ name }) =>
       `${name} left as a part of a kit. Send all parts of the kit back to the customer together, or keep this one.`,
   },
@@ -44,32 +43,32 @@ export const ordersProblems = {
     title: 'More than was shipped',
     detail: ({ left }) =>
       left > 0
-        ? `Only ${formatDecimal(left)} of it is still with the customer. Check the shipment, or return less.`
-        : 'All of it has come back before.',
+        ? `The customer still has only ${figure(left)}. Check the shipment, or return less.`
+        : 'All of this has already been returned.',
   },
   'more-than-ordered': {
     status: 422,
     title: 'More than is open',
     detail: ({ left }) =>
       left === 0
-        ? 'Nothing of this line is left to ship.'
-        : `Only ${formatDecimal(left)} of this line is left to ship. Change the order first to send more.`,
+        ? 'Nothing on this line is left to ship.'
+        : `Only ${figure(left)} of this line is left to ship. Change the order first to send more.`,
   },
   'order-has-shipped': {
     status: 409,
-    title: 'Some has left',
-    detail: () => 'Some of it has been shipped, so it cannot be cancelled. Drop what is still open instead.',
+    title: 'Some was shipped',
+    detail: () => 'Some of this order has been shipped, so it can’t be cancelled. Give up the rest instead.',
   },
   'order-record-only': {
     status: 422,
     title: 'Not for sale',
     detail: ({ name }) =>
-      `${name} is a parts list of something a customer owns. Order the item itself once it is in stock, or its parts.`,
+      `${name} is a record of something a customer owns. Order the item itself once it is in stock, or its parts.`,
   },
   'price-unknown': {
     status: 422,
-    title: 'No price',
-    detail: ({ name }) => `${name} has no sell price. Type what one of it costs the customer; 0 is fine for a gift.`,
+    title: 'No price yet',
+    detail: ({ name }) => `${name} has no sell price. Enter the unit price for the customer; 0 is fine for a gift.`,
   },
   'customer-archived': {
     status: 409,
@@ -78,19 +77,20 @@ export const ordersProblems = {
   },
   'less-than-shipped': {
     status: 409,
-    title: 'Less than has left',
-    detail: ({ shipped }) => `${formatDecimal(shipped)} of this line has been shipped already; it cannot be less.`,
+    title: 'Less than was shipped',
+    detail: ({ shipped }) => `${figure(shipped)} of this line has been shipped already; it cannot be less.`,
   },
   'kit-locked': {
     status: 422,
     title: 'Contents are fixed',
-    detail: () => 'Nothing in this kit may be changed on an order. Its bill of materials says so, under Behaves.',
+    detail: () =>
+      'Nothing in this kit can be changed on an order. Change that in its bill of materials, under How it behaves.',
   },
   'kit-no-swaps': {
     status: 422,
-    title: 'Parts stay',
+    title: 'Parts can’t be swapped',
     detail: () =>
-      'Only quantities may change in this kit, no part may be swapped. Its bill of materials says so, under Behaves.',
+      'Only quantities can change in this kit; no part can be swapped. Change that in its bill of materials, under How it behaves.',
   },
   'kit-swap-unlisted': {
     status: 422,
@@ -100,20 +100,20 @@ export const ordersProblems = {
   },
   'kit-empty': {
     status: 422,
-    title: 'Nothing left in it',
+    title: 'Nothing left inside',
     detail: () =>
-      'Every part is left out, so there would be nothing to send. Keep at least one, or take the line off the order.',
+      'Every part is left out, so there would be nothing to send. Leave at least one in, or remove the line from the order.',
   },
   'kit-has-left': {
     status: 409,
-    title: 'Some has left',
+    title: 'Some was shipped',
     detail: () => 'Some of this line has been shipped with these contents. Add another line for different ones.',
   },
   'parcel-first': {
     status: 409,
-    title: 'It is in the parcel',
+    title: 'Already in the parcel',
     detail: ({ name, packed, needed, parcel }) =>
-      `${formatDecimal(packed)} of ${name} stand in ${parcel}, and the order would take ${formatDecimal(needed)}. Put the rest back on its shelf first.`,
+      `${parcel} holds ${figure(packed)} of ${name}, and the order would take ${figure(needed)}. Put the rest back on its shelf first.`,
   },
   'parcel-elsewhere': {
     status: 409,
@@ -122,7 +122,7 @@ export const ordersProblems = {
   },
   'parcel-left': {
     status: 409,
-    title: 'Parcel has left',
+    title: 'Parcel was shipped',
     detail: ({ number, shipment }) => `${number} left with ${shipment}. Undo that shipment if it is still here.`,
   },
   'not-packed': {
@@ -130,85 +130,83 @@ export const ordersProblems = {
     title: 'Not in the parcel',
     detail: ({ name, packed }) =>
       packed === 0
-        ? `No ${name} stands in a parcel of this order.`
-        : `Only ${formatDecimal(packed)} of ${name} stand in a parcel of this order.`,
+        ? `No ${name} is in a parcel of this order.`
+        : `Only ${figure(packed)} of ${name} are in a parcel of this order.`,
   },
   'not-built-for': {
     status: 409,
     title: 'Not built for this order',
     detail: ({ build, order }) =>
-      `${build} makes nothing for ${order}. Finish it on its own page, or build for the order first.`,
+      `${build} builds nothing for ${order}. Finish it on its own page, or build for the order first.`,
   },
   'no-way-to-build': {
     status: 422,
-    title: 'Nothing to build it by',
+    title: 'Nothing to build from',
     detail: ({ name }) => `${name} has no bill of materials in use, so it cannot be built. Define one, or buy it.`,
   },
   'built-meanwhile': {
     status: 409,
-    title: 'Planned meanwhile',
+    title: 'Planned by someone else',
     detail: ({ name, building }) =>
       building === 0
-        ? `A build of ${name} for this line was given up after you looked. Look again at what is still short.`
-        : `Somebody has planned builds of ${name} for this line after you looked: ${formatDecimal(building)} are being built now. Look again at what is still short.`,
+        ? `A build of ${name} for this line was cancelled after you looked. Look again at what is still short.`
+        : `Someone has planned builds of ${name} for this line after you looked: ${figure(building)} are being built now. Look again at what is still short.`,
   },
   'more-than-needed': {
     status: 409,
     title: 'More than the order needs',
     detail: ({ name, needed }) =>
       needed === 0
-        ? `Nothing more of ${name} has to be built for this line.`
-        : `Only ${formatDecimal(needed)} more of ${name} have to be built for this line. Plan the rest for stock on Cover.`,
+        ? `No more ${name} needs to be built for this line.`
+        : `Only ${figure(needed)} more of ${name} need to be built for this line. Plan the rest for stock on Cover.`,
   },
   'built-for-orders': {
     status: 409,
-    title: 'It is for orders',
+    title: 'Build is for orders',
     detail: ({ orders, promised }) =>
-      `${formatDecimal(promised)} of it are for ${list(orders)}. Plan at least that many, or take them off the orders first.`,
+      `${figure(promised)} are for ${list(orders)}. Plan at least that many, or take them off the orders first.`,
   },
   'order-sent-before': {
     status: 409,
-    title: 'Sent before',
+    title: 'Message already sent',
     detail: ({ theirs, number }) =>
       `They sent ${theirs} before; it is ${number} here. To change it, they send an OrderChange.`,
   },
   'their-order-unknown': {
     status: 404,
-    title: 'Order unknown',
-    detail: ({ theirs }) => `No order ${theirs} of theirs has come in. They send the order first.`,
+    title: 'No such order yet',
+    detail: ({ theirs }) => `Their order ${theirs} has not arrived yet. They send the order first.`,
   },
   'their-order-split': {
     status: 409,
-    title: 'Split here',
+    title: 'Order was split here',
     detail: ({ theirs, orders }) =>
-      `Their order ${theirs} was split here into ${orders.join(' and ')}. Change those by hand, as they now want it.`,
+      `Their order ${theirs} was split here into ${orders.join(' and ')}. Change those by hand.`,
   },
   'their-item-unknown': {
     status: 422,
-    title: 'Item unknown',
+    title: 'No such item yet',
     detail: ({ code, line }) =>
-      `Line ${line} asks for ${code}, which is not a code or barcode of ours. Give an item that code, or ask them for ours.`,
+      `Line ${line} asks for ${code}, which is not one of our codes or barcodes. Give an item that code, or ask them for ours.`,
   },
   'nothing-later': {
     status: 409,
-    title: 'Nothing later',
-    detail: ({ name }) =>
-      `${name} is on this line by the revision in use already, or by none. Look at the order again.`,
+    title: 'Nothing delivered separately',
+    detail: ({ name }) => `This line already has the latest ${name}. Reload the order.`,
   },
   'split-all': {
     status: 422,
-    title: 'Nothing would stay',
-    detail: () => 'All of it would go to the other order. Leave something on this one, or change its day instead.',
+    title: 'Nothing would be left',
+    detail: () => 'Everything would go to the other order. Leave something on this one, or change its date instead.',
   },
   'order-not-confirmed': {
     status: 409,
-    title: 'Not confirmed',
+    title: 'Order not confirmed yet',
     detail: ({ number }) => `${number} is not an open order. Confirm it first.`,
   },
   'order-line-gone': {
     status: 409,
-    title: 'Line shipped',
-    detail: () =>
-      'Some of this line has been shipped, so it stays on the order. Drop what is still open of it instead.',
+    title: 'This line has shipped',
+    detail: () => 'Some of this line has been shipped, so it stays on the order. Give up the rest instead.',
   },
 } satisfies Partial<ProblemKinds>;

@@ -4,54 +4,64 @@ import type { ProblemKinds } from './kind.ts';
 export const requestsProblems = {
   unexpected: {
     status: 500,
-    title: 'Something broke',
+    title: 'Something went wrong',
     detail: ({ requestId }) =>
-      `Nothing was changed. Try again; if it happens again, look for ${requestId} in the server's log.`,
+      `Nothing was changed. Try again. If it happens again, look for ${requestId} in the server log.`,
   },
-  'sign-in': { status: 401, title: 'Who is working?', detail: () => 'Choose who you are first.' },
-  'owner-only': { status: 403, title: 'For the owner', detail: () => 'Only an owner may do this. Ask one to.' },
-  'key-missing': { status: 400, title: 'Key missing', detail: () => 'A command needs an Idempotency-Key header.' },
+  'sign-in': { status: 401, title: 'Who is working?', detail: () => 'Choose your name first.' },
+  'owner-only': { status: 403, title: 'For owners only', detail: () => 'Only an owner can do this. Ask an owner.' },
+  'key-missing': {
+    status: 400,
+    title: 'Incomplete request received',
+    detail: () =>
+      'This request was incomplete, so nothing was done. Reload the page and try again. Missing header: Idempotency-Key.',
+  },
   'key-reused': {
     status: 422,
-    title: 'Key used before',
-    detail: () => 'This Idempotency-Key belongs to another command.',
+    title: 'Sent before for something else',
+    detail: () =>
+      'Nothing was done, because this was sent before for something else. Reload the page and try again. Header in use: Idempotency-Key.',
   },
   'foreign-origin': {
     status: 403,
-    title: 'From elsewhere',
+    title: 'Request from another site',
     detail: () => 'This was sent by a page that is not part of this application, so nothing was done.',
   },
-  'bad-host': { status: 421, title: 'Wrong address', detail: () => 'This server answers on this machine only.' },
+  'bad-host': {
+    status: 421,
+    title: 'Wrong server address',
+    detail: () => 'Open Yosegi on the computer it runs on. This server accepts no other address.',
+  },
   'disk-full': {
     status: 507,
     title: 'The disk is full',
-    detail: () => 'The disk is full, nothing was saved. Free some space on it and try again.',
+    detail: () => 'The disk is full, so nothing was saved. Free some space and try again.',
   },
   'data-read-only': {
     status: 503,
     title: 'Cannot be written',
     detail: () =>
-      'The data cannot be written now, nothing was saved. Check the rights of the data folder and its disk.',
+      'The data can’t be written right now, so nothing was saved. Check the rights of the data folder and its disk.',
   },
   'data-damaged': {
     status: 503,
     title: 'The data cannot be read',
     detail: () =>
-      'The data file cannot be read as it should. Stop the server, run npm run verify, and restore a backup.',
+      'Your data is damaged, so nothing was saved. Restore a backup, or ask whoever runs the server to. To see what is wrong: npm run verify.',
   },
   'data-busy': {
     status: 503,
     title: 'Busy',
-    detail: () => 'Another program is working on the data, nothing was saved. Try again in a moment.',
+    detail: () => 'Another program is working on the data, so nothing was saved. Try again in a moment.',
   },
   'request-unreadable': {
     status: 400,
-    title: 'Cannot be read',
+    title: 'This can’t be read',
     detail: () => 'This request cannot be read. Reload the page and try again.',
   },
   'request-too-slow': {
     status: 408,
-    title: 'Too slow',
+    title: 'The request took too long',
     detail: () => 'This request took too long to arrive. Try again.',
   },
   'body-too-large': {
@@ -66,13 +76,13 @@ export const requestsProblems = {
   },
   'media-type': {
     status: 415,
-    title: 'Not in this form',
-    detail: () => 'This cannot be taken in the form in which it was sent. Send JSON, or a file as it is.',
+    title: 'Not in this format',
+    detail: () => 'This can’t be read in the format it was sent in. Send JSON, or a plain file.',
   },
   'too-many-requests': {
     status: 429,
-    title: 'Too fast',
-    detail: () => 'More was asked in a minute than one person can. Wait a moment and go on.',
+    title: 'Too many requests',
+    detail: () => 'Too many requests in one minute. Try again shortly.',
   },
   'headers-too-large': {
     status: 431,

@@ -1,4 +1,4 @@
-import { formatDecimal } from '@yosegi/core/number';
+import { figure } from './figures.ts';
 import { list, type ProblemKinds } from './kind.ts';
 
 /** Refusals about stock, builds, taking apart and counts. */
@@ -6,8 +6,7 @@ export const stockProblems = {
   'stock-short': {
     status: 409,
     title: 'Not enough there',
-    detail: () =>
-      'There is less in the bin than this would take. Take less, take it from elsewhere, or receive it first.',
+    detail: () => 'The bin holds less than this needs. Take less, take it from another bin, or receive it first.',
   },
   'nothing-on-hand': {
     status: 409,
@@ -16,93 +15,91 @@ export const stockProblems = {
   },
   'cost-unknown': {
     status: 422,
-    title: 'Cost unknown',
-    detail: ({ name }) => `Nobody has said what ${name ?? 'it'} costs yet. Type what one is worth.`,
+    title: 'No cost yet for this',
+    detail: ({ name }) => `${name ?? 'it'} has no cost yet. Enter its unit value.`,
   },
   'same-bin': {
     status: 422,
     title: 'Nothing to move',
-    detail: () => 'It would go where it comes from. Choose another bin.',
+    detail: () => 'From and to are the same bin. Choose another bin.',
   },
   'cover-changed': {
     status: 409,
-    title: 'Stock changed meanwhile',
+    title: 'Stock has changed',
     detail: ({ name, was, now, part, taken }) =>
-      `${formatDecimal(now)} × ${name} can be made now, not ${formatDecimal(was)} as you saw${
+      `${figure(now)} × ${name} can be made now, not ${figure(was)} as you saw${
         part ? `: ${part} is what is missing` : ''
       }.${taken ? ` ${taken}.` : ''} The figures are up to date now; change the quantity, or plan it as it is.`,
   },
   'priority-changed': {
     status: 409,
-    title: 'Somebody was quicker',
+    title: 'Someone was quicker',
     detail: ({ number, by }) =>
-      `${by ?? 'Somebody'} ${by ? 'set' : 'changed'} when ${number} gets its parts since you looked. What you see is up to date now; choose again.`,
+      `${by ?? 'Someone'} ${by ? 'set' : 'changed'} when ${number} gets its parts since you looked. What you see is up to date now; choose again.`,
   },
   'minutes-of-day': {
     status: 422,
     title: 'More than a day',
     detail: ({ left }) =>
       left > 0
-        ? `A day has 24 hours; ${formatDecimal(left)} minutes of it are left for this person. Put the rest on another day.`
-        : 'This day is full for this person: all its 24 hours are written down already. Choose another day.',
+        ? `A day has 24 hours; ${figure(left)} minutes are left for this person. Put the rest on another day.`
+        : 'This day is full for this person: all 24 hours are recorded. Choose another day.',
   },
   'rejects-need-good': {
     status: 422,
-    title: 'Nothing carries it',
-    detail: () => 'None is good, so none can carry what the rejected ones cost. Write it off instead.',
+    title: 'No good units',
+    detail: () => 'There are no good units to absorb the cost of the rejects. Write it off instead.',
   },
-  'reject-reason': { status: 422, title: 'No reason', detail: () => 'Say why some are rejected.' },
+  'reject-reason': { status: 422, title: 'Enter a reason', detail: () => 'Enter why some are rejected.' },
   'minutes-booked': {
     status: 409,
-    title: 'Booked already',
-    detail: () => 'What was finished has booked these minutes. Undo that first, or add what is missing.',
+    title: 'Minutes already booked',
+    detail: () => 'These minutes are booked with a finish. Undo that first, or add what is missing.',
   },
   'clock-over-night': {
     status: 409,
-    title: 'It ran over night',
-    detail: ({ since }) => `This clock runs since ${since}. Type how many minutes it really was, or zero for none.`,
+    title: 'Clock ran overnight',
+    detail: ({ since }) => `This clock has run since ${since}. Enter the actual minutes, or zero for none.`,
   },
   'no-clock': {
     status: 409,
-    title: 'No clock runs',
-    detail: () => 'Your clock does not run any more. Nothing was changed.',
+    title: 'No clock is running',
+    detail: () => 'Your clock is not running any more. Nothing was changed.',
   },
   'task-over': {
     status: 409,
-    title: 'It is over',
-    detail: () => 'This task is done or was skipped, or its build is over. Open it again to work on it.',
+    title: 'Build is already closed',
+    detail: () => 'This task is done or skipped, or its build is closed. Open it again to work on it.',
   },
   'tasks-open': {
     status: 409,
     title: 'Tasks are open',
     detail: ({ tasks }) =>
-      `It is finished only once its tasks are done. Still open: ${list(tasks)}. Do them, or skip them with a reason.`,
+      `This build can finish only once its tasks are done. Still open: ${list(tasks)}. Do them, or skip them with a reason.`,
   },
   'parts-short': {
     status: 409,
-    title: 'Parts are short',
+    title: 'Short of parts',
     detail: ({ canStart }) =>
       canStart > 0
-        ? `Parts are short for the whole build, but enough for ${formatDecimal(canStart)}.`
+        ? `There aren’t enough parts for the full build, but enough for ${figure(canStart)}.`
         : 'Parts are short; not even one can be built.',
   },
   'more-than-open': {
     status: 422,
     title: 'More than is open',
     detail: ({ open }) =>
-      open === 0
-        ? 'Everything for this line has been picked.'
-        : `Only ${formatDecimal(open)} is still open on this line.`,
+      open === 0 ? 'Everything for this line has been picked.' : `Only ${figure(open)} is still open on this line.`,
   },
   'reworked-since': {
     status: 409,
-    title: 'It was refreshed since',
+    title: 'Refreshed since then',
     detail: ({ code, rework }) =>
-      `${code} was refreshed by ${rework} since it was built, so other parts are in it now. Leave the build open: then it comes apart by what is in it.`,
+      `${code} was refreshed by ${rework} after it was built, so its parts have changed. Leave the build empty: the parts inside now come back.`,
   },
   'stop-taken': {
     status: 409,
-    title: 'Somebody is there',
+    title: 'Someone is there',
     detail: ({ by, bin }) =>
       `${by} is picking this at ${bin} right now. Go to another stop; it comes back to you if it is left.`,
   },
@@ -115,131 +112,128 @@ export const stockProblems = {
   'not-on-run': {
     status: 409,
     title: 'Not on this run',
-    detail: ({ number }) => `${number} was taken off this run meanwhile. Take it on again, or put the goods back.`,
+    detail: ({ number }) => `${number} is no longer on this run. Add it again, or put the goods back.`,
   },
   'run-ended': {
     status: 409,
     title: 'This run has ended',
-    detail: ({ number }) => `${number} was ended meanwhile. What is still open can be picked on a new run.`,
+    detail: ({ number }) => `${number} has ended. Pick the rest on a new run.`,
   },
   'nothing-booked': {
     status: 409,
-    title: 'The books say so too',
-    detail: ({ name, bin }) => `No ${name} is booked in ${bin} any more, so there is nothing to count there.`,
+    title: 'Stock already zero',
+    detail: ({ name, bin }) => `No ${name} is recorded in ${bin} any more, so there is nothing to count there.`,
   },
   'not-an-alternate': {
     status: 422,
-    title: 'It does not stand in',
+    title: 'Not an alternate here',
     detail: ({ name, part }) =>
       `${name} is not listed as an alternate for ${part}. Add it as an extra part with a reason, or list it in the bill of materials.`,
   },
   'more-than-planned': {
     status: 422,
     title: 'More than planned',
-    detail: ({ left }) => `Only ${formatDecimal(left)} of this build is left to finish. Plan another build for more.`,
+    detail: ({ left }) => `Only ${figure(left)} of this build is left to finish. Plan another build for more.`,
   },
   'beyond-tolerance': {
     status: 422,
-    title: 'Say why',
+    title: 'Enter a reason',
     detail: ({ name, tolerance }) =>
-      `${name} was used more than ${formatDecimal(tolerance)} % off the plan. Say why, or check what was typed.`,
+      `${name} is more than ${figure(tolerance)}% off the plan. Enter a reason, or check the quantity.`,
   },
   'rework-needs-unit': {
     status: 422,
     title: 'Nothing to rework',
     detail: ({ name }) =>
-      `A rework needs its unit: bring the ${name ?? 'unit'} to the bench, or say which one is used.`,
+      `A rework needs the piece itself: bring the ${name ?? 'piece'} to the bench, or choose which one is used.`,
   },
   'not-a-rework': {
     status: 422,
     title: 'Not a rework',
-    detail: ({ name }) =>
-      `${name ?? 'This'} is built, not reworked, so nothing can come out of it. Take one apart instead.`,
+    detail: ({ name }) => `${name ?? 'This'} is built, not reworked, so no part can come out. Take one apart instead.`,
   },
   'repair-whole': {
     status: 422,
-    title: 'One unit',
+    title: 'One serial number only',
     detail: () =>
-      'A repair is finished as a whole, and nothing of it is rejected. If it cannot be mended, let it go back as it came.',
+      'A repair is finished in one go, and nothing is rejected. If it can’t be fixed, return it unrepaired.',
   },
   'is-a-repair': {
     status: 409,
     title: 'This is a repair',
-    detail: () =>
-      'This is the work on a customer’s goods. Change it, or let it go back as it came, on the repair’s own page.',
+    detail: () => 'This is work on a customer’s goods. Change it, or return it unrepaired, on the repair’s own page.',
   },
   'warranty-is-free': {
     status: 422,
-    title: 'Under warranty',
-    detail: () =>
-      'A repair under warranty brings nothing. Charge nothing, or say on the repair that it is not under warranty.',
+    title: 'Repair is under warranty',
+    detail: () => 'A repair under warranty is free. Charge nothing, or take the warranty off the repair.',
   },
   'more-than-bench': {
     status: 422,
-    title: 'Not so much there',
+    title: 'Not that much there',
     detail: ({ left }) =>
       left > 0
-        ? `Only ${formatDecimal(left)} of it can be taken back; the rest is used or was never brought.`
-        : 'None of it is left on the bench: it is used, or was never brought.',
+        ? `Only ${figure(left)} can be put back; the rest was used or never brought here.`
+        : 'None is left on the bench: it was used, or never brought there.',
   },
   'part-of-itself': {
     status: 422,
-    title: 'This is what is made here',
+    title: 'This is the product itself',
     detail: ({ name }) =>
-      `${name ?? 'This'} is what comes off this bench; it cannot be a part of itself. Plan a rework for it.`,
+      `${name ?? 'This'} is what this build makes, so it can’t be its own part. Plan a rework for it.`,
   },
   'more-than-expected': {
     status: 422,
     title: 'More than went in',
-    detail: ({ expected }) => `At most ${formatDecimal(expected)} of this can come back.`,
+    detail: ({ expected }) => `At most ${figure(expected)} of this can come back.`,
   },
   'not-made-by': {
     status: 422,
-    title: 'Another build',
+    title: 'From another build',
     detail: ({ name }) => `That build did not make this ${name}. Choose one from the list, or none.`,
   },
   'made-otherwise': {
     status: 409,
     title: 'Made from another revision',
     detail: ({ build, revision }) =>
-      `This was made with ${build} from revision ${revision}. Its parts come back by that one; look at them again.`,
+      `This was made with ${build} from revision ${revision}. Its parts come back by that revision; look at them again.`,
   },
   'apart-promised': {
     status: 409,
     title: 'Promised to others',
     detail: ({ name, free, to }) =>
-      `Free of ${name}: ${formatDecimal(free)}. The rest is promised to ${list(to)}. Take fewer apart, or take promised ones too.`,
+      `Free of ${name}: ${figure(free)}. The rest is promised to ${list(to)}. Take fewer apart, or include promised stock.`,
   },
   'made-differently': {
     status: 409,
-    title: 'Not made alike',
+    title: 'Not the same build',
     detail: ({ builds }) =>
       `These were made from different revisions (${list(builds)}). Take those of each build apart on their own.`,
   },
   'nothing-to-count': {
     status: 422,
     title: 'Nothing to count',
-    detail: () => 'Nothing that fits stands in these bins. Choose others, or leave the text and the day empty.',
+    detail: () => 'These bins hold nothing that matches. Choose other bins, or clear the text and the date.',
   },
   'counted-since': {
     status: 409,
     title: 'Put right already',
     detail: ({ name, bin, number }) =>
-      `${number} has put ${name} in ${bin} right since it was counted here. Count it once more, or give this count up.`,
+      `${number} has corrected ${name} in ${bin} since it was counted here. Count it once more, or cancel this count.`,
   },
   'nothing-counted': {
     status: 409,
     title: 'Nothing counted yet',
-    detail: () => 'Nobody has counted a line of this yet. Count some first, or give it up.',
+    detail: () => 'No line of this count has been counted yet. Count some first, or cancel the count.',
   },
   'settled-already': {
     status: 409,
-    title: 'Settled already',
-    detail: () => 'This has been put right meanwhile. Nothing was posted again.',
+    title: 'Already fixed by someone',
+    detail: () => 'Someone else has already fixed this. Nothing was posted twice.',
   },
   'not-below-zero': {
     status: 409,
     title: 'Not below zero',
-    detail: () => 'Nothing of this is below zero now, so no posting can settle it. Say that it was seen to instead.',
+    detail: () => 'Nothing is below zero any more, so no posting can settle this. Take it off the list instead.',
   },
 } satisfies Partial<ProblemKinds>;

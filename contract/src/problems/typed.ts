@@ -1,48 +1,48 @@
-import { formatDecimal } from '@yosegi/core/number';
+import { figure, figureOf } from './figures.ts';
 import { list, type ProblemKinds } from './kind.ts';
 
 /** Refusals of what is typed. */
 export const typedProblems = {
   invalid: {
     status: 422,
-    title: 'Something is not right',
+    title: 'Something is wrong here',
     detail: (facts) => facts.message,
   },
   'not-a-number': {
     status: 422,
     title: 'Not a number',
-    detail: (facts) => `“${facts.typed}” is not a number. Write digits with a point for decimals, like 12 or 0.5.`,
+    detail: (facts) => `“${facts.typed}” is not a number. Enter digits, like 12 or ${figureOf('0.5')}.`,
   },
   'too-many-decimals': {
     status: 422,
     title: 'Too many decimals',
     detail: ({ typed, decimals }) =>
       decimals === 0
-        ? `“${typed}” has decimals, but this is counted in whole units.`
+        ? `“${typed}” has decimals, but this unit has none.`
         : `“${typed}” has too many decimals; ${decimals} are allowed here.`,
   },
   'too-large': {
     status: 422,
-    title: 'Too large',
-    detail: ({ largest }) => `This is too large: ${formatDecimal(largest)} is the most that can be kept here.`,
+    title: 'The number is too large',
+    detail: ({ largest }) => `This is too large: ${figure(largest)} is the most allowed here.`,
   },
-  'not-positive': { status: 422, title: 'Nothing to do', detail: () => 'Type an amount above zero.' },
-  negative: { status: 422, title: 'Below zero', detail: () => 'This cannot be below zero.' },
+  'not-positive': { status: 422, title: 'Nothing to do', detail: () => 'Enter an amount above zero.' },
+  negative: { status: 422, title: 'Less than zero', detail: () => 'This can’t be below zero.' },
   'out-of-range': {
     status: 422,
     title: 'Out of range',
-    detail: ({ least, most }) => `Type a value from ${least} to ${most}.`,
+    detail: ({ least, most }) => `Enter a value from ${least} to ${most}.`,
   },
   unprintable: {
     status: 422,
-    title: 'Cannot be shown',
-    detail: () => 'There is a character in this that cannot be seen or printed. Delete the text and type it again.',
+    title: 'This can’t be shown',
+    detail: () => 'This contains a character that can’t be seen or printed. Delete the text and enter it again.',
   },
   'unknown-measure': {
     status: 422,
-    title: 'Unknown unit',
+    title: 'No such unit here',
     detail: ({ name, known }) =>
-      `“${name}” is not a unit or pack of this item. Type it in ${list(known)}, or add the pack to the item.`,
+      `“${name}” is not a unit or pack of this item. Enter it in ${list(known)}, or add the pack to the item.`,
   },
   'barcode-check-digit': {
     status: 422,
@@ -57,20 +57,24 @@ export const typedProblems = {
   },
   'gs1-unreadable': {
     status: 422,
-    title: 'Cannot be read',
-    detail: ({ at }) => `This label cannot be read at “${at}”. Scan it again, or type what is printed on it.`,
+    title: 'This can’t be read',
+    detail: ({ at }) => `This label can’t be read at “${at}”. Scan it again, or enter what is printed on it.`,
   },
-  twice: { status: 422, title: 'Listed twice', detail: ({ name }) => `“${name}” is listed twice. Take one out.` },
+  twice: {
+    status: 422,
+    title: 'Already in the list',
+    detail: ({ name }) => `“${name}” is listed twice. Remove one.`,
+  },
   'too-many': {
     status: 422,
-    title: 'Too many',
-    detail: ({ most }) => `No more than ${most} can be kept. Delete one first.`,
+    title: 'Too many at once',
+    detail: ({ most }) => `No more than ${most} can be saved. Delete one first.`,
   },
-  'no-change': { status: 422, title: 'Nothing to change', detail: () => 'Type what is found or gone, like 3 or -2.' },
+  'no-change': { status: 422, title: 'Nothing to change', detail: () => 'Enter what is found or gone, like 3 or -2.' },
   'day-ahead': {
     status: 422,
-    title: 'Day ahead',
-    detail: () => 'This day has not come yet. Choose today or a day before.',
+    title: 'This date is later',
+    detail: () => 'This date is in the future. Choose today or an earlier date.',
   },
-  'day-passed': { status: 422, title: 'Day passed', detail: () => 'Choose today or a later day.' },
+  'day-passed': { status: 422, title: 'This date has passed', detail: () => 'Choose today or a later day.' },
 } satisfies Partial<ProblemKinds>;

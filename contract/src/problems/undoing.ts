@@ -4,36 +4,36 @@ import type { ProblemKinds } from './kind.ts';
 export const undoingProblems = {
   'undo-goods-gone': {
     status: 409,
-    title: 'Cannot be undone any more',
-    detail: () => 'The goods it brought have been used or moved since. Undo what used them first.',
+    title: 'This can’t be undone any more',
+    detail: () => 'The goods have been used or moved since. Undo what used them first.',
   },
   'undo-value-gone': {
     status: 409,
-    title: 'Cannot be undone any more',
-    detail: () => 'The cost it brought in has been used by later postings. Undo those first.',
+    title: 'This can’t be undone any more',
+    detail: () => 'Later postings used its cost. Undo those first.',
   },
-  'undo-final': { status: 409, title: 'Cannot be undone', detail: ({ why }) => why },
+  'undo-final': { status: 409, title: 'This can’t be undone', detail: ({ why }) => why },
   'undo-later-first': {
     status: 409,
-    title: 'Another first',
+    title: 'Undo another document first',
     detail: ({ number }) => `${number} has changed what this is worth since. Undo that one first.`,
   },
   'came-again': {
     status: 409,
     title: 'Returned again since',
-    detail: ({ number }) => `${number} has brought these goods back again since. Undo what took that in first.`,
+    detail: ({ number }) => `${number} has returned these goods again since. Undo that receipt first.`,
   },
   'comes-back': {
     status: 409,
-    title: 'Some of it comes back',
+    title: 'Some is being returned',
     detail: ({ number, isHere }) =>
       isHere
-        ? `${number} has brought some of it back. Undo what took that in, and call ${number} off.`
-        : `${number} is announced to bring some of it back. Call ${number} off first.`,
+        ? `${number} has returned some of this. Undo its receipt, then cancel ${number}.`
+        : `${number} is announced and returns some of this. Cancel ${number} first.`,
   },
   'already-undone': {
     status: 409,
-    title: 'Already undone',
+    title: 'This was undone before',
     detail: ({ number }) => `${number} has undone this already.`,
   },
 } satisfies Partial<ProblemKinds>;

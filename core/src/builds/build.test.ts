@@ -42,7 +42,7 @@ describe('finish', () => {
     expect(cost.lines[0]).toMatchObject({ difference: q('0.3'), costDifference: money('0.9'), cost: money('15.3') });
   });
 
-  it('costs labour by the minutes spent and charges once a run', () => {
+  it('costs labour by the minutes spent and charges once a batch', () => {
     const lines: UsedLine[] = [
       { kind: 'labour', lineId: 1, basis: 'per-output', minutes: q('20'), ratePerHour: money('24'), actual: q('90') },
       { kind: 'charge', lineId: 2, basis: 'per-run', amount: money('5') },
@@ -54,7 +54,7 @@ describe('finish', () => {
     expect(finishCost(lines, progress('4', '3'), q('1')).lines[1]?.cost).toBe(0);
   });
 
-  it('is planned to cost what Cover says before: 10 of one part at 2.00, three at 2.00 and 25 once a run make 51', () => {
+  it('is planned to cost what Cover says before: 10 of one part at 2.00, three at 2.00 and 25 once a batch make 51', () => {
     const each = { kind: 'part', itemId: 1, basis: 'per-output', quantity: q('1'), waste: 0 as Percent } as const;
     const line: PartLine = { ...each, taken: 'picked-first', decimals: 0 };
     const lines = [

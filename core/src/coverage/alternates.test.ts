@@ -167,10 +167,10 @@ describe('cover', () => {
   it('keeps the day of a product when another is added behind it', () => {
     const first = cover(input({ wanted: [want(100, '5')], comingOf: () => days }));
     const both = cover(input({ wanted: [want(100, '5'), want(101, '5')], comingOf: () => days }));
-    expect(first.products.map(({ wholeOn }) => wholeOn)).toEqual(['2026-12-01']);
-    expect(both.products.map(({ wholeOn }) => wholeOn)).toEqual(['2026-12-01', '2026-12-08']);
-    expect(both.components[0]?.wholeOn).toBe('2026-12-08');
-    expect(both.wholeOn).toBe('2026-12-08');
+    expect(first.products.map(({ completeOn }) => completeOn)).toEqual(['2026-12-01']);
+    expect(both.products.map(({ completeOn }) => completeOn)).toEqual(['2026-12-01', '2026-12-08']);
+    expect(both.components[0]?.completeOn).toBe('2026-12-08');
+    expect(both.completeOn).toBe('2026-12-08');
   });
 
   it('never makes a product later by adding others behind it, and none earlier than those before it need', () => {
@@ -189,7 +189,7 @@ describe('cover', () => {
         const all = cover(input({ wanted, comingOf: () => coming }));
         for (const [index] of wanted.entries()) {
           const alone = cover(input({ wanted: wanted.slice(0, index + 1), comingOf: () => coming }));
-          expect(alone.products[index]?.wholeOn).toBe(all.products[index]?.wholeOn);
+          expect(alone.products[index]?.completeOn).toBe(all.products[index]?.completeOn);
           const sum = quantities.slice(0, index + 1).reduce((a, b) => a + b, 0);
           let there = 0;
           const day = [...coming]

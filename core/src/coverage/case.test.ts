@@ -109,7 +109,7 @@ describe('a case', () => {
   const outcome = (...changes: Change[]) => {
     const { moved, late } = outcomeOf(before, standings(changed(some, changes)), calendar.today);
     return {
-      moved: moved.map(({ source, before: was, wholeOn }) => [source.id, was, wholeOn]),
+      moved: moved.map(({ source, before: was, completeOn }) => [source.id, was, completeOn]),
       late: late.map(({ source }) => source.id),
     };
   };
@@ -209,7 +209,7 @@ describe('a case', () => {
     });
     const more = (n: number) => changed(made, [{ what: 'build', itemId: 3, quantity: q(n), on: '2026-12-01' }]);
     const whole = (some: World) =>
-      standings(some).map(({ source, wholeOn }) => [source.id < 0 ? 'case' : source.id, wholeOn]);
+      standings(some).map(({ source, completeOn }) => [source.id < 0 ? 'case' : source.id, completeOn]);
     expect(whole(made)).toEqual([
       [61, null],
       [62, ''],
@@ -222,9 +222,9 @@ describe('a case', () => {
   });
 
   it('is late where it is whole after the day it was wanted, or nobody knows', () => {
-    const standing = (wholeOn: string | null, wantedOn: string | null) => ({
+    const standing = (completeOn: string | null, wantedOn: string | null) => ({
       source: { kind: 'order' as const, id: 1 },
-      wholeOn,
+      completeOn,
       wantedOn,
     });
     const days = [

@@ -173,7 +173,7 @@ function withInstead(known: Known, itemId: number, other: number, quantity: Quan
 /** When somebody has everything, goods on their way included, and by when it is wanted. */
 export interface Standing {
   readonly source: Source;
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
   /** The last day by which any of it is wanted; null where there is none. */
   readonly wantedOn: string | null;
 }
@@ -193,9 +193,9 @@ function standingOf(own: readonly Pegged[], doneOn: ReadonlyMap<number, WhenTher
   if (!first) throw new Error('a group has at least one');
   const { source } = first.demand;
   const days = own.flatMap(({ demand }) => demand.turn.wantedOn ?? []);
-  const parts = arrivesOn(latest(own.map(({ wholeOn }) => wholeOn)), first.demand.transport ?? 0, today);
+  const parts = arrivesOn(latest(own.map(({ completeOn }) => completeOn)), first.demand.transport ?? 0, today);
   const done = source.kind === 'build' ? doneOn.get(source.id) : undefined;
-  return { source, wholeOn: done === undefined ? parts : done, wantedOn: days.sort().at(-1) ?? null };
+  return { source, completeOn: done === undefined ? parts : done, wantedOn: days.sort().at(-1) ?? null };
 }
 
 /** Whom a change moves, and from which day to which. */
@@ -204,7 +204,8 @@ export interface Moved extends Standing {
 }
 
 /** Whether somebody has everything only after the day it was wanted. */
-export const isLate = ({ wholeOn, wantedOn }: Standing, today: string): boolean => isTooLate(wholeOn, wantedOn, today);
+export const isLate = ({ completeOn, wantedOn }: Standing, today: string): boolean =>
+  isTooLate(completeOn, wantedOn, today);
 
 export interface CaseOutcome {
   /** Those who are whole on another day, the first wanted first. */
@@ -215,10 +216,10 @@ export interface CaseOutcome {
 
 /** What a case changes for everybody who was promised something. */
 export function outcomeOf(before: readonly Standing[], after: readonly Standing[], today: string): CaseOutcome {
-  const was = new Map(before.map((standing) => [sourceKey(standing.source), standing.wholeOn]));
+  const was = new Map(before.map((standing) => [sourceKey(standing.source), standing.completeOn]));
   const moved = after.flatMap((standing): Moved[] => {
     const old = was.get(sourceKey(standing.source));
-    return old === undefined || old === standing.wholeOn ? [] : [{ ...standing, before: old }];
+    return old === undefined || old === standing.completeOn ? [] : [{ ...standing, before: old }];
   });
   return {
     moved: moved.sort((a, b) => byDay(a.wantedOn, b.wantedOn) || a.source.id - b.source.id),

@@ -50,7 +50,7 @@ describe('the complete answer', () => {
       [6, 40],
     ]);
     // Planks come on a Friday; the bars are cut that day, the frames made and the hives as well, each a day's work at least.
-    expect(answer).toMatchObject({ unknown: [], wholeOn: '2026-12-11', products: ['2026-12-11'] });
+    expect(answer).toMatchObject({ unknown: [], completeOn: '2026-12-11', products: ['2026-12-11'] });
     // Asking takes nothing.
     expect(cover(world, { wanted }).components.find(({ itemId }) => itemId === 2)?.short).toBe(q('15'));
   });
@@ -61,14 +61,14 @@ describe('the complete answer', () => {
       { wanted: [{ itemId: 1, quantity: q('12') }] },
       new Map(),
     );
-    expect(answer).toMatchObject({ unknown: [3, 5, 6], wholeOn: null, products: [null] });
+    expect(answer).toMatchObject({ unknown: [3, 5, 6], completeOn: null, products: [null] });
   });
 
   it('takes nothing where all is there or comes, and counts what comes', () => {
     const all = complete(worldOf({ 2: '20', 3: '10' }), { wanted }, new Map());
-    expect(all).toEqual({ levels: [], buy: [], unknown: [], products: ['2026-11-25'], wholeOn: '2026-11-25' });
+    expect(all).toEqual({ levels: [], buy: [], unknown: [], products: ['2026-11-25'], completeOn: '2026-11-25' });
     const later = complete(worldOf({ 2: '20' }, { 3: '2026-12-07' }), { wanted }, new Map());
-    expect(later).toMatchObject({ levels: [], buy: [], wholeOn: '2026-12-07' });
+    expect(later).toMatchObject({ levels: [], buy: [], completeOn: '2026-12-07' });
   });
 
   it('takes a part from its shelf once, also where finished ones go first', () => {

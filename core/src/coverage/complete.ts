@@ -12,7 +12,7 @@ export interface Completion {
   readonly unknown: readonly number[];
   /** When each product asked for is complete if all of it is begun and bought today, in the order asked. */
   readonly products: readonly WhenThere[];
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
 }
 
 /** Definitions are never deeper than this by far. */
@@ -38,13 +38,13 @@ export function complete(world: World, question: Question, buyOn: ReadonlyMap<nu
   }
   const buy = shortOf(answer).filter(({ itemId }) => !isMade(world, itemId));
   const bought = cover(withBought(world, buy, buyOn), { ...question, wanted });
-  const products = bought.products.slice(0, question.wanted.length).map(({ wholeOn }) => wholeOn);
+  const products = bought.products.slice(0, question.wanted.length).map(({ completeOn }) => completeOn);
   return {
     levels,
     buy,
     unknown: buy.flatMap(({ itemId }) => (buyOn.get(itemId) == null ? itemId : [])),
     products,
-    wholeOn: latest(products),
+    completeOn: latest(products),
   };
 }
 

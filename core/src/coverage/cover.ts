@@ -49,7 +49,7 @@ export interface ComponentCover {
   /** What of the need is not there by the day it is wanted; zero where no day is asked for. */
   readonly late: Quantity;
   /** The day by which everything asked for has it, after everybody else; '' when that is now; null when none is known. */
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
   /** The first product that it is not enough for now, whatever else is missing, and for how many it is; null where there is none. */
   readonly stopsAt: { readonly itemId: number; readonly enough: Quantity } | null;
   /** What nobody was promised in stores that were not asked for, the fullest first; none where these have enough. */
@@ -71,7 +71,7 @@ export interface ProductCover extends Wanted {
   /** The day its own parts are there after those listed before it have theirs; '' now; null when unknown. */
   readonly partsOn: WhenThere;
   /** The day all of it can be finished, in working days and never before today; '' where the shelf has it; null when unknown. */
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
   readonly hasDefinition: boolean;
   /** Reckoned by a draft, since nothing is in use. */
   readonly isDraft: boolean;
@@ -81,7 +81,7 @@ export interface Coverage {
   readonly products: readonly ProductCover[];
   /** The scarcest first: short, then coming, then enough; each by item. */
   readonly components: readonly ComponentCover[];
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
 }
 
 /**
@@ -124,16 +124,16 @@ export function cover(world: World, question: Question): Coverage {
       elsewhere: there < need ? elsewhereOf(world, itemId, question.stores ?? null, there) : [],
       alternates: [],
       // What nobody else wants is there now; what others could do without comes when they have theirs.
-      wholeOn: there >= need ? '' : orToday(latest(parts.map(({ wholeOn }) => wholeOn)), world),
+      completeOn: there >= need ? '' : orToday(latest(parts.map(({ completeOn }) => completeOn)), world),
     };
   });
   const products = now.map(({ needs: _, ...product }, index): ProductCover => {
-    const parts = (own.get(index) ?? []).map(({ wholeOn }) => wholeOn);
+    const parts = (own.get(index) ?? []).map(({ completeOn }) => completeOn);
     const isThere = product.hasDefinition && product.now >= product.toMake;
     return {
       ...product,
       partsOn: isThere ? '' : product.hasDefinition ? orToday(latest(parts), world) : null,
-      wholeOn: wholeOf(product, doneOn.get(sourceOf(index))),
+      completeOn: wholeOf(product, doneOn.get(sourceOf(index))),
     };
   });
   return {
@@ -141,7 +141,7 @@ export function cover(world: World, question: Question): Coverage {
     components: withAlternates(world, question, components, now, free).sort(
       (a, b) => scarcity(a) - scarcity(b) || a.itemId - b.itemId,
     ),
-    wholeOn: latest(products.map((product) => product.wholeOn)),
+    completeOn: latest(products.map((product) => product.completeOn)),
   };
 }
 
@@ -279,7 +279,7 @@ const anyAlternates = (world: World, wanted: readonly Wanted[]) =>
   });
 
 /** What can be made of a product now, and what making all of it needs. */
-type ProductNow = Omit<ProductCover, 'partsOn' | 'wholeOn'> & Asked;
+type ProductNow = Omit<ProductCover, 'partsOn' | 'completeOn'> & Asked;
 
 /** What of each stands ready, and how many of the rest can be made now, in turn. */
 function productsNow(
@@ -323,5 +323,5 @@ function productsNow(
 
 function scarcity(component: ComponentCover): number {
   if (component.short > 0) return 0;
-  return component.wholeOn === '' ? 2 : 1;
+  return component.completeOn === '' ? 2 : 1;
 }

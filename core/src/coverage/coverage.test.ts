@@ -189,12 +189,12 @@ describe('cover', () => {
         promised: q('6'),
         coming: q('12'),
         short: 0,
-        wholeOn: '2026-12-09',
+        completeOn: '2026-12-09',
         alternates: [],
       },
     ]);
-    expect(answer.products[0]).toMatchObject({ now: 0, limitedBy: 1, partsOn: '2026-12-09', wholeOn: '2026-12-09' });
-    expect(cover({ ...input, comingOf: () => [{ itemId: 1, quantity: q('99'), date: null }] }).wholeOn).toBeNull();
+    expect(answer.products[0]).toMatchObject({ now: 0, limitedBy: 1, partsOn: '2026-12-09', completeOn: '2026-12-09' });
+    expect(cover({ ...input, comingOf: () => [{ itemId: 1, quantity: q('99'), date: null }] }).completeOn).toBeNull();
   });
 
   it('is whole at exactly enough, on the last day of all, and lists what is scarcest first', () => {
@@ -230,22 +230,22 @@ describe('cover', () => {
       [0, '2026-12-01', 3],
       [q('2'), '', null],
     ]);
-    expect(answer.wholeOn).toBe('2026-12-01');
-    expect(answer.components.map(({ itemId, short, wholeOn }) => [itemId, short, wholeOn])).toEqual([
+    expect(answer.completeOn).toBe('2026-12-01');
+    expect(answer.components.map(({ itemId, short, completeOn }) => [itemId, short, completeOn])).toEqual([
       [3, 0, '2026-12-01'],
       [1, 0, ''],
       [2, 0, ''],
     ]);
     const more = cover({ ...input, wanted: [...input.wanted, { itemId: 101, quantity: q('6') }] });
-    expect([more.wholeOn, more.products[3]?.wholeOn]).toEqual(['2026-12-09', '2026-12-09']);
+    expect([more.completeOn, more.products[3]?.completeOn]).toEqual(['2026-12-09', '2026-12-09']);
     const short = cover({ ...input, wanted: [...input.wanted, { itemId: 102, quantity: q('1') }] });
     expect(short.components.map(({ itemId, short: by }) => [itemId, by])).toEqual([
       [2, q('2')],
       [3, 0],
       [1, 0],
     ]);
-    expect(short.wholeOn).toBeNull();
-    expect(cover({ ...input, wanted: [] })).toEqual({ products: [], components: [], wholeOn: '' });
+    expect(short.completeOn).toBeNull();
+    expect(cover({ ...input, wanted: [] })).toEqual({ products: [], components: [], completeOn: '' });
     // Those without a day come after all that have one, and short before coming, each by item.
     const later = cover({
       ...input,
@@ -260,7 +260,7 @@ describe('cover', () => {
             ]
           : [],
     });
-    expect(later.components.map(({ itemId, wholeOn }) => [itemId, wholeOn])).toEqual([
+    expect(later.components.map(({ itemId, completeOn }) => [itemId, completeOn])).toEqual([
       [2, null],
       [4, null],
       [1, null],
@@ -274,6 +274,6 @@ describe('cover', () => {
       ...inputOf({ wanted: [], revisions: [], onHand: [], promised: [] }),
       wanted: [{ itemId: 5, quantity: q('1') }],
     };
-    expect(cover(input).products[0]).toMatchObject({ now: 0, hasDefinition: false, wholeOn: null });
+    expect(cover(input).products[0]).toMatchObject({ now: 0, hasDefinition: false, completeOn: null });
   });
 });

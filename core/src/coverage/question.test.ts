@@ -123,14 +123,14 @@ describe('a question', () => {
           ];
         });
         const whole = peg({ demands: [...demands, ...own], supplies: [...supplies, ...made], calendar });
-        for (const { index, itemId, quantity, now, short, wholeOn } of quick.needs) {
+        for (const { index, itemId, quantity, now, short, completeOn } of quick.needs) {
           const same = whole.pegged.find(
             ({ demand: { source, itemId: part } }) =>
               source.kind === 'build' && source.id === sourceOf(index) && part === itemId,
           );
-          expect([quantity, wholeOn, now, short]).toEqual([
+          expect([quantity, completeOn, now, short]).toEqual([
             same?.demand.quantity,
-            same?.wholeOn,
+            same?.completeOn,
             same?.now,
             same?.short,
           ]);
@@ -151,7 +151,7 @@ describe('a question', () => {
   it('counts what it makes itself as coming, on the day that is done', () => {
     const world = smallWorld(hand);
     const alone = cover(world, { wanted: [{ itemId: 12, quantity: q(3) }] });
-    expect(alone.components).toMatchObject([{ itemId: 11, short: q(2), wholeOn: null }, { itemId: 2 }]);
+    expect(alone.components).toMatchObject([{ itemId: 11, short: q(2), completeOn: null }, { itemId: 2 }]);
     const both = cover(world, {
       wanted: [
         { itemId: 12, quantity: q(3) },
@@ -161,11 +161,11 @@ describe('a question', () => {
     expect(both.components.find(({ itemId }) => itemId === 11)).toMatchObject({
       coming: q(2),
       short: 0,
-      wholeOn: '2026-11-25',
+      completeOn: '2026-11-25',
       arrivals: [{ kind: 'build', id: sourceOf(1), quantity: q(2), on: '2026-11-25' }],
     });
     // Three of them take a day and a half of the bench.
-    expect(both.products.map(({ partsOn, wholeOn }) => [partsOn, wholeOn])).toEqual([
+    expect(both.products.map(({ partsOn, completeOn }) => [partsOn, completeOn])).toEqual([
       ['2026-11-25', '2026-11-26'],
       ['', '2026-11-25'],
     ]);
@@ -175,21 +175,21 @@ describe('a question', () => {
     const world = smallWorld(hand);
     const wanted = [{ itemId: 11, quantity: q(6) }];
     const answer = cover(world, { wanted, by: '2026-12-03' });
-    expect(answer.components).toMatchObject([{ itemId: 1, needed: q(12), late: q(6), wholeOn: '2026-12-04' }]);
+    expect(answer.components).toMatchObject([{ itemId: 1, needed: q(12), late: q(6), completeOn: '2026-12-04' }]);
     expect(cover(world, { wanted, by: '2026-12-04' }).components[0]?.late).toBe(0);
-    expect(answer.products[0]).toMatchObject({ now: q(3), toMake: q(6), fromShelf: 0, wholeOn: '2026-12-04' });
+    expect(answer.products[0]).toMatchObject({ now: q(3), toMake: q(6), fromShelf: 0, completeOn: '2026-12-04' });
     const finished = cover(world, { wanted, finishedFirst: true });
     expect(finished.products[0]).toMatchObject({ now: q(3), toMake: q(5), fromShelf: q(1) });
     expect(finished.components[0]?.needed).toBe(q(10));
     expect(cover(world, { wanted: [{ itemId: 11, quantity: q(1) }], finishedFirst: true })).toMatchObject({
-      products: [{ toMake: 0, wholeOn: '' }],
+      products: [{ toMake: 0, completeOn: '' }],
       components: [],
-      wholeOn: '',
+      completeOn: '',
     });
   });
 
   it('keeps to stores', () => {
     const answer = cover(smallWorld(hand), { wanted: [{ itemId: 11, quantity: q(2) }], stores: new Set([2]) });
-    expect(answer.components).toMatchObject([{ free: 0, wholeOn: '2026-12-04' }]);
+    expect(answer.components).toMatchObject([{ free: 0, completeOn: '2026-12-04' }]);
   });
 });

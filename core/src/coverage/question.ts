@@ -25,7 +25,7 @@ export interface AskedNeed {
   /** Of it from shelves, and what nothing brings. */
   readonly now: Quantity;
   readonly short: Quantity;
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
   /** What of it is not there by the day that was asked for; zero without one. */
   readonly late: Quantity;
 }
@@ -79,7 +79,7 @@ export function pegAsked(
       quantity,
       now: run.now[line] as Quantity,
       short: run.short[line] as Quantity,
-      wholeOn: whenOf(run.when[line] ?? 0),
+      completeOn: whenOf(run.when[line] ?? 0),
       late: by === null ? ZERO : minus(quantity, inTime.get(line) ?? ZERO),
     });
   }

@@ -48,7 +48,7 @@ describe('working days', () => {
     expect(dayOfNumber(begunBy(dayNumber('2026-11-25'), most, new Set([7])))).toMatch(/^\d{4}-\d{2}-\d{2}$/);
   });
 
-  it('of labour are whole ones, at least one and at least what the definition says', () => {
+  it('of labour are whole ones, at least one and at least what the bill of materials says', () => {
     expect([0, 1, 480, 481, 960].map((minutes) => benchDays(minutes * 1e6, 480, null))).toEqual([1, 1, 1, 2, 2]);
     expect([benchDays(30e6, 480, 3), benchDays(2000e6, 480, 3)]).toEqual([3, 5]);
   });

@@ -4,12 +4,12 @@ import type { WhenThere } from './demand.ts';
 /**
  * The day on which goods that are complete on a day are with whoever wanted them: the one answer of screens, papers and
  * messages.
- * @param wholeOn '' now, null when nobody knows
+ * @param completeOn '' now, null when nobody knows
  * @param transportDays how long they are on their way; 0 where they are fetched, or nobody said
  */
-export function arrivesOn(wholeOn: WhenThere, transportDays: number, today: string): WhenThere {
-  if (transportDays === 0 || wholeOn === null || wholeOn >= LATER) return wholeOn;
-  return dayAfter(wholeOn === '' ? today : wholeOn, transportDays);
+export function arrivesOn(completeOn: WhenThere, transportDays: number, today: string): WhenThere {
+  if (transportDays === 0 || completeOn === null || completeOn >= LATER) return completeOn;
+  return dayAfter(completeOn === '' ? today : completeOn, transportDays);
 }
 
 /** Whether something arrives after the day it was wanted; what nobody knows a day for does. */

@@ -39,7 +39,7 @@ describe('what builds make', () => {
     const { pegged, doneOn } = peg({ demands, supplies, calendar });
     return {
       whole: Object.fromEntries(
-        pegged.map(({ demand: { source }, wholeOn }) => [`${source.kind} ${source.id}`, wholeOn]),
+        pegged.map(({ demand: { source }, completeOn }) => [`${source.kind} ${source.id}`, completeOn]),
       ),
       done: Object.fromEntries(doneOn),
     };
@@ -151,7 +151,7 @@ describe('days of builds against the slowest reckoning', () => {
       fc.property(picture, (some) => {
         const slow = slowly(some);
         const quick = peg(some);
-        for (const { demand, wholeOn } of quick.pegged) expect(wholeOn).toBe(slow.whole.get(demand));
+        for (const { demand, completeOn } of quick.pegged) expect(completeOn).toBe(slow.whole.get(demand));
         expect([...quick.doneOn].sort(([a], [b]) => a - b)).toEqual([...slow.done].sort(([a], [b]) => a - b));
       }),
       { numRuns: 300 },
@@ -163,9 +163,9 @@ describe('days of builds against the slowest reckoning', () => {
       fc.property(picture, anyBought, fc.infiniteStream(fc.double({ noNaN: true })), (some, [itemId, n, on], dice) => {
         const before = peg(some);
         const more = peg({ ...some, supplies: [...some.supplies, supply('purchase', 99, itemId, n, on || null)] });
-        const was = new Map(before.pegged.map(({ demand, wholeOn }) => [demand, wholeOn]));
-        for (const { demand, wholeOn } of more.pegged)
-          expect(byDay(wholeOn, was.get(demand) ?? null)).toBeLessThanOrEqual(0);
+        const was = new Map(before.pegged.map(({ demand, completeOn }) => [demand, completeOn]));
+        for (const { demand, completeOn } of more.pegged)
+          expect(byDay(completeOn, was.get(demand) ?? null)).toBeLessThanOrEqual(0);
         for (const [build, day] of more.doneOn)
           expect(byDay(day, before.doneOn.get(build) ?? null)).toBeLessThanOrEqual(0);
         const shuffled = <T>(all: readonly T[]) =>
@@ -174,10 +174,10 @@ describe('days of builds against the slowest reckoning', () => {
             .sort(([a], [b]) => a - b)
             .map(([, one]) => one);
         const other = peg({ ...some, demands: shuffled(some.demands), supplies: shuffled(some.supplies) });
-        for (const { demand, wholeOn, now, coming, short } of other.pegged) {
+        for (const { demand, completeOn, now, coming, short } of other.pegged) {
           const same = before.pegged.find((one) => one.demand === demand);
-          expect({ wholeOn, now, coming, short }).toEqual({
-            wholeOn: same?.wholeOn,
+          expect({ completeOn, now, coming, short }).toEqual({
+            completeOn: same?.completeOn,
             now: same?.now,
             coming: same?.coming,
             short: same?.short,

@@ -42,12 +42,12 @@ const shelf = (quantity: string, more: Partial<Supply> = {}): Supply => ({
 const purchase = (id: number, quantity: string, on: WhenThere, more: Partial<Supply> = {}): Supply =>
   shelf(quantity, { from: { kind: 'purchase', id }, on, storeId: null, ...more });
 const figures = (pegging: readonly Pegged[]) =>
-  pegging.map(({ demand: { source }, now, coming, short, wholeOn }) => [
+  pegging.map(({ demand: { source }, now, coming, short, completeOn }) => [
     `${source.kind} ${source.id}`,
     now / SCALE,
     coming / SCALE,
     short / SCALE,
-    wholeOn,
+    completeOn,
   ]);
 
 describe('pegging', () => {
@@ -310,7 +310,7 @@ describe('pegging against the slowest reckoning', () => {
         line: one.lineId,
         now: days.filter((day) => day === '').length,
         coming: days.filter((day) => day !== '').length,
-        wholeOn: whole ? ([...days].sort().at(-1) ?? '') : null,
+        completeOn: whole ? ([...days].sort().at(-1) ?? '') : null,
         standIns,
       };
     });
@@ -321,11 +321,11 @@ describe('pegging against the slowest reckoning', () => {
       fc.property(picture, ([demands, supplies]) => {
         const quick = peg(demands, supplies).filter(({ demand }) => demand.source.kind !== 'owed');
         expect(
-          quick.map(({ demand, now, coming, wholeOn, standIns }) => ({
+          quick.map(({ demand, now, coming, completeOn, standIns }) => ({
             line: demand.lineId,
             now: now / SCALE,
             coming: coming / SCALE,
-            wholeOn,
+            completeOn,
             standIns: standIns.map((one) => [one.itemId, one.quantity / SCALE, one.standsFor / SCALE]),
           })),
         ).toEqual(slowly(demands, supplies));

@@ -24,7 +24,7 @@ export interface Pegged {
   /** What nothing brings. */
   readonly short: Quantity;
   /** The day it has everything; null when none is known, or not all of it comes. */
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
   /**
    * What could stand in now for what is not on shelves, as far as nobody needs it itself, and counted once. Offered, never
    * part of the figures above.
@@ -61,7 +61,7 @@ export function peg(picture: Picture): Pegging {
       now: now as Quantity,
       coming: (need - now - short) as Quantity,
       short: short as Quantity,
-      wholeOn: whenOf(run.when[line] ?? NOW),
+      completeOn: whenOf(run.when[line] ?? NOW),
       standIns: standIns.get(line) ?? [],
     };
   });

@@ -95,25 +95,25 @@ describe('builds that share shelves and what is coming', () => {
   it('lacks nothing where all is there, and waits for just what it lacks', () => {
     const [first, second] = allot([one(1, '3'), one(2, '3')], new Map([[1, q('3')]]), [come('3', '2026-12-05')]);
     expect([first?.short.size, first?.got.get(1)]).toEqual([0, q('3')]);
-    expect(second?.short.get(1)).toEqual({ quantity: q('3'), isComing: true, wholeOn: '2026-12-05' });
+    expect(second?.short.get(1)).toEqual({ quantity: q('3'), isComing: true, completeOn: '2026-12-05' });
     const [all] = allot([one(1, '3')], new Map(), []);
-    expect(all?.short.get(1)).toEqual({ quantity: q('3'), isComing: false, wholeOn: null });
+    expect(all?.short.get(1)).toEqual({ quantity: q('3'), isComing: false, completeOn: null });
     const [part] = allot([one(1, '3')], new Map(), [come('2', '2026-12-05')]);
-    expect(part?.short.get(1)).toEqual({ quantity: q('3'), isComing: true, wholeOn: null });
+    expect(part?.short.get(1)).toEqual({ quantity: q('3'), isComing: true, completeOn: null });
   });
 
   it('never waits for what it makes itself, and leaves that to others', () => {
     const arrivals = [come('9', '2026-12-02', 1), come('9', '2026-12-07')];
     const [maker, other] = allot([one(1, '3'), one(2, '3')], new Map(), arrivals);
-    expect(maker?.short.get(1)?.wholeOn).toBe('2026-12-07');
-    expect(other?.short.get(1)?.wholeOn).toBe('2026-12-02');
+    expect(maker?.short.get(1)?.completeOn).toBe('2026-12-07');
+    expect(other?.short.get(1)?.completeOn).toBe('2026-12-02');
     // What is given to one is not there for the next; what comes without a day comes last.
     const used = allot([one(1, '9'), one(2, '1'), one(3, '1')], new Map(), [
       come('1', null),
       come('9', '2026-12-01'),
       come('1', '2026-12-03'),
     ]);
-    expect(used.map(({ short }) => short.get(1)?.wholeOn)).toEqual(['2026-12-01', '2026-12-03', null]);
+    expect(used.map(({ short }) => short.get(1)?.completeOn)).toEqual(['2026-12-01', '2026-12-03', null]);
     expect(used[2]?.short.get(1)?.isComing).toBe(true);
   });
 
@@ -123,7 +123,7 @@ describe('builds that share shelves and what is coming', () => {
     const on = (itemId: number, date: string) => ({ ...come('3', date), itemId });
     const arrivals = [on(1, '2026-12-02'), on(2, '2026-12-24'), on(4, '2026-12-05')];
     const [share] = allot([build], new Map(), arrivals);
-    expect([...(share?.short ?? [])].map(([itemId, { wholeOn }]) => [itemId, wholeOn])).toEqual([
+    expect([...(share?.short ?? [])].map(([itemId, { completeOn }]) => [itemId, completeOn])).toEqual([
       [3, null],
       [2, '2026-12-24'],
       [4, '2026-12-05'],
@@ -131,7 +131,7 @@ describe('builds that share shelves and what is coming', () => {
     ]);
   });
 
-  it('serves the older of two that are due on one day, and none without a day before one with', () => {
+  it('serves the older of two that are due on one day, and none without a date before one with', () => {
     const order = (...builds: OpenBuild[]) => allot(builds, new Map()).map(({ buildId }) => buildId);
     expect(order(one(9, '1'), one(4, '1'), one(7, '1', null), one(5, '1', null), one(8, '1', '9998-01-01'))).toEqual([
       4, 9, 8, 5, 7,
@@ -208,9 +208,9 @@ describe('builds that share shelves and what is coming', () => {
       new Map([[1, q('3')]]),
       [arrival('3', null), arrival('3', '2026-12-09'), arrival('2', '2026-12-01'), arrival('7', '2026-12-04', 3)],
     );
-    expect(first?.short.get(1)).toEqual({ quantity: q('2'), isComing: true, wholeOn: '2026-12-01' });
-    expect(second?.short.get(1)).toEqual({ quantity: q('4'), isComing: true, wholeOn: '2026-12-04' });
-    expect(third?.short.get(1)).toEqual({ quantity: q('9'), isComing: true, wholeOn: null });
+    expect(first?.short.get(1)).toEqual({ quantity: q('2'), isComing: true, completeOn: '2026-12-01' });
+    expect(second?.short.get(1)).toEqual({ quantity: q('4'), isComing: true, completeOn: '2026-12-04' });
+    expect(third?.short.get(1)).toEqual({ quantity: q('9'), isComing: true, completeOn: null });
   });
 });
 

@@ -8,7 +8,7 @@ export interface Shortage {
   /** Whether any of it is on its way for this source, even if nobody knows when. */
   readonly isComing: boolean;
   /** The day on which the last of it comes; null when none is known or not all of it is coming. */
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
 }
 
 /** What one source has from shelves and what it waits for, by item. */
@@ -25,7 +25,7 @@ export const sourceKey = ({ kind, id }: Source) => `${kind}:${id}`;
 /** Every source's share of shelves and of what is coming, in turn. */
 export function sharesOf(pegging: readonly Pegged[]): Map<string, Share> {
   const shares = new Map<string, { source: Source; got: Map<number, Quantity>; short: Map<number, Shortage> }>();
-  for (const { demand, now, coming, wholeOn } of pegging) {
+  for (const { demand, now, coming, completeOn } of pegging) {
     const key = sourceKey(demand.source);
     const share = shares.get(key) ?? { source: demand.source, got: new Map(), short: new Map() };
     shares.set(key, share);
@@ -36,11 +36,11 @@ export function sharesOf(pegging: readonly Pegged[]): Map<string, Share> {
     share.short.set(demand.itemId, {
       quantity: add(known?.quantity ?? (0 as Quantity), missing),
       isComing: (known?.isComing ?? false) || coming > 0,
-      wholeOn: latest(known ? [known.wholeOn, wholeOn] : [wholeOn]),
+      completeOn: latest(known ? [known.completeOn, completeOn] : [completeOn]),
     });
   }
   for (const share of shares.values())
-    share.short = new Map([...share.short].sort(([, a], [, b]) => byDay(b.wholeOn, a.wholeOn)));
+    share.short = new Map([...share.short].sort(([, a], [, b]) => byDay(b.completeOn, a.completeOn)));
   return shares;
 }
 

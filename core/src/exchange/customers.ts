@@ -10,12 +10,12 @@ export const customerFile: FileKind<ImportWorld> = {
     { key: 'code', title: 'Code', required: true, aliases: ['customer', 'customer code', 'customer no', 'number'] },
     { key: 'name', title: 'Name', required: true, aliases: ['customer name', 'company'] },
     { key: 'contact', title: 'Contact', aliases: ['contact person', 'attention'] },
-    { key: 'email', title: 'Mail address', aliases: ['email', 'e-mail', 'mail'] },
+    { key: 'email', title: 'Email', aliases: ['email', 'e-mail', 'mail'] },
     { key: 'phone', title: 'Phone', aliases: ['telephone', 'tel'] },
     { key: 'billing', title: 'Billing address', aliases: ['address', 'invoice address', 'bill to'] },
     { key: 'delivery', title: 'Delivery address', aliases: ['shipping address', 'ship to', 'deliver to'] },
     { key: 'discount', title: 'Discount %', amount: true, aliases: ['discount', 'rebate'] },
-    { key: 'transportDays', title: 'Days of transport', aliases: ['transport days', 'delivery days', 'days'] },
+    { key: 'transportDays', title: 'Delivery days', aliases: ['days of transport', 'transport days', 'days'] },
     { key: 'note', title: 'Note', aliases: ['remark', 'comment', 'notes'] },
     { key: 'archived', title: 'Archived', aliases: ['inactive', 'blocked'] },
   ],
@@ -60,7 +60,7 @@ export const customerFile: FileKind<ImportWorld> = {
   },
 };
 
-const NO_MAIL = 'This is not an e-mail address. Write it like name@example.org, or leave it empty.';
+const NO_MAIL = 'This is not an email address. Write it like name@example.org, or leave it empty.';
 
 /** Lines of an address, however the file ends them. */
 const lines = (cell: string) =>

@@ -75,7 +75,7 @@ export const definitionFile: FileKind<ImportWorld> = {
       amount: true,
       aliases: ['output', 'output quantity', 'batch size', 'yield', 'lot size', 'makes quantity'],
     },
-    { key: 'state', title: 'State', aliases: ['status', 'revision state'] },
+    { key: 'state', title: 'Status', aliases: ['status', 'revision state'] },
     { key: 'made', title: 'Made', aliases: ['made or packed'] },
     { key: 'paperwork', title: 'Paperwork', aliases: ['customer paperwork', 'print contents'] },
     { key: 'onOrder', title: 'On an order', aliases: ['contents on order', 'on order'] },
@@ -83,8 +83,9 @@ export const definitionFile: FileKind<ImportWorld> = {
     { key: 'kind', title: 'Kind', aliases: ['line kind', 'line type', 'type'] },
     {
       key: 'component',
-      title: 'Component',
+      title: 'Part',
       aliases: [
+        'component',
         'part',
         'child',
         'component code',

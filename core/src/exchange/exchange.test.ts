@@ -96,7 +96,7 @@ describe('column matching', () => {
       'field:Warranty months',
     ]);
     expect(guessMatching(['Code', 'Code', 'Name'], fileKinds.items.columns)).toEqual(['code', null, 'name']);
-    const bom = ['Parent', 'Component', 'Qty per', 'Scrap %', 'Operation'];
+    const bom = ['Parent', 'Part', 'Qty per', 'Scrap %', 'Operation'];
     expect(guessMatching(bom, fileKinds.definitions.columns)).toEqual([
       'product',
       'component',

@@ -42,8 +42,8 @@ const columns: readonly Column[] = [
   { key: 'tracking', title: 'Tracking', aliases: ['tracked', 'tracked by', 'lot or serial', 'traceability'] },
   { key: 'serialPattern', title: 'Serial pattern', aliases: ['serial format', 'serial mask'] },
   { key: 'lotOrder', title: 'Lot order', aliases: ['lots go', 'first to expire first', 'fefo'] },
-  { key: 'lotFields', title: 'Written of a lot', aliases: ['lot fields', 'lot attributes'] },
-  { key: 'returnDays', title: 'Days to send back', aliases: ['return days', 'return period'] },
+  { key: 'lotFields', title: 'Recorded for a lot', aliases: ['written of a lot', 'lot fields', 'lot attributes'] },
+  { key: 'returnDays', title: 'Return window, days', aliases: ['days to send back', 'return days', 'return period'] },
   { key: 'homeBin', title: 'Home bin', aliases: ['bin', 'location', 'shelf', 'place', 'default bin', 'storage'] },
   {
     key: 'sellPrice',

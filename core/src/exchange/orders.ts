@@ -20,7 +20,7 @@ export const orderFile: FileKind<ImportWorld> = {
     { key: 'order', title: 'Order', required: true, aliases: ['order number', 'order no', 'number', 'reference'] },
     { key: 'customer', title: 'Customer', aliases: ['customer code', 'customer no', 'customer name', 'client'] },
     { key: 'reference', title: 'Their reference', aliases: ['customer reference', 'purchase order', 'po number'] },
-    { key: 'state', title: 'State', aliases: ['status'] },
+    { key: 'state', title: 'Status', aliases: ['status'] },
     { key: 'wantedOn', title: 'Wanted on', aliases: ['due', 'due date', 'delivery date', 'wanted', 'required date'] },
     { key: 'item', title: 'Item', required: true, aliases: ['item code', 'code', 'sku', 'article', 'product'] },
     { key: 'quantity', title: 'Quantity', required: true, amount: true, aliases: ['qty', 'amount', 'pieces'] },

@@ -24,7 +24,7 @@ export const priceFile: FileKind<ImportWorld> = {
     { key: 'supplierName', title: 'Supplier name', aliases: ['vendor name', 'company'] },
     {
       key: 'supplierItem',
-      title: "Supplier's code",
+      title: 'Supplier’s code',
       aliases: [
         'supplier item',
         'supplier part number',

@@ -53,13 +53,13 @@ describe('an order that is being typed', () => {
     const demands = [demand(1, 1, 4, '2026-12-01'), demand(2, 1, 5, '2026-12-20')];
     const picture = { demands, supplies: [shelf(1, 10), bought(1, 20, '2026-12-28')], calendar };
     const { lines, delays } = lookAhead(order, [line(3, [[1, 1]])], items, picture);
-    expect(lines).toMatchObject([{ wholeOn: '', plannedCost: 6_000_000 }]);
+    expect(lines).toMatchObject([{ completeOn: '', plannedCost: 6_000_000 }]);
     expect(delays).toEqual([
       { source: { kind: 'order', id: 2 }, before: '', after: '2026-12-28', turnOn: '2026-12-20' },
     ]);
     // Where it gives way to the other, it waits itself.
     const late = lookAhead({ ...order, turnOn: '2026-12-21' }, [line(3, [[1, 1]])], items, picture);
-    expect(late.lines).toMatchObject([{ wholeOn: '2026-12-28' }]);
+    expect(late.lines).toMatchObject([{ completeOn: '2026-12-28' }]);
     expect([...(late.lines[0]?.parts.values() ?? [])]).toMatchObject([{ itemId: 1, missing: q(2) }]);
     expect(late.delays).toEqual([]);
   });
@@ -71,8 +71,8 @@ describe('an order that is being typed', () => {
       calendar,
     });
     expect(lines).toMatchObject([
-      { wholeOn: '', plannedCost: null },
-      { wholeOn: '', plannedCost: null },
+      { completeOn: '', plannedCost: null },
+      { completeOn: '', plannedCost: null },
     ]);
   });
 
@@ -116,11 +116,11 @@ describe('an order that is being typed', () => {
             .reduce((sum, part) => sum + part.missing, 0);
           const own = after.filter(({ demand: { source } }) => source.id === 99);
           expect(missing).toBe(own.reduce((sum, pegged) => sum + pegged.demand.quantity - pegged.now, 0));
-          const wholeOn = (pegging: typeof after, id: number) =>
-            pegging.find(({ demand: { source } }) => source.id === id)?.wholeOn;
+          const completeOn = (pegging: typeof after, id: number) =>
+            pegging.find(({ demand: { source } }) => source.id === id)?.completeOn;
           const late = demands
             .map(({ source }) => source.id)
-            .filter((id) => wholeOn(before, id) !== wholeOn(after, id));
+            .filter((id) => completeOn(before, id) !== completeOn(after, id));
           expect(delays.map(({ source }) => source.id).sort()).toEqual(late.sort());
         },
       ),

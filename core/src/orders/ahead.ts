@@ -47,11 +47,11 @@ export interface PartAhead {
   readonly itemId: number;
   /** What shelves do not have for it. */
   readonly missing: Quantity;
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
 }
 
 export interface LineAhead {
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
   /** By the part's place in the line; parts that need nothing more are left out. */
   readonly parts: ReadonlyMap<number, PartAhead>;
   /** By today's averages; null where it is more than can be counted, or nothing leaves. */
@@ -94,14 +94,17 @@ export function lookAhead(
     parts: new Map(),
     plannedCost: costOf(line, items),
   }));
-  for (const { demand, now, wholeOn } of after) {
+  for (const { demand, now, completeOn } of after) {
     if (sourceKey(demand.source) !== key) continue;
     const at = demand.lineId ?? 0;
-    const part = { itemId: demand.itemId, missing: minus(demand.quantity, now), wholeOn };
+    const part = { itemId: demand.itemId, missing: minus(demand.quantity, now), completeOn };
     looks[Math.trunc(at / PARTS_OF_A_LINE)]?.parts.set(at % PARTS_OF_A_LINE, part);
   }
   return {
-    lines: looks.map((look) => ({ ...look, wholeOn: latest([...look.parts.values()].map((part) => part.wholeOn)) })),
+    lines: looks.map((look) => ({
+      ...look,
+      completeOn: latest([...look.parts.values()].map((part) => part.completeOn)),
+    })),
     delays: delaysOf(peg(picture).pegged, after, key, picture.calendar.today),
   };
 }
@@ -160,21 +163,21 @@ function costOf({ parts, quantity, outputQuantity }: AheadLine, items: ReadonlyM
 
 interface Whole {
   readonly source: Source;
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
   readonly turnOn: WhenThere;
 }
 
 /** When each is whole, and the last day by which any of it is wanted. */
 function wholeBySource(pegging: readonly Pegged[], today: string): Map<string, Whole> {
   const known = new Map<string, Whole>();
-  for (const { demand, wholeOn: goodsOn } of pegging) {
-    const wholeOn = arrivesOn(goodsOn, demand.transport ?? 0, today);
+  for (const { demand, completeOn: goodsOn } of pegging) {
+    const completeOn = arrivesOn(goodsOn, demand.transport ?? 0, today);
     const key = sourceKey(demand.source);
     const before = known.get(key);
     const { wantedOn } = demand.turn;
     known.set(key, {
       source: demand.source,
-      wholeOn: before ? latest([before.wholeOn, wholeOn]) : wholeOn,
+      completeOn: before ? latest([before.completeOn, completeOn]) : completeOn,
       turnOn: before ? latest([before.turnOn, wantedOn]) : wantedOn,
     });
   }
@@ -184,10 +187,10 @@ function wholeBySource(pegging: readonly Pegged[], today: string): Map<string, W
 /** Orders and builds whose day moves. */
 function delaysOf(before: readonly Pegged[], after: readonly Pegged[], own: string, today: string): Delay[] {
   const was = wholeBySource(before, today);
-  return [...wholeBySource(after, today)].flatMap(([key, { source, wholeOn, turnOn }]): Delay[] => {
-    const old = was.get(key)?.wholeOn;
+  return [...wholeBySource(after, today)].flatMap(([key, { source, completeOn, turnOn }]): Delay[] => {
+    const old = was.get(key)?.completeOn;
     const isNamed = source.kind === 'order' || source.kind === 'build';
-    if (!isNamed || key === own || old === undefined || old === wholeOn) return [];
-    return [{ source, before: old, after: wholeOn, turnOn }];
+    if (!isNamed || key === own || old === undefined || old === completeOn) return [];
+    return [{ source, before: old, after: completeOn, turnOn }];
   });
 }

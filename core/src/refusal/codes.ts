@@ -72,7 +72,7 @@ export const refusals = {
   'not-found': NONE,
   'code-taken': { code: 'text', by: 'text', id: 'number?' },
   'stale-save': { current: 'record' },
-  'wrong-state': { is: 'text', must: 'text' },
+  'wrong-state': { kind: 'text', number: 'text', state: 'text' },
 
   // Items
   'unit-in-use': NONE,

@@ -5,15 +5,15 @@ import { afterDeed, canDo, repairMargin } from './index.ts';
 describe('a repair', () => {
   it('goes from taking in to giving back, asks on the way, and begins only when nobody is waited for', () => {
     const way = ['ask', 'agree', 'start', 'finish', 'give-back'] as const;
-    expect(way.reduce<Parameters<typeof afterDeed>[1]>((state, deed) => afterDeed(deed, state), 'taken-in')).toBe(
-      'given-back',
-    );
+    const after = (deed: Parameters<typeof afterDeed>[0], state: Parameters<typeof canDo>[1]) =>
+      afterDeed(deed, { number: 'RP-0001', state });
+    expect(way.reduce<Parameters<typeof canDo>[1]>((state, deed) => after(deed, state), 'taken-in')).toBe('given-back');
     expect(canDo('start', 'taken-in')).toBe(true);
-    expect(() => afterDeed('start', 'asked')).toThrow('wrong-state');
-    expect(() => afterDeed('give-back', 'on-bench')).toThrow('wrong-state');
-    expect(() => afterDeed('finish', 'ready')).toThrow('wrong-state');
-    expect(afterDeed('decline', 'on-bench')).toBe('ready');
-    expect(afterDeed('take-back', 'given-back')).toBe('ready');
+    expect(() => after('start', 'asked')).toThrow('wrong-state');
+    expect(() => after('give-back', 'on-bench')).toThrow('wrong-state');
+    expect(() => after('finish', 'ready')).toThrow('wrong-state');
+    expect(after('decline', 'on-bench')).toBe('ready');
+    expect(after('take-back', 'given-back')).toBe('ready');
   });
 
   it('brings what is charged beyond its cost, and under warranty costs without a price', () => {

@@ -34,13 +34,14 @@ export const canDo = (deed: RepairDeed, state: RepairState): boolean =>
 
 /**
  * What a repair is after something was done.
- * @throws Refusal `wrong-state` saying what it is and would have to be
+ * @throws Refusal `wrong-state`
  */
-export function afterDeed(deed: RepairDeed, state: RepairState): RepairState {
-  const { from, to } = deeds[deed];
-  if (canDo(deed, state)) return to;
-  const must = from.map((one) => repairWords[one]).join(' or ');
-  throw new Refusal('wrong-state', { is: repairWords[state], must });
+export function afterDeed(
+  deed: RepairDeed,
+  { number, state }: { readonly number: string; readonly state: RepairState },
+): RepairState {
+  if (canDo(deed, state)) return deeds[deed].to;
+  throw new Refusal('wrong-state', { kind: 'repair', number, state });
 }
 
 /** What a repair brings beyond what it costs; a warranty brings nothing. */

@@ -33,7 +33,7 @@ describe('what comes back as it was built', () => {
     expect(lines.map((one) => expected(one, 2, 3))).toEqual([4, 2]);
   });
 
-  it('has the shares that the definition said, the rest by what was really paid', () => {
+  it('has the shares that the bill of materials said, the rest by what was really paid', () => {
     const said = [line(1, 4, 1, { share: percent(60) }), line(2, 4, 30), line(3, 4, 10)];
     expect(asBuilt(said).map(({ weighed }) => weighed)).toEqual([percent(60), percent(30), percent(10)]);
     // One of those that were weighed did not go in: the others weigh as they did to each other.

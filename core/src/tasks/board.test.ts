@@ -17,7 +17,7 @@ const task = (id: number, buildId: number, personId: number | null = null, day: 
 });
 
 describe('the board', () => {
-  it('places a build where it is planned, its tasks with it, and those of somebody else by themselves', () => {
+  it('places a build where it is planned, its tasks with it, and those by someone else by themselves', () => {
     const cards = placeWork(
       [build(1, 7, '2026-11-26'), build(2)],
       [task(11, 1), task(12, 1, 8), task(13, 1, null, '2026-11-27')],

@@ -1,7 +1,6 @@
 import { dayOf } from '@yosegi/core/days';
 import { Posting } from '@yosegi/core/ledger';
 import { negated, ZERO } from '@yosegi/core/number';
-import { Refusal } from '@yosegi/core/refusal';
 import { type Doing, found } from '../command/doing.ts';
 import { numbered, updateVersioned } from '../db/versions.ts';
 import { readStock, writeDocument } from '../ledger/index.ts';
@@ -9,7 +8,8 @@ import { endBuilt } from '../orders/index.ts';
 import { stopClocks } from '../tasks/index.ts';
 import { keepLines, type LineChange } from './keep.ts';
 import { leftoversOf } from './leftovers.ts';
-import { buildLines, buildRecord, isOpen, readBuild } from './sql.ts';
+import { buildLines, buildRecord, readBuild } from './sql.ts';
+import { requireOpen } from './state.ts';
 
 /**
  * Cancels a build; what stands on the bench for it goes back to the bins it came from, and the orders it was for wait for
@@ -19,7 +19,7 @@ export async function cancelBuild(doing: Doing, id: number, version: number) {
   const { tx } = doing;
   const today = dayOf(doing.now);
   const build = found(await buildRecord(tx, id));
-  if (!isOpen(build.state)) throw new Refusal('wrong-state', { is: build.state, must: 'planned or on the bench' });
+  requireOpen(build);
   const lines = await buildLines(tx, id);
   const standing = lines.filter((line) => line.on_bench > 0);
   const changes = new Map<number, LineChange>();

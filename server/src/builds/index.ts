@@ -17,5 +17,5 @@ export {
   toBuildRows,
 } from './sql.ts';
 export { startBuild } from './start.ts';
-export { requireState } from './state.ts';
+export { requireOpen, requireState } from './state.ts';
 export { costNow } from './used.ts';

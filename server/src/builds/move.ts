@@ -5,6 +5,7 @@ import { numbered, saveAnew } from '../db/versions.ts';
 import { revisionRow } from '../definitions/index.ts';
 import { takeLines } from './plan.ts';
 import { buildRecord } from './sql.ts';
+import { requireState } from './state.ts';
 
 /** Lets planned builds take the revision in use. @throws Refusal `wrong-state` for a build that has started */
 export async function moveBuilds(doing: Doing, definitionId: number, buildIds: readonly number[]): Promise<Numbered[]> {
@@ -16,8 +17,7 @@ export async function moveBuilds(doing: Doing, definitionId: number, buildIds: r
     const build = await buildRecord(tx, id);
     const taken = build?.revision_id ? await revisionRow(tx, build.revision_id) : undefined;
     if (!build || taken?.definition_id !== definitionId) throw new Refusal('unknown-line', {}, `buildIds.${index}`);
-    if (build.state !== 'planned')
-      throw new Refusal('wrong-state', { is: build.state.replace('-', ' '), must: 'planned' }, `buildIds.${index}`);
+    requireState(build, 'planned', `buildIds.${index}`);
     const values = { revision_id: inUse.id, output_quantity: inUse.output_quantity };
     await saveAnew<'build'>(required(await tx.models.build.findByPk(id)), values);
     await takeLines(tx, id, inUse.id);

@@ -18,7 +18,7 @@ export async function tellRepair(
 ): Promise<void> {
   if (id === null) return;
   const repair = required(await doing.tx.models.repair.findByPk(id));
-  await saveAnew<'repair'>(repair, { state: afterDeed(deed, repair.state) });
+  await saveAnew<'repair'>(repair, { state: afterDeed(deed, repair) });
   await noteRepair(doing, id, says);
 }
 

@@ -28,6 +28,7 @@ import {
   promisedLast,
   readBuild,
 } from './sql.ts';
+import { requireState } from './state.ts';
 
 type PlanInput = BodyOf<'planBuilds'>['builds'][number];
 type Seen = NonNullable<BodyOf<'planBuilds'>['seen']>;
@@ -146,8 +147,7 @@ export async function updateBuild(doing: Doing, id: number, input: BodyOf<'updat
   const { tx } = doing;
   const today = dayOf(doing.now);
   const build = found(await buildRecord(tx, id));
-  if (build.state !== 'planned')
-    throw new Refusal('wrong-state', { is: build.state.replace('-', ' '), must: 'planned' });
+  requireState(build, 'planned');
   if (build.repair_id !== null) throw new Refusal('is-a-repair');
   const quantity = countedIn(input.quantity, build.decimals, 'quantity');
   refuseTooManySerials(build.tracking, quantity, 'quantity');

@@ -191,8 +191,8 @@ export async function toBuildRows(
       waiting: [...short].map(([itemId, missing]) => {
         const item = found(items.get(itemId));
         const { code, name, unit } = item;
-        const { quantity, wholeOn, isComing } = missing;
-        return { itemId, code, name, unit, short: decimal(quantity), comesOn: wholeOn, isComing };
+        const { quantity, completeOn, isComing } = missing;
+        return { itemId, code, name, unit, short: decimal(quantity), comesOn: completeOn, isComing };
       }),
       held: (held.get(build.id) ?? []).map(({ item_id, quantity }) => {
         const { code, name, unit } = found(items.get(item_id));

@@ -44,7 +44,7 @@ export async function startBuild(doing: Doing, id: number, input: StartInput): P
     const at = doing.now.toISOString();
     await tx.insert('put_right', { for_kind: 'build', for_id: id, reason: overridden, person_id: doing.person.id, at });
   }
-  await tellRepair(doing, planned, 'start', 'Work began on the bench');
+  await tellRepair(doing, planned, 'start', 'Work started on the bench');
   doing.changed('builds', 'stock', 'items');
   return numbered(tx, 'build', id);
 }
@@ -59,7 +59,7 @@ async function shortFor(doing: Doing, build: BuildRecord): Promise<Refusal | und
   const share = shareOf(shares, build.id);
   if (!share || share.short.size === 0) return undefined;
   const items = await itemRows(tx, [...share.short.keys()]);
-  const missing = [...share.short].map(([itemId, { quantity: short, wholeOn, isComing }]) => {
+  const missing = [...share.short].map(([itemId, { quantity: short, completeOn, isComing }]) => {
     const got = share.got.get(itemId) ?? ZERO;
     const { code, name, unit, definition_id: definitionId } = found(items.get(itemId));
     return {
@@ -71,7 +71,7 @@ async function shortFor(doing: Doing, build: BuildRecord): Promise<Refusal | und
       needed: add(got, short),
       got,
       short,
-      comesOn: wholeOn,
+      comesOn: completeOn,
       isComing,
     };
   });

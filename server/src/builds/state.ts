@@ -1,9 +1,16 @@
 import { Refusal } from '@yosegi/core/refusal';
-import type { BuildRecord } from './sql.ts';
+import { type BuildRecord, isOpen } from './sql.ts';
 
-/** @throws Refusal `wrong-state` saying what it is and would have to be */
-export function requireState(build: BuildRecord, state: 'planned' | 'on-bench'): void {
-  if (build.state === state) return;
-  const words = { planned: 'planned', 'on-bench': 'on the bench', finished: 'finished', cancelled: 'cancelled' };
-  throw new Refusal('wrong-state', { is: words[build.state], must: words[state] });
+/** @throws Refusal `wrong-state`, with what it is and what to do next */
+export function requireState(build: BuildRecord, state: 'planned' | 'on-bench', field?: string): void {
+  if (build.state !== state) refuseState(build, field);
+}
+
+/** Refuses what cannot be done any more with a build that is finished or cancelled. @throws Refusal `wrong-state` */
+export function requireOpen(build: BuildRecord): void {
+  if (!isOpen(build.state)) refuseState(build);
+}
+
+function refuseState({ number, state }: BuildRecord, field?: string): never {
+  throw new Refusal('wrong-state', { kind: 'build', number, state }, field);
 }

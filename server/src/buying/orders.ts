@@ -239,12 +239,9 @@ export async function keepOrder(
   await updateVersioned(doing.tx, 'purchase_order', id, version, values, () => readOrder(doing.tx, id, doing.now));
 }
 
-const STATE_NAMES = { draft: 'a draft', sent: 'sent', confirmed: 'confirmed', cancelled: 'cancelled' };
-
-/** @throws Refusal `wrong-state` saying what it is and would have to be */
+/** @throws Refusal `wrong-state`, with what it is and what to do next */
 export function requireState(order: OrderRecord, states: readonly OrderRecord['state'][]): void {
   found(order);
   if (states.includes(order.state)) return;
-  const must = states.map((state) => STATE_NAMES[state]).join(' or ');
-  throw new Refusal('wrong-state', { is: STATE_NAMES[order.state], must });
+  throw new Refusal('wrong-state', { kind: 'purchase order', number: order.number, state: order.state });
 }

@@ -43,7 +43,7 @@ const spotsIn = (db: Reader, input: CountInput) =>
 export const binsByName = (db: Reader, binIds: readonly number[]) =>
   db.all<{ code: string; store: string; all_of: number }>(
     `SELECT b.code, s.name AS store, (SELECT count(*) FROM bin WHERE store_id = s.id AND kind = 'shelf') AS all_of
-     FROM bin b JOIN store s ON s.id = b.store_id WHERE b.id IN (SELECT value FROM json_each($1)) ORDER BY s.id, b.walk_order`,
+     FROM bin b JOIN store s ON s.id = b.store_id WHERE b.id IN (SELECT value FROM json_each($1)) ORDER BY s.id, b.picking_order`,
     [JSON.stringify(binIds)],
   );
 

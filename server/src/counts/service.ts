@@ -25,8 +25,8 @@ import { settleCounted } from './wishes.sql.ts';
 const GROUP_NAMES: Record<CountGroup, string> = {
   bought: 'bought items',
   made: 'made items',
-  lot: 'items kept by lot',
-  serial: 'items kept by serial number',
+  lot: 'items tracked by lot',
+  serial: 'items tracked by serial number',
 };
 
 /** Begins a count: a line for everything that stands in the bins and fits. */
@@ -231,6 +231,7 @@ export async function cancelCount(doing: Doing, id: number, version: number): Pr
 
 async function requireOpen(db: Reader, id: number) {
   const count = required(await countRow(db, id));
-  if (count.state !== 'open') throw new Refusal('wrong-state', { is: count.state, must: 'open' });
+  if (count.state !== 'open')
+    throw new Refusal('wrong-state', { kind: 'count', number: count.number, state: count.state });
   return count;
 }

@@ -36,7 +36,7 @@ export async function readCount(db: Reader, id: number): Promise<CountDetail> {
      FROM stock_count_line l
      JOIN bin b ON b.id = l.bin_id JOIN store s ON s.id = b.store_id JOIN item i ON i.id = l.item_id
      LEFT JOIN person p ON p.id = l.counted_by LEFT JOIN lot o ON o.id = l.lot_id
-     WHERE l.count_id = $1 ORDER BY s.id, b.walk_order, b.code, i.code COLLATE NOCASE, ifnull(o.best_before, '9999'), o.code`,
+     WHERE l.count_id = $1 ORDER BY s.id, b.picking_order, b.code, i.code COLLATE NOCASE, ifnull(o.best_before, '9999'), o.code`,
     [id],
   );
   const items = await itemRows(

@@ -12,7 +12,7 @@ export async function listWishes(db: Reader): Promise<CountWish[]> {
        s.name AS store, w.lot_id AS lotId, l.code AS lot, w.booked, w.noted_at AS at, p.name AS "by"
      FROM count_wish w JOIN item i ON i.id = w.item_id JOIN unit u ON u.id = i.unit_id JOIN bin b ON b.id = w.bin_id
      JOIN store s ON s.id = b.store_id JOIN person p ON p.id = w.noted_by LEFT JOIN lot l ON l.id = w.lot_id
-     WHERE w.settled_at IS NULL ORDER BY s.id, b.walk_order, b.code, w.id LIMIT 500`,
+     WHERE w.settled_at IS NULL ORDER BY s.id, b.picking_order, b.code, w.id LIMIT 500`,
   );
   return rows.map((row) => ({ ...row, booked: decimal(row.booked) }));
 }

@@ -37,10 +37,10 @@ export async function readPegs(db: Reader, kind: Kind, id: number, today: string
       quantity: decimal(sum(own.map(({ demand }) => demand.quantity))),
       by: byOf(own, supplies),
       short: decimal(sum(own.map(({ short }) => short))),
-      wholeOn: own.some(({ wholeOn }) => wholeOn === null)
+      completeOn: own.some(({ completeOn }) => completeOn === null)
         ? null
         : (own
-            .map(({ wholeOn }) => wholeOn ?? '')
+            .map(({ completeOn }) => completeOn ?? '')
             .sort()
             .at(-1) ?? ''),
     })),

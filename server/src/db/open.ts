@@ -20,7 +20,7 @@ const RESTORE = 'Restore a backup with: npm run restore -- backups/…';
 export async function openData(file: string): Promise<Database> {
   const isNew = !existsSync(file);
   if (!isNew && statSync(file).size === 0)
-    throw new UnusableData(file, `is empty, though there was data in it once. ${RESTORE}, or delete it to begin anew.`);
+    throw new UnusableData(file, `is empty, though there was data in it once. ${RESTORE}, or delete it to start over.`);
   let database: Database | undefined;
   try {
     database = await Database.open(file);

@@ -26,9 +26,5 @@ export function readCursor(cursor: string): [key: string | number, tie: string |
   } catch {
     // Told below.
   }
-  throw new Refusal(
-    'invalid',
-    { message: 'This page of the list cannot be found. Start from its beginning.' },
-    'cursor',
-  );
+  throw new Refusal('invalid', { message: 'This page of the list no longer exists. Reload the list.' }, 'cursor');
 }

@@ -114,11 +114,15 @@ export async function discardRevision(doing: Doing, id: number): Promise<{ defin
   return { definitionId: null };
 }
 
+/** @throws Refusal `wrong-state`, with what it is and what to do next */
+export function requireState({ number, state }: RevisionRow, must: RevisionRow['state']): void {
+  if (state !== must) throw new Refusal('wrong-state', { kind: 'revision', number: String(number), state });
+}
+
 /** A draft that may be changed. @throws Refusal `wrong-state`, or `revision-waits` for its day */
 export async function requireDraft(tx: Writer, id: number): Promise<RevisionRow> {
   const revision = found(await revisionRow(tx, id));
-  if (revision.state !== 'draft')
-    throw new Refusal('wrong-state', { is: revision.state.replace('-', ' '), must: 'a draft' });
+  requireState(revision, 'draft');
   if (revision.in_use_from !== null) throw new Refusal('revision-waits', { day: revision.in_use_from });
   return revision;
 }

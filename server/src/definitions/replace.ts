@@ -59,7 +59,7 @@ function tooMuch(use: LoadedRevision, partId: number): Replacement {
     quantityAfter: quantity,
     costBefore: null,
     costAfter: null,
-    problem: 'By this ratio it would take more than can be kept.',
+    problem: 'This ratio would need more than is allowed.',
   };
 }
 

@@ -10,7 +10,7 @@ import { updateVersioned } from '../db/versions.ts';
 import { averageCostOf, type ItemRow, itemRow, itemRows } from '../items/index.ts';
 import { listsAlternates } from './around.sql.ts';
 import { surroundings } from './behaviour.ts';
-import { requireDraft } from './drafts.ts';
+import { requireDraft, requireState } from './drafts.ts';
 import { refuseEmptyRework, refuseImpossibleParts } from './rules.ts';
 import {
   definitionRecord,
@@ -54,8 +54,7 @@ async function sellAt(tx: Writer, itemId: number, price: Money | null): Promise<
 export async function holdBack(doing: Doing, id: number, version: number): Promise<SavedRevision> {
   const { tx } = doing;
   const revision = found(await revisionRow(tx, id));
-  if (revision.state !== 'draft')
-    throw new Refusal('wrong-state', { is: revision.state.replace('-', ' '), must: 'a draft' });
+  requireState(revision, 'draft');
   const current = () => readDefinition(tx, revision.definition_id);
   await updateVersioned(tx, 'revision', id, version, { in_use_from: null }, current);
   doing.changed('definitions');
@@ -66,7 +65,7 @@ export async function holdBack(doing: Doing, id: number, version: number): Promi
 export async function retireRevision(doing: Doing, id: number, version: number): Promise<SavedRevision> {
   const { tx } = doing;
   const revision = found(await revisionRow(tx, id));
-  if (revision.state !== 'in-use') throw new Refusal('wrong-state', { is: revision.state, must: 'in use' });
+  requireState(revision, 'in-use');
   const current = () => readDefinition(tx, revision.definition_id);
   await updateVersioned(tx, 'revision', id, version, { state: 'retired' }, current);
   doing.changed('definitions', 'items', 'builds');

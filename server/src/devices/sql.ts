@@ -71,7 +71,7 @@ export async function piecesOf(
 export const binsOf = (db: Reader, storeId: number) =>
   db.all<{ code: string; store_code: string; store: string }>(
     `SELECT n.code, t.code AS store_code, t.name AS store FROM bin n JOIN store t ON t.id = n.store_id
-     WHERE t.id = $1 AND n.kind IN ('shelf', 'quarantine') ORDER BY n.walk_order, n.code`,
+     WHERE t.id = $1 AND n.kind IN ('shelf', 'quarantine') ORDER BY n.picking_order, n.code`,
     [storeId],
   );
 

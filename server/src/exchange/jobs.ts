@@ -143,13 +143,14 @@ export class ImportJobs {
     if (!job.checked) return { rows: [], next: null };
     const asked = { ask: 'rows', fate: query.fate ?? null, from, most: query.limit } as const;
     const { some, more } = await job.thread.ask<Some<RowFate>>(asked);
-    return { rows: some.map((fate) => toRow(fate, titles)), next: more ? String(from + query.limit) : null };
+    const locale = await localeOf(this.database.reader);
+    return { rows: some.map((fate) => toRow(fate, titles, locale)), next: more ? String(from + query.limit) : null };
   }
 
   /** Judges the file again with other columns. */
   rematch(personId: number, id: string, matching: Matching, sign: DecimalSign | null): ImportJob {
     const job = this.of(personId, id);
-    if (job.state !== 'ready') throw new Refusal('wrong-state', { is: job.state, must: 'ready' });
+    if (job.state !== 'ready') throw new Refusal('wrong-state', { kind: 'import', number: '', state: job.state });
     const keys = matching.filter((key) => key !== null);
     if (new Set(keys).size < keys.length) throw new Refusal('column-twice', {}, 'matching');
     job.matching = matching.slice(0, job.opened?.titles.length ?? 0);
@@ -165,7 +166,8 @@ export class ImportJobs {
   async apply(doing: Doing, id: string) {
     const job = this.of(doing.person.id, id);
     const { checked } = job;
-    if (job.state !== 'ready' || !checked) throw new Refusal('wrong-state', { is: job.state, must: 'ready' });
+    if (job.state !== 'ready' || !checked)
+      throw new Refusal('wrong-state', { kind: 'import', number: '', state: job.state });
     const { refused } = checked.counts;
     if (refused > 0) throw new Refusal('import-has-refusals', { refused });
     if ((await changeCount(doing.tx)) !== job.stamp) {
@@ -258,7 +260,7 @@ export class ImportJobs {
     if (isCancelled(job)) return;
     const words = wordsOf(error);
     if (!words) this.log.error({ err: error }, 'a file could not be read');
-    const problem = words ?? 'This file cannot be read. Save it again as CSV or XLSX and try once more.';
+    const problem = words ?? 'This file can’t be read. Save it again as CSV or XLSX and try once more.';
     step(job, { state: 'failed', problem });
   }
 
@@ -317,9 +319,10 @@ function missingOf({ kind, matching, opened }: Job): string[] {
 
 /** The decimal sign that the company writes. */
 async function usualSign(db: Reader): Promise<DecimalSign> {
-  const company = await db.models.company.findByPk(1);
-  return writingOf(company?.locale ?? 'en').decimal === ',' ? 'comma' : 'point';
+  return writingOf(await localeOf(db)).decimal === ',' ? 'comma' : 'point';
 }
+
+const localeOf = async (db: Reader) => (await db.models.company.findByPk(1))?.locale ?? 'en';
 
 function describe(job: Job): ImportJob {
   return {
@@ -341,13 +344,13 @@ function describe(job: Job): ImportJob {
   };
 }
 
-const toRow = (fate: RowFate, titles: ReadonlyMap<string, string>): ImportRow => ({
+const toRow = (fate: RowFate, titles: ReadonlyMap<string, string>, locale: string): ImportRow => ({
   row: fate.row,
   fate: fate.fate,
   subject: fate.subject,
   changes: fate.changes.map((key) => titles.get(key) ?? key.replace(/^field:/, '')),
   faults: fate.faults.map((fault) => ({
     column: fault.column === null ? null : (titles.get(fault.column) ?? fault.column),
-    reason: wordsOf(refusalOf(fault)) ?? fault.code,
+    reason: wordsOf(refusalOf(fault), locale) ?? fault.code,
   })),
 });

@@ -208,7 +208,7 @@ const readers: Record<FileKindName, (db: Reader) => Promise<Records>> = {
          i.latest_cost, i.standard_cost
        FROM balance l JOIN item i ON i.id = l.item_id JOIN bin b ON b.id = l.bin_id JOIN store s ON s.id = b.store_id
        JOIN item_stock k ON k.item_id = i.id WHERE l.holder_id IS NULL
-       GROUP BY i.id, b.id HAVING sum(l.quantity) > 0 ORDER BY i.code COLLATE NOCASE, s.id, b.walk_order`,
+       GROUP BY i.id, b.id HAVING sum(l.quantity) > 0 ORDER BY i.code COLLATE NOCASE, s.id, b.picking_order`,
     );
     return new Map(
       rows.map((row) => [

@@ -3,14 +3,17 @@ import { wordedOf } from '@yosegi/contract/problems';
 import { formatDecimal } from '@yosegi/core/number';
 import { type Kind, Refusal, refusals } from '@yosegi/core/refusal';
 
-/** The problem details of a refusal; undefined for anything that is not one, which is then a fault of ours. */
-export function problemOf(error: unknown, requestId: string): Problem | undefined {
+/**
+ * The problem details of a refusal; undefined for anything that is not one, which is then a fault of ours.
+ * @param locale how the company writes numbers and days
+ */
+export function problemOf(error: unknown, requestId: string, locale?: string): Problem | undefined {
   if (!(error instanceof Refusal)) return undefined;
   const { code, field } = error as Refusal;
   const facts = told(refusals[code], error.facts) as Record<string, unknown>;
   return {
     type: `urn:yosegi:problem:${code}`,
-    ...wordedOf(error),
+    ...wordedOf(error, locale),
     code,
     ...(field ? { field } : {}),
     ...(Object.keys(facts).length > 0 ? { facts } : {}),

@@ -29,7 +29,7 @@ const BALANCE_SQL = `
   FROM balance b JOIN bin n ON n.id = b.bin_id JOIN store t ON t.id = n.store_id
   LEFT JOIN lot l ON l.id = b.lot_id LEFT JOIN serial s ON s.id = b.serial_id`;
 /** In walking order; in a bin the first to expire first. */
-const ORDER = `ORDER BY t.id, n.walk_order, n.code, ifnull(l.best_before, '9999'), b.lot_id, s.code, b.holder_kind, b.holder_id`;
+const ORDER = `ORDER BY t.id, n.picking_order, n.code, ifnull(l.best_before, '9999'), b.lot_id, s.code, b.holder_kind, b.holder_id`;
 
 /** Everything that stands anywhere of these items, in walking order. */
 export const balancesOf = (db: Reader, itemIds: readonly number[]) =>

@@ -37,7 +37,7 @@ export async function takeOrderMessage(doing: Doing, content: string, message: M
   if (kind === 'OrderCancellation') {
     const { number, why, buyer, buyerCode } = document;
     const id = await orderOf(doing.tx, number, buyer, buyerCode);
-    await cancelAll(doing, id, why.slice(0, 500) || 'The customer does not want it any more');
+    await cancelAll(doing, id, why.slice(0, 500) || 'The customer no longer wants this');
     return kept(doing, id, kind, hash, content);
   }
   throw new Refusal('ubl-unreadable', { why: 'it is not an Order, OrderChange or OrderCancellation' }, 'content');
@@ -86,7 +86,7 @@ async function takeNew(doing: Doing, document: OrderDocument): Promise<number> {
     wantedOn: document.wantedOn,
     delivery: 'whole',
     remark: document.note.slice(0, 2000),
-    benchNote: agreed ? '' : 'Its prices differ from ours: check them before you confirm it.',
+    benchNote: agreed ? '' : 'Its prices differ from ours: check them before you confirm.',
     jobTag: '',
     deliverTo: placeOf(document),
     turnOn: null,

@@ -71,7 +71,7 @@ export async function lookAhead(db: Reader, asked: Asked, today: string): Promis
         plannedCost: decimal(own.plannedCost ?? ZERO),
         free: decimal(item ? freeOf(item) : ZERO),
         coming: decimal(item?.coming ?? ZERO),
-        wholeOn: own.wholeOn,
+        completeOn: own.completeOn,
         kit: contents && contents.revisionId !== null ? kitOf(contents, parts, items, own) : null,
         short: [...own.parts.values()].flatMap(({ itemId, missing }) => {
           const { code, name, unit } = found(items.get(itemId));
@@ -79,7 +79,11 @@ export async function lookAhead(db: Reader, asked: Asked, today: string): Promis
         }),
       };
     }),
-    wholeOn: arrivesOn(latest(ahead.lines.map(({ wholeOn }) => wholeOn)), customer?.transport_days ?? 0, today),
+    completeOn: arrivesOn(
+      latest(ahead.lines.map(({ completeOn }) => completeOn)),
+      customer?.transport_days ?? 0,
+      today,
+    ),
     delays: await named(db, ahead.delays),
   };
 }
@@ -150,7 +154,7 @@ function kitOf(
         amount: decimal(part.amount),
         baseAmount: decimal(base.amount),
         missing: decimal(own?.missing ?? ZERO),
-        wholeOn: own ? own.wholeOn : '',
+        completeOn: own ? own.completeOn : '',
         alternates: (contents.swaps.get(base.position) ?? []).map(({ itemId, ratio }) => ({
           item: itemOf(itemId),
           ratio: decimal(ratio),

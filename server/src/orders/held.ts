@@ -45,7 +45,7 @@ export async function ordersHeldUp(db: Reader, pegging: readonly Pegged[]): Prom
       name,
       unit,
       short: own.reduce((sum, { demand, now }) => sum + BigInt(demand.quantity - now), 0n),
-      comesOn: latest(own.map(({ wholeOn }) => wholeOn)),
+      comesOn: latest(own.map(({ completeOn }) => completeOn)),
       isComing: own.some(({ coming }) => coming > 0),
       orderIds: new Set(own.map(({ demand }) => demand.source.id)),
       worth: [...held.values()].reduce(

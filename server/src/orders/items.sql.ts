@@ -20,10 +20,16 @@ export async function promisedTo(db: Reader, itemId: number, today: string): Pro
     ),
   );
   const nameOf = new Map(names.map((row) => [`${row.kind}:${row.id}`, row]));
-  return shown.flatMap(({ demand, now, wholeOn }) => {
+  return shown.flatMap(({ demand, now, completeOn }) => {
     const name = nameOf.get(sourceKey(demand.source));
     if (!name) return [];
-    return { ...name, quantity: decimal(demand.quantity), now: decimal(now), wantedOn: demand.turn.wantedOn, wholeOn };
+    return {
+      ...name,
+      quantity: decimal(demand.quantity),
+      now: decimal(now),
+      wantedOn: demand.turn.wantedOn,
+      completeOn,
+    };
   });
 }
 

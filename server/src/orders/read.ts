@@ -79,7 +79,7 @@ async function standingParts(db: Reader, lines: readonly OrderLineRecord[]): Pro
 /** The day a part has everything it still needs; nobody knows when what is held is released. */
 const partWhole = (served: Served, part: Pick<Standing, 'id' | 'open' | 'stuck'>): WhenThere => {
   if (part.stuck > 0) return null;
-  return part.open === 0 ? '' : (served.get(part.id)?.wholeOn ?? null);
+  return part.open === 0 ? '' : (served.get(part.id)?.completeOn ?? null);
 };
 const readyOf = (served: Served, part: Pick<OrderPartRecord, 'id'>): Quantity => served.get(part.id)?.now ?? ZERO;
 
@@ -138,7 +138,7 @@ function headOf(
     reference: order.reference,
     standing,
     wantedOn: order.wanted_on,
-    wholeOn: isPromised ? days.arrives : null,
+    completeOn: isPromised ? days.arrives : null,
     outlook: isOver ? ('over' as const) : isPromised ? outlookOf(order, lines, days, today) : ('unknown' as const),
     canLeave: isPromised && days.all === '',
     worth: decimal(sumOf(order, lines, decimals).total),
@@ -265,7 +265,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
       plannedCost: decimal(plannedCost(line, own, items) ?? ZERO),
       cost: decimal(costs.get(line.id) ?? 0),
       wantedOn: line.wanted_on,
-      wholeOn: isPromised ? (days.complete[index] ?? null) : null,
+      completeOn: isPromised ? (days.complete[index] ?? null) : null,
       arrivesOn: isPromised ? (days.lines[index] ?? null) : null,
       canShip: decimal(isPromised ? shippable(line, own, (part) => add(looseOf(part), readyOf(served, part))) : ZERO),
       inParcel: decimal(isPromised ? shippable(line, own, looseOf) : ZERO),
@@ -296,7 +296,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
               kept: decimal(row.kept),
             })),
           comes: comesFor(served.get(part.id), comings),
-          wholeOn: isPromised ? partWhole(served, part) : null,
+          completeOn: isPromised ? partWhole(served, part) : null,
           bins: byBin(shelves.filter((row) => row.item_id === part.item_id)),
         }),
       ),

@@ -65,7 +65,7 @@ export async function confirmOrder(doing: Doing, id: number, version: number): P
 export async function cancelOrder(doing: Doing, id: number, input: BodyOf<'cancelOrder'>): Promise<Numbered> {
   const { tx } = doing;
   const { number, state } = found(await orderRecord(tx, id));
-  requireState({ state }, ['quote', 'confirmed']);
+  requireState({ number, state }, ['quote', 'confirmed']);
   const lines = await orderLines(tx, [id]);
   if (lines.some((line) => line.shipped > 0)) throw new Refusal('order-has-shipped');
   await putAllBack(

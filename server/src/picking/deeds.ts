@@ -82,7 +82,11 @@ async function refuseGoals(doing: Doing, goals: readonly Goal[], storeId: number
     seen.add(key);
     // What has ended while it is on a run may stay on it, as long as others are served.
     if (known.over !== null && !before.has(key))
-      throw new Refusal('wrong-state', { is: known.over, must: 'open to pick for' }, `goals.${index}.id`);
+      throw new Refusal(
+        'wrong-state',
+        { kind: goal.kind, number: known.number, state: known.state },
+        `goals.${index}.id`,
+      );
   }
   const [other] = await runsServing(doing.tx, goals, storeId, runId);
   if (!other) return;

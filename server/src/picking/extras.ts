@@ -1,7 +1,7 @@
 import { Posting } from '@yosegi/core/ledger';
 import { add, countedIn, minus, negated, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { buildLines, buildRecord, isOpen, keepLines, leftoversOf, needOf, requireState } from '../builds/index.ts';
+import { buildLines, buildRecord, keepLines, leftoversOf, needOf, requireOpen, requireState } from '../builds/index.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { packedAmong } from '../definitions/index.ts';
 import { itemRow, refuseTooMuch } from '../items/index.ts';
@@ -18,8 +18,7 @@ import { standForLess } from './stand-in.ts';
 export async function addPart(doing: Doing, buildId: number, input: BodyOf<'addPart'>) {
   const { tx, person } = doing;
   const build = found(await buildRecord(tx, buildId));
-  if (!isOpen(build.state))
-    throw new Refusal('wrong-state', { is: build.state.replace('-', ' '), must: 'planned or on the bench' });
+  requireOpen(build);
   const item = await itemRow(tx, input.itemId);
   if (!item) throw new Refusal('unknown-item', {}, 'itemId');
   if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, 'itemId');

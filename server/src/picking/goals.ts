@@ -19,6 +19,8 @@ export interface NamedGoal {
   /** What is scanned to confirm it. */
   readonly codes: readonly string[];
   readonly spare: boolean;
+  /** Its own, `shipped` where all of an order has left. */
+  readonly state: string;
   /** Why nothing can be picked for it any more; null while it can. */
   readonly over: string | null;
 }
@@ -40,6 +42,7 @@ export async function namedGoals(db: Reader, goals: readonly Goal[], now: Date):
       place: 'on the bench',
       codes: [build.number],
       spare: build.spare === 1,
+      state: build.state,
       over: build.state === 'on-bench' ? null : build.state === 'planned' ? 'not on the bench' : build.state,
     });
   }
@@ -61,6 +64,7 @@ export async function namedGoals(db: Reader, goals: readonly Goal[], now: Date):
       place: parcel ? `in ${parcel}` : 'in a new parcel',
       codes: [order.number, ...(parcel ? [parcel] : [])],
       spare: false,
+      state: order.state === 'confirmed' && order.open === 0 ? 'shipped' : order.state,
       over: order.state !== 'confirmed' ? order.state : order.open === 1 ? null : 'shipped',
     });
   }

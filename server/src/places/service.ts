@@ -14,7 +14,7 @@ interface NamedCode {
 export async function createStore(doing: Doing, input: NamedCode): Promise<Store> {
   await refuseTaken(doing, input.code, null, null);
   const id = await doing.tx.insert('store', { code: input.code, name: input.name });
-  await doing.tx.insert('bin', { store_id: id, code: 'Bench', kind: 'bench', walk_order: 9999 });
+  await doing.tx.insert('bin', { store_id: id, code: 'Bench', kind: 'bench', picking_order: 9999 });
   doing.changed('places');
   return storeOf(doing, id);
 }
@@ -51,7 +51,7 @@ async function saveBins(doing: Doing, store: Store, bins: readonly BinInput[]): 
   const moved = known.filter((one) => bins.some(({ id, code }) => one.id === id && one.code !== code));
   for (const { id } of moved) await model.update({ code: `/${id}` }, { where: { id } });
   for (const [index, { id, code, kind }] of [...bins, ...kept].entries()) {
-    const values = { code, kind: kind === 'quarantine' ? kind : ('shelf' as const), walk_order: (index + 1) * 10 };
+    const values = { code, kind: kind === 'quarantine' ? kind : ('shelf' as const), picking_order: (index + 1) * 10 };
     const record = id === null ? null : await model.findByPk(id);
     if (!record) await doing.tx.insert('bin', { ...values, store_id: store.id });
     else {
@@ -80,7 +80,7 @@ export async function createBin(doing: Doing, storeId: number, input: BodyOf<'cr
   const id = await doing.tx.insert('bin', {
     store_id: storeId,
     code: input.code,
-    walk_order: input.walkOrder,
+    picking_order: input.pickingOrder,
     kind: input.kind,
   });
   // Whoever has the store open has not seen this bin.

@@ -11,13 +11,13 @@ export const toBin = (row: BinRow): Bin => ({
   storeId: row.store_id,
   code: row.code,
   kind: row.kind,
-  walkOrder: row.walk_order,
+  pickingOrder: row.picking_order,
   version: row.version,
 });
 
 export async function listStores(db: Reader): Promise<Store[]> {
   const stores = await db.models.store.findAll({ order: ['id'] });
-  const bins = await db.models.bin.findAll({ order: ['walk_order', 'code'] });
+  const bins = await db.models.bin.findAll({ order: ['picking_order', 'code'] });
   return stores.map(({ id, code, name, version }) => ({
     id,
     code,
@@ -51,7 +51,7 @@ export async function benchBinOf(db: Reader, binId: number): Promise<number> {
 export async function usualBin(db: Reader, homeBinId: number | null): Promise<number> {
   if (homeBinId !== null) return homeBinId;
   const first = await db.one<{ id: number }>(
-    "SELECT id FROM bin WHERE kind = 'shelf' ORDER BY store_id, walk_order, id LIMIT 1",
+    "SELECT id FROM bin WHERE kind = 'shelf' ORDER BY store_id, picking_order, id LIMIT 1",
   );
   if (!first) throw new Refusal('unknown-bin', {}, 'binId');
   return first.id;

@@ -2,7 +2,7 @@ import type { Numbered } from '@yosegi/contract';
 import { dayOf } from '@yosegi/core/days';
 import type { Money } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { afterDeed, type RepairDeed, repairWords } from '@yosegi/core/repairs';
+import { afterDeed, type RepairDeed } from '@yosegi/core/repairs';
 import { cancelBuild, isOpen, noteRepair } from '../builds/index.ts';
 import { type BodyOf, type Doing, found, required } from '../command/doing.ts';
 import type { Row } from '../db/models/index.ts';
@@ -23,7 +23,7 @@ interface Change {
 async function step(doing: Doing, id: number, { deed, version, values, says, amount }: Change): Promise<Numbered> {
   const { tx, now } = doing;
   const repair = found(await repairRecord(tx, id));
-  const state = afterDeed(deed, repair.state);
+  const state = afterDeed(deed, repair);
   const current = () => readRepair(tx, id, dayOf(now));
   await updateVersioned(tx, 'repair', id, version, { ...values, state }, current);
   await noteRepair(doing, id, says, amount);
@@ -35,7 +35,7 @@ export async function changeRepair(doing: Doing, id: number, input: BodyOf<'chan
   const { tx, now } = doing;
   const repair = found(await repairRecord(tx, id));
   if (repair.state === 'given-back')
-    throw new Refusal('wrong-state', { is: repairWords[repair.state], must: 'still here' });
+    throw new Refusal('wrong-state', { kind: 'repair', number: repair.number, state: repair.state });
   const values = {
     fault: input.fault,
     accessories: input.accessories,
@@ -92,7 +92,7 @@ export async function takeRepairBack(doing: Doing, id: number, { version }: Body
   const repair = found(await repairRecord(doing.tx, id));
   await refuseElsewhere(doing, repair);
   const here = { charged: null, given_back_at: null, given_back_by: null };
-  return step(doing, id, { deed: 'take-back', version, values: here, says: 'It was not given back after all' });
+  return step(doing, id, { deed: 'take-back', version, values: here, says: 'Not given back after all' });
 }
 
 /** A unit that is here for another repair by now was given back. @throws Refusal `unit-in-repair` */

@@ -139,6 +139,7 @@ export const customersBin = (db: Reader, storeId: number | null) =>
 
 /** A shelf of a store, so that the bench of that store is meant. */
 export const anyShelf = (db: Reader, storeId: number) =>
-  db.one<{ id: number }>("SELECT id FROM bin WHERE store_id = $1 AND kind = 'shelf' ORDER BY walk_order, id LIMIT 1", [
-    storeId,
-  ]);
+  db.one<{ id: number }>(
+    "SELECT id FROM bin WHERE store_id = $1 AND kind = 'shelf' ORDER BY picking_order, id LIMIT 1",
+    [storeId],
+  );

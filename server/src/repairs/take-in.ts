@@ -69,8 +69,8 @@ async function binFor({ tx, changed }: Doing, wanted: number | null): Promise<{ 
     wanted === null ? await tx.models.store.findOne({ order: ['id'] }) : await tx.models.store.findByPk(wanted);
   if (!store) throw new Refusal('unknown-choice', {}, 'storeId');
   const taken = await tx.models.bin.findOne({ where: { store_id: store.id, code: 'Customers' } });
-  const code = taken ? "Customers' goods" : 'Customers';
-  const binId = await tx.insert('bin', { store_id: store.id, code, kind: 'customers', walk_order: 9998 });
+  const code = taken ? 'Customers’ goods' : 'Customers';
+  const binId = await tx.insert('bin', { store_id: store.id, code, kind: 'customers', picking_order: 9998 });
   changed('places');
   return { binId, storeId: store.id };
 }

@@ -101,10 +101,9 @@ export async function creditReturn(doing: Doing, lineId: number, input: BodyOf<'
   return numbered(tx, 'goods_return', line.return_id);
 }
 
-function requireAnnounced({ state }: ReturnRecord): void {
+function requireAnnounced({ number, state }: ReturnRecord): void {
   if (state === 'announced') return;
-  const is = state === 'called-off' ? 'called off' : 'here already';
-  throw new Refusal('wrong-state', { is, must: 'announced' });
+  throw new Refusal('wrong-state', { kind: 'return', number, state });
 }
 
 /** What left for a line and is not back, as the lines of a return that were read before leave it. */
@@ -276,5 +275,5 @@ async function binFor({ tx, changed }: Doing, wanted: number | null): Promise<nu
   const taken = await tx.models.bin.findOne({ where: { store_id: store.id, code: 'Returns' } });
   if (taken) throw new Refusal('code-taken', { code: 'Returns', by: taken.code }, 'storeId');
   changed('places');
-  return tx.insert('bin', { store_id: store.id, code: 'Returns', kind: 'quarantine', walk_order: 9997 });
+  return tx.insert('bin', { store_id: store.id, code: 'Returns', kind: 'quarantine', picking_order: 9997 });
 }

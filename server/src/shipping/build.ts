@@ -4,7 +4,7 @@ import { cover } from '@yosegi/core/coverage';
 import { dayAfter, dayOf } from '@yosegi/core/days';
 import { add, countedIn, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { Refusal } from '@yosegi/core/refusal';
-import { buildRecord, isOpen, planBuilds, readBuild } from '../builds/index.ts';
+import { buildRecord, planBuilds, readBuild, requireOpen } from '../builds/index.ts';
 import { decimal } from '../command/amounts.ts';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import { readSnapshot } from '../coverage/index.ts';
@@ -69,7 +69,7 @@ export async function lookToBuild(db: Reader, { orderIds, chosen }: BodyOf<'look
       ready: decimal(pegged?.now ?? ZERO),
       building: decimal(building),
       short: decimal(pegged?.short ?? ZERO),
-      wholeOn: pegged?.wholeOn ?? null,
+      completeOn: pegged?.completeOn ?? null,
     };
   });
   const wanted = new Map<number, Quantity>();
@@ -98,10 +98,10 @@ async function startable(db: Reader, wanted: ReadonlyMap<number, Quantity>, toda
       quantity: decimal(quantity),
       canStart: decimal(now),
     })),
-    missing: lacking.map(({ itemId, needed, free, coming, wholeOn }) => ({
+    missing: lacking.map(({ itemId, needed, free, coming, completeOn }) => ({
       ...named(itemId),
       short: decimal(needed - Math.max(0, free)),
-      comesOn: wholeOn,
+      comesOn: completeOn,
       isComing: coming > 0,
     })),
   };
@@ -228,7 +228,7 @@ export async function setBuildFor(doing: Doing, id: number, input: BodyOf<'setBu
   const { tx } = doing;
   const build = found(await buildRecord(tx, id));
   if (build.repair_id !== null) throw new Refusal('is-a-repair');
-  if (!isOpen(build.state)) throw new Refusal('wrong-state', { is: build.state, must: 'planned or on the bench' });
+  requireOpen(build);
   await updateVersioned(tx, 'build', id, input.version, {}, () => readBuild(tx, id, dayOf(doing.now)));
   const before = await builtFor(tx, [id]);
   const parts = await partsById(

@@ -40,7 +40,7 @@ async function refuseUnknown({ tx }: Doing, { personId, supplierId, state, becau
   if (supplierId && !(await tx.models.supplier.findByPk(supplierId)))
     throw new Refusal('unknown-choice', {}, 'change.supplierId');
   if (state === 'skipped' && because === undefined)
-    throw new Refusal('invalid', { message: 'Say why it is skipped.' }, 'change.because');
+    throw new Refusal('invalid', { message: 'Enter why it is skipped.' }, 'change.because');
 }
 
 function valuesOf({ now, person }: Doing, task: TaskRecord, change: Change): Partial<Row<'task'>> {

@@ -32,7 +32,7 @@ interface Time {
 async function keepTime(doing: Doing, task: TaskRecord, { personId, day, minutes, clocked }: Time): Promise<void> {
   const { tx, now } = doing;
   if (task.kind !== 'labour')
-    throw new Refusal('invalid', { message: 'A charge takes no minutes. Say what it costs instead.' }, 'minutes');
+    throw new Refusal('invalid', { message: 'A charge takes no minutes. Enter its cost instead.' }, 'minutes');
   checkMinutes(minutes, await minutesOn(tx, personId, day), 'minutes');
   await tx.models.task_time.create({
     task_id: task.id,
@@ -63,7 +63,7 @@ export async function startClock(doing: Doing, id: number): Promise<Task> {
   const { tx, person, now } = doing;
   const task = await workable(doing, id);
   if (task.kind !== 'labour')
-    throw new Refusal('invalid', { message: 'A charge takes no minutes. Say what it costs instead.' });
+    throw new Refusal('invalid', { message: 'A charge takes no minutes. Enter its cost instead.' });
   const running = await tx.models.clock.findByPk(person.id);
   if (running?.task_id === id) return after(doing, id);
   if (running) await stop(doing, undefined);

@@ -33,7 +33,7 @@ export async function listLots(db: Reader, query: QueryOf<'lots'>) {
          ifnull((SELECT sum(value - settled_value) FROM return_standing WHERE lot_id = l.id), 0) AS returned_value,
          (SELECT group_concat(place, ', ') FROM (SELECT DISTINCT t.name || ' ' || n.code AS place FROM balance p
             JOIN bin n ON n.id = p.bin_id JOIN store t ON t.id = n.store_id WHERE p.lot_id = l.id
-            ORDER BY t.id, n.walk_order)) AS bins
+            ORDER BY t.id, n.picking_order)) AS bins
        FROM lot l JOIN item i ON i.id = l.item_id JOIN unit u ON u.id = i.unit_id
        WHERE EXISTS (SELECT 1 FROM balance WHERE lot_id = l.id)
          AND ($1 IS NULL OR l.item_id = $1) AND ($2 IS NULL OR l.best_before <= $2) AND ($3 = 0 OR l.held IS NOT NULL)

@@ -299,7 +299,7 @@ export function problemOf(error: unknown): Problem | null {
     title: 'No connection',
     status: 0,
     code: 'no-connection',
-    detail: 'The server cannot be reached. What you typed is still here; try again in a moment.',
+    detail: 'The server can’t be reached. What you typed is still here; try again in a moment.',
   };
 }
 

@@ -27,5 +27,5 @@ const tooLarge = (file: File, most: number): Problem => ({
   title: 'File too large',
   status: 413,
   code: 'file-too-large',
-  detail: `${file.name} has ${megabytes(file.size)} MB; ${megabytes(most)} MB can be taken in. Choose a smaller one, or split it.`,
+  detail: `${file.name} has ${megabytes(file.size)} MB; the limit is ${megabytes(most)} MB. Choose a smaller file, or split it.`,
 });

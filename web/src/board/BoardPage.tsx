@@ -47,10 +47,10 @@ export function BoardPage() {
           data.cards.length === 0 ? (
             <EmptyState
               isPage
-              title="Nothing is to be done"
+              title="Nothing to do"
               action={<LinkButton to="/build?plan=new">Plan a build</LinkButton>}
             >
-              Every build that is planned or on the bench stands here, by person and day, until it is finished.
+              Planned builds and builds on the bench appear here by person and day until they are finished.
             </EmptyState>
           ) : (
             <Work board={data} />
@@ -90,7 +90,7 @@ function Work({ board }: { board: Board }) {
       { body: { build, tasks, personId: spot.personId, day: spot.day } },
       {
         onSuccess: () =>
-          notify({ text: `${card.number}: ${who}${spot.day ? `, ${format.day(spot.day)}` : ', on no day'}.` }),
+          notify({ text: `${card.number}: ${who}${spot.day ? `, ${format.day(spot.day)}` : ', no date'}.` }),
       },
     );
   };
@@ -113,7 +113,7 @@ function Work({ board }: { board: Board }) {
         <div>
           <h1>{todayWords(board, me)}</h1>
           <Lead>
-            Drag work to a person and a day. <KeyHint>Alt with an arrow key moves the card that has the focus.</KeyHint>
+            Drag work to a person and a day. <KeyHint>Alt and an arrow key move the selected card.</KeyHint>
           </Lead>
         </div>
         <Push />
@@ -129,7 +129,7 @@ function Work({ board }: { board: Board }) {
               {day === board.today ? `Today, ${format.day(day)}` : format.day(day)}
             </Head>
           ))}
-          <Head>Later, or no day</Head>
+          <Head>Later, or no date</Head>
           {rows.map((person) => (
             <PersonRow
               key={person.id ?? 'nobody'}
@@ -238,7 +238,7 @@ function CellBody({ spot, name, cards, board, isArmed, mayMove, onKey, dropRef, 
     <Spotted
       ref={dropRef}
       $over={isOver}
-      aria-label={`${name}, ${spot.day ? format.day(spot.day) : 'later or no day'}`}
+      aria-label={`${name}, ${spot.day ? format.day(spot.day) : 'later or no date'}`}
     >
       {minutes > 0 && (
         <small>

@@ -106,15 +106,15 @@ const factsOf = (card: BoardCard, format: Format): string[] =>
     Number(card.minutes) > 0 ? `${Math.round(Number(card.minutes))} min` : '',
     card.toPick > 0 ? `${card.toPick} to pick` : '',
     card.due ? `due ${format.day(card.due)}` : '',
-    card.tasks.some(({ isDoing }) => isDoing) ? 'begun' : '',
+    card.tasks.some(({ isDoing }) => isDoing) ? 'started' : '',
   ].filter((fact) => fact !== '');
 
 function blockWords(block: BoardCard['blocks'][number], format: Format): string {
-  if (block.kind === 'customer') return `waits for ${block.name} to agree`;
+  if (block.kind === 'customer') return `needs ${block.name} to agree`;
   if (block.kind === 'service') return `${block.name} is back from ${block.supplier} ${format.day(block.comesOn)}`;
   const many = (quantity: string) =>
     block.unit === 'each' ? `${format.number(quantity)} ×` : `${format.number(quantity)} ${block.unit} of`;
   if (block.kind === 'held') return `${many(block.quantity)} ${block.name} on the bench is held`;
   const when = block.comesOn ? `, comes ${format.day(block.comesOn)}` : '';
-  return `waits for ${many(block.short)} ${block.name}${when}`;
+  return `short of ${many(block.short)} ${block.name}${when}`;
 }

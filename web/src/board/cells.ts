@@ -1,5 +1,6 @@
 import type { Board, BoardCard } from '@yosegi/contract';
 import { formatDecimal, readForText, sumForText } from '@yosegi/core/number';
+import { count } from '../ui/format.ts';
 
 /** Where a card can stand: a person's day, or what is later or on no day. */
 export interface Spot {
@@ -26,7 +27,7 @@ export function shownAt({ personId, day }: BoardCard, { days }: Board): Spot {
 export const rowsOf = ({ people }: Board, me: number | undefined) => [
   ...people.filter(({ id }) => id === me),
   ...people.filter(({ id }) => id !== me),
-  { id: null, name: 'Nobody yet' },
+  { id: null, name: 'Unassigned' },
 ];
 
 export const minutesOf = (cards: readonly BoardCard[]): string =>
@@ -48,10 +49,10 @@ export function todayWords(board: Board, me: number | undefined): string {
   const [first] = board.days;
   const mine = board.cards.filter((card) => card.personId === me && shownAt(card, board).day === first);
   const open = board.cards.filter(({ personId }) => personId === null).length;
-  const nobodys = open === 0 ? '' : ` ${open} ${open === 1 ? 'is' : 'are'} nobody’s yet.`;
+  const nobodys = open === 0 ? '' : ` ${count(open, 'task')} ${open === 1 ? 'is' : 'are'} unassigned.`;
   const day = first === board.today ? 'today' : 'on the next working day';
-  if (mine.length === 0) return `Nothing is yours ${day}.${nobodys}`;
+  if (mine.length === 0) return `You have nothing ${day}.${nobodys}`;
   const blocked = mine.filter(({ blocks }) => blocks.length > 0).length;
-  const waits = blocked === 0 ? '' : blocked === mine.length ? ', all of them waiting' : `, ${blocked} of them waiting`;
-  return `${mine.length === 1 ? 'One piece of work is' : `${mine.length} pieces of work are`} yours ${day}${waits}: ${Math.round(Number(minutesOf(mine)))} of ${board.benchMinutes} minutes.${nobodys}`;
+  const waits = blocked === 0 ? '' : blocked === mine.length ? ', all on hold' : `, ${blocked} on hold`;
+  return `You have ${count(mine.length, 'task')} ${day}${waits}: ${Math.round(Number(minutesOf(mine)))} of ${board.benchMinutes} minutes.${nobodys}`;
 }

@@ -65,7 +65,7 @@ export function AddPart({ build, screen, onDone }: Props) {
   };
   return (
     <Part $top={8}>
-      <H2 $bottom={6}>One more part</H2>
+      <H2 $bottom={6}>Add a part</H2>
       <Row
         as="form"
         $gap={8}
@@ -95,7 +95,7 @@ export function AddPart({ build, screen, onDone }: Props) {
         </Part>
         <Part $width={100}>
           <Field
-            label="How much"
+            label="Quantity"
             numeric
             value={quantity}
             onChange={setQuantity}
@@ -116,13 +116,13 @@ export function AddPart({ build, screen, onDone }: Props) {
           </Part>
         )}
         <Part $width={220}>
-          <Field label="Why" value={because} onChange={setBecause} error={at('because')} />
+          <Field label="Reason" value={because} onChange={setBecause} error={at('because')} />
         </Part>
         <Button type="submit" busy={add.isPending} isDisabled={!item}>
-          Add it
+          Add part
         </Button>
         <Button look="ghost" onPress={close}>
-          Not now
+          Cancel
         </Button>
       </Row>
       {item && binId && item.tracking !== 'none' && (
@@ -138,7 +138,7 @@ export function AddPart({ build, screen, onDone }: Props) {
       <Refusal
         error={add.error}
         shownAt={['itemId', 'quantity', 'binId', 'because', 'lot', 'serials']}
-        over={{ action: 'Take it below zero', busy: add.isPending, post: (reason) => submit({ reason }) }}
+        over={{ action: 'Take below zero', busy: add.isPending, post: (reason) => submit({ reason }) }}
       />
     </Part>
   );

@@ -16,12 +16,8 @@ export function Bench({ rows }: { rows: readonly BuildRow[] }) {
   return (
     <Page>
       {rows.length === 0 ? (
-        <EmptyState
-          isPage
-          title="No build is open"
-          action={<LinkButton to="/cover">Ask Cover what can be made</LinkButton>}
-        >
-          A build turns parts into a product. Plan one here, from its bill of materials or from Cover; its parts are
+        <EmptyState isPage title="No open builds" action={<LinkButton to="/cover">See what you can make</LinkButton>}>
+          A build turns parts into a product. Plan one here, from its bill of materials or from Cover. Its parts are
           promised from then on.
         </EmptyState>
       ) : (
@@ -30,12 +26,12 @@ export function Bench({ rows }: { rows: readonly BuildRow[] }) {
           <Lead>{lateWords(rows.filter((row) => row.late).length)}</Lead>
         </>
       )}
-      <JobLane title="On the bench" under="the earliest due first" edge="indigo" builds={onBench}>
+      <JobLane title="On the bench" under="earliest due first" edge="indigo" builds={onBench}>
         {(build) =>
           build.pickedLines < build.pickLines ? (
             <LinkButton to={`/pick/${build.id}`}>Pick its parts</LinkButton>
           ) : build.held.length > 0 ? (
-            <LinkButton to={`/build/${build.id}`}>See what’s held</LinkButton>
+            <LinkButton to={`/build/${build.id}`}>See what’s on hold</LinkButton>
           ) : (
             <LinkButton to={`/build/${build.id}/finish`}>Finish</LinkButton>
           )
@@ -44,7 +40,7 @@ export function Bench({ rows }: { rows: readonly BuildRow[] }) {
       <JobLane title="Ready to start" under="every part is free" edge="moss" builds={ready}>
         {(build) => <StartButton build={build} />}
       </JobLane>
-      <JobLane title="Waiting for parts" under="the earliest due first" edge="coming" builds={waiting}>
+      <JobLane title="Short of parts" under="earliest due first" edge="coming" builds={waiting}>
         {(build) =>
           Number(build.canStart) > 0 ? (
             <StartButton build={build} />
@@ -61,12 +57,12 @@ function conclusion(onBench: number, ready: number, waiting: number): string {
   const parts = [
     onBench > 0 ? `${onBench} on the bench` : 'Nothing on the bench',
     ready > 0 && `${ready} can start`,
-    waiting > 0 && `${waiting} ${waiting === 1 ? 'waits' : 'wait'} for parts`,
+    waiting > 0 && `${waiting} short of parts`,
   ].filter(Boolean);
   return `${parts.join(', ')}.`;
 }
 
 function lateWords(late: number): string {
-  if (late === 0) return 'None of them is late.';
-  return late === 1 ? 'One of them is late.' : `${late} of them are late.`;
+  if (late === 0) return 'None is late.';
+  return late === 1 ? '1 is late.' : `${late} are late.`;
 }

@@ -24,7 +24,7 @@ export function BuildLines({ build, isPartsOnly = false }: { build: BuildDetail;
     <Grid>
       <thead>
         <tr>
-          <Th $width={230}>Component</Th>
+          <Th $width={230}>Part</Th>
           <th>Taken</th>
           <th className="num">Needed</th>
           <th className="num">On the bench</th>
@@ -92,8 +92,8 @@ function PartRow({ line, item, build }: PartRowProps) {
         )}
         {canGoBack && !isBack && (
           <div>
-            <Small look="ghost" aria-label={`Take back ${item.name}`} onPress={() => setBack(true)}>
-              take back
+            <Small look="ghost" aria-label={`Put back ${item.name}`} onPress={() => setBack(true)}>
+              put back
             </Small>
           </div>
         )}
@@ -155,7 +155,7 @@ function OtherRow({ line, build }: { line: BuildLine; build: BuildDetail }) {
     );
   }
   const per =
-    line.basis === 'per-run' ? 'a run' : `for ${format.quantity(build.outputQuantity, build.unit, build.decimals)}`;
+    line.basis === 'per-run' ? 'a batch' : `for ${format.quantity(build.outputQuantity, build.unit, build.decimals)}`;
   return (
     <tr>
       <td>

@@ -84,7 +84,7 @@ export function BuildPage() {
                     rows={rows.filter((row) => row.state === 'planned' && !isHeldUp(row))}
                   />
                   <Group
-                    title="Waiting for parts"
+                    title="Short of parts"
                     rows={rows.filter((row) => row.state === 'planned' && !isAsked(row) && isHeldUp(row))}
                   />
                   <Group
@@ -136,7 +136,7 @@ function Group({ title, rows }: { title: string; rows: readonly BuildRow[] }) {
             <>
               {row.number}
               {row.due && <> · {row.late ? <Late>due {format.day(row.due)}</Late> : `due ${format.day(row.due)}`}</>}
-              {row.repair && ` · ${row.repair.customer}’s`}
+              {row.repair && ` · for ${row.repair.customer}`}
               {row.orders[0] && ` · for ${row.orders[0].customer}${row.orders.length > 1 ? ' and others' : ''}`}
             </>
           }

@@ -55,7 +55,7 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
               {build.due ? (
                 <>due {build.late ? <Late>{format.day(build.due)}</Late> : <b>{format.day(build.due)}</b>}</>
               ) : (
-                'no due day'
+                'no due date'
               )}
               {build.orders.length > 0 && ` · for ${[...new Set(build.orders.map(({ order }) => order))].join(', ')}`}
             </Lead>
@@ -109,13 +109,13 @@ export function BuildSheet({ build }: { build: BuildDetail }) {
         </Row>
         {isOpen && <PegsOf kind="build" id={build.id} />}
       </Sheet>
-      <Margin aria-label="About this build">
-        <h2>{build.state === 'planned' ? 'The plan' : 'About it'}</h2>
+      <Margin aria-label="Build details">
+        <h2>{build.state === 'planned' ? 'Plan' : 'Details'}</h2>
         <PlanDetails key={build.id} build={build} />
         {isOpen && build.pickLines > 0 && <MoreAllowed build={build} />}
         <JobTagField kind="build" id={build.id} jobTag={build.jobTag} />
         <ForOrders build={build} />
-        <H2 $top={22}>What was posted</H2>
+        <H2 $top={22}>Documents</H2>
         {build.documents.length === 0 && <Muted>Nothing yet.</Muted>}
         {build.documents.map((document) => (
           <KeyValue key={document.id}>
@@ -155,13 +155,13 @@ function conclusion(build: BuildDetail, left: string, format: Format): string {
   if (build.state === 'cancelled') return 'Cancelled. Its parts are free again.';
   if (build.state === 'planned') {
     return build.waiting.length === 0
-      ? 'Every part is free. It can go to the bench.'
-      : `It waits for ${build.waiting.map((part) => `${format.quantity(part.short, part.unit, 3)} × ${part.name}`).join(', ')}.`;
+      ? 'All parts are free. Ready to start.'
+      : `Waiting for ${build.waiting.map((part) => `${format.quantity(part.short, part.unit, 3)} × ${part.name}`).join(', ')}.`;
   }
   if (build.held.length > 0) {
     const what = build.held.map((part) => `${format.quantity(part.quantity, part.unit, 3)} × ${part.name}`);
-    return `${what.join(', ')} on the bench is held. Release it, or take it back and pick other stock.`;
+    return `${what.join(', ')} on the bench is on hold. Release it, or take it back and pick other stock.`;
   }
-  if (open > 0) return `${open} of ${build.pickLines} lines still to be picked; ${format.number(left)} to finish.`;
+  if (open > 0) return `${open} of ${build.pickLines} lines to pick; ${format.number(left)} to finish.`;
   return `All parts to be picked are on the bench; ${format.number(left)} to finish.`;
 }

@@ -71,11 +71,9 @@ export function CameOut({ itemId, out, onChange, refused, fault }: Props) {
   const wrong = (index: number, name: string) =>
     refused?.field === `out.${index}.${name}` ? refused.detail : undefined;
   return (
-    <Section $top={22} aria-label="What came out of it">
-      <H2 $bottom={4}>What came out of it?</H2>
-      <Muted>
-        What goes to stock or to scrap takes its share of what the unit was worth with it; the unit carries the rest.
-      </Muted>
+    <Section $top={22} aria-label="Parts that came out">
+      <H2 $bottom={4}>What came out?</H2>
+      <Muted>Parts to stock or scrap take their share of the value. The rest stays with the piece.</Muted>
       {out.map((one, index) => (
         <Row key={one.item.id} $gap={8} $wrap $end $top={8}>
           <Part $width={220}>
@@ -86,7 +84,7 @@ export function CameOut({ itemId, out, onChange, refused, fault }: Props) {
           </Part>
           <Part $width={90}>
             <Field
-              label="How much"
+              label="Quantity"
               numeric
               value={one.quantity}
               onChange={(quantity) => set(index, { quantity })}
@@ -96,7 +94,7 @@ export function CameOut({ itemId, out, onChange, refused, fault }: Props) {
           </Part>
           <Part $width={150}>
             <Choice
-              label="It goes"
+              label="Goes to"
               value={one.went}
               onChange={(went) => set(index, { went: went as Way })}
               options={[
@@ -149,7 +147,7 @@ export function CameOut({ itemId, out, onChange, refused, fault }: Props) {
       ))}
       <Part $width={320} $top={8}>
         <ItemPicker
-          label="Something that came out"
+          label="Add a part that came out"
           placeholder="Code, name or scan"
           counted
           onPick={(item, _, many) => {

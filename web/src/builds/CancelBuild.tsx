@@ -29,7 +29,7 @@ export function CancelBuild({ build, left, busy, onDo }: Props) {
       <Para>
         {isStopped && `${format.quantity(left, build.unit, build.decimals)} won’t be made. `}
         {build.state === 'on-bench'
-          ? 'What is on its bench goes back to the bins it came from. Its other parts are free again.'
+          ? 'Parts on the bench go back to their bins. The other parts are free again.'
           : 'Its parts are free again.'}
       </Para>
       {build.orders.length > 0 && (

@@ -40,7 +40,7 @@ export function FinishPage() {
             title={`${data.number} is not on the bench`}
             action={<LinkButton to={pageOf(data)}>Open {data.number}</LinkButton>}
           >
-            Only what is on the bench can be finished; this one is {data.state}.
+            Only builds on the bench can be finished. This one is {data.state}.
           </EmptyState>
         )
       }
@@ -137,7 +137,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
       <AnswerPane>
         <AnswerBody>
           <div>
-            <h1>What was really used?</h1>
+            <h1>What was actually used?</h1>
             <Lead>
               {build.repair
                 ? 'Filled in from its parts and tasks. Change what was different; cost follows.'
@@ -160,7 +160,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
           ) : (
             <div>
               <Button look="ghost" onPress={() => setAdding(true)}>
-                Something else was used
+                Add another part used
               </Button>
             </div>
           )}
@@ -202,7 +202,7 @@ function FinishForm({ build }: { build: BuildDetail }) {
             Back
           </LinkButton>
           <Button look="go" isDisabled={reckoning.faults.size > 0} busy={finish.isPending} onPress={() => post()}>
-            {build.repair ? 'It is mended' : `Finish ${good} ${portion && !closes ? `of ${left}` : ''}`}
+            {build.repair ? 'Finish repair' : `Finish ${good} ${portion && !closes ? `of ${left}` : ''}`}
           </Button>
         </Foot>
       </AnswerPane>

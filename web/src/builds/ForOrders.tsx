@@ -15,7 +15,7 @@ import { leftOf } from './reckonUse.ts';
 export function ForOrders({ build }: { build: BuildDetail }) {
   const format = useFormat();
   const notify = useNotify();
-  const set = useCommand('setBuildFor', ({ number }) => notify({ text: `Saved who ${number} is for.` }));
+  const set = useCommand('setBuildFor', ({ number }) => notify({ text: `${number} updated.` }));
   const isOpen = build.state === 'planned' || build.state === 'on-bench';
   const still = build.orders.filter(({ quantity, kept }) => quantity !== kept);
   const left = BigInt(leftOf(build));
@@ -37,14 +37,14 @@ export function ForOrders({ build }: { build: BuildDetail }) {
   const amount = (text: string) => format.quantity(text, build.unit, build.decimals);
   return (
     <>
-      <H2 $top={22}>For whom</H2>
+      <H2 $top={22}>For</H2>
       {build.orders.map((own) => (
         <KeyValue key={own.partId}>
           <span>
             <b>{amount(own.quantity)}</b> for <Link to={`/orders/${own.orderId}`}>{own.order}</Link>, {own.customer}
             <br />
             <Faint>
-              {own.wantedOn ? `wanted ${format.day(own.wantedOn)}` : 'no day set'}
+              {own.wantedOn ? `wanted ${format.day(own.wantedOn)}` : 'no date'}
               {own.kept !== '0' && ` · ${amount(own.kept)} in its parcel`}
             </Faint>
           </span>
@@ -52,17 +52,17 @@ export function ForOrders({ build }: { build: BuildDetail }) {
             <Button
               look="ghost"
               busy={set.isPending}
-              aria-label={`Make it for stock instead of ${own.order}`}
+              aria-label={`Make for stock instead of ${own.order}`}
               onPress={() => change(own.partId, 0n)}
             >
-              to stock instead
+              Make for stock instead
             </Button>
           )}
         </KeyValue>
       ))}
       {isOpen && spare > 0n && (
         <Para $top={6}>
-          <Muted>{amount(formatDecimal(spare))} of it for stock.</Muted>
+          <Muted>{amount(formatDecimal(spare))} for stock.</Muted>
         </Para>
       )}
       {offered.map((own) => {

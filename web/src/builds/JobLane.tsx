@@ -26,7 +26,7 @@ const Meter = styled.span.attrs({ 'aria-hidden': true })`
 
 /** When a missing part comes, as far as anybody knows. */
 export const comes = (part: { comesOn: string | null; isComing: boolean }, format: Format) =>
-  part.comesOn ? `comes by ${format.day(part.comesOn)}` : part.isComing ? 'coming, no day known' : 'nothing coming';
+  part.comesOn ? `comes by ${format.day(part.comesOn)}` : part.isComing ? 'coming, no date' : 'nothing coming';
 
 /** Builds of one kind, each with what it waits for or how far it is, its day, and the deed that is next. */
 export function JobLane({
@@ -67,7 +67,7 @@ export function JobLane({
           </Link>
           <Waits build={build} />
           {build.due === null ? (
-            <Muted>no due day</Muted>
+            <Muted>no due date</Muted>
           ) : build.late ? (
             <Late>due {format.day(build.due)}</Late>
           ) : (

@@ -66,7 +66,7 @@ interface Props {
 export function MadeAsk(props: Props) {
   const { build } = props;
   return (
-    <Ask aria-label="What was made">
+    <Ask aria-label="Output">
       <Tile code={build.code} size={52} />
       <H2 $top={10}>{build.name}</H2>
       <Lead>
@@ -110,18 +110,18 @@ function Quantities({ build, made, onChange, reckoning, error, isPortion }: Prop
           <>
             <ReasonChoice
               usedFor="reject"
-              label="Why are they no good?"
+              label="Reason for rejecting"
               hideLabel={false}
               value={made.reasonId}
               onChange={(reasonId) => set({ reasonId })}
             />
             {problemAt(error, 'rejectReasonId') && <Late>{problemAt(error, 'rejectReasonId')}</Late>}
             <Choice
-              label="What they cost"
+              label="Cost of rejects"
               value={made.rejectCost}
               onChange={(next) => set({ rejectCost: next as Made['rejectCost'] })}
               options={[
-                ['carried', 'is carried by the good ones'],
+                ['carried', 'spread over the good units'],
                 ['written-off', 'is written off as planned'],
               ]}
               error={faults.get('rejectCost') ?? problemAt(error, 'rejectCost')}
@@ -148,7 +148,7 @@ function Quantities({ build, made, onChange, reckoning, error, isPortion }: Prop
           </Narrow>
         )}
         <DayField
-          label="Made on, if not today"
+          label="Finished on, if not today"
           value={made.madeOn}
           onChange={(madeOn) => set({ madeOn })}
           error={problemAt(error, 'madeOn')}
@@ -156,13 +156,13 @@ function Quantities({ build, made, onChange, reckoning, error, isPortion }: Prop
         {build.isRework && (
           <>
             <Field
-              label="Its condition before"
+              label="Condition before"
               value={made.before}
               onChange={(before) => set({ before })}
               error={problemAt(error, 'conditionBefore')}
             />
             <Field
-              label="Its condition now"
+              label="Condition now"
               value={made.after}
               onChange={(after) => set({ after })}
               error={problemAt(error, 'conditionAfter')}
@@ -172,7 +172,7 @@ function Quantities({ build, made, onChange, reckoning, error, isPortion }: Prop
       </Stack>
       {isPortion && (
         <Tick isOn={made.closes} onChange={(closes) => set({ closes })}>
-          That's all: close the build here
+          Close the build here
         </Tick>
       )}
     </>

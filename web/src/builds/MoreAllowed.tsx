@@ -19,9 +19,9 @@ export function MoreAllowed({ build }: { build: BuildDetail }) {
           allow.isPending || allow.mutate({ params: { id: build.id }, body: { version: build.version, spare } })
         }
       >
-        More than asked for may be brought
+        Allow picking more than needed
       </Tick>
-      <Faint as="p">Pickers are told when they take more. What is not used goes back when the build is finished.</Faint>
+      <Faint as="p">Pickers see a warning when they take more. Unused parts go back when the build is finished.</Faint>
       <ProblemBox error={allow.error} />
     </Section>
   );

@@ -38,7 +38,7 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
   const stores = useQuestion('stores', {});
   const change = useCommand(
     'updateBuild',
-    (after) => notify({ text: `${after.number} is changed.` }),
+    (after) => notify({ text: `${after.number} changed.` }),
     (after) => form.saved(after),
   );
   const form = useRecordForm({
@@ -62,7 +62,7 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
           </b>
         </KeyValue>
         <KeyValue>
-          <span>Goes to bin</span>
+          <span>Finished goods bin</span>
           <b>{build.outputBin}</b>
         </KeyValue>
         {build.remark && <Para $top={8}>{build.remark}</Para>}
@@ -78,7 +78,7 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
     >
       <Field label="Quantity" numeric suffix={build.unit} {...form.field('quantity')} />
       <DayField label="Due day" {...form.field('due')} />
-      <Choice label="Goes to bin" {...form.field('outputBinId')} options={shelfOptions(stores.data ?? [])} />
+      <Choice label="Finished goods bin" {...form.field('outputBinId')} options={shelfOptions(stores.data ?? [])} />
       <TextArea label="Remark" {...form.field('remark')} />
       <SaveProblem
         command={change}
@@ -94,7 +94,7 @@ export function PlanDetails({ build }: { build: BuildDetail }) {
         shownAt={SHOWN}
       />
       <Button type="submit" isDisabled={!form.dirty} busy={change.isPending}>
-        Keep the changes
+        Save
       </Button>
     </Form>
   );

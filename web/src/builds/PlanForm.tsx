@@ -32,7 +32,7 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
     'planBuilds',
     ({ builds: [build] }) => {
       if (!build) return;
-      notify({ text: `${build.number} is planned; its parts are promised.` });
+      notify({ text: `${build.number} planned. Its parts are promised.` });
       void go(`/build/${build.id}`);
     },
     screen.forget,
@@ -50,7 +50,7 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
       <Lead>
         {item
           ? `${item.name}: ${format.quantity(item.onHand, item.unit, item.decimals)} on hand.`
-          : 'Which product, how many, and by when.'}
+          : 'Product, quantity and due date.'}
       </Lead>
       <Form
         $top={16}
@@ -104,7 +104,7 @@ export function PlanForm({ itemId, purpose }: { itemId: number | null; purpose: 
               {purpose === 'rework' ? 'Plan the rework' : 'Plan the build'}
             </Button>
             {chosen !== null && (
-              <LinkButton to={coverOf([{ itemId: chosen, quantity }])}>See whether there is enough</LinkButton>
+              <LinkButton to={coverOf([{ itemId: chosen, quantity }])}>Check parts in Cover</LinkButton>
             )}
           </Row>
         </Wide>

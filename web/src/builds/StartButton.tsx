@@ -9,11 +9,11 @@ export function StartButton({ build }: { build: BuildRow }) {
   const format = useFormat();
   const notify = useNotify();
   const start = useCommand('startBuild', (started) =>
-    notify({ text: `${started.number} is on the bench; its parts are promised.` }),
+    notify({ text: `${started.number} started. Its parts are promised.` }),
   );
   const some = build.waiting.length > 0;
   const quantity = some && build.canStart !== null ? { quantity: build.canStart } : {};
-  if (problemOf(start.error)) return <LinkButton to={`/build/${build.id}`}>Parts are short</LinkButton>;
+  if (problemOf(start.error)) return <LinkButton to={`/build/${build.id}`}>Short of parts</LinkButton>;
   return (
     <Button
       look={some ? 'plain' : 'go'}

@@ -20,7 +20,7 @@ export function StartPanel({ build }: { build: BuildDetail }) {
   const mayOverride = useCan('override');
   const [overriding, setOverriding] = useState(false);
   const start = useCommand('startBuild', (after) =>
-    notify({ text: `${after.number} is on the bench; its parts are promised.` }),
+    notify({ text: `${after.number} started. Its parts are promised.` }),
   );
   const send = (more: { quantity?: string; override?: { reason: string } } = {}) =>
     start.mutate({ params: { id: build.id }, body: { version: build.version, ...more } });
@@ -71,9 +71,9 @@ export function StartPanel({ build }: { build: BuildDetail }) {
                   </LinkButton>
                 );
               })}
-              {mayOverride && !overriding && <Button onPress={() => setOverriding(true)}>Send it anyway…</Button>}
+              {mayOverride && !overriding && <Button onPress={() => setOverriding(true)}>Start anyway…</Button>}
               <Button look="ghost" onPress={() => start.reset()}>
-                Leave it planned
+                Cancel
               </Button>
             </>
           )
@@ -92,7 +92,7 @@ export function StartPanel({ build }: { build: BuildDetail }) {
       {overriding && problem && (
         <OverrideForm
           busy={start.isPending}
-          action="Send it to the bench short"
+          action="Start short of parts"
           onOverride={(reason) => send({ override: { reason } })}
         />
       )}

@@ -31,8 +31,8 @@ export function TakeBack({ build, line, item, onDone }: Props) {
   const back = useCommand('takeBack', () => {
     notify({
       text: line.added
-        ? `${quantity} × ${item.name} is not used on ${build.number} after all.`
-        : `${quantity} × ${item.name} is back where it came from.`,
+        ? `${quantity} × ${item.name} taken off ${build.number}.`
+        : `${quantity} × ${item.name} put back.`,
     });
     onDone();
   });
@@ -46,7 +46,7 @@ export function TakeBack({ build, line, item, onDone }: Props) {
       <Row $gap={6} $end $wrap>
         <Part $width={160}>
           <Field
-            label="How much goes back"
+            label="Quantity to put back"
             numeric
             autoFocus
             value={quantity}
@@ -60,10 +60,10 @@ export function TakeBack({ build, line, item, onDone }: Props) {
           />
         </Part>
         <Button busy={back.isPending} onPress={submit}>
-          Take it back
+          Put back
         </Button>
         <Button look="ghost" onPress={onDone}>
-          Not now
+          Cancel
         </Button>
       </Row>
       {item.tracking === 'serial' && line.pieces.length > 1 && (

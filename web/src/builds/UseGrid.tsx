@@ -5,8 +5,8 @@ import { Clock, Tag } from 'lucide-react';
 import { Fragment } from 'react';
 import styled from 'styled-components';
 import { OutFields } from '../lines/OutFields.tsx';
+import { stepLines } from '../lines/steps.ts';
 import { NOTHING_TYPED } from '../lines/typed.ts';
-import { walkLines } from '../lines/walk.ts';
 import { Chip } from '../ui/Chip.tsx';
 import { Field } from '../ui/Field.tsx';
 import { useFormat } from '../ui/format.ts';
@@ -44,11 +44,11 @@ export function UseGrid(props: Props) {
     <Grid>
       <thead>
         <tr>
-          <th>Component</th>
+          <th>Part</th>
           <th className="num">On the bench</th>
           <th className="num">Planned</th>
           <Th className="num" $width={130}>
-            Really used
+            Actually used
           </Th>
           <th className="num">Difference</th>
           <th className="num">Cost</th>
@@ -116,13 +116,13 @@ export function UseGrid(props: Props) {
                 <td className="num">
                   {!isCharge && (
                     <Field
-                      label={`Really used of ${line.item?.name ?? (line.text || 'labour')}`}
+                      label={`Actually used of ${line.item?.name ?? (line.text || 'labour')}`}
                       hideLabel
                       numeric
                       value={typed.actuals.get(use.lineId) ?? formatDecimal(actuals.get(use.lineId) ?? 0)}
                       suffix={unit === 'each' ? '' : unit}
                       onChange={(text) => onChange(withUse(typed, 'actuals', use.lineId, text))}
-                      onKeyDown={(event) => walkLines(event, true)}
+                      onKeyDown={(event) => stepLines(event, true)}
                       error={faults.get(`line${use.lineId}`) ?? wrong(use.lineId, 'actual')}
                     />
                   )}
@@ -145,7 +145,7 @@ export function UseGrid(props: Props) {
                 <tr>
                   <td colSpan={7}>
                     <Field
-                      label={`Why ${use.difference < 0 ? 'so little' : 'so much'} of ${line.item?.name ?? 'it'}? It is more than ${format.number(line.tolerance ?? '0')} % off the plan.`}
+                      label={`Why ${use.difference < 0 ? 'so little' : 'so much'} of ${line.item?.name ?? 'it'}? That is more than ${format.number(line.tolerance ?? '0')}% off the plan.`}
                       value={typed.why.get(use.lineId) ?? ''}
                       onChange={(text) => onChange(withUse(typed, 'why', use.lineId, text))}
                       error={wrong(use.lineId, 'because')}

@@ -41,7 +41,7 @@ export function Usual({ build, cost, past, typed, onChange }: Props) {
   return (
     <Part $top={10} $bottom={6}>
       <Row $gap={10} $wrap>
-        {lines.length > 0 && <Button onPress={asUsual}>Same as last time</Button>}
+        {lines.length > 0 && <Button onPress={asUsual}>Use last time’s</Button>}
         {drifted.length > 0 && (
           <>
             <Muted>
@@ -61,9 +61,7 @@ export function Usual({ build, cost, past, typed, onChange }: Props) {
       </Row>
       <ProblemBox
         error={correct.error}
-        ways={
-          build.definition && <LinkButton to={`/define/${build.definition.id}`}>Open the draft there is</LinkButton>
-        }
+        ways={build.definition && <LinkButton to={`/define/${build.definition.id}`}>Open the draft</LinkButton>}
       />
     </Part>
   );
@@ -78,5 +76,5 @@ function driftWords(
   const [planned, actual] = [Number(past?.planned ?? 1), Number(past?.actual ?? 1)];
   const off = Math.round((Math.abs(actual - planned) / planned) * 100);
   const name = line.item?.name ?? (line.text || 'labour');
-  return `${name} always takes ${number(String(off))} % ${actual > planned ? 'more' : 'less'} than planned`;
+  return `${name} always takes ${number(String(off))}% ${actual > planned ? 'more' : 'less'} than planned`;
 }

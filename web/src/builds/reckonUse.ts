@@ -1,5 +1,5 @@
 import type { BuildDetail, BuildLine } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault, wordsOf } from '@yosegi/contract/problems';
 import {
   type BuildNeed,
   extraLeft,
@@ -79,7 +79,7 @@ export function reckonUse(
     try {
       return fromZero(parse());
     } catch (error) {
-      faults.set(field, wordsOf(error) ?? 'This cannot be read.');
+      faults.set(field, entryFault(error));
       return 0 as T;
     }
   };
@@ -88,10 +88,10 @@ export function reckonUse(
     rejectedText.trim() === '' ? ZERO : read('rejected', () => parseQuantity(rejectedText, build.decimals));
   const portion = add(good, rejected);
   const left = leftOf(build);
-  if (portion === 0 && !faults.has('good')) faults.set('good', 'Type how many are good.');
+  if (portion === 0 && !faults.has('good')) faults.set('good', 'Enter how many are good.');
   if (good === 0 && rejected > 0 && !isWrittenOff)
-    faults.set('rejectCost', 'None is good, so none can carry what they cost. Write it off.');
-  if (portion > left && good <= left) faults.set('rejected', `Only ${formatDecimal(left)} left in all.`);
+    faults.set('rejectCost', 'There are no good units to absorb the cost of the rejects. Write it off.');
+  if (portion > left && good <= left) faults.set('rejected', `Only ${formatDecimal(left)} left in total.`);
   if (good > left) faults.set('good', `Only ${formatDecimal(left)} left. Plan another build for more.`);
   const progress = progressOf(build);
   const closes = isClosing || portion === left;
@@ -140,7 +140,7 @@ export function reckonUse(
     const writtenOff = Math.min(cost.actual, most) as Money;
     return { faults, actuals, cost, writtenOff, unitCost: unitCostOf(minus(cost.actual, add(writtenOff, gone)), good) };
   } catch (error) {
-    faults.set('good', wordsOf(error) ?? 'What this costs cannot be worked out.');
+    faults.set('good', wordsOf(error) ?? 'This cost can’t be calculated.');
     return {
       faults,
       actuals,

@@ -42,11 +42,11 @@ export function BoughtForIt({ purchases }: { purchases: readonly Bought[] }) {
   if (purchases.length === 0) return null;
   return (
     <>
-      <H2 $top={18}>Bought for it</H2>
+      <H2 $top={18}>Bought for this</H2>
       {purchases.map(({ id, number, code, unit, decimals, quantity, open }) => (
         <KeyValue key={`${id}.${code}`}>
           <span>
-            <Link to={`/buying/orders/${id}`}>{number}</Link> <Faint>{open ? 'still to come' : 'not awaited'}</Faint>
+            <Link to={`/buying/orders/${id}`}>{number}</Link> <Faint>{open ? 'to come' : 'not expected'}</Faint>
           </span>
           <b>
             {format.quantity(quantity, unit, decimals)} {code}

@@ -112,24 +112,24 @@ function BuyList({ rows, by, setBy, need }: Props) {
           <div>
             <h1>
               {rows.length === 0
-                ? 'Nothing has to be bought.'
+                ? 'Nothing to buy.'
                 : need !== null
                   ? `You’d need to buy ${count(rows.length, 'item')}.`
-                  : `${count(rows.length, 'item')} ${rows.length === 1 ? 'has' : 'have'} to be bought${
-                      waiting > 0 ? `; builds wait for ${waiting} of them` : ''
+                  : `${count(rows.length, 'item')} to buy${
+                      waiting > 0 ? `; ${waiting} of them ${waiting === 1 ? 'holds' : 'hold'} up builds` : ''
                     }.`}
             </h1>
             <Lead>
               {need === null
-                ? 'For every promise and every reorder point, in whole packs. What is coming or drafted is counted.'
-                : 'What Cover found short for your question, for every level of it, in whole packs.'}
+                ? 'Covers every order, build and reorder point, in full packs. Open purchase orders and drafts are counted.'
+                : 'What Cover found short for your question, at every level, in full packs.'}
             </Lead>
           </div>
           <Push />
           <Export name="Buy list" columns={FILE} rows={() => lines} />
           <Part $width={220}>
             <Choice
-              label="Choose the supplier who is"
+              label="Supplier"
               value={by}
               onChange={(next) => {
                 // Suppliers chosen by hand give way to the rule; quantities and what is left out stay.
@@ -139,18 +139,18 @@ function BuyList({ rows, by, setBy, need }: Props) {
               options={[
                 ['cheapest', 'cheapest overall'],
                 ['fastest', 'fastest'],
-                ['usual', 'the usual one'],
+                ['usual', 'usual'],
               ]}
             />
           </Part>
         </Row>
         {rows.length === 0 && (
           <EmptyState
-            title="Everything is there or on its way"
+            title="Everything is in stock or on order"
             action={<LinkButton to="/buying/orders">See the orders</LinkButton>}
           >
-            As soon as a build needs more than there is, or an item falls below its reorder point, it stands here with
-            its supplier, ready to be ordered.
+            Items appear here when a build needs more than you have, or stock falls below the reorder point. Each comes
+            with its supplier, ready to order.
           </EmptyState>
         )}
         {groups.map((group) => (
@@ -171,9 +171,9 @@ function BuyList({ rows, by, setBy, need }: Props) {
             <Evenly $full>
               <thead>
                 <tr>
-                  <Th $width={36} aria-label="Order it" />
+                  <Th $width={36} aria-label="Add to order" />
                   <th>Item</th>
-                  <Th $width={190}>There · promised · coming</Th>
+                  <Th $width={190}>In stock · promised · coming</Th>
                   <Th $width={190}>Bought for</Th>
                   <Th className="num" $width={150}>
                     Order
@@ -212,7 +212,7 @@ function BuyList({ rows, by, setBy, need }: Props) {
                     <td className="num">{format.quantity(row.needed, row.unit, row.decimals)} needed</td>
                     <td>
                       <LinkButton look="ghost" to={`/stock/items/${row.itemId}?edit=1`}>
-                        Enter who sells it
+                        Add supplier
                       </LinkButton>
                     </td>
                   </tr>
@@ -277,7 +277,7 @@ function BuyLine({ line, what, change }: LineProps) {
       <td>
         <ItemCell row={row} />
       </td>
-      <td data-label="There · promised · coming">
+      <td data-label="In stock · promised · coming">
         {[row.usable, row.promised, row.coming].map((text) => format.number(text)).join(' · ')}
         {row.unit === 'each' ? '' : ` ${row.unit}`}
         <br />
@@ -335,7 +335,7 @@ function BuyLine({ line, what, change }: LineProps) {
         )}
         <Faint>
           {offer.leadDays === null ? 'nothing stated' : `${count(offer.leadDays, 'day')} stated`}
-          {offer.learnt && ` · ${offer.learnt.usual} learnt`}
+          {offer.learnt && ` · ${offer.learnt.usual} actual`}
           {offer.expectedOn && ` · by ${format.day(offer.expectedOn)}`}
         </Faint>
       </td>

@@ -43,7 +43,7 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
   const confirm = useCommand(
     'confirmPurchase',
     (after) => {
-      notify({ text: `${after.number} is confirmed.` });
+      notify({ text: `${after.number} confirmed.` });
       onDone();
     },
     screen.forget,
@@ -65,11 +65,11 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
     >
       <Row $wrap $end>
         <Part $width={200}>
-          <Field label="Their number for it" value={reference} onChange={setReference} autoFocus />
+          <Field label="Their order number" value={reference} onChange={setReference} autoFocus />
         </Part>
         <Part $width={180}>
           <DayField
-            label="One day for all lines"
+            label="One date for all lines"
             value={all}
             onChange={(day) => {
               setAll(day);
@@ -94,7 +94,7 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
               </td>
               <td>
                 <DayField
-                  label={`Day promised for ${line.name}`}
+                  label={`Promised date for ${line.name}`}
                   hideLabel
                   value={typed.get(line.id)?.on ?? ''}
                   onChange={(on) => set(line.id, { on })}
@@ -109,7 +109,7 @@ export function ConfirmForm({ order, onDone }: { order: PurchaseOrder; onDone: (
         <Button look="go" type="submit" busy={confirm.isPending}>
           Confirm {order.number}
         </Button>
-        <Button onPress={onDone}>Leave it</Button>
+        <Button onPress={onDone}>Cancel</Button>
       </Row>
     </Card>
   );

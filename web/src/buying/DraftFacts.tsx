@@ -40,13 +40,13 @@ export function OfferWords({ offer, line }: { offer: Offers[number] | undefined;
 
 export function SupplierFacts({ supplier }: { supplier: SupplierDetail | undefined }) {
   const format = useFormat();
-  if (!supplier) return <Muted>Choose who it is bought from.</Muted>;
+  if (!supplier) return <Muted>Choose a supplier.</Muted>;
   return (
     <>
       <Muted>from {supplier.name}</Muted>
-      <H2 $top={22}>How they deliver</H2>
+      <H2 $top={22}>Delivery record</H2>
       <KeyValue>
-        <span>Learnt</span>
+        <span>Actual</span>
         <b>{learntWords(supplier.learnt)}</b>
       </KeyValue>
       {keptWords(supplier.learnt) && <Faint>{keptWords(supplier.learnt)}</Faint>}

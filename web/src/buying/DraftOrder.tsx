@@ -43,8 +43,8 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
   const [sending, setSending] = useState(false);
   const [isLooking, setLooking] = useState(false);
   const done = (after: Numbered, send: SentHow | null | undefined) => {
-    if (!send) return notify({ text: `${after.number} is kept as a draft.` });
-    notify({ text: `${after.number} is sent to ${supplier?.name ?? 'its supplier'}.` });
+    if (!send) return notify({ text: `${after.number} saved as a draft.` });
+    notify({ text: `${after.number} sent to ${supplier?.name ?? 'its supplier'}.` });
     openFile(after.id, send, go);
   };
   const create = useCommand(
@@ -62,7 +62,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
     (after) => form.saved(after),
   );
   const cancel = useCommand('cancelPurchase', (after) => {
-    notify({ text: `${after.number} is cancelled.` });
+    notify({ text: `${after.number} cancelled.` });
     void go('/buying/orders');
   });
   // A refusal of a new one names it among those that were sent.
@@ -128,7 +128,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
             <h1>{order ? `${order.number} · draft` : 'A new order'}</h1>
             <Lead>
               {lines.length === 0
-                ? 'Choose the supplier, then item, Enter, quantity, Enter, price, Enter.'
+                ? 'Choose the supplier. Then enter each item with its quantity and price.'
                 : `${count(lines.length, 'line')}, ${format.money(formatDecimal(total))}. Nothing is on order until it is sent.`}
             </Lead>
           </div>
@@ -174,7 +174,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
             },
             ...pricedColumns<DraftLine>({
               quantity: { head: 'Quantity', called: 'Quantity of', width: 130 },
-              cost: { head: 'Price of one', name: 'price', of: ({ price }) => price },
+              cost: { head: 'Unit price', name: 'price', of: ({ price }) => price },
               read,
               onQuantity: ({ key }, quantity) => set(key, { quantity }),
               onCost: ({ key }, price) => set(key, { price }),
@@ -187,7 +187,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
               onPhone: 'Wanted on',
               cell: (line) => (
                 <DayField
-                  label={`Day on which ${line.item.name} is wanted`}
+                  label={`Date ${line.item.name} is wanted`}
                   hideLabel
                   value={line.wantedOn}
                   onChange={(day) => set(line.key, { wantedOn: day })}
@@ -200,7 +200,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
             <ItemPicker
               label="Add an item"
               hideLabel
-              placeholder="Type an item, or paste rows"
+              placeholder="Enter an item, or paste rows"
               inputRef={adder}
               canAdd
               counted
@@ -221,7 +221,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
           <Asked
             title={`Send this to ${supplier.name}?`}
             action={`Send to ${shortly(supplier.name)}`}
-            keep="Not yet"
+            keep="Cancel"
             isPreview
             onDo={() => keep(true)}
             onClose={() => setLooking(false)}
@@ -238,7 +238,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
         <Row $wrap $top={16} $end>
           <Part $width={190}>
             <Choice
-              label="How it is sent"
+              label="Sending method"
               value={how}
               onChange={(next) => setHow(next as SentHow)}
               options={[
@@ -253,7 +253,7 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
             {supplier ? `Send to ${shortly(supplier.name)}` : 'Send'}
           </Button>
           <Button isDisabled={!ready || !form.dirty} busy={busy && !sending} onPress={() => keep(false)}>
-            {order ? 'Save the draft' : 'Keep as a draft'}
+            {order ? 'Save the draft' : 'Save as draft'}
           </Button>
           <Push />
           {!order && lines.length > 0 && (
@@ -275,14 +275,14 @@ export function DraftOrder({ order, supplierId }: { order: PurchaseOrder | null;
               busy={cancel.isPending}
               onDo={() => cancel.mutate({ params: { id: order.id }, body: { version: form.version } })}
             >
-              <Para>Nothing was ordered yet. This can’t be undone.</Para>
+              <Para>No order was sent yet. This can’t be undone.</Para>
               <BoughtFor lines={lines} />
             </AskFirst>
           )}
         </Row>
       </Sheet>
-      <Margin aria-label="What it comes to">
-        <h2>It comes to</h2>
+      <Margin aria-label="Total">
+        <h2>Total</h2>
         <BigNumber $small>{format.money(formatDecimal(total))}</BigNumber>
         <SupplierFacts supplier={supplier} />
         <BoughtFor lines={lines} />

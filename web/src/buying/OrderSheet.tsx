@@ -26,8 +26,8 @@ const FileLink = styled.a`color: var(--indigo); font-weight: 600; font-size: 13.
 export function OrderSheet({ order }: { order: PurchaseOrder }) {
   const notify = useNotify();
   const [confirming, setConfirming] = useState(false);
-  const cancel = useCommand('cancelPurchase', (after) => notify({ text: `${after.number} is cancelled.` }));
-  const close = useCommand('closePurchase', (after) => notify({ text: `${after.number} has nothing more to come.` }));
+  const cancel = useCommand('cancelPurchase', (after) => notify({ text: `${after.number} cancelled.` }));
+  const close = useCommand('closePurchase', (after) => notify({ text: `${after.number} closed.` }));
   const open = order.lines.filter((line) => Number(line.open) > 0);
   const isOpen = open.length > 0;
   const came = order.lines.some((line) => Number(line.received) > 0);
@@ -60,7 +60,7 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
             <LinkButton look={confirming ? 'plain' : 'go'} to={`/buying/orders/${order.id}/receive`}>
               {order.announced ? 'Receive the announced delivery' : 'Receive'}
             </LinkButton>
-            <Button onPress={() => setConfirming(!confirming)}>Enter what they promised</Button>
+            <Button onPress={() => setConfirming(!confirming)}>Enter promise</Button>
             {order.sentHow === 'mailbox' && (
               <LinkButton look="ghost" to={`/devices/mailbox?order=${order.id}`}>
                 Their mailbox
@@ -77,7 +77,7 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
               <th className="num">Ordered</th>
               <th className="num">Received</th>
               <th className="num">Open</th>
-              <th>Comes</th>
+              <th>Expected</th>
               <th className="num">Price</th>
               <th className="num">Amount</th>
               <th aria-label="Give up the rest" />
@@ -107,10 +107,10 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
           <Push />
           {isOpen && came && (
             <AskFirst
-              label="Close it: the rest isn’t coming…"
+              label="Close order: the rest isn’t coming…"
               title={`Close ${order.number}?`}
               action="Close the order"
-              keep="Keep it open"
+              keep="Keep the order"
               busy={close.isPending}
               onDo={() => close.mutate({ params, body: { version: order.version, lineIds: open.map(({ id }) => id) } })}
             >
@@ -140,10 +140,10 @@ export function OrderSheet({ order }: { order: PurchaseOrder }) {
 
 function Conclusion({ order, open }: { order: PurchaseOrder; open: readonly PurchaseLine[] }) {
   const format = useFormat();
-  if (order.state === 'cancelled') return <>Cancelled. Nothing of it will come.</>;
-  if (open.length === 0) return <>Everything that was going to come has come.</>;
+  if (order.state === 'cancelled') return <>Cancelled. Nothing more will arrive.</>;
+  if (open.length === 0) return <>Everything expected has arrived.</>;
   const names = open.length > 2 ? `${open.length} lines` : open.map((line) => line.name).join(' and ');
-  if (order.announced) return <>A delivery is on its way and waits to be received.</>;
+  if (order.announced) return <>A delivery is on its way.</>;
   if (order.late && order.expectedOn)
     return (
       <Late>
@@ -152,10 +152,10 @@ function Conclusion({ order, open }: { order: PurchaseOrder; open: readonly Purc
     );
   return order.expectedOn ? (
     <>
-      {names} still to come, the first on <b>{format.day(order.expectedOn)}</b>.
+      {names} to come, the first on <b>{format.day(order.expectedOn)}</b>.
     </>
   ) : (
-    <>{names} still to come; nobody has said when.</>
+    <>{names} to come, no date yet.</>
   );
 }
 
@@ -241,8 +241,8 @@ function Line({ line, giving, onGiveUp }: LineProps) {
             aria-label={`Give up the rest of ${line.name}`}
             look="ghost"
             title={`Give up the rest of ${line.name}?`}
-            action="Give it up"
-            keep="Keep waiting"
+            action="Give up the line"
+            keep="Keep the line open"
             busy={giving}
             onDo={onGiveUp}
           >
@@ -265,12 +265,12 @@ const mailNames = {
 function OrderMargin({ order }: { order: PurchaseOrder }) {
   const format = useFormat();
   return (
-    <Margin aria-label="About this order">
-      <h2>It comes to</h2>
+    <Margin aria-label="Order details">
+      <h2>Total</h2>
       <BigNumber $small>{format.money(order.worth)}</BigNumber>
       <JobTagField kind="purchase" id={order.id} jobTag={order.jobTag} />
       <BoughtFor lines={order.lines.map((line) => ({ ...line, item: line }))} />
-      <H2 $top={18}>What came</H2>
+      <H2 $top={18}>Receipts</H2>
       {order.receipts.length === 0 && <Muted>Nothing yet.</Muted>}
       {order.receipts.map((receipt) => (
         <KeyValue key={receipt.id}>
@@ -298,7 +298,7 @@ function OrderMargin({ order }: { order: PurchaseOrder }) {
             {line.lead && (
               <>
                 <br />
-                expected in {count(line.lead.days, 'day')}, {line.lead.from === 'learnt' ? 'as learnt' : 'as stated'}
+                expected in {count(line.lead.days, 'day')}, {line.lead.from === 'learnt' ? 'actual' : 'as stated'}
               </>
             )}
           </Faint>

@@ -56,7 +56,7 @@ function OneBeside({ id }: { id: string | undefined }) {
                   <Group title="On its way" rows={rows.filter((row) => row.announced)} suffix={suffix} />
                   <Group title="Drafts" rows={rows.filter((row) => row.state === 'draft')} suffix={suffix} />
                   <Group
-                    title={show === 'over' || show === 'all' ? 'The rest' : 'Awaited'}
+                    title={show === 'over' || show === 'all' ? 'The rest' : 'Expected'}
                     rows={rest}
                     suffix={suffix}
                   />

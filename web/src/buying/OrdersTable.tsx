@@ -37,7 +37,7 @@ const columns: readonly ListColumn<PurchaseOrderRow>[] = [
   },
   {
     key: 'state',
-    title: 'State',
+    title: 'Status',
     width: 190,
     usual: true,
     text: ({ state, late, announced }) =>
@@ -55,7 +55,7 @@ const columns: readonly ListColumn<PurchaseOrderRow>[] = [
   },
   {
     key: 'worth',
-    title: 'Worth',
+    title: 'Value',
     width: 110,
     numeric: true,
     usual: true,
@@ -96,7 +96,7 @@ export function OrdersTable() {
         <Row $wrap>
           <div>
             <h1>{counts ? conclusion(counts) : 'Purchase orders'}</h1>
-            <Lead>Those that should come first are on top.</Lead>
+            <Lead>Earliest expected first.</Lead>
           </div>
           <Push />
           <LinkButton look="go" to="/buying/orders?new=1">
@@ -117,7 +117,7 @@ export function OrdersTable() {
         deeds={(chosen) => [
           {
             id: 'cancel',
-            name: 'Cancel these drafts',
+            name: 'Cancel drafts',
             isDisabled: cancel.busy || !mayBuy || chosen.some(({ state }) => state !== 'draft'),
             act: () =>
               void cancel.run(
@@ -130,11 +130,10 @@ export function OrdersTable() {
         ]}
         empty={
           <EmptyState
-            title={counts?.open === 0 && show === 'open' && q === '' ? 'Nothing is on order' : 'No order matches'}
-            action={<LinkButton to="/buying">See what to buy</LinkButton>}
+            title={counts?.open === 0 && show === 'open' && q === '' ? 'Nothing is on order' : 'No orders match'}
+            action={<LinkButton to="/buying">Open the buy list</LinkButton>}
           >
-            An order starts as a draft, from the buy list or from an empty sheet. Once you send it, what it brings
-            counts as coming everywhere.
+            Start a purchase order from the buy list or from scratch. Once sent, its items count as coming.
           </EmptyState>
         }
       >

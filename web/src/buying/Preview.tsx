@@ -22,11 +22,11 @@ export function Preview({ lines, amounts, wantedOn, remark, mailedTo }: Props) {
   return (
     <>
       <Para $bottom={8}>
-        {mailedTo !== null && (mailedTo ? `It is mailed to ${mailedTo}. ` : 'They have no email address yet. ')}
+        {mailedTo !== null && (mailedTo ? `Sent by email to ${mailedTo}. ` : 'No email address yet. ')}
         {wantedOn ? `Wanted on ${format.day(wantedOn)}.` : 'No date.'}
         {remark.trim() && ` “${remark.trim()}”`}
       </Para>
-      <Grid $full aria-label="What is ordered">
+      <Grid $full aria-label="Items">
         <tbody>
           {lines.map((line, index) => (
             <tr key={line.key}>

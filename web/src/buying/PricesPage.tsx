@@ -1,5 +1,5 @@
 import type { ReceiptPrices } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import {
   add,
   formatDecimal,
@@ -77,7 +77,7 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
               ? `What does the invoice for ${receipt.number} say?`
               : `${format.money(formatDecimal(Math.abs(difference) as Money))} ${difference > 0 ? 'more' : 'less'} than was received: ${format.money(formatDecimal(intoStock))} onto stock, ${format.money(formatDecimal((difference - intoStock) as Money))} as a difference in cost.`}
           </h1>
-          <Lead>It lands where the goods are now: on what is still here; the rest is gone with what used it.</Lead>
+          <Lead>Stock you still have takes its share. The rest is booked as a cost difference.</Lead>
         </div>
         <Grid>
           <thead>
@@ -114,7 +114,7 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
                 <td className="num">{format.unitCost(line.unitCost)}</td>
                 <td>
                   <MoneyCell
-                    label={`Cost of one ${line.name} by the invoice`}
+                    label={`Invoiced unit cost of ${line.name}`}
                     value={typed.get(line.lineId) ?? line.unitCost}
                     onChange={(text) => setTyped(new Map(typed).set(line.lineId, text))}
                     error={read[index]?.error ?? priceProblem(post.error, changed.indexOf(line))}
@@ -133,7 +133,7 @@ function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {
         <Part $width={280}>
           <Field label="Remark" hideLabel placeholder="Invoice number" value={remark} onChange={setRemark} />
         </Part>
-        <Muted>One document; it can be undone.</Muted>
+        <Muted>Posted as one document, which you can undo.</Muted>
         <Push />
         <LinkButton to={`/stock/documents/${id}`}>Back to {receipt.number}</LinkButton>
         <Button look="go" isDisabled={faulty || changed.length === 0} busy={post.isPending} onPress={submit}>
@@ -156,6 +156,6 @@ function readPrice(line: Line, text: string): { difference: Money; intoStock: Mo
     const here = readExact(line.here);
     return { difference, intoStock: mulDiv(difference, here, quantity, 'nearest') as Money };
   } catch (error) {
-    return { ...nothing, error: wordsOf(error) ?? 'This cannot be read.' };
+    return { ...nothing, error: entryFault(error) };
   }
 }

@@ -46,8 +46,7 @@ export function ReceiveOrderPage() {
                 title="Nothing left to receive"
                 action={<LinkButton to={`/buying/orders/${data.id}`}>Back to {data.number}</LinkButton>}
               >
-                Everything that was ordered has come, or was given up. What comes all the same is received under Goods
-                in.
+                Everything ordered has arrived or was given up. Use Receive for anything else that arrives.
               </EmptyState>
             )
           }
@@ -149,9 +148,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
     const meant = lines.find(({ item }) => scanOfItem(item, text, item.supplierCode) !== null);
     const line = bin ? lines.find(({ key }) => key === last.current) : meant;
     if (!line) {
-      setScanSays(
-        bin ? 'Scan the goods first, then their bin.' : `Nothing still open on this order is called ${text}.`,
-      );
+      setScanSays(bin ? 'Scan the goods first, then the bin.' : `No open line of this order matches ${text}.`);
       return;
     }
     last.current = line.key;
@@ -178,14 +175,14 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
           {order.supplier}
           {announced
             ? `, delivery note ${announced.deliveryNote}: check it against what is there.`
-            : ': count what is there, and leave empty what did not come.'}
+            : ': enter what arrived, and leave the rest empty.'}
         </>
       }
       beside={
         <>
           <Part $width={220}>
             <Field
-              label="Scan goods, then their bin"
+              label="Scan goods, then the bin"
               value={scan}
               inputRef={adder}
               autoFocus
@@ -221,8 +218,8 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
           cell: (line) => isFirst(line) && format.quantity(line.item.open, line.item.unit, line.item.decimals),
         },
         ...pricedColumns<Piece>({
-          quantity: { head: 'Came', called: 'Came of' },
-          cost: { head: 'Cost of one', name: 'unitCost', of: ({ unitCost }) => unitCost },
+          quantity: { head: 'Arrived', called: 'Arrived of' },
+          cost: { head: 'Unit cost', name: 'unitCost', of: ({ unitCost }) => unitCost },
           read,
           onQuantity: ({ key }, quantity) => set(key, { quantity }),
           onCost: ({ key }, unitCost) => set(key, { unitCost }),
@@ -239,14 +236,14 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
             if (!isFirst(line))
               return (
                 <Button look="ghost" onPress={() => remove(line.key)}>
-                  Take out
+                  Remove
                 </Button>
               );
             if (missing <= 0 || (read[index]?.quantity ?? 0) <= 0)
-              return missing < 0 && <Chip $tone="coming">more than open</Chip>;
+              return missing < 0 && <Chip $tone="coming">more than ordered</Chip>;
             return (
               <Choice
-                label={`The rest of ${line.item.name}`}
+                label={`Rest of ${line.item.name}`}
                 hideLabel
                 value={line.closeRest ? 'close' : 'wait'}
                 onChange={(next) => set(line.key, { closeRest: next === 'close' })}
@@ -272,7 +269,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
               look="ghost"
               onPress={() => append({ ...line, quantity: '', track: NOTHING_TYPED, closeRest: false })}
             >
-              Another lot of it
+              Add another lot
             </Button>
           )}
         </ComesIn>
@@ -290,7 +287,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
       shownAt={RECEIVED_FIELDS}
       ways={
         problemOf(receive.error)?.code === 'delivery-received' && (
-          <LinkButton to={`/buying/orders/${order.id}`}>Look at {order.number}</LinkButton>
+          <LinkButton to={`/buying/orders/${order.id}`}>Open {order.number}</LinkButton>
         )
       }
       foot={

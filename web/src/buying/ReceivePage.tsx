@@ -93,8 +93,8 @@ function Receive({ stores }: { stores: readonly Store[] }) {
   return (
     <LineDocument
       of={typed}
-      title={lines.length === 0 ? 'What came in?' : `${count(lines.length, 'line')} worth ${total} to receive.`}
-      lead="What it cost goes into the moving average. Scan or type an item, Enter, quantity, Enter, cost, Enter."
+      title={lines.length === 0 ? 'What arrived?' : `${count(lines.length, 'line')} worth ${total} to receive.`}
+      lead="Cost goes into the moving average. Enter or scan each item with its quantity and cost."
       beside={
         <Part $width={190}>
           <Choice
@@ -112,7 +112,7 @@ function Receive({ stores }: { stores: readonly Store[] }) {
         { head: 'Item', cell: ({ item }) => <LineItem item={item} more={<OnHand item={item} />} /> },
         ...pricedColumns<ReceiptLine>({
           quantity: { head: 'Quantity', called: 'Quantity of' },
-          cost: { head: 'Cost of one', name: 'unitCost', of: ({ unitCost }) => unitCost },
+          cost: { head: 'Unit cost', name: 'unitCost', of: ({ unitCost }) => unitCost },
           read,
           onQuantity: ({ key }, quantity) => set(key, { quantity }),
           onCost: ({ key }, unitCost) => set(key, { unitCost }),
@@ -129,7 +129,7 @@ function Receive({ stores }: { stores: readonly Store[] }) {
         <ItemPicker
           label="Add an item"
           hideLabel
-          placeholder="Type or scan an item, or paste rows"
+          placeholder="Enter or scan an item, or paste rows"
           inputRef={adder}
           autoFocus={asked === 0}
           counted

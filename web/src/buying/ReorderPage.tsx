@@ -46,7 +46,7 @@ function Proposals({ rows, since }: { rows: readonly ReorderRow[]; since: string
   if (rows.length === 0)
     return (
       <EmptyState isPage title="Nothing has been used yet">
-        As soon as builds have used up what is bought, or orders have shipped it, its use proposes when to order again.
+        Suggestions appear here once builds and orders have used what you buy.
       </EmptyState>
     );
   return (
@@ -67,11 +67,11 @@ function Proposals({ rows, since }: { rows: readonly ReorderRow[]; since: string
           <thead>
             <tr>
               <th>Item</th>
-              <th className="num">Used a week</th>
-              <th>A slow delivery</th>
-              <th className="num">Set now</th>
+              <th className="num">Used per week</th>
+              <th>Slow delivery</th>
+              <th className="num">Current</th>
               <th className="num">Proposed</th>
-              <th aria-label="Take it" />
+              <th aria-label="Use" />
             </tr>
           </thead>
           <tbody>
@@ -90,8 +90,8 @@ function Proposals({ rows, since }: { rows: readonly ReorderRow[]; since: string
       <Foot>
         <Muted>
           {others.length === 0
-            ? 'All are set as proposed.'
-            : `${count(others.length, 'proposal')} other than what is set`}
+            ? 'All set as suggested.'
+            : `${count(others.length, 'proposal')} different from the current ones`}
         </Muted>
         <Push />
         <Export name="Reorder points" columns={FILE} rows={() => inOrder} />
@@ -115,9 +115,9 @@ const FILE: readonly FileColumn<ReorderRow>[] = [
   { title: 'Item', text: ({ name }) => name },
   { title: 'Code', text: ({ code }) => code },
   { title: 'Unit', text: ({ unit }) => unit },
-  { title: 'Used a week', text: ({ perWeek }) => perWeek, isAmount: true },
+  { title: 'Used per week', text: ({ perWeek }) => perWeek, isAmount: true },
   { title: 'Supplier', text: ({ supplier }) => supplier ?? '' },
-  { title: 'Days of a slow delivery', text: ({ days }) => (days === null ? '' : String(days)), isAmount: true },
+  { title: 'Slow delivery, days', text: ({ days }) => (days === null ? '' : String(days)), isAmount: true },
   { title: 'Reorder point', text: ({ point }) => point ?? '', isAmount: true },
   { title: 'Proposed', text: ({ proposed }) => proposed ?? '', isAmount: true },
 ];
@@ -142,7 +142,7 @@ function Proposal({ row, format, accept }: { row: ReorderRow; format: Format; ac
       </td>
       <td>
         {row.days === null ? (
-          <Late>{row.supplier === null ? 'nobody sells it' : 'nobody has said how long it takes'}</Late>
+          <Late>{row.supplier === null ? 'no supplier' : 'no lead time known'}</Late>
         ) : (
           <>
             {count(row.days, 'day')}{' '}
@@ -150,8 +150,8 @@ function Proposal({ row, format, accept }: { row: ReorderRow; format: Format; ac
               {row.supplier}
               {row.learnt === null
                 ? ', as stated'
-                : `, learnt from ${count(row.learnt.deliveries, 'delivery', 'deliveries')}${
-                    row.learnt.deliveries > 1 ? `, half of them within ${row.learnt.usual}` : ''
+                : `, actual from ${count(row.learnt.deliveries, 'delivery', 'deliveries')}${
+                    row.learnt.deliveries > 1 ? `, half within ${row.learnt.usual}` : ''
                   }`}
             </Faint>
           </>
@@ -171,8 +171,8 @@ function Proposal({ row, format, accept }: { row: ReorderRow; format: Format; ac
       </td>
       <td className="num">
         {accept && (
-          <Button look="ghost" aria-label={`Take it for ${row.name}`} onPress={accept}>
-            Take it
+          <Button look="ghost" aria-label={`Use for ${row.name}`} onPress={accept}>
+            Use
           </Button>
         )}
       </td>

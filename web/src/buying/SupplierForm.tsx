@@ -31,7 +31,7 @@ export function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; 
   const notify = useNotify();
   const mayValue = useCan('value');
   const done = (saved: Supplier) => {
-    notify({ text: `${saved.name} is saved.` });
+    notify({ text: `${saved.name} saved.` });
     onDone?.();
     if (!supplier) void go(`/buying/suppliers/${saved.id}`);
   };
@@ -61,18 +61,18 @@ export function SupplierForm({ supplier, onDone }: { supplier: Supplier | null; 
     >
       <Field label="Code" {...form.field('code')} autoFocus />
       <Field label="Name" {...form.field('name')} />
-      <Field label="Mail address for orders" {...form.field('email')} />
+      <Field label="Email for orders" {...form.field('email')} />
       <TextArea label="Address, as printed" {...form.field('address')} />
       <Wide>
         <Weekdays
-          legend="Days they deliver"
+          legend="Delivery days"
           value={form.typed.deliveryDays}
           onChange={(deliveryDays) => form.set({ deliveryDays })}
           isMissing={form.at('deliveryDays') !== undefined}
         />
         <Part $top={8}>
           <Tick isOn={form.typed.learnLeads} isDisabled={!mayValue} onChange={(learnLeads) => form.set({ learnLeads })}>
-            Expect deliveries by the lead time learnt from them, where it is longer than the stated one
+            Use the actual lead time where it is longer than the stated one
           </Tick>
         </Part>
       </Wide>

@@ -85,8 +85,8 @@ export function SuppliersPage() {
             title={suppliers.data?.length ? count(suppliers.data.length, 'supplier') : 'Who sells you things?'}
             action={<LinkButton to="/buying/suppliers?new=1">Add a supplier</LinkButton>}
           >
-            Their prices, packs and lead times stand with each item; many at once come in as a file under{' '}
-            <Link to="/stock/in-out">In and out</Link>. What their deliveries teach stands here.
+            Prices, packs and lead times are on each item. Import many at once under{' '}
+            <Link to="/stock/in-out">In and out</Link>. Actual lead times appear here.
           </EmptyState>
         </Sheet>
       )}
@@ -126,20 +126,20 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
         {editing && <SupplierForm key={supplier.id} supplier={supplier} onDone={() => setEditing(false)} />}
         <Para $top={6} $bottom={12}>
           {learnt === null ? (
-            <Muted>Nothing ordered from them has arrived yet, so their lead times are not known.</Muted>
+            <Muted>No deliveries from them yet, so no actual lead times.</Muted>
           ) : (
             <>
-              Delivers in <b>{count(learnt.usual, 'day')}</b> as a rule
-              {learnt.slow > learnt.usual && `, in ${learnt.slow} when slow`}
+              Usually delivers in <b>{count(learnt.usual, 'day')}</b>
+              {learnt.slow > learnt.usual && `, up to ${learnt.slow} when slow`}
               {keptWords(learnt) && `; ${keptWords(learnt)}`}.{' '}
               {supplier.learnLeads
-                ? 'New orders are expected by the learnt lead time where it is longer.'
+                ? 'New orders are expected by the actual lead time where it is longer.'
                 : 'New orders are expected by the stated lead time.'}
             </>
           )}
         </Para>
         {supplier.offers.length === 0 ? (
-          <Muted>They sell none of your items yet. Enter their prices on each item.</Muted>
+          <Muted>None of your items yet. Enter their prices on each item.</Muted>
         ) : (
           <Grid $full>
             <thead>
@@ -148,9 +148,9 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
                 <th>Their code</th>
                 <th className="num">Price</th>
                 <th className="num">Pack</th>
-                <th className="num">Least</th>
+                <th className="num">Minimum</th>
                 <th className="num">Stated</th>
-                <th>Learnt</th>
+                <th>Actual</th>
               </tr>
             </thead>
             <tbody>
@@ -185,14 +185,14 @@ function SupplierSheet({ supplier }: { supplier: SupplierDetail }) {
           </Grid>
         )}
       </Sheet>
-      <Margin aria-label="About this supplier">
+      <Margin aria-label="Supplier details">
         <h2>On order</h2>
         <KeyValue>
           <Link to={`/buying/orders?supplier=${supplier.id}`}>{count(supplier.openOrders, 'open order')}</Link>
           <b>{format.money(supplier.openWorth)}</b>
         </KeyValue>
         <H2 $top={18}>Address</H2>
-        <Lines>{supplier.address || <Muted>None entered; orders print without it.</Muted>}</Lines>
+        <Lines>{supplier.address || <Muted>No address. Orders print without one.</Muted>}</Lines>
       </Margin>
     </SheetAndMargin>
   );

@@ -1,5 +1,5 @@
 import type { BuyRow, Offer } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { bestQuantity, priceFor } from '@yosegi/core/buying';
 import { formatDecimal, lineAmount, type Money, type Quantity, readExact } from '@yosegi/core/number';
 import { z } from 'zod';
@@ -70,8 +70,8 @@ function read(row: BuyRow, typed: string): { quantity: Quantity; error?: string 
     const quantity = readTyped(typed, row);
     return quantity > 0
       ? { quantity }
-      : { quantity: 0 as Quantity, error: 'Type an amount above zero, or leave it out.' };
+      : { quantity: 0 as Quantity, error: 'Enter a quantity above zero, or remove the line.' };
   } catch (error) {
-    return { quantity: 0 as Quantity, error: wordsOf(error) ?? 'This cannot be read.' };
+    return { quantity: 0 as Quantity, error: entryFault(error) };
   }
 }

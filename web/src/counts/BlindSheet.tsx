@@ -1,13 +1,13 @@
 import type { CountDetail, CountLine } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { fromZero } from '@yosegi/core/number';
 import { writeSerials } from '@yosegi/core/tracking';
 import { type KeyboardEvent, useRef, useState } from 'react';
 import { problemOf, useCommand } from '../api/client.ts';
 import { LineTable } from '../lines/LineTable.tsx';
+import { STEPS, stepLines } from '../lines/steps.ts';
 import { NOTHING_TYPED, readTrack } from '../lines/typed.ts';
 import { LineItem } from '../lines/typedLines.tsx';
-import { STEPS, walkLines } from '../lines/walk.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
 import { count, useFormat } from '../ui/format.ts';
@@ -15,9 +15,9 @@ import { plainTyped, readTyped } from '../ui/measuring.ts';
 import { scannedLabel } from '../ui/scanned.ts';
 import { Faint } from '../ui/text.ts';
 import { useAtOnce } from '../ui/useAtOnce.ts';
-import { FoundBesides } from './FoundBesides.tsx';
+import { FoundExtra } from './FoundExtra.tsx';
 
-const down = (event: KeyboardEvent<HTMLElement>) => walkLines(event, true, STEPS);
+const down = (event: KeyboardEvent<HTMLElement>) => stepLines(event, true, STEPS);
 
 /** What is where, without what the books say. */
 export function BlindSheet({ detail }: { detail: CountDetail }) {
@@ -33,7 +33,7 @@ export function BlindSheet({ detail }: { detail: CountDetail }) {
             cell: (line) => (
               <LineItem
                 item={line}
-                more={line.tracking === 'serial' ? 'scan each one that is there' : line.lot && `lot ${line.lot}`}
+                more={line.tracking === 'serial' ? 'scan each one you see' : line.lot && `lot ${line.lot}`}
               />
             ),
           },
@@ -48,9 +48,9 @@ export function BlindSheet({ detail }: { detail: CountDetail }) {
             ),
           },
           {
-            head: 'There are',
+            head: 'Quantity',
             width: 190,
-            onPhone: 'There are',
+            onPhone: 'Quantity',
             cell: (line) =>
               // What somebody else counted shows, as long as nothing else is typed.
               line.tracking === 'serial' ? <SeenSerials line={line} /> : <CountedQuantity line={line} />,
@@ -58,7 +58,7 @@ export function BlindSheet({ detail }: { detail: CountDetail }) {
           { head: 'Counted', width: 170, onPhone: 'Counted', cell: (line) => <WhatIsKept line={line} /> },
         ]}
       />
-      <FoundBesides detail={detail} />
+      <FoundExtra detail={detail} />
     </div>
   );
 }
@@ -78,7 +78,7 @@ function CountedQuantity({ line }: { line: CountLine }) {
         { onSuccess: () => saved(text) },
       );
     } catch (error) {
-      setFault(wordsOf(error) ?? 'This cannot be read.');
+      setFault(entryFault(error));
     }
   };
   return (
@@ -115,10 +115,10 @@ function SeenSerials({ line }: { line: CountLine }) {
   };
   return (
     <Field
-      label={`Serials seen of ${line.name} in ${line.bin}`}
+      label={`Serial numbers of ${line.name} in ${line.bin}`}
       hideLabel
       step
-      placeholder="Scan or type"
+      placeholder="Scan or enter"
       value={text}
       suffix={String(read.serials.length)}
       onChange={(next) => {
@@ -168,7 +168,7 @@ function WhatIsKept({ line }: { line: CountLine }) {
       busy={say.isPending}
       onPress={() => say.mutate({ params: { id: line.id }, body: { counted: '0', serials: [] } })}
     >
-      None is there
+      Count as zero
     </Button>
   );
 }

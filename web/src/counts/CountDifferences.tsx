@@ -42,7 +42,7 @@ export function CountDifferences({ detail, open, refused }: { detail: CountDetai
   const format = useFormat();
   const again = useCommand('countLine');
   const counted = detail.sheet.filter((line) => line.counted !== null);
-  if (counted.length === 0) return <Lead>Nobody has counted a line yet.</Lead>;
+  if (counted.length === 0) return <Lead>No lines counted yet.</Lead>;
   const differing = [...counted].sort((a, b) => Math.abs(Number(b.value ?? 0)) - Math.abs(Number(a.value ?? 0)));
   return (
     <>
@@ -52,7 +52,7 @@ export function CountDifferences({ detail, open, refused }: { detail: CountDetai
           <tr>
             <th>Item</th>
             <th>Bin</th>
-            <th className="num">In the books at the time</th>
+            <th className="num">Stock at the time</th>
             <th className="num">Counted</th>
             <th className="num">Difference</th>
             <th className="num">Value</th>

@@ -32,11 +32,11 @@ function Sheet({ detail }: { detail: CountDetail }) {
   const differences = view === 'differences' || !open;
   const approve = useCommand('approveCount', (done) =>
     notify({
-      text: done.documentId === null ? `${done.number}: everything matched.` : `${done.number} is approved.`,
+      text: done.documentId === null ? `${done.number}: everything matched.` : `${done.number} approved.`,
       ...(done.documentId === null ? {} : { documentId: done.documentId }),
     }),
   );
-  const cancel = useCommand('cancelCount', () => notify({ text: `${detail.number} is given up; nothing was posted.` }));
+  const cancel = useCommand('cancelCount', () => notify({ text: `${detail.number} cancelled. Nothing was posted.` }));
   const off = detail.sheet.filter(
     (line) => (line.difference ?? '0') !== '0' || line.missing.length + line.found.length > 0,
   );
@@ -64,7 +64,7 @@ function Sheet({ detail }: { detail: CountDetail }) {
                     ? 'No differences so far.'
                     : `${count(off.length, 'line')} differ${off.length === 1 ? 's' : ''}, ${
                         off.some((line) => line.needsCost)
-                          ? 'and what was found has no cost yet.'
+                          ? 'and found stock has no cost yet.'
                           : `${format.money(formatDecimal(total < 0n ? -total : total))} ${total < 0n ? 'less' : 'more'} than in the books.`
                       }`
                   : left === 0
@@ -76,7 +76,7 @@ function Sheet({ detail }: { detail: CountDetail }) {
               {detail.documentId !== null && (
                 <>
                   {' · '}
-                  <Link to={`/stock/documents/${detail.documentId}`}>its document</Link>
+                  <Link to={`/stock/documents/${detail.documentId}`}>document</Link>
                 </>
               )}
             </Lead>
@@ -95,7 +95,7 @@ function Sheet({ detail }: { detail: CountDetail }) {
                 Differences
               </Button>
               <LinkButton look="ghost" to={`/print/count/${detail.id}`}>
-                On paper
+                Print
               </LinkButton>
             </>
           )}
@@ -107,7 +107,7 @@ function Sheet({ detail }: { detail: CountDetail }) {
         )}
         <Refusal error={approve.error}>
           {problemOf(approve.error)?.code === 'stock-short' && (
-            <Faint>What was missing then has been taken since. Count it again.</Faint>
+            <Faint>What was missing has been used since. Count again.</Faint>
           )}
         </Refusal>
         <ProblemBox error={cancel.error} />
@@ -124,14 +124,14 @@ function Sheet({ detail }: { detail: CountDetail }) {
           </Button>
           {detail.counted === 0 ? (
             <Button look="ghost" busy={cancel.isPending} onPress={() => cancel.mutate(command)}>
-              Give up the count
+              Cancel the count
             </Button>
           ) : (
             <AskFirst
-              label="Give up the count…"
+              label="Cancel the count…"
               look="ghost"
-              title={`Give up ${detail.number}?`}
-              action="Give up the count"
+              title={`Cancel ${detail.number}?`}
+              action="Cancel the count"
               keep="Keep the count"
               busy={cancel.isPending}
               onDo={() => cancel.mutate(command)}
@@ -143,8 +143,8 @@ function Sheet({ detail }: { detail: CountDetail }) {
             {!mayApprove
               ? 'An owner approves it.'
               : left > 0
-                ? `${count(left, 'line')} that nobody counted ${left === 1 ? 'stays' : 'stay'} as ${left === 1 ? 'it is' : 'they are'}.`
-                : 'One document; it can be undone.'}
+                ? `${count(left, 'line')} not counted ${left === 1 ? 'stays' : 'stay'} as ${left === 1 ? 'it is' : 'they are'}.`
+                : 'Posted as one document, which you can undo.'}
           </Muted>
         </Foot>
       )}

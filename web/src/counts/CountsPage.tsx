@@ -45,10 +45,10 @@ function List() {
               <thead>
                 <tr>
                   <th>Count</th>
-                  <th>What</th>
-                  <th>Begun</th>
+                  <th>Items</th>
+                  <th>Started</th>
                   <th className="num">Counted</th>
-                  <th>State</th>
+                  <th>Status</th>
                 </tr>
               </thead>
               <tbody>
@@ -78,10 +78,10 @@ function List() {
           );
           return (
             <>
-              <h1>{open.length === 0 ? 'No count is open.' : `${count(open.length, 'count')} open.`}</h1>
+              <h1>{open.length === 0 ? 'No open counts.' : `${count(open.length, 'count')} open.`}</h1>
               <Lead>
-                The sheet is blind, and goods may move on while somebody counts: each line is compared with its own
-                moment.
+                Counters don’t see expected quantities. Keep working: each line is compared with stock at the time it
+                was counted.
               </Lead>
               {open.length > 0 && table}
               <Wishes onBegun={(begun) => void go(`/stock/counts/${begun}`)} />
@@ -124,7 +124,7 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
   };
   return (
     <Begin aria-label="Start a count" onSubmit={submit}>
-      <h2>Count what?</h2>
+      <h2>What do you want to count?</h2>
       {stores.map((store) => {
         const shelves = store.bins.filter((bin) => bin.kind === 'shelf');
         const ids = shelves.map((bin) => bin.id);
@@ -151,19 +151,19 @@ function BeginCount({ onBegun }: { onBegun: (id: number) => void }) {
       })}
       <Row $wrap $gap={10} $end>
         <Part $width={230}>
-          <Field label="Only items named" placeholder="Part of code or name" value={q} onChange={setQ} />
+          <Field label="Item name contains" placeholder="Code or name" value={q} onChange={setQ} />
         </Part>
         <Part $width={210}>
           <Choice
-            label="Which items"
+            label="Items"
             value={group}
             onChange={setGroup}
             options={[
               ['', 'All items'],
               ['bought', 'Bought items'],
               ['made', 'Made items'],
-              ['lot', 'Items kept by lot'],
-              ['serial', 'Items kept by serial number'],
+              ['lot', 'Items tracked by lot'],
+              ['serial', 'Items tracked by serial number'],
               ...suppliers.map((one): [string, string] => [`from-${one.id}`, `Sold by ${one.name}`]),
             ]}
           />

@@ -21,7 +21,7 @@ export function Wishes({ onBegun }: { onBegun: (id: number) => void }) {
     <Box aria-label="Bins to count">
       <Row $wrap>
         <h2>
-          {count(wishes.length, 'bin')} {wishes.length === 1 ? 'holds' : 'hold'} less than the books say.
+          {count(wishes.length, 'bin')} {wishes.length === 1 ? 'holds' : 'hold'} less than the books show.
         </h2>
         <Push />
         <Button look="go" busy={begin.isPending} onPress={() => begin.mutate({ body: { wishes: true } })}>
@@ -42,10 +42,10 @@ export function Wishes({ onBegun }: { onBegun: (id: number) => void }) {
           <Push />
           <Button
             look="ghost"
-            aria-label={`All is there: ${wish.name} in ${wish.bin}`}
+            aria-label={`Mark as correct: ${wish.name} in ${wish.bin}`}
             onPress={() => settle.mutate({ params: { id: wish.id }, body: {} })}
           >
-            All is there
+            Mark as correct
           </Button>
         </Row>
       ))}

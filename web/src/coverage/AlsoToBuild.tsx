@@ -17,7 +17,7 @@ export function AlsoToBuild({ levels, items }: Props) {
     <Section aria-label="Also to build">
       {levels.map((level, depth) => (
         <p key={level.map(({ itemId }) => itemId).join()}>
-          {depth === 0 ? 'Also to build' : 'And for those'}:{' '}
+          {depth === 0 ? 'Also to build' : 'And for these'}:{' '}
           {level.map(({ itemId, quantity }, at) => {
             const item = items.get(itemId);
             return (
@@ -28,7 +28,7 @@ export function AlsoToBuild({ levels, items }: Props) {
               </span>
             );
           })}
-          . <Faint>Planned and bought for with the rest.</Faint>
+          . <Faint>Planned and bought along with the rest.</Faint>
         </p>
       ))}
     </Section>

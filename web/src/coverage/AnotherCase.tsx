@@ -12,7 +12,7 @@ export function AnotherCase() {
   const here = questionOf(search);
   return (
     <Button look="ghost" onPress={() => change(withAsked([...all, here], all.length))}>
-      {all.length === 1 ? 'What if it were otherwise?' : 'Another case'}
+      {all.length === 1 ? 'Try a change…' : 'Add another case'}
     </Button>
   );
 }

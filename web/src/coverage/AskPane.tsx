@@ -24,7 +24,7 @@ import { KeptQuestions } from './KeptQuestions.tsx';
 import { Wish } from './Wish.tsx';
 import type { ReadWant, Terms, Want } from './want.ts';
 
-const Otherwise = later(() => import('./Otherwise.tsx'), 'Otherwise');
+const WhatIf = later(() => import('./WhatIf.tsx'), 'WhatIf');
 
 const Sentence = styled(AriaButton)`
   border: 0; background: none; padding: 2px 0; min-height: 24px; font: inherit; font-size: 13.5px; text-align: left; color: var(--ink-2); cursor: pointer;
@@ -117,8 +117,8 @@ export function AskPane({ wants, read, terms, isCase, answer, ifBegun, items, de
         <Part $bottom={4}>
           <Faint>
             {terms.aside === 'orders'
-              ? 'What orders are promised is set aside, since it is asked for here.'
-              : 'What planned builds are promised is set aside, since it is asked for here.'}
+              ? 'Promises to orders are left out, because you are asking for them here.'
+              : 'Promises to planned builds are left out, because you are asking for them here.'}
           </Faint>
         </Part>
       )}
@@ -137,12 +137,7 @@ export function AskPane({ wants, read, terms, isCase, answer, ifBegun, items, de
         />
       ))}
       {(isCase || terms.changes.length > 0) && wants.length > 0 && (
-        <Otherwise
-          changes={terms.changes}
-          answer={answer}
-          items={items}
-          onChange={(text) => deeds.change({ if: text })}
-        />
+        <WhatIf changes={terms.changes} answer={answer} items={items} onChange={(text) => deeds.change({ if: text })} />
       )}
     </Ask>
   );
@@ -155,9 +150,9 @@ function TermsOf({ terms, deeds }: Pick<Props, 'terms' | 'deeds'>) {
   const stores = useQuestion('stores', {}).data ?? [];
   const named = stores.filter(({ id }) => terms.stores?.includes(id)).map(({ name }) => name);
   const sentence = [
-    terms.by === '' ? 'Whenever it is' : `By ${format.day(terms.by)}`,
+    terms.by === '' ? 'Any date' : `By ${format.day(terms.by)}`,
     terms.stores === null ? 'from every store' : `from ${named.join(' and ')}`,
-    terms.finishedFirst && 'finished ones first',
+    terms.finishedFirst && 'finished stock first',
     terms.drafts && 'with drafts',
   ].filter((part) => part !== false);
   return (
@@ -177,10 +172,10 @@ function TermsOf({ terms, deeds }: Pick<Props, 'terms' | 'deeds'>) {
           </Part>
           <Stores terms={terms} deeds={deeds} />
           <Tick isOn={terms.finishedFirst} onChange={(isOn) => deeds.change({ finished: isOn ? '1' : null })}>
-            Use finished ones first
+            Use finished stock first
           </Tick>
           <Tick isOn={terms.drafts} onChange={(isOn) => deeds.change({ drafts: isOn ? '1' : null })}>
-            Count drafts of orders and definitions
+            Count drafts of orders and bills of materials
           </Tick>
         </Stack>
       )}

@@ -22,7 +22,7 @@ export function Below({ item, arrivals }: { item: CoverItem; arrivals: readonly 
         <Answer of={promised}>
           {(rows) =>
             rows.length === 0 ? (
-              <Faint>Promised to nobody.</Faint>
+              <Faint>Not promised to anyone.</Faint>
             ) : (
               <PromisedRows rows={rows} unit={item.unit} decimals={item.decimals} />
             )
@@ -60,7 +60,7 @@ function Arrivals({
             'From a draft order'
           )}{' '}
           <Faint>
-            {arrival.on === null ? 'no day known' : format.day(arrival.on)}
+            {arrival.on === null ? 'no date yet' : format.day(arrival.on)}
             {row && ` · ${row.from}`}
           </Faint>
         </span>

@@ -39,12 +39,12 @@ interface Props {
 }
 
 const kinds = {
-  missing: 'Some turns out missing',
+  missing: 'Some is missing',
   gone: 'Something never comes',
   late: 'A supplier is late',
   instead: 'An alternate is used',
-  turn: 'Somebody goes first, or waits',
-  build: 'More of it is built',
+  turn: 'Priority changes',
+  build: 'More is built',
 } as const;
 type Kind = keyof typeof kinds;
 const KINDS = z.enum(Object.keys(kinds) as Kind[]);
@@ -70,13 +70,13 @@ export function CaseEditor(props: Props) {
         // biome-ignore lint/suspicious/noArrayIndexKey: a change is its place in the case
         <Row key={index} $gap={6}>
           <span>{words(change)}</span>
-          <Button look="ghost" aria-label={`Take back: ${words(change)}`} onPress={() => onTakeBack(index)}>
+          <Button look="ghost" aria-label={`Remove: ${words(change)}`} onPress={() => onTakeBack(index)}>
             ✕
           </Button>
         </Row>
       ))}
       <Choice
-        label="What else is otherwise"
+        label="Add a change"
         value={possible.includes(kind) ? kind : 'missing'}
         onChange={(next) => setKind(next as Kind)}
         options={possible.map((one) => [one, kinds[one]] as const)}
@@ -94,14 +94,14 @@ export function CaseEditor(props: Props) {
       ) : (
         <Amount
           item={props.item}
-          label="How much is missing"
+          label="Quantity missing"
           onAdd={(quantity) => props.onChange({ what: 'missing', itemId: props.item.id, quantity })}
         />
       )}
       {onForget && (
         <div>
           <Button look="ghost" onPress={onForget}>
-            Forget this case
+            Delete this case
           </Button>
         </div>
       )}
@@ -140,7 +140,7 @@ function LateSupplier({ suppliers, onChange }: Props) {
   const submit = () => {
     const days = daysOf(typed.trim());
     if (typed.trim() !== '' && days === 0)
-      return setWrong(`Type days from 1 to ${MOST_DAYS}, or nothing where nobody knows.`);
+      return setWrong(`Enter days from 1 to ${MOST_DAYS}, or leave this empty if nobody knows.`);
     setWrong(undefined);
     screen.forget();
     onChange({ what: 'late', supplierId: Number(supplier), days: typed.trim() === '' ? null : days });
@@ -167,7 +167,7 @@ function Turn({ offers, names, onChange }: Props) {
   return (
     <>
       <Choice
-        label="Who"
+        label="Order or build"
         value={who}
         onChange={setWho}
         options={[
@@ -180,10 +180,10 @@ function Turn({ offers, names, onChange }: Props) {
       />
       <Row $gap={6}>
         <Button isDisabled={!source} onPress={() => source && onChange({ what: 'first', source })}>
-          Goes first
+          Put first
         </Button>
         <Button isDisabled={!source} onPress={() => source && onChange({ what: 'last', source })}>
-          Waits for the others
+          Put last
         </Button>
       </Row>
     </>
@@ -217,7 +217,7 @@ function More({ item, onChange }: Props) {
       <DayField label="Wanted by" value={on} onChange={setOn} />
       <Amount
         item={item}
-        label="How many more"
+        label="Extra quantity"
         onAdd={(quantity) => onChange({ what: 'build', itemId: item.id, quantity, on: on || null })}
       />
     </>
@@ -241,7 +241,7 @@ function Amount({ item, label, onAdd }: AmountProps) {
       screen.forget();
       setWrong(undefined);
     } catch {
-      setWrong('Type an amount, like 5.');
+      setWrong('Enter a quantity, like 5.');
     }
   };
   return (

@@ -62,7 +62,7 @@ export function CasesPane({ item, items, answer, texts, cases, at, names, amount
       )}
       {is && is.short.length > 0 && (
         <Para $top={6}>
-          <Link to={`/cover/scarce?items=${item.id}`}>Who gets what there is?</Link>
+          <Link to={`/cover/scarce?items=${item.id}`}>Who gets the stock?</Link>
         </Para>
       )}
       <H2 $top={16} $bottom={8}>
@@ -70,7 +70,7 @@ export function CasesPane({ item, items, answer, texts, cases, at, names, amount
       </H2>
       <Stack $gap={8}>
         <Card type="button" $isOn={at === 0} aria-pressed={at === 0} onClick={() => deeds.select(0)}>
-          <b>As it stands</b>
+          <b>As it is now</b>
           <Outcome answer={is} />
         </Card>
         {cases.map((changes, index) => (
@@ -84,11 +84,11 @@ export function CasesPane({ item, items, answer, texts, cases, at, names, amount
           >
             <b>
               {changes.length === 0
-                ? 'Another case'
+                ? 'Add another case'
                 : changes.map((change) => wordsOf(change, { names, items, suppliers, format })).join('; ')}
             </b>
             {texts[index] !== '' && changes.length === 0 ? (
-              <Late>This case cannot be read any more.</Late>
+              <Late>This case can’t be opened any more.</Late>
             ) : (
               <Outcome answer={answer?.cases[index + 1]} />
             )}
@@ -96,7 +96,7 @@ export function CasesPane({ item, items, answer, texts, cases, at, names, amount
         ))}
         {cases.length < MOST_CASES && (
           <div>
-            <Button onPress={() => deeds.another()}>Another case</Button>
+            <Button onPress={() => deeds.another()}>Add another case</Button>
           </div>
         )}
       </Stack>
@@ -119,7 +119,9 @@ export function CasesPane({ item, items, answer, texts, cases, at, names, amount
         />
       )}
       <Para $top={14}>
-        <Faint>Nothing here touches your stock until you take it. Drag what comes to another day, or type it.</Faint>
+        <Faint>
+          Nothing here changes your stock until you apply it. Drag a delivery to another day, or enter its date.
+        </Faint>
       </Para>
     </Ask>
   );
@@ -128,16 +130,21 @@ export function CasesPane({ item, items, answer, texts, cases, at, names, amount
 function Outcome({ answer }: { answer: CaseAnswer | undefined }) {
   const format = useFormat();
   if (!answer) return <Faint>…</Faint>;
-  const { wholeOn, outcome } = answer;
-  const whole = wholeOn === null ? 'never whole' : wholeOn === '' ? 'whole now' : `whole on ${format.day(wholeOn)}`;
-  const later = outcome.moved.filter(({ before, wholeOn: after }) => byDay(before, after) < 0).length;
+  const { completeOn, outcome } = answer;
+  const whole =
+    completeOn === null
+      ? 'never complete'
+      : completeOn === ''
+        ? 'complete now'
+        : `complete on ${format.day(completeOn)}`;
+  const later = outcome.moved.filter(({ before, completeOn: after }) => byDay(before, after) < 0).length;
   const sooner = outcome.moved.length - later;
   const late = outcome.late.length;
   return (
     <small>
       {[
         whole,
-        late === 0 ? 'nobody late' : `${late} late in all`,
+        late === 0 ? 'none late' : `${late} late in all`,
         later > 0 && `${later} later`,
         sooner > 0 && `${sooner} sooner`,
       ]

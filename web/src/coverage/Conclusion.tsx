@@ -19,7 +19,7 @@ interface Props {
 /** The answer in a sentence, first. */
 export function Conclusion({ answer, completion, items, by }: Props) {
   const format = useFormat();
-  const { products, components, wholeOn } = answer;
+  const { products, components, completeOn } = answer;
   const amount = (scaled: number) => format.number(formatDecimal(scaled));
   const undefinedProduct = products.find((product) => product.toMake > 0 && !product.hasDefinition);
   if (undefinedProduct) {
@@ -36,7 +36,7 @@ export function Conclusion({ answer, completion, items, by }: Props) {
       </div>
     );
   }
-  const isLate = by !== '' && wholeOn !== null && wholeOn > by;
+  const isLate = by !== '' && completeOn !== null && completeOn > by;
   const stuck = products.filter((product) => product.now < product.toMake);
   const [first] = stuck;
   if (!first) {
@@ -45,17 +45,17 @@ export function Conclusion({ answer, completion, items, by }: Props) {
       <div>
         <h1>
           {isLate
-            ? `Everything is there, but it cannot be done by ${format.day(by)}.`
+            ? `All parts are there, but the build can’t be done by ${format.day(by)}.`
             : `Everything is there${products.length > 1 ? ` for all ${amount(all)}` : ''}.`}
         </h1>
         <Lead>
-          {wholeOn ? (
+          {completeOn ? (
             <>
-              Begun today, it is done on <b>{format.day(wholeOn)}</b>. Plan the{' '}
-              {products.length === 1 ? 'build' : 'builds'} and the parts are promised.
+              Started today, done on <b>{format.day(completeOn)}</b>. Plan the{' '}
+              {products.length === 1 ? 'build' : 'builds'} to promise the parts.
             </>
           ) : (
-            'It stands on the shelf; nothing has to be made.'
+            'Already in stock. Nothing to make.'
           )}
         </Lead>
       </div>
@@ -74,9 +74,9 @@ export function Conclusion({ answer, completion, items, by }: Props) {
         {amount(first.toMake - first.now)} × {items.get(first.itemId)?.name}: stuck on {limit}.
       </h1>
       <Lead>
-        {wholeOn ? (
+        {completeOn ? (
           <>
-            Everything together can be done on <b>{format.day(wholeOn)}</b>
+            Everything together can be done on <b>{format.day(completeOn)}</b>
             {by === '' ? '' : isLate ? `, after ${format.day(by)}` : ', in time'}.
           </>
         ) : short > 0 ? (
@@ -84,7 +84,7 @@ export function Conclusion({ answer, completion, items, by }: Props) {
             <Late>{count(short, 'part')} short.</Late> {completion && <IfBegun {...{ completion, items, by }} />}
           </>
         ) : (
-          'What is coming would do, but nobody knows when it comes.'
+          'What is coming would be enough, but has no date.'
         )}
       </Lead>
     </div>
@@ -94,25 +94,24 @@ export function Conclusion({ answer, completion, items, by }: Props) {
 /** When all of it is complete if it is bought and begun today, or why nobody can say. */
 function IfBegun({ completion, items, by }: Pick<Props, 'items' | 'by'> & { readonly completion: Completion }) {
   const format = useFormat();
-  const { levels, buy, unknown, wholeOn } = completion;
+  const { levels, buy, unknown, completeOn } = completion;
   const builds = levels.flat().length;
   const also = builds > 0 ? `, with ${count(builds, 'more build')}` : '';
   const [first] = unknown;
   if (first !== undefined)
     return (
       <>
-        Nobody has said how long {items.get(first)?.name ?? 'a part'}
-        {unknown.length > 1 && ` and ${count(unknown.length - 1, 'other part')}`} would take to come. Enter lead days to
-        see the date.
+        No delivery time is known for {items.get(first)?.name ?? 'a part'}
+        {unknown.length > 1 && ` and ${count(unknown.length - 1, 'other part')}`}. Enter lead days to see the date.
       </>
     );
-  if (wholeOn === null) return <>No date can be given for what is already coming.</>;
+  if (completeOn === null) return <>What is already coming has no date.</>;
   const start = buy.length > 0 ? 'If you buy today' : 'If you start today';
   return (
     <>
-      {start}: complete on <b>{wholeOn >= LATER ? 'a day later than 2100' : format.day(wholeOn)}</b>
+      {start}: complete on <b>{completeOn >= LATER ? 'a day later than 2100' : format.day(completeOn)}</b>
       {also}
-      {by === '' ? '' : wholeOn > by ? `, after ${format.day(by)}` : ', in time'}.
+      {by === '' ? '' : completeOn > by ? `, after ${format.day(by)}` : ', in time'}.
     </>
   );
 }

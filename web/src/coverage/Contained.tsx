@@ -14,7 +14,7 @@ interface Props {
 const MOST = 4;
 const MOST_PARTS = 2;
 
-/** Products on shelves in which parts are that are short: "5 starter kits hold hive tools, which you miss". */
+/** Products on shelves in which parts are that are short: "5 starter kits hold hive tools, which you need". */
 export function Contained({ missing, wanted }: Props) {
   const format = useFormat();
   const ids = missing.map(({ itemId }) => itemId).slice(0, 100);
@@ -29,7 +29,7 @@ export function Contained({ missing, wanted }: Props) {
   const products = [...groupBy(rows, ({ itemId }) => itemId).values()].sort((a, b) => b.length - a.length);
   if (products.length === 0) return null;
   return (
-    <Section aria-label="What could be taken apart">
+    <Section aria-label="Products to take apart">
       {products.slice(0, MOST).map((own) => {
         const [first] = own;
         if (!first) return null;
@@ -39,7 +39,7 @@ export function Contained({ missing, wanted }: Props) {
           <p key={first.itemId}>
             {format.number(first.free)} × {first.name} on the shelves hold{first.free === '1' ? 's' : ''}{' '}
             {names.slice(0, MOST_PARTS).join(' · ')}
-            {more > 0 && ` and ${count(more, 'other part')}`}, which you miss.{' '}
+            {more > 0 && ` and ${count(more, 'other part')}`}, which you need.{' '}
             <Link to={`/take-apart/stock?item=${first.itemId}`}>Take some apart</Link>
           </p>
         );

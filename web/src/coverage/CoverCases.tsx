@@ -46,7 +46,7 @@ export function CoverCases() {
             <Corner>
               <Button
                 look="ghost"
-                aria-label={`Forget case ${index}`}
+                aria-label={`Delete case ${index}`}
                 onPress={() => change(withAsked(all.toSpliced(index, 1), index <= at ? Math.max(0, at - 1) : at))}
               >
                 ✕
@@ -100,7 +100,7 @@ function OneCase({ text, first, isFirst, isOn, onSelect }: OneProps) {
   const differs = isFirst ? [] : differencesOf(first, asked, { ...asked, suppliers, format });
   return (
     <Card type="button" $isOn={isOn} aria-pressed={isOn} onClick={onSelect}>
-      <b>{isFirst ? 'As asked first' : differs.length === 0 ? 'The same so far' : differs.join('; ')}</b>
+      <b>{isFirst ? 'Original question' : differs.length === 0 ? 'Same so far' : differs.join('; ')}</b>
       {own === null ? (
         <Faint>…</Faint>
       ) : (
@@ -122,11 +122,11 @@ const NONE: readonly Supplier[] = [];
 /** When it is done, what can be made now, what is short, what it costs. */
 function figuresOf(answer: CoverAnswer | null, format: Format): readonly string[] | null {
   if (!answer) return null;
-  const { wholeOn, components, products, cost } = answer;
+  const { completeOn, components, products, cost } = answer;
   const now = products.reduce((sum, one) => sum + one.fromShelf + one.now, 0);
   const short = components.filter((one) => one.short > 0).length;
   return [
-    wholeOn === null ? 'never whole' : wholeOn === '' ? 'all there now' : `done on ${format.day(wholeOn)}`,
+    completeOn === null ? 'never complete' : completeOn === '' ? 'all there now' : `done on ${format.day(completeOn)}`,
     `${format.number(formatDecimal(now))} now`,
     short === 0 ? 'nothing short' : `${short} short`,
     format.money(formatDecimal(cost)),
@@ -147,11 +147,11 @@ function differencesOf(first: Asked, own: Asked, known: Known): string[] {
   const { terms } = own;
   return [
     ...wants,
-    ...(terms.by === first.terms.by ? [] : [terms.by ? `by ${format.day(terms.by)}` : 'by no day']),
+    ...(terms.by === first.terms.by ? [] : [terms.by ? `by ${format.day(terms.by)}` : 'never']),
     ...(String(terms.stores) === String(first.terms.stores) ? [] : [terms.stores ? 'some stores' : 'every store']),
     ...(terms.finishedFirst === first.terms.finishedFirst
       ? []
-      : [terms.finishedFirst ? 'finished ones first' : 'all made']),
+      : [terms.finishedFirst ? 'finished stock first' : 'all made']),
     ...(terms.drafts === first.terms.drafts ? [] : [terms.drafts ? 'with drafts' : 'without drafts']),
     ...(terms.aside === first.terms.aside ? [] : [terms.aside ? `${terms.aside} set aside` : 'nothing set aside']),
     ...terms.changes.map((change) => wordsOf(change, known)),

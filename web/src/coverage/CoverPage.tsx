@@ -15,16 +15,17 @@ import type { CoverAsk } from '../workers/coverAnswer.ts';
 import { AlsoToBuild } from './AlsoToBuild.tsx';
 import { AnotherCase } from './AnotherCase.tsx';
 import { type AskDeeds, AskPane } from './AskPane.tsx';
-import { Components, type GroupBy } from './Components.tsx';
 import { Conclusion } from './Conclusion.tsx';
+import { FewerNow } from './FewerNow.tsx';
 import { missingOf } from './missing.ts';
+import type { GroupBy } from './PartsTable.tsx';
 import { PlanBar } from './PlanBar.tsx';
 import { Promised } from './Promised.tsx';
-import { TakenMeanwhile } from './TakenMeanwhile.tsx';
 import { type Reckoned, useCoverItems, useReckoned, useWorld } from './useCoverage.ts';
 import { readWant, termsOf, type Want, wantsOf, wantText } from './want.ts';
 
 const Contained = later(() => import('./Contained.tsx'), 'Contained');
+const PartsTable = later(() => import('./PartsTable.tsx'), 'PartsTable');
 const CoverCases = later(() => import('./CoverCases.tsx'), 'CoverCases');
 
 /** Is there enough? Products and quantities on the left, the staves of their components on the right. */
@@ -95,7 +96,7 @@ function Cover() {
           ) : reckoned.isBroken ? (
             <Broken />
           ) : reckoned.refused !== null ? (
-            <EmptyState title="This cannot be worked out">{reckoned.refused}</EmptyState>
+            <EmptyState title="This can’t be calculated">{reckoned.refused}</EmptyState>
           ) : (
             shown &&
             wanted.length > 0 && (
@@ -106,7 +107,7 @@ function Cover() {
                   <StaveLegend />
                 </Row>
                 {search.has('beside') && <CoverCases />}
-                <TakenMeanwhile reckoned={reckoned as Reckoned<'cover'>} items={items} />
+                <FewerNow reckoned={reckoned as Reckoned<'cover'>} items={items} />
                 {shown.components.length > 0 && (
                   <Row $gap={10} $wrap>
                     <Part $width={190}>
@@ -116,7 +117,7 @@ function Cover() {
                         value={sort}
                         onChange={(next) => deeds.change({ sort: next || null })}
                         options={[
-                          ['', 'What limits first'],
+                          ['', 'Most limiting first'],
                           ['code', 'By code'],
                         ]}
                       />
@@ -140,7 +141,7 @@ function Cover() {
                 )}
                 <Contained missing={missingOf(shown, items)} wanted={wants.map(({ itemId }) => itemId)} />
                 {completion && completion.levels.length > 0 && <AlsoToBuild levels={completion.levels} items={items} />}
-                <Components
+                <PartsTable
                   answer={shown}
                   items={items}
                   by={terms.by}
@@ -206,10 +207,10 @@ function moreOf(quantity: string, more: string): string {
 function Broken() {
   return (
     <EmptyState
-      title="Working this out stopped several times"
+      title="The calculation stopped several times"
       action={<Button onPress={() => window.location.reload()}>Try again</Button>}
     >
-      The question is kept as it stands. Try it again, or ask for less at once.
+      Your question is saved as it is. Try again, or ask for less at once.
     </EmptyState>
   );
 }

@@ -21,7 +21,7 @@ export function KeptQuestions({ isEmpty }: { isEmpty: boolean }) {
   const questions = useQuestion('coverQuestions', {}).data ?? [];
   const keep = useCommand('keepQuestion', (kept) => {
     setName(null);
-    notify({ text: `“${kept.name}” is kept, for everybody.` });
+    notify({ text: `“${kept.name}” is saved for everyone.` });
   });
   const forget = useCommand('forgetQuestion');
   const here = search.toString();
@@ -30,10 +30,10 @@ export function KeptQuestions({ isEmpty }: { isEmpty: boolean }) {
     ...questions.map((question) => ({
       id: String(question.id),
       name: question.name,
-      hint: `kept by ${question.by}`,
+      hint: `saved by ${question.by}`,
       to: `/cover?${question.address}`,
     })),
-    ...(mayKeep && !isEmpty && !current ? [{ id: 'keep', name: 'Keep this question…', act: () => setName('') }] : []),
+    ...(mayKeep && !isEmpty && !current ? [{ id: 'keep', name: 'Save this question…', act: () => setName('') }] : []),
     ...(mayKeep && current
       ? [
           {
@@ -58,14 +58,14 @@ export function KeptQuestions({ isEmpty }: { isEmpty: boolean }) {
           <Field
             label="Name of the question"
             hideLabel
-            placeholder="Its name"
+            placeholder="Name"
             value={name}
             onChange={setName}
             autoFocus
             onKeyDown={(event) => event.key === 'Escape' && setName(null)}
           />
           <Button type="submit" busy={keep.isPending} isDisabled={name.trim() === ''}>
-            Keep
+            Save
           </Button>
         </Keep>
       )}

@@ -10,23 +10,23 @@ const MOST = 100;
 /** Who would be whole on another day. */
 export function Moved({ outcome: { moved }, names }: { outcome: CaseOutcome; names: Names }) {
   const format = useFormat();
-  if (moved.length === 0) return <p>Nobody would be whole on another day.</p>;
+  if (moved.length === 0) return <p>No completion date would change.</p>;
   return (
-    <section aria-label="Who it moves">
-      <h2>{count(moved.length, 'build or order', 'builds and orders')} would be whole on another day.</h2>
+    <section aria-label="Affected orders and builds">
+      <h2>{count(moved.length, 'build or order', 'builds and orders')} would be complete on another day.</h2>
       <Grid $full>
         <thead>
           <tr>
             <th>For</th>
             <th>Wanted</th>
-            <th>As it stands</th>
+            <th>As it is now</th>
             <th>In this case</th>
           </tr>
         </thead>
         <tbody>
-          {moved.slice(0, MOST).map(({ source, before, wholeOn, wantedOn }) => {
+          {moved.slice(0, MOST).map(({ source, before, completeOn, wantedOn }) => {
             const named = names.source(source);
-            const isLate = wantedOn !== null && (wholeOn === null || wholeOn > wantedOn);
+            const isLate = wantedOn !== null && (completeOn === null || completeOn > wantedOn);
             return (
               <tr key={`${source.kind}${source.id}`}>
                 <td>
@@ -38,7 +38,7 @@ export function Moved({ outcome: { moved }, names }: { outcome: CaseOutcome; nam
                 <td className="one-line">{wantedOn ? format.day(wantedOn) : '–'}</td>
                 <td className="one-line">{whenWords(before, format)}</td>
                 <td className="one-line">
-                  {isLate ? <Late>{whenWords(wholeOn, format)}</Late> : whenWords(wholeOn, format)}
+                  {isLate ? <Late>{whenWords(completeOn, format)}</Late> : whenWords(completeOn, format)}
                 </td>
               </tr>
             );
@@ -51,4 +51,4 @@ export function Moved({ outcome: { moved }, names }: { outcome: CaseOutcome; nam
 }
 
 const whenWords = (on: string | null, format: Format) =>
-  on === null ? 'no day known' : on === '' ? 'now' : format.day(on);
+  on === null ? 'no date yet' : on === '' ? 'now' : format.day(on);

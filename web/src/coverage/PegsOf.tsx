@@ -34,9 +34,9 @@ export function PegsOf({ kind, id }: Props) {
 function Needs({ needs }: Pick<Pegs, 'needs'>) {
   const format = useFormat();
   return (
-    <section aria-label="What feeds it">
+    <section aria-label="Supply">
       <H2 $top={22} $bottom={4}>
-        What feeds it
+        Supply
       </H2>
       <Grid $full>
         <thead>
@@ -48,7 +48,7 @@ function Needs({ needs }: Pick<Pegs, 'needs'>) {
           </tr>
         </thead>
         <tbody>
-          {needs.map(({ item, quantity, by, short, wholeOn }) => {
+          {needs.map(({ item, quantity, by, short, completeOn }) => {
             const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
             return (
               <tr key={item.id}>
@@ -75,7 +75,7 @@ function Needs({ needs }: Pick<Pegs, 'needs'>) {
                     </>
                   )}
                 </td>
-                <td className="one-line">{whenWords(wholeOn, readForText(short) > 0, format)}</td>
+                <td className="one-line">{whenWords(completeOn, readForText(short) > 0, format)}</td>
               </tr>
             );
           })}
@@ -90,15 +90,15 @@ function Supply({ of: { kind, id, number, on } }: { of: Pegs['needs'][number]['b
   return (
     <>
       by <Link to={kind === 'purchase' ? `/buying/orders/${id}` : `/build/${id}`}>{number}</Link>{' '}
-      <Faint>{on ? format.day(on) : 'no day known'}</Faint>
+      <Faint>{on ? format.day(on) : 'no date yet'}</Faint>
     </>
   );
 }
 
-function whenWords(wholeOn: string | null, isShort: boolean, format: Format): string {
-  if (wholeOn === '') return 'now';
-  if (wholeOn !== null) return format.day(wholeOn);
-  return isShort ? 'never, as it stands' : 'no day known';
+function whenWords(completeOn: string | null, isShort: boolean, format: Format): string {
+  if (completeOn === '') return 'now';
+  if (completeOn !== null) return format.day(completeOn);
+  return isShort ? 'not with current supply' : 'no date yet';
 }
 
 const pathOf = { order: '/orders', build: '/build' } as Readonly<Record<string, string>>;
@@ -106,16 +106,16 @@ const pathOf = { order: '/orders', build: '/build' } as Readonly<Record<string, 
 function Feeds({ feeds }: Pick<Pegs, 'feeds'>) {
   const format = useFormat();
   return (
-    <section aria-label="Whom it feeds">
+    <section aria-label="Goes to">
       <H2 $top={22} $bottom={4}>
-        Whom it feeds
+        Goes to
       </H2>
       <Grid $full>
         <thead>
           <tr>
             <th>For</th>
             <th>Of</th>
-            <th className="num">How much</th>
+            <th className="num">Quantity</th>
           </tr>
         </thead>
         <tbody>

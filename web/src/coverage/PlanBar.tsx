@@ -125,13 +125,13 @@ export function PlanBar({ answer, completion, items, terms, blocked, isCurrent, 
             look="ghost"
             to={buyPath(short.map(({ itemId, quantity }) => ({ itemId, quantity: formatDecimal(quantity) })))}
           >
-            Buy what's short · {sellers > 0 ? count(sellers, 'supplier') : count(short.length, 'part')}
+            Buy what’s short · {sellers > 0 ? count(sellers, 'supplier') : count(short.length, 'part')}
           </LinkButton>
         )}
         {isPlanned && <Faint>These builds are planned already.</Faint>}
         {parted > 0 && possible && (
           <Button look="ghost" busy={plan.isPending} onPress={() => setPressed('parted')}>
-            Plan what can start now, and the rest apart
+            Plan what can start now, and the rest separately
           </Button>
         )}
         <Button look="go" isDisabled={!possible} busy={plan.isPending} onPress={() => setPressed('whole')}>

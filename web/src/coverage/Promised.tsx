@@ -47,8 +47,8 @@ function All({ promises }: { promises: readonly Promise[] }) {
   if (promises.length === 0) {
     return (
       <EmptyState isPage title="Is there enough?">
-        Add one or several products on the left. Their components are added up, and you see at once how many can be made
-        now, what is short, and when everything is whole. From the answer you plan the builds.
+        Add one or more products on the left. You see at once how many you can make now, what is short, and when
+        everything is ready. From the answer you plan the builds.
       </EmptyState>
     );
   }
@@ -58,11 +58,11 @@ function All({ promises }: { promises: readonly Promise[] }) {
       <div>
         <h1>
           {waiting === 0
-            ? `All ${promises.length} promises can be kept from what is here.`
-            : `${waiting} of ${promises.length} promises wait for something.`}
+            ? `Stock covers all ${promises.length} promises.`
+            : `${waiting} of ${promises.length} orders and builds are short of something.`}
         </h1>
         <Lead>
-          Every open build and order, the first wanted first. Add a product on the left to see what it would take.
+          Every open build and order, earliest date first. Add a product on the left to see what it would take.
           {waiting > 0 && (
             <>
               {' '}
@@ -77,7 +77,7 @@ function All({ promises }: { promises: readonly Promise[] }) {
             <th>Promised</th>
             <th>To</th>
             <th>Wanted</th>
-            <th>When it is whole</th>
+            <th>Complete on</th>
           </tr>
         </thead>
         <tbody>

@@ -71,7 +71,7 @@ function Scarce() {
       <Ask aria-label="Scarce parts">
         <h2>Scarce parts</h2>
         <Para $top={4} $bottom={10}>
-          <Faint>Parts that some order gets too late. Tick some to share out only those.</Faint>
+          <Faint>Parts that some orders get too late. Tick some to allocate only those.</Faint>
         </Para>
         <Stack $gap={4}>
           {(shown?.scarce ?? []).map((id) => {
@@ -90,10 +90,10 @@ function Scarce() {
       <AnswerPane>
         <AnswerBody>
           {refused !== null ? (
-            <EmptyState title="This cannot be worked out">{refused}</EmptyState>
+            <EmptyState title="This can’t be calculated">{refused}</EmptyState>
           ) : isTooMuch ? (
             <EmptyState title={`${asked.orders.length + asked.builds.length} orders and builds compete`}>
-              That is more than can be looked at together. Tick the parts that matter most.
+              That is too much to compare at once. Tick the parts that matter most.
             </EmptyState>
           ) : (
             shown &&
@@ -121,7 +121,7 @@ function Shown({ answer, ways, way, searches, named, parts }: ShownProps) {
     return (
       <EmptyState isPage title="Nothing is scarce" action={<LinkButton to="/cover">Back to Cover</LinkButton>}>
         {answer.scarce.length > 0
-          ? 'Nobody waits for the parts that are ticked. Tick others, or none to see them all.'
+          ? 'Nobody is short of the ticked parts. Tick others, or none to see them all.'
           : 'Every open order gets all its goods in time.'}
       </EmptyState>
     );
@@ -166,10 +166,10 @@ function Conclusion({ answer, ways, searches }: Pick<ShownProps, 'answer' | 'way
         {more > 0
           ? `${count(more, 'more order')} could have everything in time.`
           : isOther
-            ? 'Orders worth more could have everything in time.'
+            ? 'Higher-value orders could have everything in time.'
             : isOpen
-              ? 'Looking for a better way to share them out…'
-              : 'Going by date is the best there is.'}
+              ? 'Looking for a better allocation…'
+              : 'By date is already the best way.'}
       </h1>
       <Lead>
         {count(answer.orders.length, 'order')} {answer.orders.length === 1 ? 'depends' : 'depend'} on{' '}

@@ -27,8 +27,8 @@ export function Shares({ way, items, named }: Props) {
   );
   const waits = new Set(way.waits.map(sourceKey));
   return (
-    <section aria-label="Who gets what">
-      <h2>Who gets what</h2>
+    <section aria-label="Allocation">
+      <h2>Allocation</h2>
       <Grid $full>
         <thead>
           <tr>
@@ -38,7 +38,7 @@ export function Shares({ way, items, named }: Props) {
             <th className="num">Gets now</th>
             <th className="num">Later</th>
             <th className="num">Short</th>
-            <th>Has it</th>
+            <th>In full by</th>
           </tr>
         </thead>
         <tbody>
@@ -64,7 +64,7 @@ export function Shares({ way, items, named }: Props) {
                     </Link>{' '}
                     <Faint>
                       {name?.who}
-                      {waits.has(sourceKey(source)) && ' · waits'}
+                      {waits.has(sourceKey(source)) && ' · put last'}
                     </Faint>
                   </td>
                   <td className="num">{format.quantity(formatDecimal(need), item.unit, item.decimals)}</td>
@@ -76,8 +76,8 @@ export function Shares({ way, items, named }: Props) {
                       ? 'now'
                       : on === null
                         ? short > 0
-                          ? 'never, as it stands'
-                          : 'no day known'
+                          ? 'not with current supply'
+                          : 'no date yet'
                         : format.day(on)}
                   </td>
                 </tr>
@@ -86,7 +86,9 @@ export function Shares({ way, items, named }: Props) {
           })}
         </tbody>
       </Grid>
-      {byPart.length > MOST_PARTS && <Faint>And {byPart.length - MOST_PARTS} more parts; tick the ones to see.</Faint>}
+      {byPart.length > MOST_PARTS && (
+        <Faint>And {byPart.length - MOST_PARTS} more parts. Tick the ones you want to see.</Faint>
+      )}
     </section>
   );
 }

@@ -26,8 +26,8 @@ interface Props {
 
 const reasons = {
   date: '',
-  orders: 'So that most orders are whole',
-  value: 'So that the most sales value is whole',
+  orders: 'Complete the most orders',
+  value: 'Complete the most sales value',
 } as const;
 
 /** Has the parts shared out in a way: who waits in it is set to wait, everybody else is in turn again. */
@@ -40,7 +40,7 @@ export function TakeWay({ answer, aim, way, search, named }: Props) {
   const back = useCommand('setPriorities');
   const take = useCommand('setPriorities', ({ before }) => {
     screen.forget();
-    notify({ text: 'The parts are shared out this way.', undo: () => back.mutate({ body: { lines: before } }) });
+    notify({ text: 'The parts are allocated this way.', undo: () => back.mutate({ body: { lines: before } }) });
   });
   const ranks = new Map(set?.map(({ kind, id, rank }) => [`${kind}:${id}`, rank]));
   const waits = new Set(way?.waits.map(sourceKey));
@@ -59,14 +59,14 @@ export function TakeWay({ answer, aim, way, search, named }: Props) {
         <Muted>{proofWords(search, way)}</Muted>
         <Push />
         {stands ? (
-          <Muted>This is how it stands.</Muted>
+          <Muted>This is the current allocation.</Muted>
         ) : (
           <>
             {needsReason && (
               <>
-                <Muted aria-hidden>Why?</Muted>
+                <Muted aria-hidden>Reason</Muted>
                 <Part $width={260}>
-                  <Field label="Why" hideLabel value={reason} onChange={setReason} />
+                  <Field label="Reason" hideLabel value={reason} onChange={setReason} />
                 </Part>
               </>
             )}
@@ -90,7 +90,7 @@ export function TakeWay({ answer, aim, way, search, named }: Props) {
                 )
               }
             >
-              {way === null ? 'Share out this way' : deedWords(way.waits, named)}
+              {way === null ? 'Use this allocation' : deedWords(way.waits, named)}
             </Button>
           </>
         )}
@@ -101,17 +101,17 @@ export function TakeWay({ answer, aim, way, search, named }: Props) {
 
 /** What pressing it does. */
 function deedWords(waits: readonly Source[], named: readonly CoverSource[]): string {
-  if (waits.length === 0) return 'Serve everybody in turn';
+  if (waits.length === 0) return 'Serve everyone in turn';
   const names = waits.flatMap(
     (source) => named.find(({ kind, id }) => kind === source.kind && id === source.id)?.number ?? [],
   );
   return names.length > 0 && names.length <= 2
-    ? `Let ${names.join(' and ')} wait`
-    : `Let ${count(waits.length, 'order or build', 'orders and builds')} wait`;
+    ? `Put ${names.join(' and ')} last`
+    : `Put ${count(waits.length, 'order or build', 'orders and builds')} last`;
 }
 
 function proofWords(search: Search | null, way: WayShown | null): string {
-  if (search === null) return 'Who wants it first gets it first.';
+  if (search === null) return 'The earliest wanted date goes first.';
   const seconds = search.found ? `${Math.max(0.1, search.found.seconds).toFixed(1)} s` : '';
   if (search.state === 'failed') return 'The search failed; nothing was changed.';
   if (way === null) return search.state === 'stopped' ? 'Stopped before anything was found.' : 'Searching…';

@@ -11,10 +11,10 @@ import { Answer, EmptyState } from '../ui/States.tsx';
 import { useSearchChange } from '../ui/useAddress.ts';
 import { useStable } from '../ui/useStable.ts';
 import type { TimeAsk } from '../workers/timeAnswer.ts';
+import { ApplyCase } from './ApplyCase.tsx';
 import { CasesPane } from './CasesPane.tsx';
 import { caseOf, caseText, MOST_CASES, withChange } from './cases.ts';
 import { Moved } from './Moved.tsx';
-import { TakeCase } from './TakeCase.tsx';
 import { TimeSheet } from './TimeSheet.tsx';
 import { useCoverItems, useReckoned, useWorld } from './useCoverage.ts';
 import { useNames } from './useNames.ts';
@@ -59,7 +59,7 @@ function Time() {
   if (!item) {
     return isWhole ? (
       <EmptyState isPage title="This item does not exist" action={<LinkButton to="/cover">Back to Cover</LinkButton>}>
-        It may have been taken away, or the address is not right.
+        The item may have been deleted, or the address is wrong.
       </EmptyState>
     ) : null;
   }
@@ -81,7 +81,7 @@ function Time() {
       <AnswerPane>
         <AnswerBody>
           {refused !== null ? (
-            <EmptyState title="This cannot be worked out">{refused}</EmptyState>
+            <EmptyState title="This can’t be calculated">{refused}</EmptyState>
           ) : (
             shown && (
               <>
@@ -98,7 +98,7 @@ function Time() {
           )}
         </AnswerBody>
         {at > 0 && shown && (
-          <TakeCase
+          <ApplyCase
             changes={cases[at - 1] ?? []}
             deliveries={shown.deliveries}
             names={names}

@@ -70,7 +70,7 @@ export function TimeSheet({ answer, changes, names, amount, onMove }: Props) {
             />
           ) : null,
         )}
-        <TimeChart label={`${title} The same stands in the table beneath.`} steps={steps} />
+        <TimeChart label={`${title} The table below shows the same.`} steps={steps} />
         <Axis aria-hidden>
           {ticksOf(days).map((day) => (
             <span key={day} style={{ left: `${(day / days) * 100}%` }}>
@@ -83,7 +83,7 @@ export function TimeSheet({ answer, changes, names, amount, onMove }: Props) {
         <thead>
           <tr>
             <th>Day</th>
-            <th>What happens</th>
+            <th>Event</th>
             <th className="num">Free then</th>
           </tr>
         </thead>
@@ -126,7 +126,7 @@ export function TimeSheet({ answer, changes, names, amount, onMove }: Props) {
           {time.undated.map((bring) => (
             <tr key={`${bring.kind}${bring.id}`}>
               <td>
-                <Late>no day</Late>
+                <Late>no date</Late>
               </td>
               <td>
                 <BringRow bring={bring} on="" names={names} amount={amount} onMove={(on) => move(bring, on)} />
@@ -212,18 +212,18 @@ function ticksOf(days: number): number[] {
 }
 
 function conclusionOf(
-  { time, wholeOn }: CaseAnswer,
+  { time, completeOn }: CaseAnswer,
   short: readonly Stretch[],
   amount: (scaled: number) => string,
   format: Format,
 ): [title: string, lead: string] {
   const lead = [
-    time.days.length === 1 && time.days[0]?.takes.length === 0 && 'Nobody is promised any, and nothing is coming.',
+    time.days.length === 1 && time.days[0]?.takes.length === 0 && 'None is promised, and none is coming.',
     time.undated.length > 0 &&
-      `${count(time.undated.length, 'delivery')} without a day ${time.undated.length === 1 ? 'is' : 'are'} not drawn.`,
-    short.length > 1 && `It is short ${short.length} times.`,
-    short.length > 0 && wholeOn && `Everybody who was promised some has it on ${format.day(wholeOn)}.`,
-    short.length > 0 && wholeOn === null && 'Not everybody who was promised some gets it with what is coming.',
+      `${count(time.undated.length, 'delivery')} without a date ${time.undated.length === 1 ? 'is' : 'are'} not drawn.`,
+    short.length > 1 && `Short ${short.length} times.`,
+    short.length > 0 && completeOn && `All promises covered by ${format.day(completeOn)}.`,
+    short.length > 0 && completeOn === null && 'What is coming does not cover every promise.',
   ].filter((sentence) => sentence !== false);
   const [first] = short;
   const least = Math.min(...time.days.map(({ free }) => free));
@@ -235,7 +235,7 @@ function conclusionOf(
   const from = isNow ? (begins === first.most ? 'now' : 'from now on') : `from ${format.day(first.from)}`;
   return [
     first.until === null
-      ? `Short by ${much} ${from}, and nothing on order ends it.`
+      ? `Short by ${much} ${from}, with nothing on order to cover it.`
       : `Short by ${much} ${from}, free again on ${format.day(first.until)}.`,
     lead.join(' '),
   ];

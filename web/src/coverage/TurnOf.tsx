@@ -14,7 +14,7 @@ export function TurnOf({ kind, id }: { kind: 'order' | 'build'; id: number }) {
   const set = useQuestion('priorities', {}).data?.find((one) => one.kind === kind && one.id === id);
   const back = useCommand('setPriorities');
   const clear = useCommand('setPriorities', ({ before }) =>
-    notify({ text: 'It gets its parts in turn again.', undo: () => back.mutate({ body: { lines: before } }) }),
+    notify({ text: 'Parts are allocated in turn again.', undo: () => back.mutate({ body: { lines: before } }) }),
   );
   if (!set) return back.error ? <ProblemBox error={back.error} /> : null;
   return (
@@ -34,7 +34,7 @@ export function TurnOf({ kind, id }: { kind: 'order' | 'build'; id: number }) {
           busy={clear.isPending}
           onPress={() => clear.mutate({ body: { lines: [{ kind, id, was: set.rank, rank: null, reason: '' }] } })}
         >
-          Put it back in turn
+          Allocate in turn again
         </Button>
       </Row>
     </Section>

@@ -30,8 +30,8 @@ const Who = styled.div`
 `;
 
 const titles = {
-  date: 'By the day it is wanted',
-  orders: 'The most orders whole',
+  date: 'By wanted date',
+  orders: 'Most orders complete',
   value: 'The most sales value',
 } as const;
 
@@ -89,17 +89,17 @@ function Totals({
   return (
     <Faint>
       {way.whole.length === 0
-        ? 'no order whole'
-        : `${count(way.whole.length, 'order')} whole · ${format.money(formatDecimal(total))}`}
-      {others > 0 && ` · ${others} ${others === 1 ? 'waits' : 'wait'}`}
-      {isStanding && ' · this is how it stands'}
+        ? 'no order complete'
+        : `${count(way.whole.length, 'order')} complete · ${format.money(formatDecimal(total))}`}
+      {others > 0 && ` · ${others} late`}
+      {isStanding && ' · current allocation'}
     </Faint>
   );
 }
 
 /** How far the search has come, in words. */
 function Progress({ search, isThere }: { search: Searches[Aim]; isThere: boolean }) {
-  if (search.state === 'failed') return <Late>The search failed, so this cannot be said. Going by date stands.</Late>;
+  if (search.state === 'failed') return <Late>The search failed. Allocation by date stays in place.</Late>;
   if (search.state === 'stopped' && !isThere) return <Faint>Stopped before anything was found.</Faint>;
   if (search.state !== 'running') return null;
   return (
@@ -116,7 +116,7 @@ function Progress({ search, isThere }: { search: Searches[Aim]; isThere: boolean
 export function gapWords({ found }: Search): string | null {
   if (!found?.yes) return null;
   const gap = found.atMost > 0 ? (found.atMost - found.worth) / found.atMost : 0;
-  return gap <= 0 ? 'Best possible so far' : `At most ${Math.max(1, Math.ceil(gap * 100))} % better is still possible`;
+  return gap <= 0 ? 'Best possible so far' : `At most ${Math.max(1, Math.ceil(gap * 100))}% better is still possible`;
 }
 
 const MOST_ROWS = 8;
@@ -132,9 +132,9 @@ function Rows({ way, named }: { way: WayShown; named: readonly CoverSource[] }) 
   const rest = sorted.length - MOST_ROWS;
   return (
     <>
-      {sorted.slice(0, MOST_ROWS).map(({ source, wholeOn, isWhole }) => {
+      {sorted.slice(0, MOST_ROWS).map(({ source, completeOn, isWhole }) => {
         const name = names.get(sourceKey(source));
-        const when = wordsOf(wholeOn, format);
+        const when = wordsOf(completeOn, format);
         return (
           <Who key={source.id}>
             <span title={`${name?.number ?? ''} ${name?.who ?? ''}`}>
@@ -150,7 +150,7 @@ function Rows({ way, named }: { way: WayShown; named: readonly CoverSource[] }) 
   );
 }
 
-const wordsOf = (on: string | null, format: Format) => (on === null ? 'no day' : on === '' ? 'now' : format.day(on));
+const wordsOf = (on: string | null, format: Format) => (on === null ? 'no date' : on === '' ? 'now' : format.day(on));
 
 /** Of all its scarce parts together, each as much as the others. */
 function ShareStave({ shares, label }: { shares: readonly Share[]; label: string }) {

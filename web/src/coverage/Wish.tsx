@@ -106,7 +106,7 @@ function Verdict({ product, items, answer, ifBegun }: VerdictProps) {
   const format = useFormat();
   const amount = (scaled: number) => format.number(formatDecimal(scaled));
   const shelf = product.fromShelf > 0 && <Faint>{amount(product.fromShelf)} from the shelf</Faint>;
-  if (product.toMake === 0) return <Chip $tone="ok">all on the shelf</Chip>;
+  if (product.toMake === 0) return <Chip $tone="ok">all in stock</Chip>;
   if (!product.hasDefinition)
     return (
       <>
@@ -123,13 +123,13 @@ function Verdict({ product, items, answer, ifBegun }: VerdictProps) {
     <>
       {isThere ? (
         <Chip $tone="ok">{now} now</Chip>
-      ) : product.wholeOn ? (
-        <Chip $tone="coming">{`${now} now, all ${format.day(product.wholeOn)}`}</Chip>
+      ) : product.completeOn ? (
+        <Chip $tone="coming">{`${now} now, all ${format.day(product.completeOn)}`}</Chip>
       ) : (
         <Chip $tone="short">{now} now</Chip>
       )}
-      {!isThere && product.wholeOn === null && ifBegun && <Faint>all {format.day(ifBegun)} if you buy today</Faint>}
-      {isThere && product.wholeOn && <Faint>done {format.day(product.wholeOn)}</Faint>}
+      {!isThere && product.completeOn === null && ifBegun && <Faint>all {format.day(ifBegun)} if you buy today</Faint>}
+      {isThere && product.completeOn && <Faint>done {format.day(product.completeOn)}</Faint>}
       {product.nowWithAlternates > product.now && (
         <Faint>{`${more} with ${others.length > 0 ? others.join(' and ') : 'alternates'}`}</Faint>
       )}

@@ -21,13 +21,13 @@ export function wordsOf(change: Change, { names, items, suppliers, format }: Kno
   switch (change.what) {
     case 'day': {
       const { number } = names.supply(change.kind, change.id);
-      return change.on ? `${number} on ${format.day(change.on)}` : `${number} on no known day`;
+      return change.on ? `${number} on ${format.day(change.on)}` : `${number} without a date`;
     }
     case 'gone':
       return `${names.supply(change.kind, change.id).number} never comes`;
     case 'late': {
       const name = suppliers.find(({ id }) => id === change.supplierId)?.name ?? 'A supplier';
-      return change.days === null ? `${name}: nobody knows when` : `${name} ${count(change.days, 'day')} late`;
+      return change.days === null ? `${name}: no date yet` : `${name} ${count(change.days, 'day')} late`;
     }
     case 'build':
       return `${amount(change.itemId, change.quantity)} more built${change.on ? ` by ${format.day(change.on)}` : ''}`;
@@ -38,6 +38,6 @@ export function wordsOf(change: Change, { names, items, suppliers, format }: Kno
     case 'first':
       return `${names.source(change.source)?.number ?? '…'} goes first`;
     case 'last':
-      return `${names.source(change.source)?.number ?? '…'} waits for the others`;
+      return `${names.source(change.source)?.number ?? '…'} goes last`;
   }
 }

@@ -1,5 +1,5 @@
 import type { CoverItem } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import type { Aside, Change, Wanted } from '@yosegi/core/coverage';
 import { positive } from '@yosegi/core/number';
 import { readTyped } from '../ui/measuring.ts';
@@ -41,7 +41,7 @@ export function readWant(want: Want, items: ReadonlyMap<number, CoverItem>, isWh
   try {
     return { wanted: { itemId: item.id, quantity: positive(readTyped(want.quantity, item)) } };
   } catch (error) {
-    return { wanted: null, error: wordsOf(error) ?? 'This cannot be read.' };
+    return { wanted: null, error: entryFault(error) };
   }
 }
 

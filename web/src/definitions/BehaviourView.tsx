@@ -76,7 +76,7 @@ export function BehaviourView({
         <>
           <Switches>
             <Switch
-              title="When it is put together"
+              title="Stocking"
               value={typed.made}
               onChange={(made) => set({ made: made as Behaviour['made'] })}
               options={[
@@ -86,16 +86,16 @@ export function BehaviourView({
               error={at('made')}
             />
             <Switch
-              title="What the customer reads"
+              title="On paperwork"
               value={typed.paperwork}
               onChange={(paperwork) => set({ paperwork: paperwork as Behaviour['paperwork'] })}
               options={[
                 ['one-line', 'One line only'],
-                ['contents', 'Its contents too'],
+                ['contents', 'Kit and contents'],
               ]}
             />
             <Switch
-              title="What an order may change"
+              title="Changes on orders"
               value={typed.onOrder === 'swaps' ? `swaps-${typed.swapFor}` : typed.onOrder}
               onChange={(value) =>
                 set(
@@ -119,7 +119,7 @@ export function BehaviourView({
               value={typed.price}
               onChange={(price) => set({ price: price as Behaviour['price'] })}
               options={[
-                ['own', 'Its own'],
+                ['own', 'Its own price'],
                 ['parts', 'The sum of its parts, less a discount'],
               ]}
             >
@@ -141,10 +141,10 @@ export function BehaviourView({
                 <Field
                   label="Days on the bench, at least"
                   numeric
-                  placeholder="what its labour takes"
+                  placeholder="labour time"
                   value={typed.benchDays}
                   onChange={(benchDays) => set({ benchDays })}
-                  error={at('benchDays') && 'Enter whole working days, 1 to 400, or nothing.'}
+                  error={at('benchDays') && 'Enter 1 to 400 working days, or leave it empty.'}
                 />
               </Part>
             )}
@@ -180,7 +180,7 @@ export function BehaviourView({
                           save.reset();
                         }}
                       >
-                        Keep mine, and save over theirs
+                        Save mine over theirs
                       </Button>
                       <Button
                         onPress={() => {
@@ -188,18 +188,18 @@ export function BehaviourView({
                           save.reset();
                         }}
                       >
-                        Take theirs
+                        Use theirs
                       </Button>
                     </>
                   )}
                   {problem.field === 'made' && (
-                    <Button onPress={() => set({ made: 'ahead' })}>Keep it made ahead</Button>
+                    <Button onPress={() => set({ made: 'ahead' })}>Leave it made ahead</Button>
                   )}
                   {problem.code === 'kit-has-stock' && (
                     <LinkButton to={`/take-apart/stock?item=${definition.item.id}`}>Take its stock apart</LinkButton>
                   )}
                   {problem.code === 'kit-is-part' && (
-                    <LinkButton to={`/define/${definition.id}?view=used`}>Where it is used</LinkButton>
+                    <LinkButton to={`/define/${definition.id}?view=used`}>Where used</LinkButton>
                   )}
                   {problem.code === 'kit-no-alternates' && (
                     <>
@@ -250,7 +250,7 @@ function Switch({
       <legend>{title}</legend>
       <Radios label={title} hideLabel value={value} onChange={onChange} options={options} />
       {children}
-      {error && <Late>Not possible as things are; see below.</Late>}
+      {error && <Late>Not possible yet; see below.</Late>}
     </Group>
   );
 }

@@ -130,12 +130,12 @@ function Difference({
           <>
             <h2>
               {changes.length === 0
-                ? 'Both are the same, line by line.'
-                : `${count(changes.length, 'line')} differ${changes.length === 1 ? 's' : ''}; a run costs ${moved === 0 ? 'the same' : `${cost(Math.abs(moved))} ${moved > 0 ? 'more' : 'less'}`}.`}
+                ? 'No differences.'
+                : `${count(changes.length, 'line')} differ${changes.length === 1 ? 's' : ''}; a batch costs ${moved === 0 ? 'the same' : `${cost(Math.abs(moved))} ${moved > 0 ? 'more' : 'less'}`}.`}
             </h2>
             {before.outputQuantity !== after.outputQuantity && (
               <Lead>
-                One run makes {before.outputQuantity} in {names[0]} and {after.outputQuantity} in {names[1]}.
+                One batch makes {before.outputQuantity} in {names[0]} and {after.outputQuantity} in {names[1]}.
               </Lead>
             )}
             <Grid $top={8}>
@@ -161,7 +161,7 @@ function Difference({
                     {same > 0 && (
                       <Button look="ghost" onPress={() => setAll(!all)}>
                         {all
-                          ? 'Only what differs'
+                          ? 'Show only what differs'
                           : `Show ${count(same, 'line')} that stay${same === 1 ? 's' : ''} the same`}
                       </Button>
                     )}

@@ -155,7 +155,7 @@ function Head({ definition, revision }: { definition: Definition; revision: Revi
     notify({ text: `Revision ${next} is a draft now. The one in use stays as it is.` });
     setSearch({ rev: String(next) });
   });
-  const holdBack = useCommand('holdBack', () => notify({ text: 'Held back; it can be changed again.' }));
+  const holdBack = useCommand('holdBack', () => notify({ text: 'Held back. You can change the draft again.' }));
   return (
     <>
       <SheetHead>
@@ -179,7 +179,7 @@ function Head({ definition, revision }: { definition: Definition; revision: Revi
           </Button>
         ) : draft ? (
           draft.id !== revision.id && (
-            <Button onPress={() => setSearch({ rev: String(draft.number) })}>Go on with draft {draft.number}</Button>
+            <Button onPress={() => setSearch({ rev: String(draft.number) })}>Continue draft {draft.number}</Button>
           )
         ) : (
           <Button busy={start.isPending} onPress={() => start.mutate({ params: { id: definition.id }, body: {} })}>
@@ -193,7 +193,8 @@ function Head({ definition, revision }: { definition: Definition; revision: Revi
 }
 
 function standing(revision: Revision, day: (iso: string) => string): string {
-  if (revision.state === 'in-use') return `in use since ${revision.inUseFrom ? day(revision.inUseFrom) : 'it began'}`;
+  if (revision.state === 'in-use')
+    return revision.inUseFrom ? `in use since ${day(revision.inUseFrom)}` : 'in use from the start';
   if (revision.state === 'draft') return revision.inUseFrom ? `in use from ${day(revision.inUseFrom)}` : 'draft';
   return 'retired';
 }
@@ -212,7 +213,7 @@ function Lines({ definition, revision }: { definition: Definition; revision: Rev
   const keeping = definition.openBuilds.filter((build) => build.revisionId === revision.id).length;
   return (
     <>
-      {revision.state === 'retired' && <Chip $tone="held">Retired: builds that took it keep it</Chip>}
+      {revision.state === 'retired' && <Chip $tone="held">Retired: builds that use it keep it</Chip>}
       {revision.state === 'in-use' && oldest && (
         <Row $wrap $bottom={8}>
           <Chip $tone="coming">
@@ -232,7 +233,7 @@ function Lines({ definition, revision }: { definition: Definition; revision: Rev
       <ProblemBox error={retire.error} />
       <SheetHead $top={14}>
         <LinkButton look="ghost" to={`/stock/items/${item.id}`}>
-          Stock of it
+          Stock
         </LinkButton>
         <LinkButton look="ghost" to={`/print/definition/${definition.id}?rev=${revision.number}`}>
           Print
@@ -249,13 +250,13 @@ function Lines({ definition, revision }: { definition: Definition; revision: Rev
             label="Retire…"
             look="ghost"
             title={`Retire revision ${revision.number} of ${item.name}?`}
-            action="Retire it"
+            action="Retire revision"
             keep={`Keep revision ${revision.number} in use`}
             busy={retire.isPending}
             onDo={() => retire.mutate({ params: { id: revision.id }, body: { version: revision.version } })}
           >
             <Para>
-              Nothing new can be built by it until another revision is in use.
+              No new builds can start from it until another revision is in use.
               {keeping > 0 && ` ${count(keeping, 'open build')} took it and ${keeping === 1 ? 'keeps' : 'keep'} it.`}
             </Para>
           </AskFirst>

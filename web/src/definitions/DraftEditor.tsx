@@ -162,14 +162,14 @@ export function DraftEditor({ definition, revision, rates, tabs }: Props) {
             error={save.error}
             ways={
               <>
-                <Button onPress={takeTheirs}>Take theirs</Button>
+                <Button onPress={takeTheirs}>Use theirs</Button>
                 <Button
                   onPress={() => {
                     setVersion(revision.version);
                     save.reset();
                   }}
                 >
-                  Keep mine, and save over theirs
+                  Save mine over theirs
                 </Button>
               </>
             }
@@ -245,7 +245,7 @@ const Head = memo(function Head({ definition: { item, purpose }, number, from, d
         </Button>
         {from === null ? (
           <Button look="ghost" onPress={() => deeds.setFrom('')}>
-            From a day…
+            Schedule…
           </Button>
         ) : (
           <Part $width={150}>
@@ -276,7 +276,14 @@ const Output = memo(function Output({ unit, quantity, error, dirty, discarding, 
   return (
     <Row $top={10} $bottom={10} $wrap>
       <Part $width={170}>
-        <Field label="One run makes" numeric value={quantity} suffix={unit} onChange={deeds.setOutput} error={error} />
+        <Field
+          label="One batch makes"
+          numeric
+          value={quantity}
+          suffix={unit}
+          onChange={deeds.setOutput}
+          error={error}
+        />
       </Part>
       <Push />
       {dirty ? (

@@ -5,8 +5,8 @@ import { formatDecimal } from '@yosegi/core/number';
 import { type KeyboardEvent, memo, type RefObject, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import styled from 'styled-components';
-import { Mending } from '../lines/Mending.tsx';
 import { matchPasted, type PastedRow } from '../lines/matchPasted.ts';
+import { Unmatched } from '../lines/Unmatched.tsx';
 import { Button } from '../ui/Button.tsx';
 import { focusWhenThere } from '../ui/focusWhenThere.ts';
 import { useFormat } from '../ui/format.ts';
@@ -240,7 +240,7 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the keys of the grid as a whole; each is also a button
     <div onKeyDown={hotkeys}>
-      <Mending
+      <Unmatched
         rows={draft.mending}
         onPlace={(row, item) =>
           change((before) => ({
@@ -266,7 +266,7 @@ export function DraftGrid({ draft, change, drawTyped, undo, redo, reckoning, fig
             <thead>
               <tr>
                 <th>#</th>
-                <th>Component</th>
+                <th>Part</th>
                 <th className="num">For {output}</th>
                 <th>Counted</th>
                 <th className="num">Waste %</th>
@@ -359,7 +359,7 @@ const Adder = memo(function Adder({
     <ItemPicker
       label="Add a part"
       hideLabel
-      placeholder="Type or scan a part, or paste rows of a spreadsheet"
+      placeholder="Enter or scan a part, or paste rows from a spreadsheet"
       inputRef={inputRef}
       autoFocus={isFirst}
       canAdd

@@ -162,7 +162,7 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
               onChange={(basis) => set({ basis: basis as DraftLine['basis'] })}
               options={[
                 ['per-output', unit || 'by output'],
-                ['per-run', unit ? `${unit} a run` : 'once a run'],
+                ['per-run', unit ? `${unit} a batch` : 'once a batch'],
               ]}
               cell={cell('basis')}
             />
@@ -228,7 +228,7 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
         <td>
           <Deeds>
             {line.kind === 'part' && (
-              <Tip text="What may stand in for it, and where it is taken from (Alt A)">
+              <Tip text="Alternates and source bin (Alt A)">
                 <Small
                   type="button"
                   aria-expanded={open}
@@ -241,7 +241,7 @@ export const DraftRow = memo(function DraftRow({ line, index, cost, rates, fault
                 </Small>
               </Tip>
             )}
-            <Tip text="Take the line away (Alt Delete)">
+            <Tip text="Remove the line (Alt Delete)">
               <Small type="button" aria-label={`Remove ${name}`} onClick={() => grid.remove(index)}>
                 <X size={16} aria-hidden />
               </Small>

@@ -26,12 +26,11 @@ export function FaultsPage() {
               title="Every bill of materials is in order"
               action={<LinkButton to="/define">Back to Define</LinkButton>}
             >
-              Each has a revision in use, its parts have a cost and are not archived, and nothing sells below what it
-              costs.
+              Every product has a revision in use. All parts have a cost, and nothing sells below cost.
             </EmptyState>
           ) : (
             <>
-              <h1>{count(rows.length, 'definition')} to put right.</h1>
+              <h1>{count(rows.length, 'bill of materials', 'bills of materials')} to fix.</h1>
               <Lead>
                 Costs are at moving averages. <Link to="/define">Back to Define</Link>
               </Lead>
@@ -39,7 +38,7 @@ export function FaultsPage() {
                 <thead>
                   <tr>
                     <th>Product</th>
-                    <th>What is wrong</th>
+                    <th>Problem</th>
                     <th>Parts</th>
                     <th className="num">Costs</th>
                     <th className="num">Sells at</th>

@@ -14,7 +14,7 @@ export function FieldsView({ definition }: { definition: Definition }) {
   const notify = useNotify();
   const save = useCommand(
     'setDefinitionFields',
-    () => notify({ text: `What you keep of ${definition.item.name} is saved.` }),
+    () => notify({ text: `Custom fields of ${definition.item.name} saved.` }),
     (saved) => form.saved(saved),
   );
   const form = useRecordForm({
@@ -23,7 +23,7 @@ export function FieldsView({ definition }: { definition: Definition }) {
     bodyOf: ({ fields }) => ({ fields: fields.filter(({ name, value }) => name.trim() || value.trim()) }),
     schema: api.setDefinitionFields.body.omit({ version: true }),
     keptAs: `fields.${definition.id}`,
-    name: `what you keep of ${definition.item.name}`,
+    name: `custom fields of ${definition.item.name}`,
     shownAt: SHOWN,
     command: save,
   });
@@ -40,7 +40,7 @@ export function FieldsView({ definition }: { definition: Definition }) {
           rows={form.typed.fields}
           onChange={(fields) => form.set({ fields })}
           at={form.at}
-          hint="Anything worth keeping beside the parts: whose it is, its serial number, until when it is under warranty."
+          hint="Anything else to record, like the customer, serial number or warranty."
           example="Owner"
         />
       </Wide>

@@ -24,7 +24,7 @@ export function LinesView({ definition, revision }: { definition: Definition; re
           <th>
             <VisuallyHidden>#</VisuallyHidden>
           </th>
-          <th>Component</th>
+          <th>Part</th>
           <th className="num">For {makes}</th>
           <th className="num">Waste</th>
           <th>Taken</th>
@@ -36,7 +36,7 @@ export function LinesView({ definition, revision }: { definition: Definition; re
         {revision.lines.map((line, index) => {
           const cost = formatDecimal(reckoning.cost.lines[index] ?? 0);
           const share = reckoning.shares[index];
-          const perRun = line.kind !== 'note' && line.basis === 'per-run' ? ' a run' : '';
+          const perRun = line.kind !== 'note' && line.basis === 'per-run' ? ' a batch' : '';
           return (
             // Lines of a frozen revision never change places.
             // biome-ignore lint/suspicious/noArrayIndexKey: see above
@@ -88,7 +88,7 @@ export function LinesView({ definition, revision }: { definition: Definition; re
                     {perRun}
                   </td>
                   <td className="num" data-label="Waste">
-                    {line.kind === 'part' && line.waste !== '0' ? `${format.number(line.waste)} %` : '–'}
+                    {line.kind === 'part' && line.waste !== '0' ? format.percent(line.waste) : '–'}
                   </td>
                   <td data-label="Taken">{line.kind === 'part' ? line.taken.replace('-', ' ') : line.kind}</td>
                   <td className="num" data-label="Cost">
@@ -106,7 +106,7 @@ export function LinesView({ definition, revision }: { definition: Definition; re
       <tfoot>
         <tr>
           <td colSpan={5} />
-          <td className="num" data-label="Cost of all">
+          <td className="num" data-label="Total cost">
             <b>{format.number(formatDecimal(reckoning.cost.total), 3, 3)}</b>
           </td>
           <td className="num">{reckoning.shares.some((share) => share !== null) && <b>100</b>}</td>

@@ -57,7 +57,7 @@ export const MadeOf = memo(function MadeOf({
   const stands = costBases.filter((basis) => lacking[basis] > 0);
   return (
     <Margin aria-label="Consequences">
-      <h2>What it's made of</h2>
+      <h2>Made of</h2>
       <Block
         pieces={draft.lines.flatMap((line, index) => {
           const share = cost.lines[index] ?? 0;
@@ -113,8 +113,8 @@ export const MadeOf = memo(function MadeOf({
           {stands
             .map((basis) =>
               basis === 'averageCost'
-                ? `${count(lacking[basis], 'part')} never in stock: the standard cost stands in`
-                : `${count(lacking[basis], 'part')} without ${basis === 'latestCost' ? 'a latest' : 'a standard'} cost: the average stands in`,
+                ? `${count(lacking[basis], 'part')} never in stock: standard cost used`
+                : `${count(lacking[basis], 'part')} without ${basis === 'latestCost' ? 'a latest' : 'a standard'} cost: average used`,
             )
             .join('; ')}
           .
@@ -122,9 +122,9 @@ export const MadeOf = memo(function MadeOf({
       )}
       {unknown.length > 0 && (
         <Faint role="status">
-          The cost is not known: nobody has said what {unknown.slice(0, 2).join(' and ')}
-          {unknown.length > 2 && ` and ${count(unknown.length - 2, 'other part')}`} cost
-          {unknown.length === 1 && 's'}. Receive some, or enter a standard cost.
+          Cost unknown: {unknown.slice(0, 2).join(' and ')}
+          {unknown.length > 2 && ` and ${count(unknown.length - 2, 'other part')}`}{' '}
+          {unknown.length === 1 ? 'has' : 'have'} no cost yet. Receive some, or enter a standard cost.
         </Faint>
       )}
       {purpose === 'build' &&
@@ -145,7 +145,7 @@ export const MadeOf = memo(function MadeOf({
       <BigNumber>{can.quantity === null ? '–' : format.number(formatDecimal(can.quantity))}</BigNumber>
       <Muted>
         {can.quantity === null
-          ? 'Nothing limits it yet.'
+          ? 'No limit yet.'
           : limiting && (can.quantity > 0 ? `then ${limiting.name} runs out.` : `No free ${limiting.name}.`)}
         {can.quantity !== null && can.withAlternates !== null && can.withAlternates > can.quantity && (
           <> {format.number(formatDecimal(can.withAlternates))} with alternates.</>
@@ -162,8 +162,8 @@ export const MadeOf = memo(function MadeOf({
       {!inUse && (
         <Para $top={12}>
           <Faint>
-            Builds take this revision once it is in use; it makes{' '}
-            {format.number(formatDecimal(revision.outputQuantity))} a run.
+            Builds use this revision once it is in use; one batch makes{' '}
+            {format.number(formatDecimal(revision.outputQuantity))}.
           </Faint>
         </Para>
       )}
@@ -171,8 +171,7 @@ export const MadeOf = memo(function MadeOf({
   );
 });
 
-const Percent = ({ value, text }: { value: number; text: string }) =>
-  value < 0 ? <Late>{text} %</Late> : <>{text} %</>;
+const Percent = ({ value, text }: { value: number; text: string }) => (value < 0 ? <Late>{text}%</Late> : <>{text}%</>);
 
 /** How many the free parts of a draft allow. */
 export function canMakeNow(item: Pick<Item, 'decimals'>, draft: Draft, { revision, faults }: Reckoning) {

@@ -23,7 +23,7 @@ export function NewDefinition() {
   return (
     <Sheet>
       <h1>New bill of materials</h1>
-      <Lead>Say what it makes; its parts, work and charges come next, and its cost follows while you type them.</Lead>
+      <Lead>Choose what it makes. Parts, work and charges come next, and the cost follows as you enter them.</Lead>
       <Begin>
         <Radios
           label="What is it for?"
@@ -51,7 +51,7 @@ export function NewDefinition() {
         <ProblemBox
           error={create.error}
           ways={
-            typeof existing === 'number' && <LinkButton to={`/define/${existing}`}>Open the one there is</LinkButton>
+            typeof existing === 'number' && <LinkButton to={`/define/${existing}`}>Open the existing one</LinkButton>
           }
         />
       </Begin>

@@ -57,7 +57,7 @@ export function PartDetails({ line, item, set, fault, onClose }: Props) {
     >
       <Row>
         <b>Instead of {item.name}</b>
-        <Faint>the best first; the ratio says how much does for one {item.unit}</Faint>
+        <Faint>best first; the ratio is how much replaces one {item.unit}</Faint>
         <Push />
         <Button look="ghost" onPress={onClose}>
           Done

@@ -20,7 +20,7 @@ const LEAD = [
   { key: 'code', title: 'Code', sort: 'code', text: ({ code }: ProductRow) => code },
 ];
 
-const percent = (text: string, format: Format) => `${format.number(text, 1, 1)} %`;
+const percent = (text: string, format: Format) => format.percent(text, 1, 1);
 
 const leadOf = ({ id, code, name, purpose }: ProductRow) => ({
   to: `/define/${id}`,
@@ -116,7 +116,7 @@ const columns: readonly ListColumn<ProductRow>[] = [
   { key: 'revision', title: 'Revision', width: 110, usual: true, text: revisionsOf, show: revisionsOf },
   {
     key: 'purpose',
-    title: 'What it is for',
+    title: 'Purpose',
     width: 120,
     text: ({ purpose }) => purposeName(purpose),
     show: ({ purpose }) => purposeName(purpose),
@@ -152,7 +152,7 @@ export function ProductsTable() {
             <Lead>What each product costs and earns at today’s costs, and how many the free parts allow.</Lead>
           </div>
           <Push />
-          {worrying > 0 && <LinkButton to="/define/faults">What to put right</LinkButton>}
+          {worrying > 0 && <LinkButton to="/define/faults">What to fix</LinkButton>}
           <LinkButton to="/define/replace">Replace a part</LinkButton>
           <LinkButton look="go" to="/define/new">
             New bill of materials
@@ -177,8 +177,8 @@ export function ProductsTable() {
               title="Define your first product"
               action={<LinkButton to="/define/new">New bill of materials</LinkButton>}
             >
-              A bill of materials says what goes into one product: parts, minutes of work, charges. Its cost, its margin
-              and how many you can make now follow while you type.
+              A bill of materials lists what goes into one product: parts, minutes of work, charges. Cost, margin and
+              how many you can make now follow as you enter them.
             </EmptyState>
           )
         }
@@ -195,8 +195,6 @@ export function ProductsTable() {
 function conclusion(all: number, more: boolean, worrying: number, out: number): string {
   if (all === 0) return 'Products';
   const found = `${count(all, 'product')}${more ? ' and more' : ''}`;
-  const parts = [worrying > 0 && `${worrying} to put right`, out > 0 && `${out} that cannot be made now`].filter(
-    Boolean,
-  );
+  const parts = [worrying > 0 && `${worrying} to fix`, out > 0 && `${out} that cannot be made now`].filter(Boolean);
   return parts.length > 0 ? `${found}, ${parts.join(', ')}.` : `${found}, all in order.`;
 }

@@ -37,7 +37,7 @@ export function ReplacePage() {
     <AskAnswer>
       <Ask>
         <h1>Replace a part</h1>
-        <Lead>In every product in use that lists it. Nothing changes until each draft is put in use.</Lead>
+        <Lead>In every product that uses it. Nothing changes until each draft is put in use.</Lead>
         <Stack $gap={12} $top={16}>
           <ItemPicker label="This part" chosen={partItem?.name ?? ''} onPick={(item) => setPart(String(item.id))} />
           <ItemPicker
@@ -49,7 +49,7 @@ export function ReplacePage() {
             error={problemAt(preview.error, 'byId')}
           />
           <Field
-            label={byItem && partItem ? `${byItem.unit} of it for 1 ${partItem.unit}` : 'How much of it for one'}
+            label={byItem && partItem ? `${byItem.unit} of it for 1 ${partItem.unit}` : 'Quantity per unit'}
             numeric
             value={ratio}
             onChange={setRatio}
@@ -68,8 +68,8 @@ export function ReplacePage() {
       ) : (
         <AnswerPane>
           <EmptyState title="Replace which part, and with what?">
-            Choose both on the left. You will see every product that lists the part, how much of the new one it would
-            take and what that does to its cost.
+            Choose both on the left. You see every product with the part, the new quantity, and what that does to its
+            cost.
           </EmptyState>
         </AnswerPane>
       )}
@@ -91,7 +91,7 @@ function Preview({ rows, part, by, ratio }: { rows: readonly Replacement[]; part
   if (rows.length === 0)
     return (
       <AnswerPane>
-        <EmptyState title={`No product in use lists ${part.name}`}>There is nothing to replace.</EmptyState>
+        <EmptyState title={`No product in use contains ${part.name}`}>Nothing to replace.</EmptyState>
       </AnswerPane>
     );
   const toggle = (id: number) => {
@@ -112,7 +112,7 @@ function Preview({ rows, part, by, ratio }: { rows: readonly Replacement[]; part
               <th>Product</th>
               <Name className="num">{part.name}</Name>
               <Name className="num">{by.name}</Name>
-              <th className="num">One costs</th>
+              <th className="num">Unit cost</th>
               <th className="num">then</th>
             </tr>
           </thead>
@@ -162,7 +162,7 @@ function Preview({ rows, part, by, ratio }: { rows: readonly Replacement[]; part
         >
           Start {count(chosen.length, 'draft')} with {by.name}
         </Button>
-        <Muted>What is in use stays as it is until a draft is put in use.</Muted>
+        <Muted>Revisions in use stay as they are until a draft is put in use.</Muted>
       </Foot>
     </AnswerPane>
   );

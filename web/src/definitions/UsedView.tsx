@@ -19,7 +19,7 @@ export function UsedView({ item }: { item: Pick<Item, 'id' | 'name' | 'unit' | '
       {(rows) =>
         rows.length === 0 ? (
           <Lead $top={12} $bottom={12}>
-            Nothing contains {item.name}, neither in use nor as a draft.
+            No bill of materials contains {item.name}.
           </Lead>
         ) : (
           <>
@@ -32,7 +32,7 @@ export function UsedView({ item }: { item: Pick<Item, 'id' | 'name' | 'unit' | '
                   <th>Product</th>
                   <th>Revision</th>
                   <th>As</th>
-                  <th className="num">How much</th>
+                  <th className="num">Quantity</th>
                   <th className="num">For</th>
                 </tr>
               </thead>

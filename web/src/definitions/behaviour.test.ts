@@ -76,8 +76,8 @@ const say = (change: Partial<Behaviour>, purpose: 'build' | 'rework' | 'record' 
 describe('what a kit’s switches do', () => {
   it('is said for this very kit, at every place', () => {
     expect(say({})).toEqual({
-      order: 'An order takes Gift box as it is; nobody changes what is in it. It sells at €25.00, whatever is in it.',
-      pickList: "A build's pick list shows 3 × Honey jar, 1 × Candle. An order picks the finished Gift box.",
+      order: 'An order takes Gift box as it is. Its parts can’t be changed. Sells at €25.00, whatever is in the kit.',
+      pickList: 'A build’s pick list shows 3 × Honey jar, 1 × Candle. An order picks the finished Gift box.',
       shelf: 'A build turns the parts into stock of Gift box in C3; 4 on hand now.',
       paperwork: 'The customer reads one line: “Gift box”.',
     });
@@ -90,8 +90,8 @@ describe('what a kit’s switches do', () => {
     });
     expect(packed).toEqual({
       order:
-        'On an order line, Candle for Brush may be swapped, for that line only. It sells at the sum of its parts less 10 %: €21.15 now.',
-      pickList: "An order's pick list shows 3 × Honey jar, 1 × Candle, whatever the customer reads.",
+        'On an order line, Candle for Brush may be swapped, for that line only. Sells at the sum of its parts less 10%: €21.15 now.',
+      pickList: 'An order’s pick list shows 3 × Honey jar, 1 × Candle, whatever the customer reads.',
       shelf: 'Gift box is never on a shelf. Its parts leave theirs when the order ships; 7 could be packed now.',
       paperwork: 'The customer reads “Gift box” and beneath it 3 × Honey jar, 1 × Candle.',
     });
@@ -101,7 +101,7 @@ describe('what a kit’s switches do', () => {
 
   it('is said of a rework and of a record too', () => {
     expect(say({}, 'rework').order).toBe('A used Gift box goes in and a refreshed one comes out.');
-    expect(say({}, 'record').shelf).toBe('It moves no stock.');
+    expect(say({}, 'record').shelf).toBe('Moves no stock.');
   });
 
   it('has no price from parts while one of them has none', () => {
@@ -116,7 +116,7 @@ describe('shares', () => {
     const lines = [{ ...partLine(jar), share: '40' }, partLine(candle), { ...partLine(brush), comesBack: false }];
     const shares = [40e6, 60e6, null] as never;
     expect(sharesExplained(lines, shares)).toBe(
-      'You set 40.00 % on 1 part; the other 60.00 % is shared by cost among 1 part, to exactly 100.00 %.',
+      'You set 40.00% on 1 part; the other 60.00% is shared by cost among 1 part, to exactly 100.00%.',
     );
     expect(sharesExplained([partLine(jar)], [100e6] as never)).toContain('follow cost');
     expect(sharesExplained([{ ...partLine(jar), share: '100' }], [100e6] as never)).toContain('that is all of them');

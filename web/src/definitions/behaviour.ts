@@ -9,7 +9,7 @@ export const purposeName = (purpose: Purpose) =>
 
 /** A revision's state in a word: a draft set for a later day waits for it. */
 export const stateName = (revision: Pick<Revision, 'state' | 'inUseFrom'>) =>
-  revision.state === 'draft' && revision.inUseFrom !== null ? 'waits' : revision.state.replace('-', ' ');
+  revision.state === 'draft' && revision.inUseFrom !== null ? 'scheduled' : revision.state.replace('-', ' ');
 
 /** What will happen with one of this very kit, in a sentence for each place where its switches show. */
 export interface Sentences {
@@ -38,9 +38,9 @@ export function sentencesOf(
   const one = Number(draft.outputQuantity) === 1 ? item.name : `${each} × ${item.name}`;
   if (purpose === 'record')
     return {
-      order: `Nobody orders it by this list: it says what is in a ${item.name} that a customer owns.`,
-      pickList: 'It is never built, so nothing is picked for it.',
-      shelf: 'It moves no stock.',
+      order: `For the record only: the parts of a ${item.name} that a customer owns.`,
+      pickList: 'Never built, so nothing is picked.',
+      shelf: 'Moves no stock.',
       paperwork: `Service and warranty papers list ${contents}.`,
     };
   if (purpose === 'rework')
@@ -54,8 +54,8 @@ export function sentencesOf(
     order: `${orderSentence(item.name, behaviour, parts)} ${priceSentence(item.sellPrice, behaviour, draft, format)}`,
     pickList:
       behaviour.made === 'ahead'
-        ? `A build's pick list shows ${contents}. An order picks the finished ${item.name}.`
-        : `An order's pick list shows ${contents}, whatever the customer reads.`,
+        ? `A build’s pick list shows ${contents}. An order picks the finished ${item.name}.`
+        : `An order’s pick list shows ${contents}, whatever the customer reads.`,
     shelf:
       behaviour.made === 'ahead'
         ? `A build turns the parts into stock of ${item.name}${item.homeBin ? ` in ${item.homeBin}` : ''}; ${format.quantity(item.onHand, item.unit, item.decimals)} on hand now.`
@@ -72,7 +72,7 @@ function orderSentence(
   { onOrder, swapFor }: Behaviour,
   parts: readonly { item: { name: string }; alternates: readonly { item: { name: string } }[] }[],
 ): string {
-  if (onOrder === 'locked') return `An order takes ${name} as it is; nobody changes what is in it.`;
+  if (onOrder === 'locked') return `An order takes ${name} as it is. Its parts can’t be changed.`;
   if (onOrder === 'quantities') return `On an order line, the quantity of each part may change, for that line only.`;
   if (swapFor === 'anything') return 'On an order line, any part may be swapped for any item, for that line only.';
   const swaps = parts.flatMap(({ item, alternates }) =>
@@ -85,12 +85,12 @@ function orderSentence(
 
 function priceSentence(sellPrice: string | null, behaviour: Behaviour, draft: Draft, format: Format): string {
   if (behaviour.price === 'own')
-    return sellPrice === null ? 'It has no price yet.' : `It sells at ${format.money(sellPrice)}, whatever is in it.`;
+    return sellPrice === null ? 'No price yet.' : `Sells at ${format.money(sellPrice)}, whatever is in the kit.`;
   const price = partsPrice(draft, behaviour.discount, format.currencyDecimals);
-  const less = Number(behaviour.discount) > 0 ? ` less ${format.number(behaviour.discount)} %` : '';
+  const less = Number(behaviour.discount) > 0 ? ` less ${format.percent(behaviour.discount)}` : '';
   return price === null
-    ? `It sells at the sum of its parts${less}; a part has no price yet.`
-    : `It sells at the sum of its parts${less}: ${format.money(price)} now.`;
+    ? `Sells at the sum of its parts${less}; a part has no price yet.`
+    : `Sells at the sum of its parts${less}: ${format.money(price)} now.`;
 }
 
 /** What one sells at when its parts make its price; null while a part has none. @param decimals of the currency */

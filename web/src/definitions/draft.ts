@@ -1,5 +1,5 @@
 import type { Line, LineInput, PartItem, Rate, Revision } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault, wordsOf } from '@yosegi/contract/problems';
 import {
   balanceShares,
   type Line as CoreLine,
@@ -193,7 +193,7 @@ export function reckon(draft: Draft, productDecimals: number, rates: readonly Ra
     try {
       return (zeroIsFault ? positive : fromZero)(parse());
     } catch (error) {
-      faults.set(field, wordsOf(error) ?? 'This cannot be read.');
+      faults.set(field, entryFault(error));
       return 0 as T;
     }
   };
@@ -229,10 +229,10 @@ export function reckon(draft: Draft, productDecimals: number, rates: readonly Ra
       return { kind: 'labour', basis, minutes, ratePerHour: parseMoney(perHour) };
     }
     if (line.kind === 'charge') {
-      if (line.text.trim() === '') faults.set(at('text'), 'Say what the charge is for.');
+      if (line.text.trim() === '') faults.set(at('text'), 'Enter what the charge is for.');
       return { kind: 'charge', basis, amount: read(at('amount'), () => parseMoney(line.amount)) };
     }
-    if (line.text.trim() === '') faults.set(at('text'), 'Type the note, or remove the line.');
+    if (line.text.trim() === '') faults.set(at('text'), 'Enter the note, or remove the line.');
     return { kind: 'note' };
   });
   if (draft.mending.length > 0)
@@ -246,7 +246,7 @@ export function reckon(draft: Draft, productDecimals: number, rates: readonly Ra
         return readExact(item?.[basis] ?? item?.averageCost ?? '0') as Money;
       });
     } catch (error) {
-      faults.set('cost', wordsOf(error) ?? 'What this costs cannot be worked out.');
+      faults.set('cost', wordsOf(error) ?? 'This cost can’t be calculated.');
       return definitionCost({ ...revision, lines: [] }, () => 0 as Money);
     }
   };

@@ -1,4 +1,4 @@
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { marginOf, priceForMargin } from '@yosegi/core/definitions';
 import { formatDecimal, type Money, mulDiv, parseMoney, parsePercent, stepOf } from '@yosegi/core/number';
 
@@ -20,7 +20,7 @@ export function priceAndMargin(
   try {
     if (typed?.at === 'margin' && cost !== null) {
       const exact = priceForMargin(cost, parsePercent(typed.text));
-      if (exact === null) return { price: '', margin: typed.text, fault: 'A margin is below 100 %.' };
+      if (exact === null) return { price: '', margin: typed.text, fault: 'Enter a margin below 100%.' };
       const price = formatDecimal(mulDiv(exact, 1, coin, 'up') * coin, decimals);
       return { price, margin: typed.text, fault: undefined };
     }
@@ -28,6 +28,6 @@ export function priceAndMargin(
     if (text === '') return { price: '', margin: '', fault: undefined };
     return { price: text, margin: marginText(parseMoney(text)), fault: undefined };
   } catch (error) {
-    return { price: '', margin: '', fault: wordsOf(error) ?? 'This cannot be read.' };
+    return { price: '', margin: '', fault: entryFault(error) };
   }
 }

@@ -6,7 +6,7 @@ export const faultWords = {
   'unpriced-part': 'a part without a cost',
   'archived-part': 'an archived part',
   'below-cost': 'sells below cost',
-  'beyond-reckoning': 'costs more than can be kept',
+  'beyond-reckoning': 'costs more than is allowed',
 } as const;
 
 export function revisionsOf({ inUse, draft }: Pick<DefinitionRow, 'inUse' | 'draft'>): string {

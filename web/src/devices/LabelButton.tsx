@@ -25,8 +25,8 @@ export function LabelButton({
   const [copies, setCopies] = useTyped(screen, 'copies', '1');
   const create = useCommand('createLabelJob', (job) =>
     notify({
-      text: `${count(job.count, 'label waits', 'labels wait')} at the label printer.`,
-      to: ['/devices/printer', 'See them'],
+      text: `${count(job.count, 'label')} sent to the label printer.`,
+      to: ['/devices/printer', 'Open printer'],
     }),
   );
   const asked = /^\d{1,3}$/.test(copies) ? Number(copies) : 0;
@@ -35,7 +35,7 @@ export function LabelButton({
     <>
       {typeof ask === 'function' && (
         <Part $width={58}>
-          <QuantityCell unit="each" label="How many labels" value={copies} onChange={setCopies} />
+          <QuantityCell unit="each" label="Number of labels" value={copies} onChange={setCopies} />
         </Part>
       )}
       <Button
@@ -44,7 +44,7 @@ export function LabelButton({
         busy={create.isPending}
         onPress={() => create.mutate({ body: { of: typeof ask === 'function' ? ask(asked) : ask } })}
       >
-        {children ?? 'Labels'}
+        {children ?? 'Print labels'}
       </Button>
       <ProblemBox error={create.error} />
     </>

@@ -36,7 +36,7 @@ export function MailboxPage() {
       <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
           <b>Mail with suppliers</b>
-          <Muted>A stand-in: it reads our orders and answers as suppliers do.</Muted>
+          <Muted>A stand-in that reads our orders and answers as suppliers do.</Muted>
         </StripHead>
         <StripList aria-label="Mail">
           <Answer of={pages}>
@@ -68,9 +68,8 @@ export function MailboxPage() {
         {id ? (
           <One key={id} id={id} />
         ) : (
-          <EmptyState isPage title="No mail yet" action={<Link to="/buying/orders">To the orders</Link>}>
-            Send an order by mail; it arrives here as a UBL order. Then let its supplier confirm it, delay it or send
-            the goods off.
+          <EmptyState isPage title="No mail yet" action={<Link to="/buying/orders">See the orders</Link>}>
+            Send an order by email. It arrives here as a UBL order, which its supplier can confirm, delay or deliver.
           </EmptyState>
         )}
       </Sheet>
@@ -101,10 +100,10 @@ function One({ id }: { id: number }) {
 }
 
 const answers = [
-  ['confirm', 'Confirm as asked'],
+  ['confirm', 'Confirm as ordered'],
   ['delay', 'Confirm, but later'],
-  ['deliver-part', 'Send half of it off'],
-  ['deliver', 'Send everything off'],
+  ['deliver-part', 'Send half'],
+  ['deliver', 'Send everything'],
 ] as const;
 
 /** Plays the supplier of the order that a message is about. */
@@ -128,10 +127,10 @@ function Play({ mail }: { mail: Mail }) {
           <b>{order.number}</b>
         </Link>
         <OrderChip order={order} />
-        {order.announced && <Faint>a delivery waits to be received</Faint>}
+        {order.announced && <Faint>delivery to receive</Faint>}
       </Row>
       {order.state === 'closed' || order.state === 'cancelled' ? (
-        <Muted>This order is over, so there is nothing to answer.</Muted>
+        <Muted>This order is closed, so there is nothing to answer.</Muted>
       ) : (
         <Row $wrap $end>
           {answers.map(([key, title]) => (

@@ -32,16 +32,14 @@ export function PrinterPage() {
     <Three $margin={false}>
       <Strip {...(id ? {} : { 'data-alone': true })}>
         <StripHead>
-          <b>
-            {waiting.length === 0 ? 'Nothing is waiting to be printed.' : `${count(waiting.length, 'job')} to print.`}
-          </b>
+          <b>{waiting.length === 0 ? 'Nothing to print.' : `${count(waiting.length, 'job')} to print.`}</b>
         </StripHead>
         <StripList aria-label="Label jobs">
           <Answer of={pages}>
             {() => (
               <>
-                <Group title="Waiting" rows={[...waiting].reverse()} id={id} choose={setChosen} />
-                <Group title="Over" rows={rows.filter((row) => row.state !== 'waiting')} id={id} choose={setChosen} />
+                <Group title="Pending" rows={[...waiting].reverse()} id={id} choose={setChosen} />
+                <Group title="Done" rows={rows.filter((row) => row.state !== 'waiting')} id={id} choose={setChosen} />
                 <More of={pages}>Show older</More>
               </>
             )}
@@ -53,8 +51,8 @@ export function PrinterPage() {
           <One key={id} id={id} />
         ) : (
           <EmptyState isPage title="No labels yet">
-            Labels come here from a receipt, a lot, an item or the bins of a store. This printer stands in for a real
-            one: it makes a PDF with one label a page, which any label printer takes.
+            Labels come here from receipts, lots, items and bins. This stand-in makes a PDF with one label per page,
+            which any label printer can print.
           </EmptyState>
         )}
       </Sheet>
@@ -121,7 +119,7 @@ function One({ id }: { id: number }) {
             </Button>
             {data.state === 'waiting' && (
               <Button busy={end.isPending} onPress={() => end.mutate({ params: { id }, body: { as: 'cancelled' } })}>
-                Take it out of the queue
+                Remove from the queue
               </Button>
             )}
           </Row>

@@ -18,9 +18,9 @@ const Display = styled.output`
   text-align: right; border-radius: 3px; small { font-size: 18px; }
 `;
 const said = {
-  field: 'It stands in the focused field.',
-  screen: 'The screen took it.',
-  nowhere: 'No field is focused there: put the cursor where the weight belongs.',
+  field: 'Entered in the selected field.',
+  screen: 'Received by the screen.',
+  nowhere: 'No field is selected there. Put the cursor where the weight belongs.',
 };
 
 /**
@@ -43,7 +43,7 @@ export function ScalePage() {
       <Ask>
         <ScreenChoice
           title="Weigh into"
-          hint="Open the screen in another tab or window, and put the cursor into the quantity that is weighed."
+          hint="Open the screen in another tab or window, and put the cursor in the quantity to weigh."
           screens={screens}
           target={target}
           onChoose={setChosen}
@@ -51,8 +51,8 @@ export function ScalePage() {
       </Ask>
       <Desk>
         <div>
-          <h1>{load === null || load === 0 ? 'What stands on the scale?' : 'Ready to send.'}</h1>
-          <Lead>Tare takes away what stands on it now, like a jar before it is filled.</Lead>
+          <h1>{load === null || load === 0 ? 'What’s on the scale?' : 'Ready to send.'}</h1>
+          <Lead>Tare subtracts the current load, like an empty jar.</Lead>
         </div>
         <Display aria-label="Net weight">
           {format.number(net, 3)} <small>kg</small>
@@ -60,12 +60,12 @@ export function ScalePage() {
         <Row $end $wrap>
           <Part $width={190}>
             <Field
-              label="What stands on it, in kg"
+              label="Load, in kg"
               numeric
               autoFocus
               value={typed}
               onChange={setTyped}
-              error={load === null && typed.trim() !== '' ? `Type a weight up to ${MOST_KILOS} kg.` : undefined}
+              error={load === null && typed.trim() !== '' ? `Enter a weight up to ${MOST_KILOS} kg.` : undefined}
             />
           </Part>
           <Button onPress={() => setScale(tared(now))}>Tare</Button>

@@ -25,9 +25,9 @@ const Label = styled.div`
   background: var(--field); padding: 16px; align-self: start; justify-self: start; display: flex; align-items: center; gap: 24px;
 `;
 const said = {
-  field: 'It was typed into the focused field.',
-  screen: 'The screen took it.',
-  nowhere: 'That screen takes no scans now: focus a field there.',
+  field: 'Entered in the selected field.',
+  screen: 'Received by the screen.',
+  nowhere: 'That screen takes no scans right now. Select a field there.',
 };
 
 /**
@@ -59,12 +59,12 @@ export function ScannerPage() {
       <Beam>
         <div>
           <h1>{text === '' ? 'What do you hold in front of the scanner?' : 'Ready to scan.'}</h1>
-          <Lead>Compose a label, choose a bin, or type what is printed.</Lead>
+          <Lead>Compose a label, choose a bin, or enter what is printed.</Lead>
         </div>
         <Compose onPut={put} />
         <Part $max={420}>
           <Field
-            label="What the scanner sends"
+            label="Scanned text"
             value={text.replaceAll('\u001d', '␝')}
             onChange={(next) => put(next.replaceAll('␝', '\u001d'), '')}
           />

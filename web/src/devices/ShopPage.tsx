@@ -49,10 +49,10 @@ export function ShopPage() {
           <Window aria-label="Shop window">
             <ShopWindow products={products} />
           </Window>
-          <Sent aria-label="What the shop has sent">
-            <h2>What the shop has sent</h2>
+          <Sent aria-label="Orders sent">
+            <h2>Orders sent</h2>
             {orders.length === 0 ? (
-              <EmptyState title="Nothing yet">
+              <EmptyState title="No messages yet">
                 Fill the basket and send it. The order comes in as a UBL message, as from any other shop.
               </EmptyState>
             ) : (
@@ -80,7 +80,7 @@ function ShopWindow({ products }: { products: readonly Product[] }) {
     setBasket(NOTHING);
     screen.forget();
     notify({
-      text: `${number} came in${standing === 'quote' ? ' and waits to be looked at' : ' and is confirmed'}.`,
+      text: `${number} came in${standing === 'quote' ? ' to be checked' : ' and is confirmed'}.`,
       to: [`/orders/${id}`, 'See it'],
     });
   });
@@ -142,7 +142,7 @@ function ShopWindow({ products }: { products: readonly Product[] }) {
         />
         <Row $end>
           <Field
-            label="Mail address"
+            label="Email"
             value={who.email}
             onChange={(email) => setWho({ ...who, email })}
             error={problemAt(send.error, 'email')}
@@ -181,7 +181,9 @@ function SentOrder({ order }: { order: ShopOrder }) {
   const notify = useNotify();
   const [asked, setAsked] = useState(false);
   const send = useCommand('shopSends', ({ number, isNew }) =>
-    notify({ text: isNew ? `${number} took it in.` : `${number} had it already; nothing has changed.` }),
+    notify({
+      text: isNew ? `${number} received.` : `${number} was received before; nothing has changed.`,
+    }),
   );
   const isOpen = order.standing !== 'cancelled' && order.standing !== 'shipped';
   const oneMore = () =>
@@ -224,13 +226,13 @@ function SentOrder({ order }: { order: ShopOrder }) {
         {isOpen && (
           <>
             <Button busy={send.isPending} onPress={oneMore}>
-              One more
+              Ask for one more
             </Button>
             <Button
               busy={send.isPending}
               onPress={() => send.mutate({ body: { does: 'cancel', orderId: order.id, why: 'Cancelled in the shop' } })}
             >
-              Cancel it
+              Cancel order
             </Button>
           </>
         )}

@@ -40,7 +40,7 @@ function Promised({ xml }: { xml: string }) {
           <span>
             {formatDecimal(line.quantity)} {line.name}
           </span>
-          <b>{line.promisedOn ? format.day(line.promisedOn) : <Late>no day yet</Late>}</b>
+          <b>{line.promisedOn ? format.day(line.promisedOn) : <Late>no date yet</Late>}</b>
         </KeyValue>
       ))}
     </Part>

@@ -27,7 +27,7 @@ const Line = styled.div`
 const fates: Record<Fate, { sign: string; word: string; colour: string }> = {
   refused: { sign: '✕', word: 'refused', colour: 'short-ink' },
   new: { sign: '+', word: 'new', colour: 'ok-ink' },
-  changed: { sign: '≠', word: 'changes', colour: 'coming-ink' },
+  changed: { sign: '≠', word: 'changed', colour: 'coming-ink' },
   same: { sign: '=', word: 'the same', colour: 'ink-3' },
 };
 const order: readonly Fate[] = ['refused', 'new', 'changed', 'same'];
@@ -58,7 +58,7 @@ export function ImportSheet({ id, onClose }: { id: string; onClose: () => void }
   if (job.state === 'failed' || job.state === 'cancelled')
     return (
       <Pane>
-        <h1>{job.state === 'failed' ? `${job.file} cannot come in.` : 'Stopped; nothing came in.'}</h1>
+        <h1>{job.state === 'failed' ? `${job.file} can’t be imported.` : 'Stopped; nothing was imported.'}</h1>
         {job.problem && <Late role="alert">{job.problem}</Late>}
         <div>
           <Button look="go" onPress={onClose}>
@@ -79,7 +79,7 @@ export function ImportSheet({ id, onClose }: { id: string; onClose: () => void }
         {job.state === 'reading' ? (
           <Progress job={job} says="Reading" onStop={stop} />
         ) : job.state === 'applying' ? (
-          <Progress job={job} says="Bringing in" onStop={stop} />
+          <Progress job={job} says="Importing" onStop={stop} />
         ) : (
           <Judged job={job} onClose={onClose} onStop={stop} />
         )}
@@ -100,7 +100,7 @@ function Progress({ job, says, onStop }: { job: ImportJob; says: string; onStop:
       <Bar role="progressbar" aria-label={says} aria-valuenow={percent}>
         <i style={{ width: `${percent}%` }} />
       </Bar>
-      <Button onPress={onStop}>Stop; nothing comes in</Button>
+      <Button onPress={onStop}>Stop; nothing is imported</Button>
     </Going>
   );
 }
@@ -149,7 +149,7 @@ function Matching({ job, onMatched }: { job: ImportJob; onMatched: () => void })
                 ? [
                     [
                       FIELD_PREFIX + title.replace(/^field:\s*/i, ''),
-                      `a field of its own: ${title.replace(/^field:\s*/i, '')}`,
+                      `a custom field: ${title.replace(/^field:\s*/i, '')}`,
                     ] as const,
                   ]
                 : []),
@@ -230,9 +230,9 @@ function Judged({ job, onClose, onStop }: { job: ImportJob; onClose: () => void;
         {done ? (
           <>
             <LinkButton look="go" to={doneAt[job.kind]}>
-              See them
+              See the records
             </LinkButton>
-            <Button onPress={onClose}>Another file</Button>
+            <Button onPress={onClose}>Choose another file</Button>
           </>
         ) : (
           <>
@@ -242,14 +242,15 @@ function Judged({ job, onClose, onStop }: { job: ImportJob; onClose: () => void;
               isDisabled={counts.refused > 0 || (todo === 0 && problemOf(apply.error) === null)}
               onPress={() => apply.mutate({ params: { id: job.id }, body: {} })}
             >
-              {todo === 0 ? 'Nothing to bring in' : `Bring in ${count(todo, 'row')}`}
+              Import {count(todo, 'row')}
             </Button>
             <Button look="ghost" onPress={onStop}>
-              Leave it; nothing comes in
+              Cancel; nothing is imported
             </Button>
             {counts.refused > 0 && (
               <Muted>
-                It is all or nothing: correct the refused rows in the file, or match its columns differently.
+                Nothing is imported until every row is accepted. Correct the refused rows in the file, or match its
+                columns differently.
               </Muted>
             )}
           </>
@@ -261,9 +262,9 @@ function Judged({ job, onClose, onStop }: { job: ImportJob; onClose: () => void;
 
 function conclusion({ state, counts }: ImportJob): string {
   if (state === 'done')
-    return `It is in: ${count(counts.new, 'row')} new, ${counts.changed} changed, ${counts.same} the same as before.`;
-  if (counts.refused > 0) return `${count(counts.refused, 'row')} of it cannot come in.`;
-  if (counts.new + counts.changed === 0) return 'Everything in it is known already; nothing would change.';
+    return `Import finished: ${count(counts.new, 'row')} new, ${counts.changed} changed, ${counts.same} the same as before.`;
+  if (counts.refused > 0) return `${count(counts.refused, 'row')} can’t be imported.`;
+  if (counts.new + counts.changed === 0) return 'The file holds nothing new; nothing would change.';
   return `${counts.new} new, ${counts.changed} changed, ${counts.same} the same. Nothing is refused.`;
 }
 

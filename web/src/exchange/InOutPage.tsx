@@ -26,27 +26,27 @@ const FileLink = styled.a`
 const about: Record<FileKindName, { title: string; says: string }> = {
   items: {
     title: 'Items',
-    says: 'What you buy and make: code, name, unit, prices, barcode, packs, and any field of your own.',
+    says: 'What you buy and make, with prices, barcodes and custom fields.',
   },
   prices: {
-    title: "Suppliers' prices",
-    says: 'Who sells an item, under which code, at what price, pack, minimum and lead time. New suppliers are added.',
+    title: 'Suppliers’ prices',
+    says: 'Who sells an item, with codes, prices, packs and lead times. New suppliers are added.',
   },
   stock: {
     title: 'Opening stock',
-    says: 'How much stands in which bin and what it cost. For items that have not moved yet.',
+    says: 'Quantity and cost by bin, for items that haven’t moved yet.',
   },
   definitions: {
     title: 'Bills of materials',
-    says: 'One line of one product a row: parts, labour, charges and notes. What differs becomes the next revision.',
+    says: 'One row for each line of a product: parts, labour, charges and notes. Changes become the next revision.',
   },
   customers: {
     title: 'Customers',
-    says: 'Who buys from you: code, name, addresses, discount, days of transport, and any field of your own.',
+    says: 'Who buys from you, with addresses, discounts and custom fields.',
   },
   orders: {
     title: 'Orders',
-    says: 'What customers ask for, one line a row; rows under one number are one order. Empty prices are your own.',
+    says: 'Customers’ orders, one line a row. Rows with the same number are one order. Empty prices become your own.',
   },
 };
 
@@ -57,10 +57,10 @@ export function InOutPage() {
   if (job) return <ImportSheet id={job} onClose={() => setSearch({}, { replace: true })} />;
   return (
     <Page>
-      <h1>Bring your catalogue in, or take it out.</h1>
+      <h1>Import your catalogue, or export it.</h1>
       <Lead>
-        CSV or XLSX with any column titles, in this order. You see what would become of every row before anything is
-        changed; an export comes back in without a change.
+        CSV or XLSX with any column titles, in this order. You see what each row would do before anything changes. You
+        can import an export again without a change.
       </Lead>
       <Cards>
         {(Object.keys(about) as FileKindName[]).map((kind, index) => (

@@ -43,7 +43,7 @@ export function CostEffect({ item }: { item: ItemDetail }) {
     const share =
       price === null || cost === null ? null : marginOf(readExact(price) as Money, readExact(cost) as Money);
     if (share === null) return '–';
-    const text = `${format.number(formatDecimal(share), 1, 1)} %`;
+    const text = format.percent(formatDecimal(share), 1, 1);
     return share < 0 ? <Late>{text}</Late> : text;
   };
   return (
@@ -51,12 +51,12 @@ export function CostEffect({ item }: { item: ItemDetail }) {
       <H2 $top={22}>
         {rows.length === 0
           ? 'No product in use contains it.'
-          : `If it cost something else: ${count(rows.length, 'product')}${below.length > 0 ? `, ${below.length} below cost` : ''}.`}
+          : `If the cost changed: ${count(rows.length, 'product')}${below.length > 0 ? `, ${below.length} below cost` : ''}.`}
       </H2>
       <Row $gap={10} $top={8} $bottom={8} $end>
         <Part $width={150}>
           <Field
-            label={`One ${item.unit} costs`}
+            label={item.unit === 'each' ? 'Unit cost' : `Unit cost per ${item.unit}`}
             numeric
             value={typed}
             onChange={setTyped}
@@ -70,7 +70,7 @@ export function CostEffect({ item }: { item: ItemDetail }) {
             save.mutate({ params: { id: item.id }, body: { standardCost: typed.trim(), version: item.version } })
           }
         >
-          Save as its standard cost
+          Save as standard cost
         </Button>
         <Lead>
           {costNames[item.costFrom]} now {format.unitCost(item.averageCost)}. Receipts set the average and the latest
@@ -83,7 +83,7 @@ export function CostEffect({ item }: { item: ItemDetail }) {
           <thead>
             <tr>
               <th>Product</th>
-              <th className="num">One costs</th>
+              <th className="num">Unit cost</th>
               <th className="num">then</th>
               <th className="num">Margin</th>
               <th className="num">then</th>

@@ -21,7 +21,7 @@ export function Coming({ item }: { item: ItemDetail }) {
           <span>
             <Link to={row.source === 'purchase' ? `/buying/orders/${row.id}` : `/build/${row.id}`}>{row.number}</Link>{' '}
             <Faint>
-              {row.on === null ? 'no day known' : row.late ? <Late>due {format.day(row.on)}</Late> : format.day(row.on)}{' '}
+              {row.on === null ? 'no date yet' : row.late ? <Late>due {format.day(row.on)}</Late> : format.day(row.on)}{' '}
               · {row.from}
             </Faint>
           </span>

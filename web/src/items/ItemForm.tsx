@@ -58,7 +58,7 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
   const units = useQuestion('units', {}).data ?? [];
   const stores = useQuestion('stores', {}).data ?? [];
   const done = ({ id }: Saved, { body }: { body: { name: string } }) => {
-    notify({ text: `${body.name} is saved.` });
+    notify({ text: `${body.name} saved.` });
     void go(`/stock/items/${id}`);
   };
   const saved = (one: Saved) => form.saved(one);
@@ -138,7 +138,7 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
         />
         {typed.tracking === 'lot' && (
           <Choice
-            label="Which lot goes first"
+            label="Lot order"
             {...field('lotOrder')}
             options={[
               ['prescribed', 'the first to expire, always'],
@@ -147,13 +147,13 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
           />
         )}
         {typed.tracking === 'lot' && (
-          <Field label="What is written down of each lot" placeholder="colour, moisture" {...field('lotFields')} />
+          <Field label="Recorded for each lot" placeholder="colour, moisture" {...field('lotFields')} />
         )}
         {typed.tracking === 'serial' && (
           <Field label="Serial pattern, # for each digit" placeholder="SC-####" {...field('serialPattern')} />
         )}
         <Field label="Standard cost" numeric isDisabled={!mayValue} {...field('standardCost')} />
-        <Field label="Days to send it back" numeric {...field('returnDays')} />
+        <Field label="Return window, days" numeric {...field('returnDays')} />
         <Tick isOn={typed.taxFree} onChange={(taxFree) => set({ taxFree })}>
           Tax-free
         </Tick>
@@ -168,7 +168,7 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
             rows={typed.fields}
             onChange={(fields) => set({ fields })}
             at={at}
-            hint="Anything else worth keeping: warranty months, colour, tariff number."
+            hint="Anything else to record: warranty months, colour, tariff number."
             example="Warranty months"
           />
         </Wide>
@@ -184,7 +184,7 @@ export function ItemForm({ item }: { item: ItemDetail | null }) {
           />
           <Row $top={8}>
             <Button look="go" type="submit" busy={command.isPending}>
-              {item ? 'Save' : 'Add the item'}
+              {item ? 'Save' : 'Add item'}
             </Button>
             <LinkButton look="ghost" to={item ? `/stock/items/${item.id}` : '/stock/items'}>
               Back

@@ -25,7 +25,7 @@ export function Packs({ rows, onChange, at, unit }: RowListProps<TypedPack> & { 
   return (
     <RowList
       title="Packs"
-      hint={`“3 box” can then be typed wherever a quantity of it is asked for.`}
+      hint={`“3 box” can then be entered wherever a quantity is asked for.`}
       rows={rows}
       onChange={onChange}
       blank={{ name: '', one: '' }}
@@ -74,7 +74,7 @@ export function Suppliers({ rows, onChange, at, unit }: RowListProps<TypedSuppli
       title="Suppliers"
       hint={
         suppliers.length === 0
-          ? 'Add suppliers under Stock, Suppliers; then say here who sells this item.'
+          ? 'Add suppliers under Buying, then choose here who sells this item.'
           : `Price, pack and minimum are for one ${unit}: the order is a multiple of the pack and at least the minimum.`
       }
       rows={rows}
@@ -161,7 +161,7 @@ function Breaks({ row, index, at, unit, onChange }: BreaksProps) {
             error={at(`suppliers.${index}.breaks.${nth}.from`)}
           />
           <Field
-            label="Price from there"
+            label="Price from that quantity"
             numeric
             value={one.price}
             onChange={(price) => set(nth, { price })}
@@ -178,7 +178,7 @@ function Breaks({ row, index, at, unit, onChange }: BreaksProps) {
       ))}
       {row.breaks.length < MOST_BREAKS && (
         <Button look="ghost" onPress={() => onChange([...row.breaks, { from: '', price: '' }])}>
-          + Price break
+          Add price break
         </Button>
       )}
     </Broken>

@@ -117,7 +117,7 @@ export function ItemSheet({ item }: { item: ItemDetail }) {
         {view === 'effect' && <CostEffect key={item.version} item={item} />}
       </Sheet>
       <Margin aria-label="Places and costs">
-        <h2>Where it stands</h2>
+        <h2>Locations</h2>
         <Bins item={item} />
         <Promised item={item} />
         <Coming item={item} />
@@ -166,7 +166,7 @@ function About({ item }: { item: ItemDetail }) {
   if (suppliers.length + packs.length + fields.length === 0 && !barcode) return null;
   return (
     <>
-      <H2 $top={18}>About it</H2>
+      <H2 $top={18}>Details</H2>
       {barcode && (
         <KeyValue>
           <span>{isGtin(barcode) ? 'GTIN' : 'Barcode'}</span>
@@ -232,7 +232,7 @@ function Bins({ item }: { item: Item }) {
     <Answer of={bins}>
       {(rows) =>
         rows.length === 0 ? (
-          <Muted>In no bin.</Muted>
+          <Muted>Not in any bin.</Muted>
         ) : (
           rows.map((row) => (
             <KeyValue key={`${row.binId}:${row.build}`}>

@@ -57,7 +57,7 @@ function ItemStrip() {
     <Strip>
       <StripHead>
         <Finder label="Find an item" placeholder="Find an item" />
-        <LinkButton to={`/stock/items${suffix}`}>The whole list</LinkButton>
+        <LinkButton to={`/stock/items${suffix}`}>Full list</LinkButton>
       </StripHead>
       <Answer of={pages}>
         {() =>

@@ -43,11 +43,11 @@ export function ItemsTable() {
   });
   const mayDefine = useCan('define');
   const archive = useEach('archiveItem', 'item', show === 'archived' ? 'back in use' : 'archived');
-  const label = useEach('createLabelJob', 'label', 'waiting at the label printer');
+  const label = useEach('createLabelJob', 'label', 'at the label printer');
   const deedsOf = (chosen: readonly Item[]): readonly Deed[] => [
     {
       id: 'labels',
-      name: 'Labels',
+      name: 'Print labels',
       isDisabled: label.busy,
       act: () =>
         void label.run(chosen.map(({ id, name }) => ({ name, input: { body: { of: { itemId: id, copies: 1 } } } }))),

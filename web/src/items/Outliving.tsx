@@ -15,7 +15,7 @@ export function Outliving({ item }: { item: ItemDetail }) {
     notify({ text: body.archived ? `${item.name} is archived.` : `${item.name} is back in use.` }),
   );
   const remove = useCommand('deleteItem', () => {
-    notify({ text: `${item.name} is deleted; nothing referred to it.` });
+    notify({ text: `${item.name} deleted. Nothing used it.` });
     void go('/stock/items');
   });
   const set = (archived: boolean) =>
@@ -25,7 +25,7 @@ export function Outliving({ item }: { item: ItemDetail }) {
       <Row $wrap $top={16} $bottom={8}>
         {item.archived ? (
           <Button busy={archive.isPending} onPress={() => set(false)}>
-            Bring it back
+            Bring item back
           </Button>
         ) : item.hasHistory ? (
           <Button look="ghost" busy={archive.isPending} onPress={() => set(true)}>
@@ -36,12 +36,12 @@ export function Outliving({ item }: { item: ItemDetail }) {
             label="Delete…"
             look="ghost"
             title={`Delete ${item.name}?`}
-            action="Delete it"
-            keep="Keep it"
+            action="Delete item"
+            keep="Keep the item"
             busy={remove.isPending}
             onDo={() => remove.mutate({ params: { id: item.id } })}
           >
-            Nothing refers to it. What is kept of it, like suppliers and prices, goes with it.
+            No orders or builds use this item. Its suppliers and prices are deleted too.
           </AskFirst>
         )}
       </Row>

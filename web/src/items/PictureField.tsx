@@ -29,7 +29,7 @@ export function PictureField({ item }: { item: ItemDetail }) {
       <Stack $gap={6}>
         <Row $gap={6}>
           <Button busy={busy} onPress={() => chooser.current?.click()}>
-            {item.picture ? 'Another picture…' : 'Choose a picture…'}
+            {item.picture ? 'Change picture…' : 'Choose a picture…'}
           </Button>
           {item.picture && (
             <AskFirst
@@ -41,11 +41,11 @@ export function PictureField({ item }: { item: ItemDetail }) {
               busy={remove.isPending}
               onDo={() => remove.mutate({ params: { id: item.id } })}
             >
-              Yosegi keeps no copy of it. The tile stands in its place again.
+              Yosegi has no other copy. The tile is shown again.
             </AskFirst>
           )}
         </Row>
-        <Faint>JPEG, PNG, WebP, GIF or AVIF up to 12 MB; it is kept at 480 pixels. Dropping one here works too.</Faint>
+        <Faint>Picture files up to 12 MB, stored at 480 pixels. You can also drop one here.</Faint>
         <ProblemBox error={error ?? remove.error} />
       </Stack>
       <FileInput chooser={chooser} accept="image/*" label="Picture file" onFile={send} />

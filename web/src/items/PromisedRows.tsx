@@ -27,8 +27,8 @@ export function PromisedRows({ rows, unit, decimals }: Props) {
           <>
             <br />
             <Late>
-              {row.now === '0' ? 'waits' : `${format.number(row.now)} now, the rest waits`}
-              {row.wholeOn ? ` until ${format.day(row.wholeOn)}` : ', no day yet'}
+              {row.now === '0' ? 'short' : `${format.number(row.now)} now, the rest later`}
+              {row.completeOn ? ` until ${format.day(row.completeOn)}` : ', no date yet'}
             </Late>
           </>
         )}

@@ -75,7 +75,7 @@ const bodyOf = ({ code, name, decimals, related }: Typed) => ({
 function UnitForm({ unit, onDone }: { unit: Unit | null; onDone?: () => void }) {
   const notify = useNotify();
   const done = (saved: Unit) => {
-    notify({ text: `${saved.name} is saved.` });
+    notify({ text: `${saved.name} saved.` });
     onDone?.();
   };
   const saved = (one: Unit) => form.saved(one);
@@ -125,9 +125,9 @@ function UnitForm({ unit, onDone }: { unit: Unit | null; onDone?: () => void }) 
         {(form.dirty || !unit) && (
           <Row $top={6}>
             <Button type="submit" busy={command.isPending}>
-              {unit ? `Save ${unit.code}` : 'Add the unit'}
+              {unit ? `Save ${unit.code}` : 'Add unit'}
             </Button>
-            <Faint>Write “g = 0.001; oz = 0.0283”: one of it in the stock unit.</Faint>
+            <Faint>Enter “g = 0.001; oz = 0.0283”: how much one is in the stock unit.</Faint>
           </Row>
         )}
       </Whole>

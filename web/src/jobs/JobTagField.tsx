@@ -50,7 +50,7 @@ export function JobTagField({ kind, id, jobTag }: Props) {
           />
         </Part>
         <Button busy={set.isPending} onPress={keep}>
-          Keep
+          Save
         </Button>
       </Row>
       <ProblemBox error={set.error} shownAt={['jobTag']} />

@@ -78,8 +78,7 @@ export function JobsPage() {
             title={jobs.data?.length ? 'Which job?' : 'No job yet'}
             action={<LinkButton to="/build">Builds</LinkButton>}
           >
-            A job tag is a word you give to orders, builds, repairs, purchases and adjustments. Everything with the same
-            tag is added up here: what it cost, what it brought, and what is left.
+            A job tag is a word you give to orders, builds and other records. See here what each job cost and earned.
           </EmptyState>
         </Sheet>
       )}
@@ -94,12 +93,8 @@ function One({ tag }: { tag: string }) {
       {(data) =>
         data.records.length === 0 ? (
           <Sheet>
-            <EmptyState
-              isPage
-              title={`Nothing is booked under ${tag}`}
-              action={<LinkButton to="/orders/jobs">Jobs</LinkButton>}
-            >
-              Give the tag to an order, a build, a repair, a purchase or an adjustment, and it is added up here.
+            <EmptyState isPage title={`Nothing tagged ${tag}`} action={<LinkButton to="/orders/jobs">Jobs</LinkButton>}>
+              Give a tag to an order, a build or any other record, and see its costs and income here.
             </EmptyState>
           </Sheet>
         ) : (
@@ -124,19 +119,16 @@ function JobSheet({ job }: { job: Job }) {
     <SheetAndMargin>
       <Sheet>
         <h1>{conclusion(job, (text) => format.money(text))}</h1>
-        <Lead>
-          What is bought or built for stock costs nothing here until it leaves. What comes back costs nothing any more,
-          and what is owed for it is no income.
-        </Lead>
+        <Lead>Stock costs count once goods ship. Returns take off their cost, and refunds their income.</Lead>
         <Grid $full $top={14}>
           <thead>
             <tr>
-              <th>What</th>
-              <th>About</th>
-              <th>Stands</th>
+              <th>Record</th>
+              <th>For</th>
+              <th>Status</th>
               <th className="num">Cost</th>
               <th className="num">Income</th>
-              <th className="num">Left</th>
+              <th className="num">Margin</th>
             </tr>
           </thead>
           <tbody>
@@ -156,7 +148,7 @@ function JobSheet({ job }: { job: Job }) {
             ))}
             <tr>
               <td colSpan={3}>
-                <b>Together</b>
+                <b>Total</b>
               </td>
               <td className="num">
                 <b>{format.money(job.cost)}</b>
@@ -172,11 +164,11 @@ function JobSheet({ job }: { job: Job }) {
         </Grid>
         <OverTime job={job} />
       </Sheet>
-      <Margin aria-label="What it comes to">
-        <h2>What is left</h2>
+      <Margin aria-label="Total">
+        <h2>Margin</h2>
         <BigNumber $top={6}>{format.money(job.margin)}</BigNumber>
         <Muted>of {format.money(job.income)} that came in</Muted>
-        <H2 $top={22}>What went into it</H2>
+        <H2 $top={22}>Costs</H2>
         <KeyValue>
           Bought <b>{format.money(job.bought)}</b>
         </KeyValue>
@@ -186,7 +178,7 @@ function JobSheet({ job }: { job: Job }) {
         <KeyValue>
           Charges <b>{format.money(job.charges)}</b>
         </KeyValue>
-        <Muted>Of it, and of what was there before, {format.money(job.cost)} has left and not come back.</Muted>
+        <Muted>Shipped and not returned, including earlier stock: {format.money(job.cost)}.</Muted>
       </Margin>
     </SheetAndMargin>
   );
@@ -202,13 +194,13 @@ function OverTime({ job }: { job: Job }) {
       left += readForText(posting.income) - readForText(posting.cost);
       return { ...posting, left: formatDecimal(left) };
     });
-  if (points.length === 0) return <Muted>Nothing of it has left yet, so it cost nothing and brought nothing.</Muted>;
+  if (points.length === 0) return <Muted>Nothing has shipped yet: no costs and no income.</Muted>;
   return (
     <Section $top={22}>
       <H2 $bottom={8}>Over time</H2>
       {points.length > 1 && (
         <LineChart
-          label="What is left after each posting"
+          label="Margin after each posting"
           points={points.map((point) => ({
             name: format.day(dayOf(point.at)),
             value: Number(point.left),
@@ -223,7 +215,7 @@ function OverTime({ job }: { job: Job }) {
             <th>Posted</th>
             <th className="num">Cost</th>
             <th className="num">Income</th>
-            <th className="num">Left then</th>
+            <th className="num">Margin after</th>
           </tr>
         </thead>
         <tbody>
@@ -254,9 +246,9 @@ function OverTime({ job }: { job: Job }) {
 }
 
 function conclusion({ tag, income, cost, margin }: Job, money: (text: string) => string): string {
-  if (income === '0' && cost === '0') return `${tag} has cost nothing and brought nothing yet.`;
-  if (income === '0') return `${tag} has cost ${money(cost)} and brought nothing yet.`;
+  if (income === '0' && cost === '0') return `${tag}: no costs or income yet.`;
+  if (income === '0') return `${tag} has cost ${money(cost)} and earned nothing yet.`;
   return margin.startsWith('-')
-    ? `${tag} brought ${money(income)} and cost ${money(cost)}.`
-    : `${tag} brought ${money(income)}, of which ${money(margin)} is left.`;
+    ? `${tag} earned ${money(income)} and cost ${money(cost)}.`
+    : `${tag} earned ${money(income)}, with a margin of ${money(margin)}.`;
 }

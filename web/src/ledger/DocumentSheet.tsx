@@ -26,10 +26,10 @@ const valueNames: Record<string, string> = {
   charge: 'Charge',
   'written-off': 'Written off',
   adjusted: 'Adjusted',
-  revalued: 'Valued anew',
+  revalued: 'Revalued',
   'cost-difference': 'Difference in cost',
   shipped: 'Shipped',
-  repaired: 'What the repair cost',
+  repaired: 'Repair cost',
 };
 
 /** One posting: what moved, what value came and went with it, and its undoing. */
@@ -41,7 +41,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
   const mayOverride = useCan('override');
   const mayUndo = mayPost && (document.overrideReason === null || mayOverride);
   const undo = useCommand('undoDocument', (counter) => {
-    notify({ text: `${document.number} is undone by ${counter.number}.` });
+    notify({ text: `${document.number} undone by ${counter.number}.` });
     void go(`/stock/documents/${counter.id}`);
   });
   const kind = documentKinds[document.kind];
@@ -69,7 +69,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
         )}
         {canLabel && <LabelButton ask={{ documentId: document.id }} />}
         {document.receipt && !document.reversedBy && (
-          <LinkButton to={`/stock/documents/${document.id}/prices`}>The invoice says otherwise</LinkButton>
+          <LinkButton to={`/stock/documents/${document.id}/prices`}>Invoice differs</LinkButton>
         )}
         {document.for && (
           <LinkButton to={`${forPath[document.for.kind]}/${document.for.id}`}>
@@ -107,7 +107,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
       {document.overrideReason && <Chip $tone="short">Went below zero: “{document.overrideReason}”</Chip>}
       <ProblemBox error={undo.error} />
       <section>
-        <h2>What moved</h2>
+        <h2>Movements</h2>
         <Grid>
           <thead>
             <tr>
@@ -144,7 +144,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
       {document.finished && <Finished finished={document.finished} />}
       {document.uses.length > 0 && (
         <section>
-          <h2>Planned and really used</h2>
+          <h2>Planned and actually used</h2>
           <Grid>
             <thead>
               <tr>
@@ -182,7 +182,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
       )}
       {document.values.length > 0 && (
         <Values>
-          <h2>Value beside the goods</h2>
+          <h2>Other value</h2>
           {document.values.map((value, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a posted document never changes
             <KeyValue key={index}>

@@ -83,7 +83,7 @@ function List() {
   return (
     <ListPage>
       <ListTop>
-        <KindHead title="What was posted" lead="The newest first. Each can be undone." />
+        <KindHead title="Documents" lead="The newest first. Each can be undone." />
       </ListTop>
       <LongList
         list="documents"

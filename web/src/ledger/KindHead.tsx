@@ -27,7 +27,7 @@ export function KindHead({ title, lead }: { title: string; lead: string }) {
         <Lead>{lead}</Lead>
       </div>
       <Push />
-      <Two aria-label="How it is listed">
+      <Two aria-label="View">
         <NavLink to={`/stock/documents${search}`} end>
           By document
         </NavLink>

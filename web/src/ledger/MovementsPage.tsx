@@ -104,7 +104,7 @@ export function MovementsPage() {
     <ListPage>
       <ListTop>
         <KindHead
-          title="Everything that moved"
+          title="All movements"
           lead="The newest first. Nothing here is ever changed; a mistake is undone by a counter-document."
         />
       </ListTop>
@@ -116,7 +116,7 @@ export function MovementsPage() {
         columns={columns}
         leadColumns={LEAD}
         lead={leadOf}
-        empty={<Nothing>{narrowed || kind ? 'Nothing like that has moved.' : 'Nothing has moved yet.'}</Nothing>}
+        empty={<Nothing>{narrowed || kind ? 'No movements match.' : 'Nothing has moved yet.'}</Nothing>}
       >
         <Narrow $width={230}>
           <Finder label="Text" placeholder="Item, document or remark" hideLabel={false} />
@@ -140,7 +140,7 @@ export function MovementsPage() {
         </Narrow>
         {narrowed && (
           <Button look="ghost" onPress={clear}>
-            Everything again
+            Clear filters
           </Button>
         )}
         <SavedFilters list="movements" />

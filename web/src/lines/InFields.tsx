@@ -67,7 +67,7 @@ function LotIn({ item, typed, onChange, errorAt, onKeyDown }: Props) {
           {...(onKeyDown ? { onKeyDown } : {})}
         />
       </Part>
-      <Faint>leave empty if it keeps, or if the lot is known</Faint>
+      <Faint>leave empty if it does not expire, or if the lot is known</Faint>
       {names.map((name) => (
         <Part key={name} $width={150}>
           <Field
@@ -160,7 +160,7 @@ function SerialsIn({ item, typed, onChange, quantity, setCount, errorAt, onKeyDo
       ) : (
         (isGivenBack || check) && (
           <Faint>
-            {isGivenBack ? 'the unit that is taken in' : 'the item has no serial pattern, so none is suggested'}
+            {isGivenBack ? 'the piece that is taken in' : 'the item has no serial pattern, so none is suggested'}
           </Faint>
         )
       )}

@@ -112,7 +112,7 @@ function SerialsOut({ item, pieces, typed, onChange, quantity, setCount, errorAt
           label={`Serial numbers of ${item.name}`}
           hideLabel
           step
-          placeholder="Scan or type which ones"
+          placeholder="Scan or enter which ones"
           value={typed.serials}
           suffix={`${read.serials.length} of ${Math.round(quantity) || read.serials.length}`}
           onChange={(text) => {

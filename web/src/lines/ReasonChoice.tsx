@@ -18,7 +18,7 @@ interface Props {
 }
 
 /** Why something is posted, of the owner's own list; an owner adds to it where they stand. */
-export function ReasonChoice({ usedFor, value, onChange, label = 'Why', hideLabel = true }: Props) {
+export function ReasonChoice({ usedFor, value, onChange, label = 'Reason', hideLabel = true }: Props) {
   const mayAdd = useCan('set-up');
   const reasons = (useQuestion('reasons', {}).data ?? []).filter((reason) => reason.usedFor === usedFor);
   const [added, setAdded] = useState<string | null>(null);
@@ -34,16 +34,13 @@ export function ReasonChoice({ usedFor, value, onChange, label = 'Why', hideLabe
           hideLabel={hideLabel}
           value={value}
           onChange={onChange}
-          options={[
-            ['', 'Why? Choose a reason'],
-            ...reasons.map(({ id, name }): [string, string] => [String(id), name]),
-          ]}
+          options={[['', 'Choose a reason'], ...reasons.map(({ id, name }): [string, string] => [String(id), name])]}
         />
       </Part>
       {mayAdd &&
         (added === null ? (
           <Button look="ghost" onPress={() => setAdded('')}>
-            Another reason…
+            Add a reason…
           </Button>
         ) : (
           <Part $width={190}>

@@ -13,7 +13,7 @@ export function Shortages({ problem }: { problem: Problem | null }) {
       {lines.map((line) => (
         <li key={`${line.name}.${line.bin}.${line.lot}`}>
           {line.name}
-          {line.lot && `, lot ${line.lot}`}: {format.quantity(line.wanted, line.unit ?? '')} wanted from {line.bin},{' '}
+          {line.lot && `, lot ${line.lot}`}: {format.quantity(line.wanted, line.unit ?? '')} needed from {line.bin},{' '}
           {format.quantity(line.there, line.unit ?? '')} there
         </li>
       ))}

@@ -104,7 +104,7 @@ describe('a refusal', () => {
     type: 'about:blank',
     title: 'Not enough there',
     status: 409,
-    detail: 'There is less in the bin than this would take.',
+    detail: 'The bin holds less than this needs.',
     code: 'stock-short',
     facts: { lines: [{ name: 'Jar', bin: 'A1', lot: null, unit: 'each', wanted: '5', there: '2' }] },
   } as never);
@@ -119,7 +119,7 @@ describe('a refusal', () => {
     const post = vi.fn();
     shown('owner', <Refusal error={short} over={{ action: 'Move below zero', busy: false, post }} />);
     const user = userEvent.setup();
-    expect(screen.getByText('Jar: 5 wanted from A1, 2 there')).toBeTruthy();
+    expect(screen.getByText('Jar: 5 needed from A1, 2 there')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Move below zero…' }));
     await user.type(screen.getByRole('textbox'), 'counted wrong');
     await user.click(screen.getByRole('button', { name: 'Move below zero' }));

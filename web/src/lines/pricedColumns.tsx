@@ -53,7 +53,7 @@ export function pricedColumns<Line extends Priced>(asks: Asks<Line>): LineColumn
         const hint = asks.costHint?.(index);
         return (
           <MoneyCell
-            label={`${cost.head} ${line.item.name}`}
+            label={`${cost.head} of ${line.item.name}`}
             value={cost.of(line)}
             onChange={(text) => asks.onCost(line, text)}
             {...(hint === undefined ? {} : { placeholder: hint })}

@@ -12,14 +12,14 @@ describe('a line of something bought', () => {
   });
 
   it('says at which of its fields something is wrong', () => {
-    expect(read('0', '1')).toMatchObject({ quantityError: 'Type an amount above zero.' });
+    expect(read('0', '1')).toMatchObject({ quantityError: 'Enter an amount above zero.' });
     expect(read('', '1', true)).toEqual({ quantity: 0, value: 0 });
-    expect(read('-1', '1', true)).toMatchObject({ quantityError: 'This cannot be below zero.' });
+    expect(read('-1', '1', true)).toMatchObject({ quantityError: 'This can’t be below zero.' });
     expect(read('1.5', 'x')).toMatchObject({
-      quantityError: expect.stringContaining('whole units'),
+      quantityError: expect.stringContaining('this unit has none'),
       costError: expect.stringContaining('not a number'),
     });
-    expect(read('1', '-1')).toMatchObject({ costError: 'This cannot be below zero.' });
+    expect(read('1', '-1')).toMatchObject({ costError: 'This can’t be below zero.' });
     expect(read('999999999', '999999999')).toMatchObject({ costError: expect.stringContaining('too large') });
   });
 });
@@ -28,7 +28,7 @@ it('what is received says what one costs, and nothing typed is not nothing', () 
   const item = { unit: 'each', decimals: 0, measures: [] };
   const read = (quantity: string, cost: string) =>
     readPricedLine(item, { quantity, cost }, { mayBeEmpty: true, asksCost: true });
-  expect(read('2', '')).toMatchObject({ costError: expect.stringContaining('Enter what one costs') });
+  expect(read('2', '')).toMatchObject({ costError: expect.stringContaining('Enter the unit price') });
   expect(read('2', '0').costError).toBeUndefined();
   expect(read('', '').costError).toBeUndefined();
 });

@@ -1,5 +1,5 @@
 import type { Item } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { fromZero, type Money, parseMoney, positive, type Quantity, worthOf, ZERO } from '@yosegi/core/number';
 import { readTyped } from '../ui/measuring.ts';
 
@@ -30,7 +30,7 @@ export function readPricedLine(
   const [quantity, quantityError] = attempt(() => allowed(readTyped(typed.quantity, item)), ZERO);
   const [cost, costError] = attempt(() => fromZero(parseMoney(typed.cost.trim() || '0')), ZERO);
   if (asksCost && quantity > 0 && typed.cost.trim() === '')
-    return { ...NOTHING, quantity, costError: 'Enter what one costs. Enter 0 only if it was free.' };
+    return { ...NOTHING, quantity, costError: 'Enter the unit price. Enter 0 only if it was free.' };
   if (quantityError || costError) return { ...NOTHING, ...faults(quantityError, costError) };
   const [value, tooLarge] = attempt(() => worthOf(quantity, cost), ZERO);
   return { quantity, value, ...faults(undefined, tooLarge) };
@@ -46,6 +46,6 @@ function attempt<T>(parse: () => T, otherwise: T): [T, string | undefined] {
   try {
     return [parse(), undefined];
   } catch (error) {
-    return [otherwise, wordsOf(error) ?? 'This cannot be read.'];
+    return [otherwise, entryFault(error)];
   }
 }

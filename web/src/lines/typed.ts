@@ -1,5 +1,5 @@
 import type { Item } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import type { ElementString } from '@yosegi/core/scan';
 import { readSerials, writeSerials } from '@yosegi/core/tracking';
 import { z } from 'zod';
@@ -38,7 +38,7 @@ export function readTrack(item: TrackedItem, typed: TypedTrack): Read {
   try {
     return { ...base, serials: readSerials(typed.serials) };
   } catch (error) {
-    return { ...base, error: wordsOf(error) ?? 'This cannot be read.' };
+    return { ...base, error: entryFault(error, 'Enter serial numbers, like SC-1 SC-2.') };
   }
 }
 

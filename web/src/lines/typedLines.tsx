@@ -8,7 +8,7 @@ import { Cell } from '../ui/layout.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint } from '../ui/text.ts';
 import { useKept } from '../ui/useKept.ts';
-import { STEPS, walkLines } from './walk.ts';
+import { STEPS, stepLines } from './steps.ts';
 
 export interface TypedLine {
   /** Stays with the line while others come and go. */
@@ -46,7 +46,7 @@ export function useLines<Line extends TypedLine>(
   ];
   const toNext = (event: KeyboardEvent<HTMLElement>) => {
     // With Ctrl it posts the document.
-    if (walkLines(event) || event.key !== 'Enter' || event.ctrlKey) return;
+    if (stepLines(event) || event.key !== 'Enter' || event.ctrlKey) return;
     event.preventDefault();
     // The field itself: what listens may stand around it.
     const field = event.target as HTMLElement;

@@ -5,8 +5,8 @@ import { z } from 'zod';
 import { persistently } from '../api/part.ts';
 import { ProblemBox } from '../ui/Problem.tsx';
 import { useKept } from '../ui/useKept.ts';
-import { Mending } from './Mending.tsx';
 import type { Figures, PastedRow } from './matchPasted.ts';
+import { Unmatched } from './Unmatched.tsx';
 
 const Rows = z.array(z.custom<PastedRow>((row) => typeof row === 'object' && row !== null && 'likely' in row));
 
@@ -36,7 +36,7 @@ export function usePastedRows(keepAs: string, place: (item: Item, figures: Figur
     forget,
     unplaced: (
       <>
-        <Mending
+        <Unmatched
           rows={rows}
           onPlace={(row, item) => {
             place(item, row);

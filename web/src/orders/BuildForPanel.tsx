@@ -1,5 +1,5 @@
 import type { Buildable } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { formatDecimal, fromZero, type Quantity, readExact, readForText, ZERO } from '@yosegi/core/number';
 import { waitsInstead } from '@yosegi/core/orders';
 import { useDeferredValue, useState } from 'react';
@@ -40,8 +40,8 @@ export function BuildForPanel({ orderIds, onDone }: { orderIds: readonly number[
         {(data) =>
           data.lines.length === 0 ? (
             <Row>
-              <Muted>Nothing on it is built here: what is open has no bill of materials in use.</Muted>
-              <Button onPress={onDone}>Back</Button>
+              <Muted>No open line has a bill of materials in use.</Muted>
+              <Button onPress={onDone}>Cancel</Button>
             </Row>
           ) : (
             <Panel {...{ data, typed, setTyped, onDone }} several={orderIds.length > 1} />
@@ -72,7 +72,7 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
   const [together, setTogether] = useState<Together>('per-product');
   const plan = useCommand('buildForOrders', ({ builds }) => {
     notify({
-      text: `${builds.map(({ number }) => number).join(', ')} planned; what is finished is kept for the order.`,
+      text: `${builds.map(({ number }) => number).join(', ')} planned. Finished goods are kept for the order.`,
     });
     setTyped(new Map());
     onDone();
@@ -84,7 +84,7 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
       if (textOf(line).trim() !== '') fromZero(readTyped(textOf(line), { ...line, measures: [] }));
       return undefined;
     } catch (error) {
-      return wordsOf(error) ?? 'This cannot be read.';
+      return entryFault(error);
     }
   };
   /** What could leave now and would wait for the build. */
@@ -115,14 +115,14 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
   };
   return (
     <>
-      <h2>Build how many for {several ? 'them' : 'it'}?</h2>
+      <h2>How many to build?</h2>
       <Grid $full $top={6}>
         <thead>
           <tr>
             <th>Product</th>
             {several && <th>For</th>}
             <th className="num">Open</th>
-            <th className="num">On the shelf for it</th>
+            <th className="num">On the shelf for this order</th>
             <th className="num">Being built</th>
             <Th className="num" $width={120}>
               Build
@@ -139,18 +139,18 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
                     <Tile code={line.code} size={24} />
                     <span>
                       {line.name}
-                      {line.short === '0' && line.wholeOn !== '' && (
+                      {line.short === '0' && line.completeOn !== '' && (
                         <>
                           <br />
-                          <Faint>the rest comes {whenThere(line.wholeOn, format)} without it</Faint>
+                          <Faint>the rest arrives {whenThere(line.completeOn, format)} without it</Faint>
                         </>
                       )}
                       {waits(line) > 0 && (
                         <>
                           <br />
                           <Late role="status">
-                            {format.quantity(formatDecimal(waits(line)), line.unit, line.decimals)} could leave from the
-                            shelf now. If you build them, the order waits for the build.
+                            {format.quantity(formatDecimal(waits(line)), line.unit, line.decimals)} could ship from the
+                            shelf now. If you build them, the order ships after the build.
                           </Late>
                         </>
                       )}
@@ -207,7 +207,7 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
         {several && (
           <Part $width={220}>
             <Choice
-              label="How they are built"
+              label="Grouping"
               value={together}
               onChange={(next) => setTogether(next as Together)}
               options={[
@@ -220,7 +220,7 @@ function Panel({ data, typed, setTyped, several, onDone }: Props) {
         <Button look="go" busy={plan.isPending} isDisabled={faulty || chosen.length === 0} onPress={post}>
           Plan {count(buildsOf(chosen, together), 'build')}
         </Button>
-        <Button onPress={onDone}>Not now</Button>
+        <Button onPress={onDone}>Cancel</Button>
       </Row>
     </>
   );

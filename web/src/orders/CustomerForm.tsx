@@ -39,11 +39,11 @@ const FIELDS: readonly (readonly [Exclude<keyof Typed, 'fields'>, string, ('wide
   ['code', 'Code'],
   ['name', 'Name'],
   ['contact', 'Contact person'],
-  ['email', 'Mail address'],
+  ['email', 'Email'],
   ['phone', 'Phone'],
   ['discount', 'Discount, %', 'numeric'],
-  ['transportDays', 'Days on the way', 'numeric'],
-  ['returnDays', 'Days to send back', 'numeric'],
+  ['transportDays', 'Delivery days', 'numeric'],
+  ['returnDays', 'Return window, days', 'numeric'],
   ['billing', 'Billing address, as printed', 'wide'],
   ['delivery', 'Delivery address, if different', 'wide'],
   ['note', 'Note', 'wide'],
@@ -55,7 +55,7 @@ const SHOWN = [...FIELDS.map(([name]) => name), 'fields.*.name', 'fields.*.value
 export function CustomerForm({ customer, onDone }: { customer: Customer | null; onDone?: () => void }) {
   const go = useNavigate();
   const notify = useNotify();
-  const said = ({ body }: { body: { name: string } }) => notify({ text: `${body.name.trim()} is saved.` });
+  const said = ({ body }: { body: { name: string } }) => notify({ text: `${body.name.trim()} saved.` });
   const saved = (one: Saved) => form.saved(one);
   const create = useCommand(
     'createCustomer',
@@ -107,7 +107,7 @@ export function CustomerForm({ customer, onDone }: { customer: Customer | null; 
           rows={form.typed.fields}
           onChange={(fields) => form.set({ fields })}
           at={form.at}
-          hint="Anything else worth keeping: how many hives, when they like to be called."
+          hint="Anything else to record, like how many hives they have or when to call."
           example="Hives"
         />
       </Wide>

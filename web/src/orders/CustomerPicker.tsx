@@ -36,7 +36,7 @@ export function CustomerPicker({ value, onChange, ...field }: Props) {
   return (
     <Picker<Named>
       {...field}
-      placeholder={field.placeholder ?? 'Type a name or code'}
+      placeholder={field.placeholder ?? 'Enter a name or code'}
       chosen={one ? `${one.name} · ${one.code}` : ''}
       typing={typing}
       found={found}
@@ -54,7 +54,7 @@ export function CustomerPicker({ value, onChange, ...field }: Props) {
           <small>{code}</small>
         </>
       )}
-      says={{ before: 'Type a part of the name or code.', none: 'No customer has that name or code.' }}
+      says={{ before: 'Enter part of the name or code.', none: 'No customers match.' }}
       adding={{
         what: 'customer',
         dialog: (text, onClose, onDone) => <CustomerDialog text={text} onClose={onClose} onDone={onDone} />,

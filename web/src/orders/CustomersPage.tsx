@@ -120,7 +120,7 @@ export function CustomersPage() {
               }
               action={<LinkButton to="/orders/customers?new=1">Add a customer</LinkButton>}
             >
-              Each customer shows what they ordered, what they usually take and what it earned.
+              Each customer shows their orders, usual items and earnings.
             </EmptyState>
           )}
         </Sheet>
@@ -139,7 +139,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
   const notify = useNotify();
   const [editing, setEditing] = useState(() => isKept(`customer.${customer.id}`));
   const archive = useCommand('archiveCustomer', (_, { body }) =>
-    notify({ text: body.archived ? `${customer.name} is archived.` : `${customer.name} is back in use.` }),
+    notify({ text: body.archived ? `${customer.name} archived.` : `${customer.name} is back in use.` }),
   );
   return (
     <SheetAndMargin>
@@ -169,8 +169,8 @@ function CustomerSheet({ customer }: { customer: Customer }) {
               <tr>
                 <th>Order</th>
                 <th>Wanted</th>
-                <th>Stands</th>
-                <th className="num">Worth</th>
+                <th>Status</th>
+                <th className="num">Value</th>
               </tr>
             </thead>
             <tbody>
@@ -191,7 +191,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
         )}
         {customer.shipments.length > 0 && (
           <>
-            <H2 $top={22}>What has left</H2>
+            <H2 $top={22}>Shipments</H2>
             <Grid $full>
               <thead>
                 <tr>
@@ -199,7 +199,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
                   <th>Of</th>
                   <th>When</th>
                   <th>By</th>
-                  <th className="num">Brought</th>
+                  <th className="num">Picked</th>
                   <th className="num">Margin</th>
                 </tr>
               </thead>
@@ -241,10 +241,10 @@ function CustomerSheet({ customer }: { customer: Customer }) {
           </Button>
         </Row>
       </Sheet>
-      <Margin aria-label="About this customer">
-        <h2>What it earned</h2>
+      <Margin aria-label="Customer details">
+        <h2>Earnings</h2>
         <EarnedFigures of={customer.earned} />
-        {customer.usual.length > 0 && <H2 $top={18}>What they usually take</H2>}
+        {customer.usual.length > 0 && <H2 $top={18}>Usual items</H2>}
         {customer.usual.map((row) => (
           <KeyValue key={row.itemId}>
             <Cell>
@@ -257,23 +257,23 @@ function CustomerSheet({ customer }: { customer: Customer }) {
           </KeyValue>
         ))}
         {customer.shipments.length > 0 && <CameBack of={{ customerId: customer.id }} called={customer.name} />}
-        <H2 $top={18}>Where it goes</H2>
+        <H2 $top={18}>Delivery address</H2>
         <Lines>{customer.delivery || customer.billing || <Muted>No address entered.</Muted>}</Lines>
         {Number(customer.discount) > 0 && (
           <KeyValue>
             <span>Discount</span>
-            <b>{format.number(customer.discount)} %</b>
+            <b>{format.percent(customer.discount)}</b>
           </KeyValue>
         )}
         {customer.transportDays !== null && (
           <KeyValue>
-            <span>On the way</span>
+            <span>Delivery days</span>
             <b>{count(customer.transportDays, 'day')}</b>
           </KeyValue>
         )}
         {customer.returnDays !== null && (
           <KeyValue>
-            <span>May send back within</span>
+            <span>Return window</span>
             <b>{count(customer.returnDays, 'day')}</b>
           </KeyValue>
         )}

@@ -18,23 +18,23 @@ interface Props {
   readonly span: Span;
   /** Whether some of it is here, and the day the rest is: '' now, null when nobody knows. */
   readonly some: boolean;
-  readonly wholeOn: string | null;
+  readonly completeOn: string | null;
   readonly wantedOn: string | null;
   readonly words: string;
 }
 
 /** When a line is there, drawn over the days: solid here, hatched on its way, dashed unknown, a tick the day it is wanted. */
-export function Days({ span, some, wholeOn, wantedOn, words }: Props) {
+export function Days({ span, some, completeOn, wantedOn, words }: Props) {
   const at = (day: string) => Math.min(100, Math.max(0, ((dayNumber(day) - span.from) / span.days) * 100));
   const today = 100 / span.days;
-  const end = wholeOn === null ? 100 : wholeOn === '' ? today : Math.max(today, at(wholeOn) + today);
-  const start = some || wholeOn === '' ? today : 0;
+  const end = completeOn === null ? 100 : completeOn === '' ? today : Math.max(today, at(completeOn) + today);
+  const start = some || completeOn === '' ? today : 0;
   const label = end > 60 ? { right: `${Math.max(0, 100 - end)}%` } : { left: `${end}%` };
   return (
     <Track style={{ ['--day' as string]: `${today}%` }} role="img" aria-label={words}>
       {start > 0 && <Bar $of="free" style={{ left: 0, width: `${start}%` }} />}
-      {wholeOn !== '' && (
-        <Bar $of={wholeOn === null ? 'short' : 'coming'} style={{ left: `${start}%`, width: `${end - start}%` }} />
+      {completeOn !== '' && (
+        <Bar $of={completeOn === null ? 'short' : 'coming'} style={{ left: `${start}%`, width: `${end - start}%` }} />
       )}
       {wantedOn !== null && dayNumber(wantedOn) - span.from <= span.days && (
         <Due style={{ left: `calc(${Math.min(100, at(wantedOn) + today)}% - 2px)` }} />

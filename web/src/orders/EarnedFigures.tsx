@@ -25,7 +25,7 @@ export function EarnedFigures({ of, shipped = 'Shipped' }: { of: Earned; shipped
       </KeyValue>
       {isBack && (
         <KeyValue>
-          <span>Worth again</span>
+          <span>Value returned</span>
           <span>{format.money(formatDecimal(-readForText(of.back)))}</span>
         </KeyValue>
       )}

@@ -20,7 +20,7 @@ export function EndForm({ order, onDone }: { order: Order; onDone: () => void })
   const cancel = useCommand(
     'cancelOrder',
     ({ number }) => {
-      notify({ text: `${number} is cancelled; what was promised to it is free again.` });
+      notify({ text: `${number} cancelled. Its promised stock is free again.` });
       onDone();
     },
     screen.forget,
@@ -28,7 +28,7 @@ export function EndForm({ order, onDone }: { order: Order; onDone: () => void })
   const drop = useCommand(
     'dropOrder',
     ({ number }) => {
-      notify({ text: `The rest of ${number} is given up.` });
+      notify({ text: `Rest of ${number} given up.` });
       onDone();
     },
     screen.forget,
@@ -52,7 +52,7 @@ export function EndForm({ order, onDone }: { order: Order; onDone: () => void })
       }}
     >
       <Field
-        label={isPart ? 'Why is the rest not wanted any more?' : 'Why is it cancelled?'}
+        label={isPart ? 'Reason for giving up the rest' : 'Reason for cancelling'}
         value={reason}
         onChange={setReason}
         autoFocus
@@ -63,7 +63,7 @@ export function EndForm({ order, onDone }: { order: Order; onDone: () => void })
         <Button type="submit" look="danger" busy={command.isPending} isDisabled={reason.trim().length < 3}>
           {isPart ? 'Give up the rest' : 'Cancel the order'}
         </Button>
-        <Button onPress={onDone}>Keep it</Button>
+        <Button onPress={onDone}>Don’t cancel</Button>
       </Row>
     </Form>
   );
@@ -76,7 +76,7 @@ function WhatHappens({ order }: { order: Order }) {
   if (!isPacked && builds.length === 0) return null;
   return (
     <Para $top={8}>
-      {isPacked && <Muted>What stands in its parcel goes back to the bins it came from. </Muted>}
+      {isPacked && <Muted>Parcel contents go back to the bins they came from. </Muted>}
       {builds.length > 0 && (
         <Muted>
           {builds.map(({ id, number }, index) => (

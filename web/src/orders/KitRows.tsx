@@ -43,7 +43,7 @@ export function KitRows({ kit, typed, onChange, error, index }: Props) {
                   <br />
                   <Late>
                     {format.quantity(part.missing, part.item.unit, part.item.decimals)} missing,{' '}
-                    {part.wholeOn === null ? 'no day yet' : format.day(part.wholeOn)}
+                    {part.completeOn === null ? 'no date yet' : format.day(part.completeOn)}
                   </Late>
                 </>
               )}
@@ -110,7 +110,7 @@ function Swap({
   const choices = [{ item: part.base, ratio: null }, ...part.alternates];
   return (
     <Choice
-      label={`What is packed as ${part.base.name}`}
+      label={`Packed as ${part.base.name}`}
       hideLabel
       value={String(part.item.id)}
       onChange={(id) => {

@@ -30,7 +30,7 @@ function Difference({
   const format = useFormat();
   const notify = useNotify();
   const take = useCommand('takeLaterKit', () => {
-    notify({ text: `${later.name} is on it by revision ${later.later} now.` });
+    notify({ text: `${later.name} changed to revision ${later.later}.` });
     onDone();
   });
   const changed = later.parts.filter(({ before, after }) => before !== after);
@@ -78,7 +78,7 @@ function Difference({
             The price goes from {format.money(later.price)} to <b>{format.money(later.laterPrice)}</b>.
           </Muted>
         )}{' '}
-        <Faint>What was changed in the kit on this line goes with the old revision.</Faint>
+        <Faint>Changes to the kit on this line are lost with the old revision.</Faint>
       </Para>
       <ProblemBox error={take.error} />
       <Row $top={8}>
@@ -91,7 +91,7 @@ function Difference({
         >
           Take over revision {later.later}
         </Button>
-        <Button onPress={onDone}>Leave it as it is</Button>
+        <Button onPress={onDone}>Cancel</Button>
       </Row>
     </Section>
   );

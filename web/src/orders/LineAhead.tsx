@@ -15,23 +15,23 @@ export function WaitsFor({ ahead, itemId }: { ahead: OrderLook['lines'][number];
   if (parts.length === 0) return null;
   return (
     <Late>
-      waits for {parts.map((part) => `${format.quantity(part.quantity, part.unit, 3)} ${part.name}`).join(', ')}
+      short of {parts.map((part) => `${format.quantity(part.quantity, part.unit, 3)} ${part.name}`).join(', ')}
     </Late>
   );
 }
 
 /** The day a line is there, in red where that is too late. */
-export function WhenChip({ wholeOn, wantedOn }: { wholeOn: string | null; wantedOn: string }) {
+export function WhenChip({ completeOn, wantedOn }: { completeOn: string | null; wantedOn: string }) {
   const format = useFormat();
-  const isLate = wholeOn === null || (wantedOn !== '' && wholeOn > wantedOn);
-  const words = whenThere(wholeOn, format);
+  const isLate = completeOn === null || (wantedOn !== '' && completeOn > wantedOn);
+  const words = whenThere(completeOn, format);
   if (isLate) return <Late>{words}</Late>;
-  return wholeOn === '' ? <b>{words}</b> : <Faint>{words}</Faint>;
+  return completeOn === '' ? <b>{words}</b> : <Faint>{words}</Faint>;
 }
 
 /** What a packed kit is on this line, and whether it may change. */
 export function kitWords(kit: Kit, isOpen: boolean): string {
   const changes = changesIn(kit);
   const what = changes > 0 ? `${count(changes, 'change')} in it` : count(kit.parts.length, 'part');
-  return `packed for it · ${what}${isOpen ? '' : kit.onOrder === 'locked' ? ', as they are' : ', may change'}`;
+  return `packed for this order · ${what}${isOpen ? '' : kit.onOrder === 'locked' ? ', as they are' : ', may change'}`;
 }

@@ -16,9 +16,8 @@ export function MessageButton() {
   const notify = useNotify();
   const [unread, setUnread] = useState<string | null>(null);
   const take = useCommand('takeOrderMessage', ({ id, number, standing, isNew }) => {
-    const what =
-      standing === 'quote' ? 'waits to be looked at' : standing === 'cancelled' ? 'is cancelled' : 'is confirmed';
-    notify({ text: isNew ? `${number} ${what}.` : `${number} came in before; nothing has changed.` });
+    const what = standing === 'quote' ? 'to be checked' : standing === 'cancelled' ? 'is cancelled' : 'is confirmed';
+    notify({ text: isNew ? `${number} ${what}.` : `${number} was already imported. Nothing changed.` });
     void go(`/orders/${id}`);
   });
   const read = async (file: File | undefined) => {
@@ -30,7 +29,7 @@ export function MessageButton() {
   return (
     <>
       <Button look="ghost" busy={take.isPending} onPress={() => chooser.current?.click()}>
-        From a file…
+        Import…
       </Button>
       <ProblemBox error={unread ? new Error(unread) : take.error} />
       <FileInput

@@ -43,14 +43,14 @@ function Offer({ begun: { typed }, onContinue, onAnew }: OfferProps) {
     <Sheet>
       <h1>You started an order{customer && ` for ${customer}`}.</h1>
       <Para $top={6} $bottom={14}>
-        {typed.lines.length === 0 ? 'It has no items yet.' : `It has ${count(typed.lines.length, 'item')}.`} Nothing is
-        saved or promised yet.
+        {typed.lines.length === 0 ? 'No items yet.' : `${count(typed.lines.length, 'item')} so far.`} Nothing is saved
+        or promised yet.
       </Para>
       <Row $wrap>
         <Button look="go" autoFocus onPress={onContinue}>
           Continue {whose}
         </Button>
-        <Button onPress={onAnew}>Start a new order</Button>
+        <Button onPress={onAnew}>Start new order</Button>
       </Row>
     </Sheet>
   );

@@ -18,7 +18,7 @@ export function WaitsFor({ order }: { order: Order }) {
   if (waiting.length === 0 || order.standing === 'quote') return null;
   return (
     <>
-      <H2 $top={18}>It waits for</H2>
+      <H2 $top={18}>Waiting for</H2>
       {waiting.map((part) => {
         const { unit, decimals } = part.item;
         const brought = part.comes.reduce((sum, { quantity }) => sum + readForText(quantity), 0n);
@@ -39,7 +39,7 @@ export function WaitsFor({ order }: { order: Order }) {
                 <Link to={`/stock/items/${part.item.id}`}>
                   {format.quantity(formatDecimal(missing), unit, decimals)} {part.item.name}
                 </Link>
-                <Faint>nothing brings it</Faint>
+                <Faint>not on order</Faint>
               </KeyValue>
             )}
           </div>
@@ -63,7 +63,7 @@ export function Brings({ order }: { order: Order }) {
       </KeyValue>
       {order.takenOff !== '0' && (
         <KeyValue>
-          <span>{format.number(order.orderDiscount)} % off</span>
+          <span>{format.percent(order.orderDiscount)} off</span>
           <b>−{format.money(order.takenOff)}</b>
         </KeyValue>
       )}
@@ -87,7 +87,7 @@ export function Brings({ order }: { order: Order }) {
         <b>Margin, as planned</b>
         <b>{marginWords(goods, order.plannedCost, format)}</b>
       </KeyValue>
-      {isBegun && <H2 $top={18}>What it earned so far</H2>}
+      {isBegun && <H2 $top={18}>Earnings so far</H2>}
       {isBegun && <EarnedFigures of={earned} />}
     </>
   );
@@ -99,7 +99,7 @@ export function Changes({ order }: { order: Order }) {
   if (order.changes.length === 0) return null;
   return (
     <>
-      <H2 $top={18}>What was changed</H2>
+      <H2 $top={18}>Changes</H2>
       {order.changes.map(({ id, at, person, name, before, after, ...counted }) => (
         <KeyValue key={id}>
           <span>

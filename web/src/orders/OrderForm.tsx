@@ -56,9 +56,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
     (after, { body: { confirm } }) =>
       done(
         after,
-        confirm
-          ? `${after.number} is confirmed; what it needs is promised to it.`
-          : `${after.number} is kept as a quote.`,
+        confirm ? `${after.number} confirmed. Its stock and parts are promised.` : `${after.number} saved as a quote.`,
       ),
     kept,
   );
@@ -122,7 +120,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
         <h1>{order ? `Change ${order.number}` : 'A new order'}</h1>
         <Lead>
           {lines.length === 0
-            ? 'Choose the customer, then item, Enter, quantity, Enter, price, Enter. Nothing is promised until you confirm it.'
+            ? 'Choose the customer. Then enter each item with its quantity and price. Nothing is promised until you confirm the order.'
             : conclusion(look, head.wantedOn, format)}
         </Lead>
         <OrderAsks form={form} onCustomer={() => adder.current?.focus()} />
@@ -158,7 +156,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
             },
             ...pricedColumns<Line>({
               quantity: { head: 'Quantity', called: 'Quantity of', width: 88 },
-              cost: { head: 'Price of one', name: 'price', of: ({ price }) => price },
+              cost: { head: 'Unit price', name: 'price', of: ({ price }) => price },
               read,
               costHint: (index) => {
                 const price = look?.lines[index]?.price;
@@ -214,11 +212,11 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
               },
             },
             {
-              head: 'Here on',
-              onPhone: 'Here on',
+              head: 'In stock on',
+              onPhone: 'In stock on',
               cell: (line, index) => {
                 const ahead = look?.lines[index];
-                return ahead && <WhenChip wholeOn={ahead.wholeOn} wantedOn={line.wantedOn || head.wantedOn} />;
+                return ahead && <WhenChip completeOn={ahead.completeOn} wantedOn={line.wantedOn || head.wantedOn} />;
               },
             },
             valueColumn(
@@ -235,7 +233,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                     <Row $end>
                       <Part $width={170}>
                         <DayField
-                          label={`Day wanted of ${line.item.name}`}
+                          label={`Wanted date of ${line.item.name}`}
                           value={line.wantedOn}
                           onChange={(wantedOn) => set(line.key, { wantedOn })}
                           error={errorAt(index, 'wantedOn')}
@@ -248,7 +246,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                           setDated(new Set([...dated].filter((key) => key !== line.key)));
                         }}
                       >
-                        Same day as the order
+                        Use the order’s date
                       </Button>
                     </Row>
                   </Beneath>
@@ -269,7 +267,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
             <ItemPicker
               label="Add an item"
               hideLabel
-              placeholder="Type or scan an item, or paste rows"
+              placeholder="Enter or scan an item, or paste rows"
               inputRef={adder}
               counted
               onPick={(item, scan, quantity) => pick(item, scan !== undefined, quantity)}
@@ -286,7 +284,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
           </Button>
           {!order && (
             <Button isDisabled={!ready} busy={busy} onPress={() => keep(false)}>
-              Keep as a quote
+              Save as quote
             </Button>
           )}
           <Push />
@@ -298,7 +296,7 @@ export function OrderForm({ order, customerId }: { order: Order | null; customer
                 void go(`/orders/${order.id}`);
               }}
             >
-              Leave it as it was
+              Cancel
             </Button>
           )}
         </Row>
@@ -340,9 +338,9 @@ const standsNow = (order: Order, format: Format) =>
     .join(', ');
 
 function conclusion(look: OrderLook | undefined, wantedOn: string, format: ReturnType<typeof useFormat>): string {
-  if (!look) return 'Looking at what is there…';
-  if (look.wholeOn === '') return 'Everything is here. It could leave now.';
-  if (look.wholeOn === null) return 'It is not known yet when all of it will be here.';
-  const late = wantedOn !== '' && look.wholeOn > wantedOn;
-  return `Whole on ${format.day(look.wholeOn)}${late ? ', later than it is wanted' : ''}.`;
+  if (!look) return 'Checking stock…';
+  if (look.completeOn === '') return 'Everything is here. Ready to ship once confirmed.';
+  if (look.completeOn === null) return 'No date yet for the full order.';
+  const late = wantedOn !== '' && look.completeOn > wantedOn;
+  return `Complete on ${format.day(look.completeOn)}${late ? ', later than it is wanted' : ''}.`;
 }

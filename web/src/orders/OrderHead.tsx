@@ -55,19 +55,19 @@ export function OrderAsks({ form, onCustomer }: AsksProps) {
         </Part>
         <Part $width={205}>
           <Choice
-            label="How it is sent"
+            label="Delivery"
             value={head.delivery}
             onChange={(delivery) => form.set({ delivery: delivery as Head['delivery'] })}
             options={[
               ['whole', 'in one delivery'],
-              ['as-ready', 'each line as it is ready'],
+              ['as-ready', 'each line when ready'],
             ]}
           />
         </Part>
       </Row>
       {passed && (
         <Para $bottom={8}>
-          <Late>That day has passed. It can be kept, but it will count as late.</Late>
+          <Late>This date has passed, so the order counts as late.</Late>
         </Para>
       )}
     </>

@@ -26,11 +26,11 @@ export function OrderLines({ order }: { order: Order }) {
     <Grid $full>
       <thead>
         <tr>
-          <th>What they get</th>
+          <th>Items</th>
           <th className="num">Quantity</th>
           <th className="num">Price</th>
           <th className="num">Amount, margin</th>
-          <Road>{isOpen ? <DaysAxis span={span} /> : 'Where it is'}</Road>
+          <Road>{isOpen ? <DaysAxis span={span} /> : 'Supply'}</Road>
         </tr>
       </thead>
       <tbody>
@@ -71,10 +71,10 @@ function Line({ order, line, span }: { order: Order; line: OrderLine; span: Span
               {isKit && hidden > 0 && (
                 <Fold type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
                   {open
-                    ? 'Hide its parts'
+                    ? 'Hide parts'
                     : changed.length > 0
                       ? `${count(changed.length, 'change')} · show ${count(hidden, 'more part')}`
-                      : `Show its ${count(line.parts.length, 'part')}`}
+                      : `Show ${count(line.parts.length, 'part')}`}
                 </Fold>
               )}
             </span>
@@ -94,7 +94,7 @@ function Line({ order, line, span }: { order: Order; line: OrderLine; span: Span
           {line.discount !== '0' && (
             <>
               <br />
-              <Faint>{format.number(line.discount)} % off</Faint>
+              <Faint>{format.percent(line.discount)} off</Faint>
             </>
           )}
         </td>
@@ -154,9 +154,9 @@ function Part({ order, part, span }: { order: Order; part: OrderPart; span: Span
           <Days
             span={span}
             some={readForText(part.ready) + readForText(part.packed) > 0n}
-            wholeOn={part.wholeOn}
+            completeOn={part.completeOn}
             wantedOn={order.wantedOn}
-            words={whenThere(part.wholeOn, format)}
+            words={whenThere(part.completeOn, format)}
           />
         )}
       </td>
@@ -171,13 +171,13 @@ function LineWhen({ order, line, span }: { order: Order; line: OrderLine; span: 
   const left = readForText(line.open);
   if (left === 0n) return <Faint>{readForText(line.dropped) > 0n ? 'given up' : 'shipped'}</Faint>;
   if (!isPromised(order)) return <Faint>{order.standing === 'quote' ? 'not promised yet' : 'cancelled'}</Faint>;
-  const some = readForText(line.canShip) > 0n && line.wholeOn !== '';
-  const rest = whenThere(line.wholeOn, format);
+  const some = readForText(line.canShip) > 0n && line.completeOn !== '';
+  const rest = whenThere(line.completeOn, format);
   return (
     <Days
       span={span}
       some={some}
-      wholeOn={line.wholeOn}
+      completeOn={line.completeOn}
       wantedOn={line.wantedOn ?? order.wantedOn}
       words={some ? `${format.number(line.canShip)} now, ${rest}` : rest}
     />

@@ -25,17 +25,17 @@ export function OrderOutcome({ look, head, change, sum }: Props) {
   const format = useFormat();
   const goods = sum.lines - sum.takenOff;
   return (
-    <Margin aria-label="What it comes to">
-      <h2>Whole on</h2>
-      <BigNumber $small>{look ? whenThere(look.wholeOn, format) : '–'}</BigNumber>
-      <H2 $top={18}>It comes to</H2>
+    <Margin aria-label="Total">
+      <h2>Complete</h2>
+      <BigNumber $small>{look ? whenThere(look.completeOn, format) : '–'}</BigNumber>
+      <H2 $top={18}>Total</H2>
       <KeyValue>
         <span>{count(sum.amounts.length, 'line')}</span>
         <b>{format.money(formatDecimal(sum.lines))}</b>
       </KeyValue>
       {sum.takenOff > 0n && (
         <KeyValue>
-          <span>{format.number(head.orderDiscount)} % off</span>
+          <span>{format.percent(head.orderDiscount)} off</span>
           <b>−{format.money(formatDecimal(sum.takenOff))}</b>
         </KeyValue>
       )}
@@ -57,7 +57,7 @@ export function OrderOutcome({ look, head, change, sum }: Props) {
       )}
       {look && look.delays.length > 0 && (
         <>
-          <H2 $top={18}>Who it delays</H2>
+          <H2 $top={18}>Orders delayed</H2>
           {look.delays.map((delay) => (
             <KeyValue key={`${delay.kind}${delay.id}`}>
               <Late>{delayWords(delay)}</Late>
@@ -67,16 +67,16 @@ export function OrderOutcome({ look, head, change, sum }: Props) {
             </KeyValue>
           ))}
           <Button onPress={() => change({ turnOn: afterAll(look.delays) })}>
-            Leave {look.delays.length === 1 ? 'it' : 'them'} as {look.delays.length === 1 ? 'it is' : 'they are'}
+            Don’t delay {look.delays.length === 1 ? 'it' : 'them'}
           </Button>
         </>
       )}
       {head.turnOn && (
         <Para $top={14}>
-          <Muted>It gives way to the orders that were there before it.</Muted>
+          <Muted>Earlier orders get their parts first.</Muted>
           <br />
           <Button look="ghost" onPress={() => change({ turnOn: '' })}>
-            Take its own turn
+            Use its own priority
           </Button>
         </Para>
       )}

@@ -61,9 +61,9 @@ export function OrderSheet({ order }: { order: Order }) {
                   wanted <b>{format.day(order.wantedOn)}</b>
                 </>
               ) : (
-                'no day set'
+                'no date'
               )}{' '}
-              · {order.delivery === 'whole' ? 'in one delivery' : 'each line as it is ready'}
+              · {order.delivery === 'whole' ? 'in one delivery' : 'each line when ready'}
               {order.jobTag && (
                 <>
                   {' · booked under '}
@@ -84,7 +84,7 @@ export function OrderSheet({ order }: { order: Order }) {
         </Para>
         {order.benchNote && (
           <Para $bottom={12}>
-            <Muted>For the bench: “{order.benchNote}”</Muted>
+            <Muted>Bench note: “{order.benchNote}”</Muted>
           </Para>
         )}
         <OrderLines order={order} />
@@ -105,7 +105,7 @@ function Actions({ order, open }: { order: Order; open: (what: Doing) => void })
   const format = useFormat();
   const notify = useNotify();
   const confirm = useCommand('confirmOrder', ({ number }) =>
-    notify({ text: `${number} is confirmed; what it needs is promised to it.` }),
+    notify({ text: `${number} confirmed. Its stock and parts are promised.` }),
   );
   const isQuote = order.standing === 'quote';
   const parts = order.lines.flatMap((line) => line.parts);
@@ -117,13 +117,13 @@ function Actions({ order, open }: { order: Order; open: (what: Doing) => void })
   useShortcut('Enter', () => isQuote && !confirm.isPending && confirmNow(), { ctrl: true });
   const go = useNavigate();
   const copy = useCommand('copyOrder', ({ id, number, unchanged }) => {
-    const without = unchanged.length > 0 ? ` ${unchanged.join(', ')} is as the kit is now.` : '';
-    notify({ text: `${number} is a quote for the same again.${without}` });
+    const without = unchanged.length > 0 ? ` ${unchanged.join(', ')} matches the kit as it is now.` : '';
+    notify({ text: `${number} saved as a repeat quote.${without}` });
     void go(`/orders/${id}`);
   });
   const again = (
     <Button look="ghost" busy={copy.isPending} onPress={() => copy.mutate({ params: { id: order.id }, body: {} })}>
-      Order it again
+      Repeat order
     </Button>
   );
   if (isOver(order))
@@ -135,7 +135,7 @@ function Actions({ order, open }: { order: Order; open: (what: Doing) => void })
     );
   return (
     <>
-      {!isQuote && order.wholeOn !== '' && (
+      {!isQuote && order.completeOn !== '' && (
         <Para $top={16}>
           <Muted>{readyWords(order, format)}.</Muted>
         </Para>
@@ -152,10 +152,10 @@ function Actions({ order, open }: { order: Order; open: (what: Doing) => void })
               isDisabled={ready === 0 && !beingBuilt}
               onPress={() => open('ship')}
             >
-              {ready > 0 ? `Ship · ${count(ready, 'line')} ready` : 'Ship as it is finished'}
+              {ready > 0 ? `Ship · ${count(ready, 'line')} ready` : 'Ship while finishing'}
             </Button>
             {toPick > 0 && <LinkButton to={`/pick/orders/${order.id}`}>{`Pick · ${count(toPick, 'line')}`}</LinkButton>}
-            {toBuild && <Button onPress={() => open('build')}>Build for it…</Button>}
+            {toBuild && <Button onPress={() => open('build')}>Build for this order…</Button>}
           </>
         )}
         <Push />
@@ -177,20 +177,20 @@ function Actions({ order, open }: { order: Order; open: (what: Doing) => void })
 function Facts({ order }: { order: Order }) {
   const format = useFormat();
   return (
-    <Margin aria-label="About this order">
-      <h2>{isOver(order) ? 'Where it stands' : 'Whole on'}</h2>
+    <Margin aria-label="Order details">
+      <h2>{isOver(order) ? 'Status' : 'Complete'}</h2>
       <BigNumber $small>
-        {order.wholeOn ? format.day(order.wholeOn) : order.canLeave ? 'now' : <Outlook order={order} />}
+        {order.completeOn ? format.day(order.completeOn) : order.canLeave ? 'now' : <Outlook order={order} />}
       </BigNumber>
-      {order.transportDays !== null && order.wholeOn !== null && (
+      {order.transportDays !== null && order.completeOn !== null && (
         <Faint>with {count(order.transportDays, 'day')} on the way</Faint>
       )}
       <WaitsFor order={order} />
       <BoughtForIt purchases={order.purchases} />
       <ParcelCard order={order} />
-      <H2 $top={18}>What it earns</H2>
+      <H2 $top={18}>Earnings</H2>
       <Brings order={order} />
-      {order.documents.length > 0 && <H2 $top={18}>What has left</H2>}
+      {order.documents.length > 0 && <H2 $top={18}>Shipments</H2>}
       {order.documents.map((document) => (
         <KeyValue key={document.id}>
           <span>
@@ -205,10 +205,10 @@ function Facts({ order }: { order: Order }) {
         </KeyValue>
       ))}
       {order.documents.some(({ undone }) => !undone) && <CameBack of={{ orderId: order.id }} called={order.number} />}
-      <H2 $top={18}>For whom</H2>
+      <H2 $top={18}>For</H2>
       <KeyValue>
         <Link to={`/orders/customers/${order.customerId}`}>{order.customer}</Link>
-        {Number(order.discount) > 0 && <b>{format.number(order.discount)} % off</b>}
+        {Number(order.discount) > 0 && <b>{format.percent(order.discount)} off</b>}
       </KeyValue>
       {order.deliverTo && (
         <Lines $top={6} $bottom={6}>

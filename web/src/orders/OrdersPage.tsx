@@ -104,7 +104,7 @@ const FILE: readonly FileColumn<OrderRow>[] = [
   { title: 'Reference', text: ({ reference }) => reference },
   { title: 'Status', text: ({ standing }) => standingWords[standing] },
   { title: 'Wanted on', text: ({ wantedOn }) => wantedOn ?? '' },
-  { title: 'Complete on', text: ({ wholeOn, canLeave }) => (canLeave ? today() : (wholeOn ?? '')) },
+  { title: 'Complete on', text: ({ completeOn, canLeave }) => (canLeave ? today() : (completeOn ?? '')) },
   { title: 'Lines open', text: ({ lines }) => String(lines), isAmount: true },
   { title: 'Lines ready', text: ({ readyLines }) => String(readyLines), isAmount: true },
   { title: 'Value', text: ({ worth }) => worth, isAmount: true },
@@ -115,10 +115,10 @@ const waits =
   ({ outlook, canLeave }: OrderRow) =>
     !canLeave && outlooks.includes(outlook);
 const groups: readonly (readonly [string, (row: OrderRow) => boolean])[] = [
-  ['Can leave now', ({ canLeave }) => canLeave],
-  ['Will be whole in time', waits('in-time')],
+  ['Ready to ship', ({ canLeave }) => canLeave],
+  ['Ready in time', waits('in-time')],
   ['At risk', waits('late')],
-  ['No day yet', waits('unknown')],
+  ['No date yet', waits('unknown')],
 ];
 const titles: Record<Shown, string> = { open: 'Open', quotes: 'Quotes', shipped: 'Shipped', cancelled: 'Cancelled' };
 
@@ -172,10 +172,10 @@ function Overview({ rows, isMore, show, everyRow }: OverviewProps) {
   if (rows.length === 0)
     return (
       <Sheet>
-        <EmptyState isPage title="Nothing here" action={<LinkButton to="/orders?new=1">Enter an order</LinkButton>}>
+        <EmptyState isPage title="No orders" action={<LinkButton to="/orders?new=1">Enter an order</LinkButton>}>
           {show === 'open'
-            ? 'No order is open. Enter what a customer asks for; you see at once what is there and when the rest will be.'
-            : 'No order of this kind matches.'}
+            ? 'No open orders. Enter an order, and see at once what is in stock and when the rest arrives.'
+            : 'No orders match.'}
         </EmptyState>
       </Sheet>
     );
@@ -188,13 +188,13 @@ function Overview({ rows, isMore, show, everyRow }: OverviewProps) {
         <Push />
         <Export name={`Orders, ${titles[show].toLowerCase()}`} columns={FILE} rows={everyRow} />
       </Row>
-      {show === 'open' && <Lead>{format.money(sum(rows))} on open orders. The ones that need you come first.</Lead>}
+      {show === 'open' && <Lead>{format.money(sum(rows))} on open orders. Orders that need attention come first.</Lead>}
       {chosen.size > 0 && !building && (
         <Row $top={12}>
           <Button look="go" onPress={() => setBuilding(true)}>
             Build for {count(chosen.size, 'order')}…
           </Button>
-          <Button onPress={() => setChosen(new Set())}>Choose none</Button>
+          <Button onPress={() => setChosen(new Set())}>Clear selection</Button>
         </Row>
       )}
       {building && (
@@ -213,9 +213,9 @@ function Overview({ rows, isMore, show, everyRow }: OverviewProps) {
             <th>Customer</th>
             <th>Order</th>
             <th>Wanted</th>
-            <th>Whole</th>
+            <th>Ready</th>
             <th className="num">Lines ready</th>
-            <th className="num">Worth</th>
+            <th className="num">Value</th>
           </tr>
         </thead>
         <tbody>
@@ -252,9 +252,9 @@ function conclusion(rows: readonly OrderRow[]): string {
   const of = (outlook: OrderRow['outlook']) => rows.filter((row) => row.outlook === outlook).length;
   const [ready, late, unknown] = [rows.filter(({ canLeave }) => canLeave).length, of('late'), of('unknown')];
   const parts = [
-    ready > 0 && `${count(ready, 'order')} can leave now`,
+    ready > 0 && `${count(ready, 'order')} can ship now`,
     late > 0 && `${late} will be late`,
-    unknown > 0 && `${unknown} ${unknown === 1 ? 'has' : 'have'} no day yet`,
+    unknown > 0 && `${unknown} ${unknown === 1 ? 'has' : 'have'} no date yet`,
   ].filter(Boolean);
-  return parts.length > 0 ? `${parts.join(', ')}.` : `${count(rows.length, 'order')}, all whole in time.`;
+  return parts.length > 0 ? `${parts.join(', ')}.` : `${count(rows.length, 'order')}, all ready in time.`;
 }

@@ -3,7 +3,7 @@ import { Chip, type Tone } from '../ui/Chip.tsx';
 import { useFormat } from '../ui/format.ts';
 import { standingWords } from './words.ts';
 
-type Ahead = Pick<OrderRow, 'outlook' | 'wholeOn' | 'standing' | 'canLeave'>;
+type Ahead = Pick<OrderRow, 'outlook' | 'completeOn' | 'standing' | 'canLeave'>;
 
 const tones: Record<OrderRow['outlook'], Tone> = {
   ready: 'ok',
@@ -20,10 +20,10 @@ export function Outlook({ order }: { order: Ahead }) {
   return <Chip $tone={isQuote ? 'held' : tones[order.outlook]}>{words(order, (day) => format.day(day))}</Chip>;
 }
 
-function words({ outlook, wholeOn, standing, canLeave }: Ahead, day: (iso: string) => string): string {
+function words({ outlook, completeOn, standing, canLeave }: Ahead, day: (iso: string) => string): string {
   if (standing === 'quote' || outlook === 'over') return standingWords[standing];
-  if (outlook === 'ready') return 'can leave now';
-  if (canLeave) return wholeOn ? `can leave, arrives late: ${day(wholeOn)}` : 'can leave, late';
-  if (wholeOn === null || wholeOn === '') return 'no day yet';
-  return outlook === 'late' ? `late: ${day(wholeOn)}` : day(wholeOn);
+  if (outlook === 'ready') return 'ready to ship';
+  if (canLeave) return completeOn ? `ready to ship, arrives late: ${day(completeOn)}` : 'ready to ship, late';
+  if (completeOn === null || completeOn === '') return 'no date yet';
+  return outlook === 'late' ? `late: ${day(completeOn)}` : day(completeOn);
 }

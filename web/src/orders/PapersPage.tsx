@@ -76,7 +76,7 @@ function Papers({ order }: { order: Order }) {
   const notify = useNotify();
   const update = useCommand(
     'updatePapers',
-    () => notify({ text: 'Saved how papers look.' }),
+    () => notify({ text: 'Paper layout saved.' }),
     (saved) => form.saved(saved),
   );
   const form = useRecordForm({
@@ -85,7 +85,7 @@ function Papers({ order }: { order: Order }) {
     bodyOf: readLook,
     schema: PAPERS,
     keptAs: 'papers',
-    name: 'how papers look',
+    name: 'paper layout',
     shownAt: SHOWN,
     command: update,
   });
@@ -121,7 +121,7 @@ function Papers({ order }: { order: Order }) {
         <Desk>
           {isSlip && standing.length === 0 ? (
             <Lead as="div">
-              Nothing has left yet. A packing slip is printed of a shipment; the pick list shows what is to be packed.
+              Nothing has shipped yet. Packing slips are printed for shipments. The pick list shows what to pack.
             </Lead>
           ) : isSlip && !shipment.data ? (
             <Answer of={shipment}>{() => null}</Answer>
@@ -174,7 +174,7 @@ function LookForm({ form, update, company }: LookProps) {
       $top={24}
       onSubmit={form.submit((body) => update.mutate({ body: { ...body, version: form.version } }))}
     >
-      <h2>How papers look</h2>
+      <h2>Paper layout</h2>
       <LogoField company={company} />
       <Choice
         label="Size"
@@ -185,10 +185,10 @@ function LookForm({ form, update, company }: LookProps) {
           ['Letter', 'Letter'],
         ]}
       />
-      <TextArea label="Over the lines" {...form.field('head')} />
-      <TextArea label="At the foot" {...form.field('foot')} />
+      <TextArea label="Header" {...form.field('head')} />
+      <TextArea label="Footer" {...form.field('foot')} />
       <Together>
-        <legend>They show</legend>
+        <legend>Show</legend>
         {paperColumns.map((column) => (
           <div key={column}>
             <Tick
@@ -202,10 +202,10 @@ function LookForm({ form, update, company }: LookProps) {
           </div>
         ))}
       </Together>
-      <SaveProblem command={update} over={form} theirs="How papers look was changed" shownAt={SHOWN} />
+      <SaveProblem command={update} over={form} theirs="Paper layout was changed" shownAt={SHOWN} />
       <div>
         <Button type="submit" busy={update.isPending}>
-          Keep this look
+          Save layout
         </Button>
       </div>
     </Form>
@@ -220,7 +220,7 @@ function LogoField({ company }: { company: Company }) {
     <div>
       <Row $gap={6} $wrap>
         <Button busy={busy} onPress={() => chooser.current?.click()}>
-          {company.papers.logo ? 'Another logo…' : 'Choose a logo…'}
+          {company.papers.logo ? 'Change logo…' : 'Choose a logo…'}
         </Button>
         {company.papers.logo && (
           <AskFirst
@@ -232,7 +232,7 @@ function LogoField({ company }: { company: Company }) {
             busy={remove.isPending}
             onDo={() => remove.mutate({})}
           >
-            Yosegi keeps no copy of it. Papers are printed without one.
+            Yosegi has no other copy. Papers are printed without a logo.
           </AskFirst>
         )}
       </Row>

@@ -16,7 +16,7 @@ export function ParcelCard({ order }: { order: Order }) {
   const format = useFormat();
   const notify = useNotify();
   const back = useCommand('unpackOrder', ({ id: documentId, number }) =>
-    notify({ text: `${number}: back where it came from.`, documentId }),
+    notify({ text: `${number} put back.`, documentId }),
   );
   const packed = order.lines.flatMap((line) => line.parts.filter((part) => readForText(part.packed) > 0n));
   const [parcel] = order.parcels.slice(-1);
@@ -34,7 +34,7 @@ export function ParcelCard({ order }: { order: Order }) {
             {part.stuck !== '0' && (
               <>
                 {' '}
-                <Chip $tone="held">{format.number(part.stuck)} held: can’t leave</Chip>
+                <Chip $tone="held">{format.number(part.stuck)} on hold: can’t ship</Chip>
               </>
             )}
           </span>

@@ -64,8 +64,8 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
   const ship = useCommand(
     'shipOrder',
     ({ id, number, openLines }) => {
-      const rest = openLines === 0 ? 'Everything has left.' : `${count(openLines, 'line')} still open.`;
-      notify({ text: `${number}: ${order.number} is shipped. ${rest}`, documentId: id });
+      const rest = openLines === 0 ? 'Everything has shipped.' : `${count(openLines, 'line')} still open.`;
+      notify({ text: `${number}: ${order.number} shipped. ${rest}`, documentId: id });
       onDone();
     },
     screen.forget,
@@ -99,7 +99,7 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
   ]);
   return (
     <Part $top={18}>
-      <h2>What leaves now?</h2>
+      <h2>What ships now?</h2>
       <Grid $full $top={6}>
         <thead>
           <tr>
@@ -175,7 +175,7 @@ export function ShipPanel({ order, onDone }: { order: Order; onDone: () => void 
         <Button look="go" busy={ship.isPending} isDisabled={faulty || sent.length === 0} onPress={post}>
           Ship {count(sent.length, 'line')}
         </Button>
-        <Button onPress={onDone}>Not now</Button>
+        <Button onPress={onDone}>Cancel</Button>
       </Row>
       <Part $top={10}>
         <Refusal error={ship.error} shownAt={shown} />

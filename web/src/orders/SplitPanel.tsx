@@ -31,7 +31,7 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
   const split = useCommand(
     'splitOrder',
     ({ id, number }) => {
-      notify({ text: `${number} has them now.`, to: [`/orders/${order.id}`, `Back to ${order.number}`] });
+      notify({ text: `${number} split off.`, to: [`/orders/${order.id}`, `Back to ${order.number}`] });
       void go(`/orders/${id}`);
     },
     screen.forget,
@@ -51,14 +51,14 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
   useShortcut('Enter', post, { ctrl: true });
   return (
     <Part $top={18}>
-      <h2>What goes on another order?</h2>
+      <h2>What goes on the new order?</h2>
       <Grid $full $top={6}>
         <thead>
           <tr>
             <th>Line</th>
             <th className="num">Open</th>
             <Th className="num" $width={130}>
-              To the other
+              To new order
             </Th>
           </tr>
         </thead>
@@ -70,7 +70,7 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
               </td>
               <td className="num">{format.quantity(line.open, line.unit, line.decimals)}</td>
               <td>
-                <MeantQuantity lines={lines} line={line} called="To the other order of" error={split.error} />
+                <MeantQuantity lines={lines} line={line} called="To new order of" error={split.error} />
               </td>
             </tr>
           ))}
@@ -79,12 +79,12 @@ export function SplitPanel({ order, onDone }: { order: Order; onDone: () => void
       <ProblemBox error={split.error} shownAt={['lines.*.quantity']} />
       <Row $wrap $top={10} $end>
         <Part $width={170}>
-          <DayField label="The other is wanted on" value={wantedOn} onChange={setWantedOn} />
+          <DayField label="New order wanted on" value={wantedOn} onChange={setWantedOn} />
         </Part>
         <Button look="go" busy={split.isPending} isDisabled={!ready} onPress={post}>
-          Make another order of {count(lines.meant.length, 'line')}
+          Split off {count(lines.meant.length, 'line')}
         </Button>
-        <Button onPress={onDone}>Not now</Button>
+        <Button onPress={onDone}>Cancel</Button>
       </Row>
     </Part>
   );

@@ -64,7 +64,7 @@ function Weeks({ rows, weeks }: { rows: readonly OrderRow[]; weeks: readonly Wee
       <Row>
         <div>
           <h1>{conclusion(rows, weeks)}</h1>
-          <Lead>By the day they are wanted. A red edge means: not whole in time, or no day yet.</Lead>
+          <Lead>By the date they are wanted. A red edge means late, or no date yet.</Lead>
         </div>
         <Push />
         <LinkButton to="/orders">As a list</LinkButton>
@@ -105,7 +105,7 @@ function Weeks({ rows, weeks }: { rows: readonly OrderRow[]; weeks: readonly Wee
           ];
         })}
       </Board>
-      {[['Later', after] as const, ['No day set', never] as const].map(
+      {[['Later', after] as const, ['No date', never] as const].map(
         ([title, own]) =>
           own.length > 0 && (
             <Row key={title} $wrap $top={12}>
@@ -132,7 +132,7 @@ function Entry({ row }: { row: OrderRow }) {
       {isRisky && (
         <>
           <br />
-          <Late>{row.wholeOn === null ? 'no day yet' : `whole ${whenThere(row.wholeOn, format)}`}</Late>
+          <Late>{row.completeOn === null ? 'no date yet' : `complete ${whenThere(row.completeOn, format)}`}</Late>
         </>
       )}
       <Shares shares={row.shares} />
@@ -148,9 +148,9 @@ function conclusion(rows: readonly OrderRow[], weeks: readonly Week[]): string {
   const risky = rows.filter(({ outlook }) => outlook === 'late' || outlook === 'unknown').length;
   const first =
     soon.length === 0
-      ? 'Nothing is wanted this week'
+      ? 'Nothing wanted this week'
       : `${count(soon.length, 'order')} ${soon.length === 1 ? 'is' : 'are'} wanted this week`;
   return risky === 0
-    ? `${first}; all of them are in time.`
-    : `${first}; ${risky} of ${count(rows.length, 'open order')} ${risky === 1 ? 'needs' : 'need'} your eye.`;
+    ? `${first}; all on time.`
+    : `${first}; ${risky} of ${count(rows.length, 'open order')} ${risky === 1 ? 'needs' : 'need'} attention.`;
 }

@@ -10,7 +10,7 @@ const part = (position: number, id: number, amount: string, base = id, baseAmoun
   amount,
   baseAmount,
   missing: '0',
-  wholeOn: '',
+  completeOn: '',
   alternates: [],
 });
 const kit = {

@@ -1,5 +1,5 @@
 import type { Kit } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { formatDecimal, fromZero, mulDiv, parseQuantity, readForText, SCALE, stepOf } from '@yosegi/core/number';
 import { plainTyped, readTyped } from '../ui/measuring.ts';
 
@@ -71,7 +71,7 @@ export function amountFault(text: string, item: TypedPart['item']): string | und
     fromZero(readTyped(text, item));
     return undefined;
   } catch (error) {
-    return wordsOf(error) ?? 'This cannot be read.';
+    return entryFault(error);
   }
 }
 

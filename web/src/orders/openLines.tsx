@@ -1,5 +1,5 @@
 import type { Order, OrderLine } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { positive, readForText } from '@yosegi/core/number';
 import { z } from 'zod';
 import { problemAt } from '../api/client.ts';
@@ -30,7 +30,7 @@ export function useOpenLines(order: Order, screen: TypedScreen, begin: (line: Or
       if (textOf(line).trim() !== '') positive(readTyped(textOf(line), unitOf(line)));
       return undefined;
     } catch (error) {
-      return wordsOf(error) ?? 'This cannot be read.';
+      return entryFault(error);
     }
   };
   const meant = open.filter((line) => textOf(line).trim() !== '');

@@ -31,7 +31,7 @@ export function servedWords(line: OrderLine, format: Format): string {
   const words = [
     say(readForText(part.packed), 'in the parcel'),
     say(shelf, 'from stock'),
-    say(built, 'built for it'),
+    say(built, 'built for this order'),
   ].filter(Boolean);
   return words.length > 0 ? words.join(', ') : 'shipped';
 }
@@ -39,7 +39,7 @@ export function servedWords(line: OrderLine, format: Format): string {
 /** What is ready of an order, and how: the sentence over its actions. */
 export function readyWords(order: Order, format: Format): string {
   const ready = order.lines.filter((line) => readForText(line.canShip) > 0n);
-  if (ready.length === 0) return 'Nothing of it is ready yet';
+  if (ready.length === 0) return 'Nothing ready yet';
   const names = ready.map((line) => `${format.quantity(line.canShip, line.unit, line.decimals)} ${line.name}`);
   const shown = names.slice(0, 2).join('; ');
   const rest = names.length > 2 ? `; and ${names.length - 2} more` : '';

@@ -3,7 +3,7 @@ import { dayNumber, spanOf } from './span.ts';
 
 const order = (wantedOn: string | null, ...whole: (string | null)[]) => ({
   wantedOn,
-  lines: whole.map((wholeOn) => ({ wholeOn, wantedOn: null })) as never,
+  lines: whole.map((completeOn) => ({ completeOn, wantedOn: null })) as never,
 });
 
 describe('the days that are drawn of an order', () => {

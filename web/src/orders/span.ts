@@ -15,7 +15,7 @@ const MOST_DAYS = 60;
 
 /** From today to a little after the last day that matters to an order. */
 export function spanOf(order: Pick<Order, 'wantedOn' | 'lines'>, today: string): Span {
-  const days = [order.wantedOn, ...order.lines.flatMap(({ wholeOn, wantedOn }) => [wholeOn, wantedOn])];
+  const days = [order.wantedOn, ...order.lines.flatMap(({ completeOn, wantedOn }) => [completeOn, wantedOn])];
   const from = dayNumber(today);
   const last = Math.max(from, ...days.flatMap((day) => (day ? [dayNumber(day)] : [])));
   return { from, days: Math.min(MOST_DAYS, Math.max(LEAST_DAYS, last - from + 3)) };

@@ -9,19 +9,19 @@ afterEach(() => vi.useRealTimers());
 const format = new Format({ locale: 'en-GB', currency: 'EUR' });
 const order = (
   outlook: 'ready' | 'in-time' | 'late' | 'unknown' | 'over',
-  wholeOn: string | null,
+  completeOn: string | null,
   wantedOn: string | null,
-) => ({ outlook, wholeOn, wantedOn, standing: 'open', canLeave: outlook === 'ready' }) as const;
+) => ({ outlook, completeOn, wantedOn, standing: 'open', canLeave: outlook === 'ready' }) as const;
 
 it('an order says how its day stands to the day it is wanted', () => {
-  const of = (wholeOn: string | null, wantedOn: string | null, late = false) =>
-    outlookWords(order(late ? 'late' : 'in-time', wholeOn, wantedOn), format);
-  expect(of('2026-12-08', '2026-12-12')).toBe(`Whole on ${format.day('2026-12-08')}, 4 days before it is wanted.`);
-  expect(of('2026-12-12', '2026-12-12')).toBe(`Whole on ${format.day('2026-12-12')}, the day it is wanted.`);
-  expect(of('2026-12-13', '2026-12-12', true)).toBe(`Whole on ${format.day('2026-12-13')}, 1 day late.`);
-  expect(of('2026-12-08', null)).toBe(`Whole on ${format.day('2026-12-08')}.`);
-  expect(of(null, '2026-12-12')).toBe('It is not known yet when it will be whole.');
-  expect(outlookWords(order('ready', '', '2026-12-12'), format)).toBe('Everything is here. It can leave now.');
+  const of = (completeOn: string | null, wantedOn: string | null, late = false) =>
+    outlookWords(order(late ? 'late' : 'in-time', completeOn, wantedOn), format);
+  expect(of('2026-12-08', '2026-12-12')).toBe(`Complete on ${format.day('2026-12-08')}, 4 days early.`);
+  expect(of('2026-12-12', '2026-12-12')).toBe(`Complete on ${format.day('2026-12-12')}, on the wanted date.`);
+  expect(of('2026-12-13', '2026-12-12', true)).toBe(`Complete on ${format.day('2026-12-13')}, 1 day late.`);
+  expect(of('2026-12-08', null)).toBe(`Complete on ${format.day('2026-12-08')}.`);
+  expect(of(null, '2026-12-12')).toBe('No completion date yet.');
+  expect(outlookWords(order('ready', '', '2026-12-12'), format)).toBe('Everything is here. Ready to ship.');
 });
 
 it('an order that can leave says also how late it arrives', () => {
@@ -29,25 +29,25 @@ it('an order that can leave says also how late it arrives', () => {
   expect(outlookWords(late, format)).toBe(
     `Everything is here. Sent today, it arrives ${format.day('2026-11-29')}, 2 days late.`,
   );
-  expect(outlookWords({ ...late, wholeOn: '', wantedOn: '2026-11-24' }, format)).toBe(
-    'Everything is here. It can leave now, 1 day late.',
+  expect(outlookWords({ ...late, completeOn: '', wantedOn: '2026-11-24' }, format)).toBe(
+    'Everything is here. Ready to ship, 1 day late.',
   );
-  expect(outlookShort(late, format)).toBe(`due ${format.day('2026-11-27')}, arrives ${format.day('2026-11-29')}`);
+  expect(outlookShort(late, format)).toBe(`wanted ${format.day('2026-11-27')}, arrives ${format.day('2026-11-29')}`);
 });
 
 it('a list says both days of what is late, and a line says when it is there', () => {
   expect(outlookShort(order('late', '2026-12-13', '2026-12-12'), format)).toBe(
-    `due ${format.day('2026-12-12')}, whole ${format.day('2026-12-13')}`,
+    `wanted ${format.day('2026-12-12')}, complete ${format.day('2026-12-13')}`,
   );
-  expect(outlookShort(order('unknown', null, null), format)).toBe('no day set');
-  expect([whenThere('', format), whenThere(null, format)]).toEqual(['now', 'no day yet']);
+  expect(outlookShort(order('unknown', null, null), format)).toBe('no date');
+  expect([whenThere('', format), whenThere(null, format)]).toEqual(['now', 'no date yet']);
 });
 
 it('an order that would come first says by how much it delays another', () => {
   expect(delayWords({ number: 'O-0133', before: '2026-12-05', after: '2026-12-07' })).toBe(
     'O-0133 would be 2 days later',
   );
-  expect(delayWords({ number: 'O-0133', before: '2026-12-05', after: null })).toBe('O-0133 would have no day');
+  expect(delayWords({ number: 'O-0133', before: '2026-12-05', after: null })).toBe('O-0133 would have no date');
 });
 
 it('says what became of an item of an order', () => {

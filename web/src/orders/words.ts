@@ -3,7 +3,7 @@ import { daysBetween } from '@yosegi/core/days';
 import type { Format } from '../ui/format.ts';
 import { today } from '../ui/today.ts';
 
-type Ahead = Pick<OrderRow, 'outlook' | 'wholeOn' | 'wantedOn' | 'standing' | 'canLeave'>;
+type Ahead = Pick<OrderRow, 'outlook' | 'completeOn' | 'wantedOn' | 'standing' | 'canLeave'>;
 
 export const standingWords: Record<OrderRow['standing'], string> = {
   quote: 'quote',
@@ -16,37 +16,38 @@ export const standingWords: Record<OrderRow['standing'], string> = {
 const days = (n: number) => (n === 1 ? '1 day' : `${n} days`);
 
 /** When an order is whole, beside the day it is wanted: the sentence that its sheet begins with. */
-export function outlookWords({ outlook, wholeOn, wantedOn, standing, canLeave }: Ahead, format: Format): string {
-  if (standing === 'quote') return 'A quote: nothing is promised to it until it is confirmed.';
+export function outlookWords({ outlook, completeOn, wantedOn, standing, canLeave }: Ahead, format: Format): string {
+  if (standing === 'quote') return 'Quote: nothing is promised until it is confirmed.';
   if (standing === 'shipped') return 'Everything has been shipped.';
   if (standing === 'cancelled') return 'Cancelled.';
-  if (outlook === 'ready') return 'Everything is here. It can leave now.';
+  if (outlook === 'ready') return 'Everything is here. Ready to ship.';
   if (canLeave && outlook === 'late') {
-    const late = wantedOn === null ? '' : `, ${days(daysBetween(wantedOn, wholeOn || today()))} late`;
-    return wholeOn
-      ? `Everything is here. Sent today, it arrives ${format.day(wholeOn)}${late}.`
-      : `Everything is here. It can leave now${late}.`;
+    const late = wantedOn === null ? '' : `, ${days(daysBetween(wantedOn, completeOn || today()))} late`;
+    return completeOn
+      ? `Everything is here. Sent today, it arrives ${format.day(completeOn)}${late}.`
+      : `Everything is here. Ready to ship${late}.`;
   }
-  if (wholeOn === null) return 'It is not known yet when it will be whole.';
-  const whole = `Whole on ${format.day(wholeOn)}`;
+  if (completeOn === null) return 'No completion date yet.';
+  const whole = `Complete on ${format.day(completeOn)}`;
   if (wantedOn === null) return `${whole}.`;
-  const early = daysBetween(wholeOn, wantedOn);
-  if (early === 0) return `${whole}, the day it is wanted.`;
-  return early > 0 ? `${whole}, ${days(early)} before it is wanted.` : `${whole}, ${days(-early)} late.`;
+  const early = daysBetween(completeOn, wantedOn);
+  if (early === 0) return `${whole}, on the wanted date.`;
+  return early > 0 ? `${whole}, ${days(early)} early.` : `${whole}, ${days(-early)} late.`;
 }
 
 /** The same in a list, in two or three words. */
-export function outlookShort({ outlook, wholeOn, wantedOn, canLeave }: Ahead, format: Format): string {
-  if (canLeave && outlook === 'late' && wholeOn)
-    return `due ${format.day(wantedOn ?? '')}, arrives ${format.day(wholeOn)}`;
-  if (outlook === 'late' && wholeOn) return `due ${format.day(wantedOn ?? '')}, whole ${format.day(wholeOn)}`;
-  return wantedOn ? `due ${format.day(wantedOn)}` : 'no day set';
+export function outlookShort({ outlook, completeOn, wantedOn, canLeave }: Ahead, format: Format): string {
+  if (canLeave && outlook === 'late' && completeOn)
+    return `wanted ${format.day(wantedOn ?? '')}, arrives ${format.day(completeOn)}`;
+  if (outlook === 'late' && completeOn)
+    return `wanted ${format.day(wantedOn ?? '')}, complete ${format.day(completeOn)}`;
+  return wantedOn ? `wanted ${format.day(wantedOn)}` : 'no date';
 }
 
 /** When a line or one of its parts is there. */
-export function whenThere(wholeOn: string | null, format: Format): string {
-  if (wholeOn === null) return 'no day yet';
-  return wholeOn === '' ? 'now' : format.day(wholeOn);
+export function whenThere(completeOn: string | null, format: Format): string {
+  if (completeOn === null) return 'no date yet';
+  return completeOn === '' ? 'now' : format.day(completeOn);
 }
 
 /** Whom an order would delay and by how much: "O-0133, 2 days later". */
@@ -59,7 +60,7 @@ export function delayWords({
   before: string | null;
   after: string | null;
 }): string {
-  if (after === null) return `${number} would have no day`;
+  if (after === null) return `${number} would have no date`;
   const from = before || today();
   const later = daysBetween(from, after || today());
   return later > 0 ? `${number} would be ${days(later)} later` : number;

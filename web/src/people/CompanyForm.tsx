@@ -79,16 +79,12 @@ export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
   return (
     <Form onSubmit={form.submit((body) => update.mutate({ body: { ...body, version: form.version } }))}>
       <Field label="Name" {...form.field('name')} />
-      <Field label="Mail address" {...form.field('email')} />
+      <Field label="Email" {...form.field('email')} />
       <Wide>
         <TextArea label="Address, as papers print it" {...form.field('address')} />
       </Wide>
       <Choice label="Currency" {...form.field('currency')} options={choices(CURRENCIES, typed.currency)} />
-      <Choice
-        label="How numbers and dates are written"
-        {...form.field('locale')}
-        options={choices(LOCALES, typed.locale)}
-      />
+      <Choice label="Number and date format" {...form.field('locale')} options={choices(LOCALES, typed.locale)} />
       <Wide>
         <Faint>
           {sample.money('1234.5')} · {sample.number('0.125')} kg · {sample.day('2026-12-31')}. Amounts keep their number
@@ -97,7 +93,7 @@ export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
       </Wide>
       <Wide>
         <Weekdays
-          legend="Days you work"
+          legend="Working days"
           value={typed.workDays}
           onChange={(workDays) => set({ workDays })}
           isMissing={form.at('workDays') !== undefined}
@@ -105,12 +101,12 @@ export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
         />
         <Part $top={10} $max={230}>
           <Field
-            label="Bench minutes on each of them"
+            label="Working minutes per day"
             numeric
             suffix="min"
             value={typed.benchMinutes}
             onChange={(benchMinutes) => set({ benchMinutes })}
-            error={form.at('benchMinutes') && 'Enter a whole number of minutes, like 480.'}
+            error={form.at('benchMinutes') && 'Enter minutes without decimals, like 480.'}
           />
         </Part>
       </Wide>
@@ -126,7 +122,7 @@ export function CompanyForm({ onSaved }: { onSaved?: () => void }) {
       </Wide>
       <div>
         <Button type="submit" look={form.dirty ? 'go' : 'plain'} busy={update.isPending}>
-          Save the company
+          Save company
         </Button>
       </div>
     </Form>

@@ -22,8 +22,8 @@ export function CompanyPage() {
       <h1>The company and its people</h1>
       <Lead>
         {maySetUp
-          ? 'What your papers say about you, how you write numbers and dates, when you work, and who may do what.'
-          : 'Only an owner changes these.'}
+          ? 'Your address for papers, your number format, and who may do what.'
+          : 'Only an owner can change these.'}
       </Lead>
       {maySetUp && (
         <Cards>

@@ -49,7 +49,7 @@ const bodyOf = (typed: Typed) => ({ ...typed, initials: typed.initials.trim() ||
 function WorkerForm({ worker, onAdded }: { worker: Worker | null; onAdded?: () => void }) {
   const notify = useNotify();
   const done = (saved: Worker) => {
-    notify({ text: `${saved.name} is saved.` });
+    notify({ text: `${saved.name} saved.` });
     onAdded?.();
   };
   const saved = (one: Worker) => form.saved(one);
@@ -66,7 +66,7 @@ function WorkerForm({ worker, onAdded }: { worker: Worker | null; onAdded?: () =
     shownAt: SHOWN,
     command,
   });
-  const who = worker?.name ?? 'somebody new';
+  const who = worker?.name ?? 'a new person';
   return (
     <Line
       onSubmit={form.submit((body) =>
@@ -75,7 +75,7 @@ function WorkerForm({ worker, onAdded }: { worker: Worker | null; onAdded?: () =
           : create.mutate({ body }),
       )}
     >
-      <Field label={`Name of ${who}`} hideLabel placeholder="Add somebody" {...form.field('name')} />
+      <Field label={`Name of ${who}`} hideLabel placeholder="Add person" {...form.field('name')} />
       <Field
         label={`Initials of ${who}`}
         hideLabel
@@ -88,12 +88,12 @@ function WorkerForm({ worker, onAdded }: { worker: Worker | null; onAdded?: () =
         {...form.field('role')}
         options={[
           ['owner', 'owner: everything'],
-          ['bench', 'bench and picking'],
+          ['bench', 'builder: builds, picks and counts'],
         ]}
       />
       {worker ? (
         <Tick isOn={form.typed.active} onChange={(active) => form.set({ active })}>
-          works here
+          active
         </Tick>
       ) : (
         <span />

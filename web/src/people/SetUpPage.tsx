@@ -37,25 +37,25 @@ const steps: readonly {
   {
     name: 'People',
     title: 'Who works here?',
-    why: 'Everything that is done carries a name. An owner may do everything; the bench builds, picks and counts.',
+    why: 'Everything done here shows who did it. An owner can do everything; a builder builds, picks and counts.',
     body: <People />,
   },
   {
     name: 'Places',
     title: 'Where do you keep things?',
-    why: 'A store has bins, in the order you walk past them, and a bench where picked parts stand.',
+    why: 'A store has bins in picking order, and a bench for picked parts.',
     body: <Places />,
   },
   {
     name: 'Items',
     title: 'What do you buy and make?',
-    why: 'Bring in a spreadsheet, or type the first few by hand. More can follow at any time.',
+    why: 'Import a spreadsheet, or enter the first few by hand. You can add more at any time.',
     body: <Items />,
   },
   {
     name: 'First product',
     title: 'What is your first product made of?',
-    why: 'A bill of materials says what goes into it. You see at once what it costs and how many you can make.',
+    why: 'A bill of materials lists what goes into it. You see at once what it costs and how many you can make.',
     body: <FirstProduct />,
   },
 ];
@@ -118,7 +118,7 @@ export function SetUpPage() {
           {now > 1 && <Button onPress={() => leave(() => to(now - 1))}>Back</Button>}
           <Push />
           <LinkButton look="ghost" to="/today">
-            Go on later
+            Finish later
           </LinkButton>
           {now < SETUP_STEPS ? (
             <Button look="go" onPress={() => leave(() => to(now + 1))}>
@@ -161,10 +161,10 @@ function Items() {
           <Para $bottom={12}>{all === 0 ? 'There are no items yet.' : `${count(all, 'item')} so far.`}</Para>
           <Row $wrap>
             <LinkButton look="go" to="/stock/in-out">
-              Bring in a file
+              Import a file
             </LinkButton>
-            <LinkButton to="/stock/items?new=1">Type one by hand</LinkButton>
-            {all > 0 && <LinkButton to="/stock/items">See them</LinkButton>}
+            <LinkButton to="/stock/items?new=1">Enter one by hand</LinkButton>
+            {all > 0 && <LinkButton to="/stock/items">See the items</LinkButton>}
           </Row>
         </>
       )}
@@ -181,7 +181,7 @@ function FirstProduct() {
         return first ? (
           <Row $wrap>
             <span>{first.name} is started.</span>
-            <LinkButton to={`/define/${first.id}`}>Go on with it</LinkButton>
+            <LinkButton to={`/define/${first.id}`}>Continue</LinkButton>
           </Row>
         ) : (
           <LinkButton look="go" to="/define/new">

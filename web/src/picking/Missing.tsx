@@ -65,7 +65,7 @@ function OneMissing({ lacking, number }: { lacking: Lacking; number: string }) {
               busy={swap.isPending}
               onPress={() => swap.mutate({ params: { id }, body: { partId: lacking.lineId, itemId: other.itemId } })}
             >
-              Put {other.name} into all of them instead
+              Use {other.name} in every kit instead
             </Button>
           ))}
         {kind === 'build' &&

@@ -4,11 +4,12 @@ import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { problemOf, useCommand, usePages, useQuestion } from '../api/client.ts';
 import { useScans } from '../scan/wedge.ts';
+import { RenamedFilter } from '../shell/Renamed.tsx';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { DayField } from '../ui/DayField.tsx';
 import { Field } from '../ui/Field.tsx';
-import { count, useFormat } from '../ui/format.ts';
+import { count, type Format, useFormat } from '../ui/format.ts';
 import { Scroll } from '../ui/layout.ts';
 import { Answer, EmptyState } from '../ui/States.tsx';
 import { Para, Part, Section } from '../ui/space.ts';
@@ -46,8 +47,7 @@ export function PickPlan() {
         {({ runs, proposed, goals }) =>
           runs.length + goals.length === 0 ? (
             <EmptyState isPage title="Nothing to pick" action={<LinkButton to="/build">See the builds</LinkButton>}>
-              Builds that were sent to the bench, and orders of which something is on the shelf, wait here until it has
-              been brought.
+              Builds on the bench and orders with stock on the shelf appear here until everything is picked.
             </EmptyState>
           ) : (
             <Page>
@@ -57,7 +57,7 @@ export function PickPlan() {
               </div>
               {runs.length > 0 && (
                 <Section>
-                  <h2>Being walked</h2>
+                  <h2>In progress</h2>
                   {runs.map((run) => (
                     <OpenRun key={run.id} run={run} />
                   ))}
@@ -74,24 +74,28 @@ export function PickPlan() {
   );
 }
 
+/** The day of a build is ours, that of an order the customer's. */
+const dueWords = ({ kind, due }: GoalRow, format: Format) =>
+  due === null ? '' : `${kind === 'order' ? 'wanted' : 'due'} ${format.day(due)}`;
+
 /** Where something is picked for by itself. */
 const aloneOf = ({ kind, id }: GoalRow) => (kind === 'build' ? `/pick/${id}` : `/pick/orders/${id}`);
 
 function conclusion(runs: readonly RunRow[], proposed: readonly ProposedRun[], goals: readonly GoalRow[]): string {
   const saved = proposed.reduce((sum, run) => sum + run.saved, 0);
   if (proposed.length > 0)
-    return `${count(proposed.length, 'run')} ${proposed.length === 1 ? 'is' : 'are'} worth walking now${
-      saved > 0 ? `; walking together saves ${count(saved, 'stop')}` : ''
-    }.`;
-  if (runs.length > 0) return `${count(runs.length, 'run')} ${runs.length === 1 ? 'is' : 'are'} being walked.`;
-  return `${count(goals.length, 'job')} to pick for.`;
+    return `${count(proposed.length, 'pick run')} suggested.${
+      saved > 0 ? ` Combining orders saves ${count(saved, 'stop')}.` : ''
+    }`;
+  if (runs.length > 0) return `${count(runs.length, 'pick run')} in progress.`;
+  return `${count(goals.length, 'order or build', 'orders and builds')} to pick for.`;
 }
 
 function whatWaits(goals: readonly GoalRow[]): string {
   const of = (kind: GoalRow['kind']) => goals.filter((goal) => goal.kind === kind).length;
   const what = [of('build') && count(of('build'), 'build'), of('order') && count(of('order'), 'order')].filter(Boolean);
   const whole = goals.filter((goal) => goal.whole).length;
-  if (what.length === 0) return 'Nothing else waits to be picked.';
+  if (what.length === 0) return 'Nothing else to pick.';
   if (goals.length === 1) return `${what.join()} to pick for${whole === 1 ? ', with everything on the shelves' : ''}.`;
   const has = whole === 1 ? '1 of them has' : `${whole || 'none'} of them have`;
   return `${what.join(' and ')} to pick for; ${has} everything on the shelves.`;
@@ -104,7 +108,7 @@ function OpenRun({ run }: { run: RunRow }) {
         <b>{run.number}</b> · {run.goals.map(({ number }) => number).join(', ')}
         <br />
         <Faint>
-          {run.store ?? 'all stores'} · {run.stops === 0 ? 'no stop left' : `${count(run.stops, 'stop')} left`} ·{' '}
+          {run.store ?? 'all stores'} · {run.stops === 0 ? 'no stops left' : `${count(run.stops, 'stop')} left`} ·{' '}
           {count(run.walked.stops, 'stop')} done · {run.madeBy}, <When at={run.madeAt} />
         </Faint>
       </span>
@@ -127,7 +131,7 @@ function Proposals({ proposed, goals }: { proposed: readonly ProposedRun[]; goal
   const known = new Map(goals.map((goal) => [`${goal.kind}:${goal.id}`, goal]));
   return (
     <Section>
-      <h2>Worth walking now</h2>
+      <h2>Suggested runs</h2>
       {problem && <Para role="alert">{problem.detail}</Para>}
       {proposed.map((run) => {
         const own = run.goals.flatMap(({ kind, id }) => known.get(`${kind}:${id}`) ?? []);
@@ -154,11 +158,11 @@ function Proposals({ proposed, goals }: { proposed: readonly ProposedRun[]; goal
             </span>
             <Button
               look="go"
-              aria-label={`Walk it: ${key}`}
+              aria-label={`Start run: ${key}`}
               busy={make.isPending}
               onPress={() => make.mutate({ body: { storeId: run.storeId, goals: run.goals } })}
             >
-              Walk it
+              Start run
             </Button>
           </Job>
         );
@@ -169,7 +173,7 @@ function Proposals({ proposed, goals }: { proposed: readonly ProposedRun[]; goal
 
 /** "These 5 share 12 of 20 stops", or what one by itself takes. */
 function sharedWords({ goals, stops, shared }: ProposedRun): string {
-  if (goals.length === 1) return `${count(stops, 'stop')}, by itself`;
+  if (goals.length === 1) return `${count(stops, 'stop')}, on its own`;
   if (shared === stops) return `These ${goals.length} share ${stops === 1 ? 'the one stop' : `all ${stops} stops`}`;
   return `These ${goals.length} share ${shared} of ${count(stops, 'stop')}`;
 }
@@ -180,14 +184,15 @@ function ByHand({ goals, runs }: { goals: readonly GoalRow[]; runs: readonly Run
   const make = useMakeRun();
   const stores = useQuestion('stores', {});
   const [q, setQ] = useAddress('q');
-  const [whole, setWhole] = useAddress('whole');
+  const [ready, setReady] = useAddress('ready');
+  const [before] = useAddress('whole');
   const [dueBy, setDueBy] = useAddress('due');
   const [store, setStore] = useAddress('store');
   const [confirms, setConfirms] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const served = new Set(runs.flatMap((run) => run.goals.map(({ number }) => number)));
   const fits = (goal: GoalRow) =>
-    (whole === '' || goal.whole) &&
+    (ready === '' || goal.whole) &&
     (dueBy === '' || (goal.due !== null && goal.due <= dueBy)) &&
     (store === '' || goal.storeIds.includes(Number(store))) &&
     `${goal.number} ${goal.name}`.toLowerCase().includes(q.trim().toLowerCase());
@@ -199,6 +204,7 @@ function ByHand({ goals, runs }: { goals: readonly GoalRow[]; runs: readonly Run
   const all = going.length === free.length && free.length > 0;
   return (
     <Section>
+      {before !== '' && <RenamedFilter from="whole" to="ready" />}
       <h2>Everything to pick</h2>
       <Row $wrap $end $gap={12} $top={8}>
         <Part $width={210}>
@@ -220,11 +226,11 @@ function ByHand({ goals, runs }: { goals: readonly GoalRow[]; runs: readonly Run
             />
           </Part>
         )}
-        <Tick isOn={whole !== ''} onChange={(isOn) => setWhole(isOn ? '1' : '')}>
-          Only what can leave or be built today
+        <Tick isOn={ready !== ''} onChange={(isOn) => setReady(isOn ? '1' : '')}>
+          Only what can ship or be built today
         </Tick>
       </Row>
-      {shown.length === 0 && <Para $top={10}>Nothing to pick is like that. Take a filter away.</Para>}
+      {shown.length === 0 && <Para $top={10}>Nothing to pick matches. Clear a filter.</Para>}
       {shown.length > 1 && (
         <Row $top={10} $gap={12} $wrap>
           <Tick
@@ -281,8 +287,7 @@ function ByHand({ goals, runs }: { goals: readonly GoalRow[]; runs: readonly Run
                   ` · on ${runs.find((run) => run.goals.some(({ number }) => number === goal.number))?.number}`}
               </Faint>
             </span>
-            {goal.due &&
-              (goal.late ? <Late>due {format.day(goal.due)}</Late> : <span>due {format.day(goal.due)}</span>)}
+            {goal.due && (goal.late ? <Late>{dueWords(goal, format)}</Late> : <span>{dueWords(goal, format)}</span>)}
           </Job>
         );
       })}
@@ -297,7 +302,7 @@ function Ended() {
     return (
       <div>
         <Button look="ghost" onPress={() => setOpen('1')}>
-          See the runs that have ended
+          See finished runs
         </Button>
       </div>
     );

@@ -1,5 +1,5 @@
 import type { Store } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { formatDecimal, type Quantity, readExact, SCALE } from '@yosegi/core/number';
 import { checkPick } from '@yosegi/core/picking';
 import { Fragment } from 'react';
@@ -7,8 +7,8 @@ import { z } from 'zod';
 import { problemOf } from '../api/client.ts';
 import { OutFields } from '../lines/OutFields.tsx';
 import { Refusal } from '../lines/Refusal.tsx';
+import { stepLines } from '../lines/steps.ts';
 import { namedOf, TypedTrack } from '../lines/typed.ts';
-import { walkLines } from '../lines/walk.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -22,7 +22,7 @@ import { Faint, Lead, Muted, Push, Row } from '../ui/text.ts';
 import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { type PickJob, usePick } from './job.ts';
-import { SomeUnits } from './SomeUnits.tsx';
+import { SomeKits } from './SomeKits.tsx';
 import { type Step, stepsOf, suggestedTrack, suggestion } from './steps.ts';
 
 const Typed = z.object({ binId: z.number(), quantity: z.string(), track: TypedTrack });
@@ -38,7 +38,7 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
   const pick = usePick(job, ({ id: documentId, number, openLines: open }) => {
     setTyped(new Map());
     notify({
-      text: `${number}: it stands ${job.place}. ${open === 0 ? 'Everything is picked.' : `${count(open, 'line')} still open.`}`,
+      text: `${number}: it is ${job.place}. ${open === 0 ? 'Everything is picked.' : `${count(open, 'line')} still open.`}`,
       documentId,
     });
   });
@@ -84,10 +84,10 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
                 ? `Everything for ${job.number} is picked.`
                 : `${count(steps.length, 'line')} to pick for ${job.number}.`}
             </h1>
-            <Lead>{job.what}. Bins in walking order; take less and the rest stays open.</Lead>
+            <Lead>{job.what}. Bins in picking order; pick less and the rest stays open.</Lead>
           </div>
           <Push />
-          {job.some && steps.length > 0 && <SomeUnits some={job.some} screen={screen} onFill={fillIn} />}
+          {job.some && steps.length > 0 && <SomeKits some={job.some} screen={screen} onFill={fillIn} />}
           <LinkButton to={job.kind === 'build' ? `/print/pick/${job.id}` : `/print/order-pick/${job.id}`}>
             Print pick list
           </LinkButton>
@@ -143,7 +143,7 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
                         value={text}
                         suffix={step.item.unit === 'each' ? '' : step.item.unit}
                         onChange={(next) => set(step, { quantity: next })}
-                        onKeyDown={(event) => walkLines(event, true)}
+                        onKeyDown={(event) => stepLines(event, true)}
                         error={
                           error ??
                           (refusedLine === step.line.id && refusedName === 'quantity' ? problem?.detail : undefined)
@@ -198,7 +198,7 @@ export function PickTable({ job, stores }: { job: PickJob; stores: readonly Stor
           {...(pick.mayGoBelow
             ? {
                 over: {
-                  action: short ? 'Pick below zero' : 'Take it all the same',
+                  action: short ? 'Pick below zero' : 'Take it anyway',
                   busy: pick.isPending,
                   post: (reason: string) => post({ reason }),
                 },
@@ -254,6 +254,6 @@ function readRow(step: Step, typed: Typed | undefined) {
     if (quantity !== 0) checkPick(readExact(step.line.open) as Quantity, quantity);
     return { ...base, quantity, error: undefined };
   } catch (error) {
-    return { ...base, quantity: 0 as Quantity, error: wordsOf(error) ?? 'This cannot be read.' };
+    return { ...base, quantity: 0 as Quantity, error: entryFault(error) };
   }
 }

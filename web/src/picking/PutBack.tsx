@@ -31,7 +31,7 @@ export function PutBack({ run, onDone }: { run: RunDetail; onDone: () => void })
   const [lot, setLot] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
   const back = () => {
-    notify({ text: 'It is back in its bin.' });
+    notify({ text: 'Back in its bin.' });
     onDone();
   };
   const fromBench = useCommand('takeBack', back);
@@ -50,7 +50,7 @@ export function PutBack({ run, onDone }: { run: RunDetail; onDone: () => void })
     const byItem = run.brought.find(({ item }) => scanOfItem(item, scanned) !== null);
     const found = bySerial ?? byItem;
     answerBySound(found !== undefined);
-    if (!found) return setWrong('Nothing of that was brought to anybody on this run.');
+    if (!found) return setWrong('None of that was picked for anyone on this run.');
     choose(found, bySerial ? scanned.trim() : (scanOfItem(found.item, scanned)?.serial ?? ''));
   });
   const post = () => {
@@ -69,7 +69,7 @@ export function PutBack({ run, onDone }: { run: RunDetail; onDone: () => void })
     <Card aria-label="Put back">
       <h2>What goes back?</h2>
       <Says $left role={wrong ? 'alert' : undefined}>
-        {wrong ?? 'Scan it, or tap it. It goes to the bin it came from.'}
+        {wrong ?? 'Scan or tap the item. You put it back in the bin it came from.'}
       </Says>
       {run.brought
         .filter((one) => !own || one === own)
@@ -105,14 +105,14 @@ export function PutBack({ run, onDone }: { run: RunDetail; onDone: () => void })
               errorAt={() => undefined}
             />
           ) : (
-            <Field label="How much goes back" numeric value={text} onChange={setText} suffix={own.item.unit} />
+            <Field label="Quantity to put back" numeric value={text} onChange={setText} suffix={own.item.unit} />
           )}
           {problem && <Says role="alert">{problem.detail}</Says>}
         </>
       )}
       <Part $grow />
       <Button look="ghost" onPress={own ? () => setChosen(null) : onDone}>
-        {own ? 'Something else' : 'Go on picking'}
+        {own ? 'Choose something else' : 'Continue picking'}
       </Button>
       {own && (
         <Button look="go" busy={fromBench.isPending || fromParcel.isPending} onPress={post}>

@@ -30,13 +30,13 @@ export function Refused({
         <Box role="status">
           <b>No connection.</b>{' '}
           {own === 0
-            ? 'Go on picking: nothing is lost.'
-            : `Go on picking: ${count(own, 'pick')} ${own === 1 ? 'waits' : 'wait'} on this device.`}
+            ? 'Continue picking: nothing is lost.'
+            : `Continue picking: ${count(own, 'pick')} to send from this device.`}
         </Box>
       )}
       {ofOthers.length > 0 && (
         <Box role="status">
-          {count(ofOthers.length, 'pick')} of somebody else {ofOthers.length === 1 ? 'waits' : 'wait'} on this device
+          {count(ofOthers.length, 'pick')} by someone else {ofOthers.length === 1 ? 'is' : 'are'} kept on this device
           until they sign in.
         </Box>
       )}
@@ -48,7 +48,7 @@ export function Refused({
             <Row $gap={8} $top={8}>
               <Button onPress={() => retry(key, personId)}>Try again</Button>
               <Button look="danger" onPress={() => pickQueue.drop(key)}>
-                Give it up
+                Discard this pick
               </Button>
             </Row>
           </Refusal>

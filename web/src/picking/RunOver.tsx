@@ -18,14 +18,14 @@ export function RunOver({ run, left, isWaiting }: { run: RunDetail; left: number
     <Card>
       <h2>
         {left > 0
-          ? `${others || 'Somebody'} ${run.claims.length > 1 ? 'are' : 'is'} picking the rest.`
+          ? `${others || 'Someone'} ${run.claims.length > 1 ? 'are' : 'is'} picking the rest.`
           : run.missing.length > 0
-            ? 'Everything that is there is picked.'
+            ? 'Everything available is picked.'
             : 'Everything is picked.'}
       </h2>
       <Says as="p" $left>
         {count(run.walked.stops, 'stop')} and {count(run.walked.lines, 'line')}
-        {walkedWords(run.walked)}. {left > 0 && 'A stop that is left for ten minutes comes back to you.'}
+        {walkedWords(run.walked)}. {left > 0 && 'A stop left for ten minutes comes back to you.'}
       </Says>
       <Missing run={run} />
       {run.goals

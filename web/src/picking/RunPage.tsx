@@ -39,8 +39,8 @@ function Walking({ run, isPhone }: { run: RunDetail; isPhone: boolean }) {
         action={<LinkButton to="/pick">See what is to be picked</LinkButton>}
       >
         {stops === 0
-          ? 'Nothing was picked on it.'
-          : `${count(stops, 'stop')} and ${count(lines, 'line')} were picked on it${walkedWords(run.walked)}.`}
+          ? 'Nothing was picked on this run.'
+          : `${count(stops, 'stop')} and ${count(lines, 'line')} were picked${walkedWords(run.walked)}.`}
       </EmptyState>
     );
   }

@@ -30,7 +30,7 @@ export function RunSide({ run, isWaiting }: { run: RunDetail; isWaiting: boolean
   return (
     <Side>
       <Section>
-        <h3>Where it goes</h3>
+        <h3>Destinations</h3>
         {run.goals.map((goal) => (
           <Row key={`${goal.kind}:${goal.id}`} $gap={10} $top={8}>
             <Slot>{goal.slot}</Slot>
@@ -40,7 +40,7 @@ export function RunSide({ run, isWaiting }: { run: RunDetail; isWaiting: boolean
               <br />
               <Faint>
                 {goal.place}
-                {goal.due && ` · due ${format.day(goal.due)}`} ·{' '}
+                {goal.due && ` · ${goal.kind === 'order' ? 'wanted' : 'due'} ${format.day(goal.due)}`} ·{' '}
                 {goal.over ?? (goal.openLines === 0 ? 'all picked' : `${count(goal.openLines, 'line')} open`)}
               </Faint>
             </span>
@@ -52,7 +52,7 @@ export function RunSide({ run, isWaiting }: { run: RunDetail; isWaiting: boolean
       </Section>
       {run.claims.length > 0 && (
         <Section>
-          <h3>Who walks it</h3>
+          <h3>Pickers</h3>
           {run.claims.map(({ personId, person, key, at }) => (
             <Para key={personId}>
               {person} <Muted>at {run.stops.find((stop) => stop.key === key)?.bin ?? 'a stop that is done'}, </Muted>
@@ -64,10 +64,10 @@ export function RunSide({ run, isWaiting }: { run: RunDetail; isWaiting: boolean
       <Missing run={run} />
       {run.passed.length > 0 && (
         <Section>
-          <h3>Not walked to</h3>
+          <h3>Not reached</h3>
           {run.passed.map(({ binId, bin, itemId, item, by }) => (
             <Para key={`${binId}:${itemId}`}>
-              <Late>{bin}</Late> for {item}: {by} found less than the books say.{' '}
+              <Late>{bin}</Late> for {item}: {by} found less than the books show.{' '}
               <Link to="/stock/counts">Count it</Link>
             </Para>
           ))}

@@ -1,5 +1,5 @@
 import type { RunStop } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { formatDecimal, readExact, SCALE } from '@yosegi/core/number';
 import { takenBy } from '@yosegi/core/picking';
 import { readSerials, writeSerials } from '@yosegi/core/tracking';
@@ -10,8 +10,8 @@ import { problemOf, useCommand } from '../api/client.ts';
 import { usePerson } from '../api/person.ts';
 import { lotWords, OutFields } from '../lines/OutFields.tsx';
 import { Refusal } from '../lines/Refusal.tsx';
+import { stepLines } from '../lines/steps.ts';
 import { NOTHING_TYPED } from '../lines/typed.ts';
-import { walkLines } from '../lines/walk.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -72,7 +72,7 @@ export function RunTable({ run, queue, isCutOff, isFull }: RunProps) {
   const pick = useCommand('pickOnRun', ({ id: documentId, number, stops: left }) => {
     setTyped(new Map());
     notify({
-      text: `${number}: brought. ${left === 0 ? 'No stop is left.' : `${count(left, 'stop')} left.`}`,
+      text: `${number} posted. ${left === 0 ? 'No stops left.' : `${count(left, 'stop')} left.`}`,
       documentId,
     });
   });
@@ -100,12 +100,12 @@ export function RunTable({ run, queue, isCutOff, isFull }: RunProps) {
           <div>
             <h1>
               {stops.length === 0
-                ? `Everything that is there is picked for ${run.number}.`
+                ? `Everything available is picked for ${run.number}.`
                 : `${count(stops.length, 'stop')} to go on ${run.number}.`}
             </h1>
             <Lead>
-              {run.store ?? 'All stores'}, in walking order. Take less and the rest stays open; what was written on the
-              printed run is typed in here in one go.
+              {run.store ?? 'All stores'}, in picking order. Pick less and the rest stays open. Enter what was written
+              on the printed run here.
             </Lead>
           </div>
           <Push />
@@ -167,7 +167,7 @@ export function RunTable({ run, queue, isCutOff, isFull }: RunProps) {
                                   numeric
                                   value={row.typed.quantities[index] ?? ''}
                                   onChange={(text) => set(row, { quantities: row.typed.quantities.with(index, text) })}
-                                  onKeyDown={(event) => walkLines(event, true)}
+                                  onKeyDown={(event) => stepLines(event, true)}
                                   error={index === 0 ? (row.error ?? errorOf(row.stop, 'quantity')) : undefined}
                                 />
                                 <Faint $oneLine>{goal?.number}</Faint>
@@ -210,7 +210,7 @@ export function RunTable({ run, queue, isCutOff, isFull }: RunProps) {
         <Push />
         {stops.length > 0 && (
           <Button look="go" isDisabled={faulty || going.length === 0} busy={pick.isPending} onPress={post}>
-            Bring {count(lines, 'line')} from {count(going.length, 'stop')}
+            Pick {count(lines, 'line')} from {count(going.length, 'stop')}
           </Button>
         )}
       </Foot>
@@ -308,6 +308,6 @@ function readRow(stop: RunStop, kept: Typed | undefined, slots: ReturnType<typeo
     return { ...base, total, lines, error };
   } catch (error) {
     // It is counted as going, so that nothing is posted beside it.
-    return { ...base, total: 1, lines: [], error: wordsOf(error) ?? 'This cannot be read.' };
+    return { ...base, total: 1, lines: [], error: entryFault(error) };
   }
 }

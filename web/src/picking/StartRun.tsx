@@ -38,7 +38,7 @@ export function StartRun({ job }: { job: PickJob }) {
         </What>
         {left === 0 && (
           <Says as="p" $left>
-            All of {job.number} stands {job.place}.
+            All of {job.number} is {job.place}.
           </Says>
         )}
         {problem && <Says role="alert">{problem.detail}</Says>}

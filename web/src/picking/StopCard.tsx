@@ -1,5 +1,5 @@
 import type { RunStop, Store } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { formatDecimal, readExact, SCALE } from '@yosegi/core/number';
 import { useMemo, useState } from 'react';
 import { ask } from '../api/client.ts';
@@ -89,8 +89,7 @@ export function StopCard({ stop, stops, stores, slots, confirms, onPick, onNotTh
     const scan = readRunScan(text, { now: stop, stops, goals: [...slots.values()], stores });
     if (scan.is === 'bin') return say(`Here it is: ${stop.bin}.`, true);
     if (scan.is === 'goal') {
-      if (!goals.includes(scan.goal))
-        return say(`Nothing of this goes to ${scan.goal.slot}, ${scan.goal.number}.`, false);
+      if (!goals.includes(scan.goal)) return say(`None of this goes to ${scan.goal.slot}, ${scan.goal.number}.`, false);
       const there = new Set(confirmed).add(scan.goal.slot);
       setConfirmed(there);
       say(`Into ${scan.goal.slot}, ${scan.goal.number}.`, true);
@@ -103,7 +102,7 @@ export function StopCard({ stop, stops, stores, slots, confirms, onPick, onNotTh
       if (serial !== undefined && !stop.pieces.some((piece) => piece.serial?.toLowerCase() === serial.toLowerCase()))
         return say(`${serial} is not booked in ${stop.bin}.`, false);
       if (lot !== undefined && isWrongLot(stop, lot))
-        return say(`That is lot ${lot}. Lot ${stop.lot} is wanted, because it expires first.`, false);
+        return say(`That is lot ${lot}. Pick lot ${stop.lot}, which expires first.`, false);
       const next = withScan(track, scan.scan);
       if (serial === undefined) setTrack(next);
       else takeSerials(next.serials);
@@ -114,10 +113,10 @@ export function StopCard({ stop, stops, stores, slots, confirms, onPick, onNotTh
       return onGo(scan.key);
     }
     const wanted = `${item.name} from ${stop.bin}`;
-    if (scan.is === 'wrong') return say(`That is ${scan.was}. You want ${wanted}.`, false);
-    say(`Nobody on this run wants that. You want ${wanted}.`, false);
+    if (scan.is === 'wrong') return say(`That is ${scan.was}. You need ${wanted}.`, false);
+    say(`Nobody on this run needs that. You need ${wanted}.`, false);
     void nameOf(text).then(
-      (name) => name && setHeard({ text: `That is ${name}. You want ${wanted}.`, isRight: false }),
+      (name) => name && setHeard({ text: `That is ${name}. You need ${wanted}.`, isRight: false }),
     );
   });
   const amount = (text: string) => format.quantity(text, item.unit, item.decimals);
@@ -212,7 +211,7 @@ export function StopCard({ stop, stops, stores, slots, confirms, onPick, onNotTh
           <Says>
             Scan {toConfirm.map(({ slot, number }) => `${slot} (${number})`).join(' and ')} to confirm where it goes.
           </Says>
-          <Button onPress={() => setConfirmed(new Set(goals.map(({ slot }) => slot)))}>It is where it belongs</Button>
+          <Button onPress={() => setConfirmed(new Set(goals.map(({ slot }) => slot)))}>Confirm without scanning</Button>
         </>
       ) : (
         <Big isDisabled={total === 0 || read.error !== undefined || lacksSerials} onPress={post}>
@@ -251,7 +250,7 @@ const isWrongLot = (stop: RunStop, lot: string) =>
 
 function restWords(left: number, lacksSerials: boolean, amount: (text: string) => string): string {
   if (lacksSerials) return 'Scan or tap each serial number.';
-  if (left < 0) return `${amount(formatDecimal(-left))} more than is asked for: the build allows it.`;
+  if (left < 0) return `${amount(formatDecimal(-left))} more than needed: the build allows it.`;
   return left > 0 ? `${amount(formatDecimal(left))} will stay open` : 'Nothing stays open here';
 }
 
@@ -267,7 +266,7 @@ function readAmounts(texts: readonly string[], stop: RunStop, slots: ReturnType<
     const number = line && slots.get(`${line.kind}:${line.id}`)?.number;
     return { quantities, error: `${number} needs only ${line?.quantity} of it here.` };
   } catch (error) {
-    return { quantities: texts.map(() => 0), error: wordsOf(error) ?? 'This cannot be read.' };
+    return { quantities: texts.map(() => 0), error: entryFault(error) };
   }
 }
 

@@ -8,7 +8,7 @@ const bin = (id: number, storeId = 1) => ({
   storeId,
   code: `B${id}`,
   kind: 'shelf' as const,
-  walkOrder: id,
+  pickingOrder: id,
   version: 0,
 });
 const stores: Store[] = [

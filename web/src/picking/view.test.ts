@@ -67,7 +67,7 @@ describe('the stops that are left', () => {
 });
 
 describe('a scan on a run', () => {
-  const bin = (id: number) => ({ id, code: `A${id}`, kind: 'shelf', storeId: 1, walkOrder: id, version: 0 });
+  const bin = (id: number) => ({ id, code: `A${id}`, kind: 'shelf', storeId: 1, pickingOrder: id, version: 0 });
   const stores = [{ id: 1, code: 'MAIN', name: 'Main', version: 0, bins: [bin(1), bin(2), bin(3)] }] as never[];
   const lots = stop(1, 'WAX', [line(1, 10, '5')], {
     lot: 'L1',

@@ -17,7 +17,7 @@ export function NewStore() {
   const create = useCommand(
     'createStore',
     (store) => {
-      notify({ text: `${store.name} is added. Give it bins.` });
+      notify({ text: `${store.name} added. Add its bins next.` });
       form.takeTheirs();
     },
     () => form.saved({ version: 0 }),

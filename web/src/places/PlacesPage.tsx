@@ -30,11 +30,11 @@ export function PlacesPage() {
                 : `${count(rows.length, 'store')}, ${count(rows.flatMap((store) => store.bins.filter((bin) => isForGoods(bin.kind))).length, 'bin')}.`}
             </h1>
             <Lead>
-              Pick lists follow the walk order, the smallest first.{!maySetUp && ' Only an owner changes places.'}
+              Pick lists follow the picking order, smallest first.{!maySetUp && ' Only an owner can change places.'}
             </Lead>
             {rows.length === 0 && (
               <EmptyState title="Add your first store">
-                A shed, a room, a shop: each has bins, and a bench where picked parts stand.
+                A shed, a room or a shop. Each has bins, and a bench for picked parts.
               </EmptyState>
             )}
             <Cards>

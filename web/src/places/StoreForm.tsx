@@ -74,7 +74,7 @@ export function StoreForm({ store }: { store: Store }) {
   const sensors = useSensors(useSensor(PointerSensor, BY_POINTER));
   const update = useCommand(
     'updateStore',
-    (saved) => notify({ text: `${saved.name} is saved.` }),
+    (saved) => notify({ text: `${saved.name} saved.` }),
     (saved) => form.saved(saved),
   );
   const form = useRecordForm({
@@ -131,7 +131,7 @@ export function StoreForm({ store }: { store: Store }) {
         <Field label="Name" {...form.field('name')} />
       </Head>
       <p>
-        <Faint>Bins in the order you walk past them; drag, or Alt ↑ ↓. Its bench holds what is picked.</Faint>
+        <Faint>Bins in picking order: drag, or Alt ↑ ↓ to move one. Picked parts go to the bench.</Faint>
       </p>
       <Bins ref={list} aria-label={`Bins of ${store.name}`} onKeyDown={byKeys}>
         <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>

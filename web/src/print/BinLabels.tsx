@@ -27,7 +27,9 @@ export function BinLabels({ storeId }: { storeId: number }) {
           const store = rows.find((one) => one.id === storeId);
           const bins = store?.bins.filter((bin) => bin.kind === 'shelf') ?? [];
           if (!store || bins.length === 0)
-            return <EmptyState title="No bins to label">Give the store bins first, under Places and units.</EmptyState>;
+            return (
+              <EmptyState title="No bins to label">Add bins to the store first, under Places and units.</EmptyState>
+            );
           return (
             <>
               <VisuallyHidden as="h1">Labels of {store.name}</VisuallyHidden>

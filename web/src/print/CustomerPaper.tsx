@@ -68,7 +68,7 @@ export function CustomerPaper({ kind, order, shipment, company, look, address }:
   const sums: readonly (readonly [string, string])[] = [
     ...(order.takenOff === '0'
       ? []
-      : [[`Discount ${format.number(order.orderDiscount)} %`, negated(order.takenOff)] as const]),
+      : [[`Discount ${format.percent(order.orderDiscount)}`, negated(order.takenOff)] as const]),
     ...(order.freight === '0' ? [] : [['Freight', order.freight] as const]),
   ];
   const total = formatDecimal(

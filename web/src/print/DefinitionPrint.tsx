@@ -17,7 +17,7 @@ export function DefinitionPrint({ id }: { id: number }) {
   const number = Number(search.get('rev'));
   return (
     <>
-      <PrintBar to={`/define/${id}`} back="the definition" />
+      <PrintBar to={`/define/${id}`} back="the bill of materials" />
       <Answer of={definition}>
         {(data) => {
           const revision =
@@ -69,7 +69,7 @@ function DefinitionPaper({ definition, revision }: { definition: Definition; rev
         <thead>
           <tr>
             <th>#</th>
-            <th>Component</th>
+            <th>Part</th>
             <th className="num">For {makes}</th>
             <th className="num">Waste</th>
             <th>Taken</th>
@@ -94,10 +94,10 @@ function DefinitionPaper({ definition, revision }: { definition: Definition; rev
                   <td className="num">
                     {line.kind === 'part' && format.quantity(line.quantity, line.item.unit, line.item.decimals)}
                     {line.kind === 'labour' && `${format.number(line.minutes)} min`}
-                    {line.basis === 'per-run' && ' a run'}
+                    {line.basis === 'per-run' && ' a batch'}
                   </td>
                   <td className="num">
-                    {line.kind === 'part' && line.waste !== '0' ? `${format.number(line.waste)} %` : ''}
+                    {line.kind === 'part' && line.waste !== '0' ? format.percent(line.waste) : ''}
                   </td>
                   <td className="one-line">{line.kind === 'part' ? line.taken.replace('-', ' ') : line.kind}</td>
                   <td className="num">{format.number(formatDecimal(cost.lines[index] ?? 0), 3, 3)}</td>
@@ -115,8 +115,8 @@ function DefinitionPaper({ definition, revision }: { definition: Definition; rev
           <tr>
             <td colSpan={5}>
               <b>
-                One {item.unit === 'each' ? '' : item.unit} costs {format.unitCost(formatDecimal(cost.perUnit))} at
-                moving averages
+                Unit cost{item.unit === 'each' ? '' : ` per ${item.unit}`}:{' '}
+                {format.unitCost(formatDecimal(cost.perUnit))} at moving averages
                 {item.sellPrice !== null && ` and sells at ${format.money(item.sellPrice)}`}
               </b>
             </td>

@@ -30,7 +30,7 @@ export function OrderPick({ id }: { id: number }) {
                     <h1>Pick list {data.number}</h1>
                     <b>{data.customer}</b>
                     <br />
-                    {data.wantedOn ? `Wanted ${format.day(data.wantedOn)}` : 'No day wanted'}
+                    {data.wantedOn ? `Wanted ${format.day(data.wantedOn)}` : 'No date'}
                     {data.benchNote && (
                       <>
                         <br />
@@ -68,9 +68,9 @@ export function PickPaper({ job, head }: { job: PickJob; head: ReactNode }) {
                   <tr>
                     <th>Bin</th>
                     <th>Part</th>
-                    <th className="num">There</th>
-                    <th className="num">Bring</th>
-                    <th className="num">Brought</th>
+                    <th className="num">In bin</th>
+                    <th className="num">To pick</th>
+                    <th className="num">Picked</th>
                   </tr>
                 </thead>
                 <tbody>

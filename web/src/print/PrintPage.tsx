@@ -109,7 +109,7 @@ function BenchSheet({ build }: { build: BuildDetail }) {
             <th>Part</th>
             <th>Taken</th>
             <th className="num">Needed</th>
-            <th className="num">Really used</th>
+            <th className="num">Actually used</th>
             <th />
           </tr>
         </thead>
@@ -156,7 +156,7 @@ function BenchSheet({ build }: { build: BuildDetail }) {
               <td>{line.kind}</td>
               <td className="num">
                 {line.kind === 'labour'
-                  ? `${format.number(line.amount)} min ${line.basis === 'per-run' ? 'a run' : `for ${format.number(build.outputQuantity)}`}`
+                  ? `${format.number(line.amount)} min ${line.basis === 'per-run' ? 'a batch' : `for ${format.number(build.outputQuantity)}`}`
                   : ''}
               </td>
               <td className="num">

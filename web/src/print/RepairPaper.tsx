@@ -71,27 +71,24 @@ function rowsOf(kind: RepairPaperKind, repair: RepairDetail, format: Format): [s
   const day = (iso: string) => format.longerDay(dayOf(iso));
   const common: [string, string][] = [
     ['Taken in', day(repair.takenInAt)],
-    ['What is wrong', repair.fault],
+    ['Problem', repair.fault],
     ...(repair.accessories ? [['Came with', repair.accessories] as [string, string]] : []),
   ];
-  const asked = repair.warranty ? 'Under warranty: nothing is charged' : null;
+  const asked = repair.warranty ? 'Under warranty: no charge' : null;
   if (kind === 'repair-in')
     return [
       ...common,
-      ...(repair.wantedOn ? [['Wanted back by', day(repair.wantedOn)] as [string, string]] : []),
+      ...(repair.wantedOn ? [['Wanted by', day(repair.wantedOn)] as [string, string]] : []),
       ['Price', asked ?? (repair.price === null ? 'to be estimated' : format.money(repair.price))],
     ];
   if (kind === 'repair-estimate')
     return [
       ...common,
-      [
-        'Repair as estimated',
-        asked ?? (repair.estimate === null ? 'not estimated yet' : format.money(repair.estimate)),
-      ],
+      ['Estimated price', asked ?? (repair.estimate === null ? 'not estimated yet' : format.money(repair.estimate))],
     ];
   return [
     ...common,
-    ['What was done', repair.declined === null ? repair.report || 'Repaired' : `Not repaired: ${repair.declined}`],
+    ['Work done', repair.declined === null ? repair.report || 'Repaired' : `Not repaired: ${repair.declined}`],
     ...(repair.givenBackAt ? [['Given back', day(repair.givenBackAt)] as [string, string]] : []),
     ['Price', asked ?? format.money(repair.charged ?? repair.price ?? '0')],
   ];

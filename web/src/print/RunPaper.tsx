@@ -44,7 +44,7 @@ function Sheet({ run }: { run: RunDetail }) {
         <Barcode text={run.number} />
       </Head>
       {run.stops.length === 0 ? (
-        <p>Everything that is there is picked.</p>
+        <p>Everything available is picked.</p>
       ) : (
         <table>
           <thead>
@@ -52,10 +52,10 @@ function Sheet({ run }: { run: RunDetail }) {
               <th />
               <th>Bin</th>
               <th>Part</th>
-              <th className="num">There</th>
-              <th className="num">Bring</th>
+              <th className="num">In bin</th>
+              <th className="num">To pick</th>
               <th>To</th>
-              <th className="num">Really taken</th>
+              <th className="num">Actually taken</th>
             </tr>
           </thead>
           <tbody>

@@ -52,7 +52,7 @@ describe('a paper for a customer', () => {
 
   it('shows the price before what is taken off, how much that is, and what the line comes to', () => {
     const [own, plain] = linesOfOrder(order(line({}), line({ discount: '0' })));
-    expect([own?.price, own?.note, own?.worth, plain?.note]).toEqual(['10', '10 % off', '9', '']);
+    expect([own?.price, own?.note, own?.worth, plain?.note]).toEqual(['10', '10% off', '9', '']);
   });
 
   it('says the day that is known and none that nobody promised, and leaves out what was given up', () => {

@@ -51,7 +51,7 @@ export const linesOfOrder = (order: Order, number: (text: string) => string = (t
       quantity: line.quantity,
       unit: line.unit,
       decimals: line.decimals,
-      note: line.discount === '0' ? '' : `${number(line.discount)} % off`,
+      note: line.discount === '0' ? '' : `${number(line.discount)}% off`,
       price: line.listPrice,
       worth: line.amount,
       day: line.arrivesOn !== null && line.arrivesOn < LATER ? line.arrivesOn : null,

@@ -46,20 +46,15 @@ export function ChangeForm({ repair, onDone }: { repair: RepairDetail; onDone: (
       }}
     >
       <Wide>
-        <TextArea label="What is wrong with it" value={fault} onChange={setFault} error={at('fault')} />
+        <TextArea label="Problem" value={fault} onChange={setFault} error={at('fault')} />
       </Wide>
       <Wide>
-        <TextArea
-          label="What was done, for the customer to read"
-          value={report}
-          onChange={setReport}
-          error={at('report')}
-        />
+        <TextArea label="Work done, for the customer" value={report} onChange={setReport} error={at('report')} />
       </Wide>
-      <Field label="What came with it" value={accessories} onChange={setAccessories} error={at('accessories')} />
-      <DayField label="Wanted back by" value={wantedOn} onChange={setWantedOn} error={at('wantedOn')} />
+      <Field label="Accessories" value={accessories} onChange={setAccessories} error={at('accessories')} />
+      <DayField label="Wanted by" value={wantedOn} onChange={setWantedOn} error={at('wantedOn')} />
       <Tick isOn={warranty} onChange={setWarranty}>
-        Under warranty: nothing is charged
+        Under warranty: no charge
       </Tick>
       {!warranty && <Field label="Price agreed" numeric value={price} onChange={setPrice} error={at('price')} />}
       <Field label="Job tag" value={jobTag} onChange={setJobTag} error={at('jobTag')} />
@@ -67,10 +62,10 @@ export function ChangeForm({ repair, onDone }: { repair: RepairDetail; onDone: (
         <ProblemBox error={change.error} shownAt={SHOWN} />
         <Row>
           <Button look="go" type="submit" busy={change.isPending}>
-            Keep it
+            Save
           </Button>
           <Button look="ghost" onPress={onDone}>
-            Not now
+            Cancel
           </Button>
         </Row>
       </Wide>

@@ -37,7 +37,7 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
   const give = useCommand('giveBack', () => {
     done();
     notify({
-      text: `${repair.number} is back with ${repair.customer}.`,
+      text: `${repair.number} given back to ${repair.customer}.`,
       to: [`/print/repair-report/${repair.id}`, 'Print the report'],
     });
   });
@@ -67,7 +67,7 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
       <Row ref={steps} $gap={8} $wrap>
         {may['give-back'] && (
           <Button look="go" onPress={() => setOpen('give-back')}>
-            Give it back…
+            Give back…
           </Button>
         )}
         {mayWork && canDo('finish', state) && (
@@ -81,28 +81,28 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
             busy={start.isPending}
             onPress={() => start.mutate({ params: { id: build.id }, body: { version: build.version } })}
           >
-            Put it on the bench
+            Start repair
           </Button>
         )}
         {may.agree && (
           <Button look="go" onPress={() => setOpen('agree')}>
-            The customer agrees…
+            Record agreement…
           </Button>
         )}
         {may.estimate && (
           <Button onPress={() => setOpen('estimate')}>
-            {repair.estimate === null ? 'Estimate…' : 'Another estimate…'}
+            {repair.estimate === null ? 'Estimate…' : 'Change the estimate…'}
           </Button>
         )}
         {may.part && <Button onPress={() => setOpen('part')}>Add a part</Button>}
         {may.decline && (
           <Button look="ghost" onPress={() => setOpen('decline')}>
-            Not repaired…
+            Don’t repair…
           </Button>
         )}
         {maySell && state === 'given-back' && (
           <Button look="ghost" busy={back.isPending} onPress={() => back.mutate({ params, body: { version } })}>
-            It is still here
+            Not collected after all
           </Button>
         )}
       </Row>
@@ -110,10 +110,10 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
       {asked === 'estimate' && (
         <Asked
           screen={screen}
-          label="What it would cost the customer"
+          label="Estimate for the customer"
           start={repair.estimate ?? ''}
-          hint={`It costs us ${format.money(repair.cost.total)} as written down.`}
-          action="Tell the customer"
+          hint={`Our cost so far: ${format.money(repair.cost.total)}.`}
+          action="Save estimate"
           busy={estimate.isPending}
           error={problemAt(estimate.error, 'estimate')}
           onKeep={(text) => estimate.mutate({ params, body: { version, estimate: text } })}
@@ -123,9 +123,9 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
       {asked === 'agree' && (
         <Asked
           screen={screen}
-          label="The price agreed"
+          label="Agreed price"
           start={repair.estimate ?? ''}
-          action="Agreed"
+          action="Save agreed price"
           busy={agree.isPending}
           error={problemAt(agree.error, 'price')}
           onKeep={(text) => agree.mutate({ params, body: { version, price: text } })}
@@ -135,11 +135,11 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
       {asked === 'decline' && (
         <Asked
           screen={screen}
-          label="Why it is not repaired"
+          label="Reason for not repairing"
           isText
           start=""
           hint="Parts on its bench go back to their bins."
-          action="It goes back as it came"
+          action="Return unrepaired"
           busy={decline.isPending}
           error={problemAt(decline.error, 'because')}
           onKeep={(text) => decline.mutate({ params, body: { version, because: text } })}
@@ -149,10 +149,10 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
       {asked === 'give-back' && (
         <Asked
           screen={screen}
-          label="What is charged"
+          label="Charge to the customer"
           start={repair.warranty || repair.declined !== null ? '0' : (repair.price ?? repair.estimate ?? '')}
-          hint={`It cost ${format.money(repair.cost.total)}.${repair.accessories ? ` With it came: ${repair.accessories}.` : ''}`}
-          action={`Give it back to ${repair.customer}`}
+          hint={`Cost so far: ${format.money(repair.cost.total)}.${repair.accessories ? ` Accessories: ${repair.accessories}.` : ''}`}
+          action={`Give back to ${repair.customer}`}
           busy={give.isPending}
           error={problemAt(give.error, 'charged')}
           onKeep={(text) => give.mutate({ params, body: { version, charged: text } })}
@@ -201,7 +201,7 @@ function Asked({ screen, label, start, isText = false, hint, action, busy, error
         {action}
       </Button>
       <Button look="ghost" onPress={onClose}>
-        Not now
+        Cancel
       </Button>
       {hint && <Muted>{hint}</Muted>}
     </Row>

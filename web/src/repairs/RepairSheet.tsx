@@ -53,14 +53,14 @@ export function RepairSheet({ repair }: { repair: RepairDetail }) {
         </SheetHead>
         <Para $bottom={12}>
           {repair.fault}
-          {repair.accessories && <Muted> With it: {repair.accessories}.</Muted>}
+          {repair.accessories && <Muted> Accessories: {repair.accessories}.</Muted>}
         </Para>
         {isChanging && <ChangeForm repair={repair} onDone={() => setChanging(false)} />}
         <NextStep repair={repair} />
         <Work repair={repair} />
         {repair.report && (
           <Section $top={22}>
-            <H2 $bottom={6}>What was done</H2>
+            <H2 $bottom={6}>Work done</H2>
             <Para>{repair.report}</Para>
           </Section>
         )}
@@ -95,11 +95,11 @@ function Work({ repair }: { repair: RepairDetail }) {
       {(data) => {
         const isOpen = data.state === 'planned' || data.state === 'on-bench';
         return (
-          <Section $top={18} aria-label="The work on it">
+          <Section $top={18} aria-label="Work">
             {data.lines.some(({ kind }) => kind === 'part') ? (
               <BuildLines build={data} isPartsOnly />
             ) : (
-              <Muted>{isOpen ? 'No part is needed so far.' : 'No part was used.'}</Muted>
+              <Muted>{isOpen ? 'No parts needed so far.' : 'No parts used.'}</Muted>
             )}
             <TasksOfBuild build={data} isOpen={isOpen} />
           </Section>
@@ -114,8 +114,8 @@ function About({ repair }: { repair: RepairDetail }) {
   const { cost } = repair;
   const isOver = repair.state === 'given-back';
   return (
-    <Margin aria-label="About this repair">
-      <h2>{isOver ? 'What it brought' : 'What it comes to'}</h2>
+    <Margin aria-label="Repair details">
+      <h2>{isOver ? 'Earnings' : 'Total'}</h2>
       {isOver && repair.margin !== null ? (
         <>
           <BigNumber $top={6}>{format.money(repair.margin)}</BigNumber>
@@ -127,8 +127,8 @@ function About({ repair }: { repair: RepairDetail }) {
         <>
           <BigNumber $top={6}>{format.money(cost.total)}</BigNumber>
           <Muted>
-            {repair.state === 'ready' ? 'it cost' : 'it costs with what is written down so far'}
-            {repair.price !== null && `; ${format.money(repair.price)} is agreed`}
+            {repair.state === 'ready' ? 'cost' : 'cost so far'}
+            {repair.price !== null && `; ${format.money(repair.price)} agreed`}
             {repair.price === null && repair.estimate !== null && `; the estimate is ${format.money(repair.estimate)}`}
             {repair.warranty && '; under warranty, so nothing is charged'}
           </Muted>
@@ -143,9 +143,9 @@ function About({ repair }: { repair: RepairDetail }) {
       <KeyValue>
         Charges <b>{format.money(cost.charges)}</b>
       </KeyValue>
-      <H2 $top={22}>Where it is</H2>
+      <H2 $top={22}>Location</H2>
       {isOver ? (
-        <Muted>With its owner again.</Muted>
+        <Muted>Back with the customer.</Muted>
       ) : (
         <KeyValue>
           {repair.store} <b>{repair.bin}</b>
@@ -156,7 +156,7 @@ function About({ repair }: { repair: RepairDetail }) {
           Job <Link to={jobPath(repair.jobTag)}>{repair.jobTag}</Link>
         </KeyValue>
       )}
-      {(repair.sold || repair.earlier.length > 0) && <H2 $top={22}>This very unit</H2>}
+      {(repair.sold || repair.earlier.length > 0) && <H2 $top={22}>This serial number</H2>}
       {repair.sold && (
         <KeyValue>
           <Link to={`/stock/documents/${repair.sold.documentId}`}>
@@ -179,10 +179,10 @@ function About({ repair }: { repair: RepairDetail }) {
       ))}
       {repair.serialId && (
         <Para $top={6}>
-          <Link to={`/stock/units/${repair.serialId}`}>Everything about {repair.serial}</Link>
+          <Link to={`/stock/serials/${repair.serialId}`}>Everything about {repair.serial}</Link>
         </Para>
       )}
-      <H2 $top={22}>What happened</H2>
+      <H2 $top={22}>History</H2>
       {repair.events.toReversed().map((event) => (
         <KeyValue key={event.id}>
           <span>

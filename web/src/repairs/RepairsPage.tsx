@@ -59,7 +59,7 @@ export function RepairsPage() {
             ]}
           />
           <Row $wrap>
-            <LinkButton to="/build/repairs?new=1">Take one in</LinkButton>
+            <LinkButton to="/build/repairs?new=1">Take in a repair</LinkButton>
             <Push />
             <Export name="Repairs" columns={FILE} rows={list.everyRow} />
             <LinkButton look="ghost" to="/build">
@@ -84,8 +84,8 @@ export function RepairsPage() {
         <One key={id} id={Number(id)} />
       ) : search.has('new') ? (
         <Sheet>
-          <H1 $bottom={4}>Take a customer’s goods in</H1>
-          <Lead>It stays theirs: worth nothing in our books, and never counted as ours.</Lead>
+          <H1 $bottom={4}>Take in a repair</H1>
+          <Lead>The goods stay the customer’s. They have no value in our books and are never counted as ours.</Lead>
           <TakeInForm customerId={Number(search.get('for')) || null} />
         </Sheet>
       ) : (
@@ -134,11 +134,10 @@ function Overview({ rows, isHere }: { rows: readonly RepairRow[]; isHere: boolea
       <Sheet>
         <EmptyState
           isPage
-          title={isHere ? 'No customer’s goods are here' : 'Nothing was given back yet'}
-          action={<LinkButton to="/build/repairs?new=1">Take one in</LinkButton>}
+          title={isHere ? 'No repairs here' : 'No repairs given back yet'}
+          action={<LinkButton to="/build/repairs?new=1">Take in a repair</LinkButton>}
         >
-          Take in what a customer brings to be mended: what it is, what is wrong, and by when. It stays theirs, and goes
-          back to them with what was done.
+          Take in what a customer brings for repair. It stays theirs, and goes back with a report of the work done.
         </EmptyState>
       </Sheet>
     );
@@ -148,12 +147,12 @@ function Overview({ rows, isHere }: { rows: readonly RepairRow[]; isHere: boolea
       <Grid $full $top={14}>
         <thead>
           <tr>
-            <th>What</th>
-            <th>Whose</th>
-            <th>What is wrong</th>
-            <th>Stands</th>
+            <th>Item</th>
+            <th>Customer</th>
+            <th>Problem</th>
+            <th>Status</th>
             <th>{isHere ? 'Wanted' : 'Given back'}</th>
-            <th className="num">{isHere ? 'Agreed' : 'Charged'}</th>
+            <th className="num">{isHere ? 'Agreed price' : 'Charged'}</th>
           </tr>
         </thead>
         <tbody>

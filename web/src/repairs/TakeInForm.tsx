@@ -40,7 +40,7 @@ export function TakeInForm({ customerId }: { customerId: number | null }) {
   const take = useCommand(
     'takeIn',
     (repair) => {
-      notify({ text: `${repair.number} is taken in.`, to: [`/print/repair-in/${repair.id}`, 'Print the receipt'] });
+      notify({ text: `${repair.number} taken in.`, to: [`/print/repair-in/${repair.id}`, 'Print the receipt'] });
       void go(`/build/repairs/${repair.id}`);
     },
     screen.forget,
@@ -75,7 +75,7 @@ export function TakeInForm({ customerId }: { customerId: number | null }) {
     >
       <Wide>
         <CustomerPicker
-          label="Whose it is"
+          label="Customer"
           value={customer}
           autoFocus={customer === ''}
           onChange={setCustomer}
@@ -83,7 +83,7 @@ export function TakeInForm({ customerId }: { customerId: number | null }) {
         />
       </Wide>
       <ItemPicker
-        label="What it is"
+        label="Item"
         placeholder="Code, name or scan"
         chosen={item ? `${item.name} · ${item.code}` : ''}
         onPick={(picked, scan) => {
@@ -93,35 +93,30 @@ export function TakeInForm({ customerId }: { customerId: number | null }) {
         error={at('itemId')}
       />
       {bySerial ? (
-        <Field
-          label="Its serial number, also one that is new to us"
-          value={serial}
-          onChange={setSerial}
-          error={at('serial')}
-        />
+        <Field label="Serial number, known or new" value={serial} onChange={setSerial} error={at('serial')} />
       ) : (
-        <Faint>{item ? `${item.name} is not kept by serial number.` : ''}</Faint>
+        <Faint>{item ? `${item.name} isn’t tracked by serial number.` : ''}</Faint>
       )}
       <Wide>
-        <TextArea label="What is wrong with it" value={fault} onChange={setFault} error={at('fault')} />
+        <TextArea label="Problem" value={fault} onChange={setFault} error={at('fault')} />
       </Wide>
       <Field
-        label="What came with it"
+        label="Accessories"
         placeholder="Charger, case…"
         value={accessories}
         onChange={setAccessories}
         error={at('accessories')}
       />
-      <DayField label="Wanted back by" value={wantedOn} onChange={setWantedOn} error={at('wantedOn')} />
+      <DayField label="Wanted by" value={wantedOn} onChange={setWantedOn} error={at('wantedOn')} />
       <Tick isOn={warranty} onChange={setWarranty}>
-        Under warranty: nothing is charged
+        Under warranty: no charge
       </Tick>
       {!warranty && (
         <Field label="Price agreed, if there is one" numeric value={price} onChange={setPrice} error={at('price')} />
       )}
       {stores.length > 1 && (
         <Choice
-          label="Where it stays"
+          label="Location"
           value={storeId}
           onChange={setStoreId}
           options={stores.map((store, index): [string, string] => [index === 0 ? '' : String(store.id), store.name])}
@@ -138,7 +133,7 @@ export function TakeInForm({ customerId }: { customerId: number | null }) {
             isDisabled={!item || customer === '' || fault.trim() === ''}
             busy={take.isPending}
           >
-            Take it in
+            Take in
           </Button>
           {maySell && (
             <LinkButton look="ghost" to="/orders/customers?new=1">

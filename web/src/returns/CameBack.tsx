@@ -21,10 +21,10 @@ export function CameBack({ of, called }: Props) {
   const format = useFormat();
   const returns = useQuestion('returns', { query: { ...of, limit: MOST } });
   const rows = returns.data?.rows ?? [];
-  const take = <Link to={`/take-apart?back=${encodeURIComponent(called)}`}>Take something back…</Link>;
+  const take = <Link to={`/take-apart?back=${encodeURIComponent(called)}`}>Take back goods…</Link>;
   return (
     <>
-      {rows.length > 0 && <H2 $top={18}>What came back</H2>}
+      {rows.length > 0 && <H2 $top={18}>Returns</H2>}
       {rows.map((row) => (
         <KeyValue key={row.id}>
           <span>
@@ -39,7 +39,7 @@ export function CameBack({ of, called }: Props) {
         {returns.data?.next && 'customerId' in of && (
           <>
             {' · '}
-            <Link to={`/take-apart/returns?q=${encodeURIComponent(called)}`}>All that came back</Link>
+            <Link to={`/take-apart/returns?q=${encodeURIComponent(called)}`}>All returns</Link>
           </>
         )}
       </Para>

@@ -33,7 +33,7 @@ export function Others({ of, others, onChange, errorAt }: Props) {
           <Muted>and</Muted>
           <Part $width={90}>
             <Field
-              label={`How many more ${of.name}`}
+              label={`Extra quantity of ${of.name}`}
               hideLabel
               numeric
               value={own.quantity}
@@ -43,7 +43,7 @@ export function Others({ of, others, onChange, errorAt }: Props) {
           </Part>
           <Part $width={130}>
             <Choice
-              label={`Condition of these ${of.name}`}
+              label={`Condition of ${of.name}`}
               hideLabel
               value={own.condition}
               onChange={(next) => set(nth, { condition: next as Condition })}
@@ -59,16 +59,16 @@ export function Others({ of, others, onChange, errorAt }: Props) {
             errorAt={(name) => errorAt(nth, name)}
           />
           <Button look="ghost" onPress={() => onChange(others.filter((_, index) => index !== nth))}>
-            Take off
+            Remove
           </Button>
         </Row>
       ))}
       <Button
         look="ghost"
-        aria-label={`some in another condition: ${of.name}`}
+        aria-label={`Add some in another condition: ${of.name}`}
         onPress={() => onChange([...others, { quantity: '', condition: 'damaged', ...NONE_NAMED }])}
       >
-        + some in another condition
+        Add some in another condition
       </Button>
     </>
   );

@@ -7,7 +7,7 @@ import styled from 'styled-components';
 import { z } from 'zod';
 import { problemOf, useCommand, useQuestion } from '../api/client.ts';
 import { Refusal } from '../lines/Refusal.tsx';
-import { walkLines } from '../lines/walk.ts';
+import { stepLines } from '../lines/steps.ts';
 import { labelOf } from '../scan/scans.ts';
 import { useScans } from '../scan/wedge.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
@@ -104,10 +104,10 @@ export function Pile({ returns, keptAs, children }: Props) {
         <Grid $full $top={10}>
           <thead>
             <tr>
-              <th>What came back</th>
-              <th className="num">Waits</th>
-              <th className="num">Worth</th>
-              <Th $width={430}>What becomes of it</Th>
+              <th>Returns</th>
+              <th className="num">To decide</th>
+              <th className="num">Value</th>
+              <Th $width={430}>Decision</Th>
               <Th $width={150}>Into bin</Th>
               <Th $width={170}>Note</Th>
             </tr>
@@ -146,7 +146,7 @@ export function Pile({ returns, keptAs, children }: Props) {
         <StickyFoot>
           <Muted>
             {reckoned.deeds.length === 0
-              ? 'Say for each thing what becomes of it; what you leave open goes on waiting.'
+              ? 'Decide on each item. Whatever you leave open stays in the list.'
               : [
                   reckoned.shelved > 0 && `${money(reckoned.shelved)} back to shelves`,
                   reckoned.lost > 0 && `${money(reckoned.lost)} written off`,
@@ -163,8 +163,8 @@ export function Pile({ returns, keptAs, children }: Props) {
             onPress={post}
           >
             {reckoned.deeds.length === 0
-              ? 'Settle'
-              : `Settle ${count(new Set(reckoned.deeds.map(({ pieceId }) => pieceId)).size, 'thing')}`}
+              ? 'Process items'
+              : `Process ${count(new Set(reckoned.deeds.map(({ pieceId }) => pieceId)).size, 'item')}`}
           </Button>
         </StickyFoot>
       )}
@@ -206,18 +206,18 @@ function LineHead({ of, line, goesBack: isBack, onAll, onBack }: HeadProps) {
             <br />
             <Faint>
               {line.reason} · {line.condition}
-              {line.remark && ` · “${line.remark}”`} · left with {line.shipment} · waits {waitedWords(of)}
+              {line.remark && ` · “${line.remark}”`} · shipped with {line.shipment} · here {waitedWords(of)}
             </Faint>{' '}
             {line.tooLate !== null && <Late>{count(line.tooLate, 'day')} too late</Late>}
           </span>
           <Push />
-          <Button look="ghost" aria-label={`All is good: ${line.name} of ${of.number}`} onPress={onAll}>
-            All is good
+          <Button look="ghost" aria-label={`All good: ${line.name} of ${of.number}`} onPress={onAll}>
+            All good
           </Button>
           {isBack && most > 1 && (
             <Part $width={90}>
               <Field
-                label={`How many ${line.name} of ${of.number} go back to the customer`}
+                label={`Quantity of ${line.name} of ${of.number} going back to the customer`}
                 hideLabel
                 suffix="back"
                 numeric
@@ -230,10 +230,10 @@ function LineHead({ of, line, goesBack: isBack, onAll, onBack }: HeadProps) {
           {most > 0 && (
             <Button
               look="ghost"
-              aria-label={`${isBack ? 'Keep it' : 'Send it back'}: ${line.name} of ${of.number}`}
+              aria-label={`${isBack ? 'Don’t send back' : 'Send back'}: ${line.name} of ${of.number}`}
               onPress={() => (isBack ? onBack(0) : choose(String(most)))}
             >
-              {isBack ? 'Keep it' : 'Send it back'}
+              {isBack ? 'Don’t send back' : 'Send back'}
             </Button>
           )}
         </Row>
@@ -291,7 +291,7 @@ function PieceRow({ piece, line, typed, set, error }: RowProps) {
                 numeric
                 value={typed.amounts[outcome] ?? ''}
                 onChange={(text) => set({ amounts: { ...typed.amounts, [outcome]: text } })}
-                onKeyDown={(event) => walkLines(event, true)}
+                onKeyDown={(event) => stepLines(event, true)}
                 error={index === 0 ? error : undefined}
               />
             ))}
@@ -316,7 +316,7 @@ function PieceRow({ piece, line, typed, set, error }: RowProps) {
           <Field
             label={`Note on ${name}`}
             hideLabel
-            placeholder={typed.amounts['not-ours'] ? 'What was it?' : 'What is wrong?'}
+            placeholder={typed.amounts['not-ours'] ? 'Item' : 'Problem'}
             value={typed.note}
             onChange={(note) => set({ note })}
           />
@@ -342,7 +342,7 @@ function Whole({ piece, name, typed, set, error }: Omit<RowProps, 'line'> & { na
     <>
       <Row $gap={6} $wrap>
         <Choice
-          label={`What becomes of ${name}`}
+          label={`Decision on ${name}`}
           hideLabel
           value={chosen}
           options={[['', 'decide…'], ...WHOLE.map((outcome): [string, string] => [outcome, settledWords[outcome]])]}
@@ -350,12 +350,12 @@ function Whole({ piece, name, typed, set, error }: Omit<RowProps, 'line'> & { na
         />
         {chosen !== '' && !isOne && (
           <Field
-            label={`How many of ${name}`}
+            label={`Quantity of ${name}`}
             hideLabel
             numeric
             value={typed.amounts[chosen] ?? ''}
             onChange={(text) => set({ amounts: { [chosen]: text } })}
-            onKeyDown={(event) => walkLines(event, true)}
+            onKeyDown={(event) => stepLines(event, true)}
             error={error}
           />
         )}

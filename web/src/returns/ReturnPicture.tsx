@@ -27,22 +27,19 @@ export function ReturnPicture({ of }: { of: ReturnDetail }) {
       <h2>Picture</h2>
       {of.picture !== null && (
         <a href={returnPicturePath(of.id, of.picture)} target="_blank" rel="noreferrer">
-          <Image
-            src={returnPicturePath(of.id, of.picture)}
-            alt={`What came back with ${of.number}, as a larger picture`}
-          />
+          <Image src={returnPicturePath(of.id, of.picture)} alt={`Larger picture of ${of.number}`} />
         </a>
       )}
       {mayKeep && (
         <>
           <Row $gap={10} $top={8} $wrap>
             <Button busy={busy} onPress={() => chooser.current?.click()}>
-              {of.picture === null ? 'Add a picture…' : 'Another picture…'}
+              {of.picture === null ? 'Add a picture…' : 'Change picture…'}
             </Button>
-            <Faint>From the camera or a file, up to 12 MB; dropped here works too.</Faint>
+            <Faint>From the camera or a file, up to 12 MB. You can also drop it here.</Faint>
           </Row>
           <ProblemBox error={error} />
-          <FileInput chooser={chooser} accept="image/*" label="Picture of what came back" onFile={send} />
+          <FileInput chooser={chooser} accept="image/*" label="Picture of the return" onFile={send} />
         </>
       )}
     </Drop>

@@ -43,27 +43,27 @@ export function ReturnSheet({ of }: { of: ReturnDetail }) {
               {of.state === 'waiting' && waitedWords(of)}
               {of.bin && ` · in bin ${of.bin}`}
               {of.document && ` · worth ${format.money(of.value)}`} ·{' '}
-              {of.state === 'announced' ? 'will be owed' : 'owed'} {format.money(of.owed)}
+              {of.state === 'announced' ? 'to be refunded' : 'owed'} {format.money(of.owed)}
             </Lead>
           </div>
         </Row>
-        {of.calledOff && <Para>It does not come: {of.calledOff}</Para>}
+        {of.calledOff && <Para>Not coming: {of.calledOff}</Para>}
         {of.remark && <Para>“{of.remark}”</Para>}
         {of.state === 'announced' && <Arrive of={of} />}
       </Pile>
       <Section $top={14}>
-        <h2>What is owed</h2>
+        <h2>Refunds</h2>
         <Grid $full>
           <thead>
             <tr>
-              <th>What</th>
-              <th>Left with</th>
-              <th>Why and how</th>
-              <th className="num">Paid for one</th>
+              <th>Item</th>
+              <th>Shipped with</th>
+              <th>Reason and condition</th>
+              <th className="num">Unit price paid</th>
               <Th className="num" $width={120}>
                 Owed, %
               </Th>
-              <th className="num">Owed</th>
+              <th className="num">Refund</th>
               <th className="num">Written off</th>
             </tr>
           </thead>
@@ -95,10 +95,10 @@ export function ReturnSheet({ of }: { of: ReturnDetail }) {
 }
 
 function conclusion(of: ReturnDetail): string {
-  if (of.state === 'announced') return `${of.what}: announced, not here yet.`;
-  if (of.state === 'called-off') return `${of.what}: not coming back after all.`;
-  if (of.state === 'settled') return `${of.what}: all of it is decided.`;
-  return `${of.what}: ${count(of.waiting, 'thing')} ${of.waiting === 1 ? 'waits' : 'wait'} for you to decide.`;
+  if (of.state === 'announced') return `${of.what}: announced, not received yet.`;
+  if (of.state === 'called-off') return `${of.what}: cancelled.`;
+  if (of.state === 'settled') return `${of.what}: all decided.`;
+  return `${of.what}: ${count(of.waiting, 'item')} to decide.`;
 }
 
 function OwedRow({ of, line }: { of: ReturnDetail; line: ReturnLine }) {
@@ -170,7 +170,7 @@ function Became({ of }: { of: ReturnDetail }) {
   if (rows.length === 0) return null;
   return (
     <Section $top={14}>
-      <h2>What became of it</h2>
+      <h2>Decision</h2>
       <Grid $full>
         <tbody>
           {rows.map(({ piece, outcome }) => (
@@ -225,11 +225,11 @@ function Arrive({ of }: { of: ReturnDetail }) {
   const reasons = useQuestion('reasons', {}).data ?? [];
   const arrive = useCommand('arriveReturn', ({ number, documentId }) => {
     screen.forget();
-    notify({ text: `${number} is here.`, ...(documentId === null ? {} : { documentId }) });
+    notify({ text: `${number} received.`, ...(documentId === null ? {} : { documentId }) });
   });
   const callOff = useCommand('callOffReturn', ({ number }) => {
     screen.forget();
-    notify({ text: `${number} is called off.` });
+    notify({ text: `${number} cancelled.` });
   });
   const coming = of.lines
     .map((line, index) => ({ line, index }))
@@ -322,12 +322,12 @@ function Arrive({ of }: { of: ReturnDetail }) {
       })}
       <Row $top={12} $gap={10} $end $wrap>
         <Button look="go" busy={arrive.isPending} isDisabled={coming.length === 0} onPress={take}>
-          It is here: take it in
+          Receive
         </Button>
         <LinkButton to={`/print/return/${of.id}`}>Print its label</LinkButton>
         <LabelButton ask={{ returnId: of.id }}>To the label printer</LabelButton>
         <Part $width={240}>
-          <Field label="It does not come, because" value={because} onChange={setBecause} />
+          <Field label="Reason it isn’t coming" value={because} onChange={setBecause} />
         </Part>
         <Button
           look="danger"
@@ -335,7 +335,7 @@ function Arrive({ of }: { of: ReturnDetail }) {
           busy={callOff.isPending}
           onPress={() => callOff.mutate({ params: { id: of.id }, body: { version: of.version, because } })}
         >
-          Call it off
+          Cancel return
         </Button>
       </Row>
       {problem && !problem.field && <Para role="alert">{problem.detail}</Para>}

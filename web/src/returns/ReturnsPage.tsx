@@ -23,12 +23,12 @@ import { stateTone, stateWords, waitedWords } from './words.ts';
 const FILE: readonly FileColumn<ReturnRow>[] = [
   { title: 'Return', text: ({ number }) => number },
   { title: 'Customer', text: ({ customer }) => customer },
-  { title: 'What', text: ({ what }) => what },
-  { title: 'Why', text: ({ reasons }) => reasons },
-  { title: 'State', text: ({ state }) => stateWords[state] },
-  { title: 'Came back on', text: ({ arrivedAt }) => (arrivedAt === null ? '' : dayOf(arrivedAt)) },
-  { title: 'Worth', text: ({ value }) => value, isAmount: true },
-  { title: 'Owed', text: ({ owed }) => owed, isAmount: true },
+  { title: 'Items', text: ({ what }) => what },
+  { title: 'Reason', text: ({ reasons }) => reasons },
+  { title: 'Status', text: ({ state }) => stateWords[state] },
+  { title: 'Returned on', text: ({ arrivedAt }) => (arrivedAt === null ? '' : dayOf(arrivedAt)) },
+  { title: 'Value', text: ({ value }) => value, isAmount: true },
+  { title: 'Refund', text: ({ owed }) => owed, isAmount: true },
 ];
 
 /** Every return, or one of them. */
@@ -55,9 +55,7 @@ function List() {
           return (
             <>
               <h1>{listWords(rows, pages.hasNextPage)}</h1>
-              <Lead>
-                What is owed is for whoever keeps the accounts: by the price paid and the condition it came back in.
-              </Lead>
+              <Lead>Refunds follow the price paid and the condition. Pass them to your accounts.</Lead>
               <Row $top={12} $bottom={12} $gap={12} $wrap>
                 <Part $width={260}>
                   <Finder label="Find a return" placeholder="Number, customer, order, product" />
@@ -77,19 +75,19 @@ function List() {
                 <Export name="Returns" columns={FILE} rows={() => everyRow(pages)} />
               </Row>
               {rows.length === 0 ? (
-                <EmptyState title="No such return" action={<Link to="/take-apart">Take something back</Link>}>
-                  A return is found by its number, its customer, the order it was on or what it is of.
+                <EmptyState title="No returns match" action={<Link to="/take-apart">Take back goods</Link>}>
+                  Search returns by number, customer, order or product.
                 </EmptyState>
               ) : (
                 <Grid $full>
                   <thead>
                     <tr>
                       <th>Return</th>
-                      <th>What</th>
-                      <th>Why</th>
-                      <th>State</th>
-                      <th className="num">Worth</th>
-                      <th className="num">Owed</th>
+                      <th>Items</th>
+                      <th>Reason</th>
+                      <th>Status</th>
+                      <th className="num">Value</th>
+                      <th className="num">Refund</th>
                     </tr>
                   </thead>
                   <tbody>
@@ -128,7 +126,7 @@ function List() {
 }
 
 function listWords(rows: readonly ReturnRow[], isMore: boolean): string {
-  if (rows.length === 0) return 'No return is like that.';
+  if (rows.length === 0) return 'No returns match.';
   const waiting = rows.filter((row) => row.state === 'waiting').length;
-  return `${count(rows.length, 'return')}${isMore ? ' and more' : ''}${waiting > 0 ? `, ${waiting} of them waiting` : ''}.`;
+  return `${count(rows.length, 'return')}${isMore ? ' and more' : ''}${waiting > 0 ? `, ${waiting} to deal with` : ''}.`;
 }

@@ -92,8 +92,8 @@ export function TakeBackForm() {
     ({ number, documentId, id }, { body }) => {
       notify(
         body.arrived && documentId !== null
-          ? { text: `${number} is taken in.`, documentId }
-          : { text: `${number} is announced.`, to: [`/print/return/${id}`, 'Print its label'] },
+          ? { text: `${number} taken in.`, documentId }
+          : { text: `${number} announced.`, to: [`/print/return/${id}`, 'Print its label'] },
       );
     },
     () => {
@@ -142,7 +142,7 @@ export function TakeBackForm() {
       <Row $wrap $end $gap={12}>
         <Part $width={340}>
           <Field
-            label="What comes back?"
+            label="What is coming back?"
             placeholder="Order, shipment, return, customer, serial or lot"
             value={q}
             onChange={setQ}
@@ -157,7 +157,7 @@ export function TakeBackForm() {
           />
         </Part>
         {rows.length === 0 && asked.length > 1 && found.data && (
-          <Muted>Nothing that left is called so. Try the number of the order, or scan the unit.</Muted>
+          <Muted>Nothing shipped matches. Try the order number, or scan the serial number.</Muted>
         )}
       </Row>
       {rows.length > 0 && (
@@ -165,13 +165,13 @@ export function TakeBackForm() {
           <Grid $full $top={10}>
             <thead>
               <tr>
-                <th>Left</th>
-                <th>What</th>
-                <th className="num">Still with them</th>
+                <th>Shipped</th>
+                <th>Item</th>
+                <th className="num">Not returned</th>
                 <Th className="num" $width={110}>
-                  Comes back
+                  Returning
                 </Th>
-                <th>Which</th>
+                <th>Which one</th>
               </tr>
             </thead>
             <tbody>
@@ -209,7 +209,7 @@ export function TakeBackForm() {
                   </td>
                   <td>
                     <Field
-                      label={`How many ${row.name} of ${row.shipment} come back`}
+                      label={`Quantity of ${row.name} of ${row.shipment} returning`}
                       hideLabel
                       numeric
                       isDisabled={readExact(row.left) <= 0}
@@ -239,17 +239,17 @@ export function TakeBackForm() {
             </tbody>
           </Grid>
           <Row $wrap $end $gap={12} $top={12}>
-            <ReasonChoice usedFor="return" value={reasonId} onChange={setReasonId} label="Why" hideLabel={false} />
+            <ReasonChoice usedFor="return" value={reasonId} onChange={setReasonId} label="Reason" hideLabel={false} />
             <Part $width={215}>
               <Choice
                 label="Condition"
                 value={condition}
                 onChange={(next) => setCondition(next as Condition)}
-                options={conditions.map((one): [string, string] => [one, `${one} · owed ${usualCredit(one)} %`])}
+                options={conditions.map((one): [string, string] => [one, `${one} · owed ${usualCredit(one)}%`])}
               />
             </Part>
             <Part $width={240}>
-              <Field label="What the customer says" value={remark} onChange={setRemark} />
+              <Field label="Customer’s comment" value={remark} onChange={setRemark} />
             </Part>
             <Part $width={150}>
               <DayField label="Expected, if not here" value={expectedOn} onChange={setExpectedOn} />
@@ -262,13 +262,13 @@ export function TakeBackForm() {
               busy={take.isPending}
               onPress={() => post(true)}
             >
-              It is here: take {sumWords(going, typedOf)} in
+              Receive {sumWords(going, typedOf)}
             </Button>
             <Button isDisabled={going.length === 0 || needsReason} onPress={() => post(false)}>
-              Announce it
+              Announce return
             </Button>
             {(going.length === 0 || needsReason) && (
-              <Muted>{going.length === 0 ? 'Say how many come back.' : 'Say why it comes back.'}</Muted>
+              <Muted>{going.length === 0 ? 'Enter how many are returning.' : 'Enter a reason.'}</Muted>
             )}
           </Row>
           {problem && !problem.field?.startsWith('lines.') && <Para role="alert">{problem.detail}</Para>}

@@ -28,9 +28,7 @@ export function WhyPage() {
         {(data) => (
           <>
             <h1>{conclusion(data, (amount) => format.money(amount))}</h1>
-            <Lead>
-              By the day it came back. What customers are owed, and what was lost because parts were broken or missing.
-            </Lead>
+            <Lead>By return date. Refunds due, and losses from broken or missing parts.</Lead>
             <Row $top={12} $gap={12} $end $wrap>
               <Part $width={160}>
                 <DayField label="From" value={from} onChange={setFrom} />
@@ -40,8 +38,8 @@ export function WhyPage() {
               </Part>
             </Row>
             {data.all.returns === 0 ? (
-              <EmptyState title="Nothing came back in these days">
-                Once customers send something back, the reasons they give are counted here.
+              <EmptyState title="No returns in this period">
+                Return reasons are counted here once customers send something back.
               </EmptyState>
             ) : (
               <>
@@ -59,9 +57,9 @@ export function WhyPage() {
 }
 
 function conclusion({ all, reasons }: Figures, money: (amount: string) => string): string {
-  if (all.returns === 0) return 'Nothing came back.';
+  if (all.returns === 0) return 'No returns.';
   const most = [...reasons].sort((a, b) => b.returns - a.returns)[0];
-  return `${count(all.returns, 'return')}, most often “${most?.name}”; ${money(all.owed)} owed and ${money(all.lost)} lost.`;
+  return `${count(all.returns, 'return')}, most often “${most?.name}”; ${money(all.owed)} to refund and ${money(all.lost)} lost.`;
 }
 
 function By({ title, rows, isItem = false }: { title: string; rows: Figures['products']; isItem?: boolean }) {
@@ -77,13 +75,13 @@ function By({ title, rows, isItem = false }: { title: string; rows: Figures['pro
               Returns
             </Th>
             <Th className="num" $width={100}>
-              Units
+              Quantity
             </Th>
             <Th className="num" $width={160}>
-              Came back worth
+              Value returned
             </Th>
             <Th className="num" $width={140}>
-              Owed
+              Refund
             </Th>
             <Th className="num" $width={140}>
               Lost
@@ -118,7 +116,7 @@ function Parts({ rows }: { rows: Figures['parts'] }) {
   const cell = (amount: string, unit: string) => (amount === '0' ? '–' : format.quantity(amount, unit, 3));
   return (
     <Section $top={16}>
-      <h2>What was broken or missing</h2>
+      <h2>Broken or missing parts</h2>
       <Grid $full>
         <thead>
           <tr>
@@ -130,7 +128,7 @@ function Parts({ rows }: { rows: Figures['parts'] }) {
               Missing
             </Th>
             <Th className="num" $width={200}>
-              Something else in the box
+              Other goods in the box
             </Th>
             <Th className="num" $width={140}>
               Lost

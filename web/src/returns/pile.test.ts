@@ -41,7 +41,7 @@ describe('a pile of what came back', () => {
     const { deeds, faults } = reckonPile(all, own);
     expect(deeds).toEqual([]);
     expect([...faults.keys()]).toEqual([1, 2, 3]);
-    expect(faults.get(1)).toBe('Only 2 of it wait.');
+    expect(faults.get(1)).toBe('Only 2 left to decide.');
   });
 
   it('lets whole kits go back, their parts of whatever lots, and not one that is not whole any more', () => {

@@ -80,12 +80,11 @@ function readAmounts(piece: ReturnPiece, { amounts }: TypedPiece): [SettledBy, Q
   const read = Object.entries(amounts).flatMap(([outcome, text]): [SettledBy, Quantity][] => {
     if (text.trim() === '') return [];
     const quantity = readTyped(text, { ...piece, measures: [] });
-    if (quantity < 0) throw new Error('Less than nothing cannot be decided.');
+    if (quantity < 0) throw new Error('Enter a quantity above zero.');
     return quantity === 0 ? [] : [[outcome as SettledBy, quantity]];
   });
   const all = add(ZERO, ...read.map(([, quantity]) => quantity));
-  if (all > readExact(piece.waiting))
-    throw new Error(`Only ${piece.waiting} of it ${piece.waiting === '1' ? 'waits' : 'wait'}.`);
+  if (all > readExact(piece.waiting)) throw new Error(`Only ${piece.waiting} left to decide.`);
   return read;
 }
 

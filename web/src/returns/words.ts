@@ -9,7 +9,7 @@ export const settledWords: Record<SettledBy, string> = {
   'sent-back': 'send it back',
   damaged: 'damaged',
   missing: 'missing',
-  'not-ours': 'something else was in the box',
+  'not-ours': 'wrong item in the box',
 };
 export const outcomeWords: Record<Outcome, string> = {
   shelf: 'back to the shelf',
@@ -19,14 +19,14 @@ export const outcomeWords: Record<Outcome, string> = {
   'sent-back': 'sent back',
   damaged: 'damaged',
   missing: 'missing',
-  'not-ours': 'something else was in the box',
+  'not-ours': 'wrong item in the box',
 };
 
 export const stateWords: Record<ReturnRow['state'], string> = {
   announced: 'announced',
-  waiting: 'waits',
-  settled: 'settled',
-  'called-off': 'called off',
+  waiting: 'to decide',
+  settled: 'processed',
+  'called-off': 'cancelled',
 };
 export const stateTone = (state: ReturnRow['state']) =>
   (({ announced: 'coming', waiting: 'short', settled: 'ok', 'called-off': 'held' }) as const)[state];
@@ -41,9 +41,9 @@ export const pieceName = ({ name, lot, serial }: Pick<ReturnPiece, 'name' | 'lot
 
 /** The conclusion of what waits. */
 export function pileWords(returns: readonly ReturnDetail[]): string {
-  if (returns.length === 0) return 'Nothing that came back waits.';
+  if (returns.length === 0) return 'No returns to deal with.';
   const things = returns.reduce((sum, one) => sum + one.waiting, 0);
   const oldest = Math.max(...returns.map(({ days }) => days));
   const since = oldest === 0 ? '' : `, the longest for ${count(oldest, 'day')}`;
-  return `${count(things, 'thing')} came back and ${things === 1 ? 'waits' : 'wait'}${since}.`;
+  return `${count(things, 'returned item')} to deal with${since}.`;
 }

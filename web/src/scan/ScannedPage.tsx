@@ -16,7 +16,7 @@ export function ScannedPage() {
             title={`Nothing here is ${code}`}
             action={<LinkButton to="/build">See the builds</LinkButton>}
           >
-            The barcode looks like one of a bench sheet, but no build or repair has this number.
+            The barcode looks like a bench sheet’s, but no build or repair has this number.
           </EmptyState>
         ) : (
           <Navigate

@@ -7,7 +7,7 @@ const bin = (id: number, code: string, kind: 'shelf' | 'bench' | 'quarantine' = 
   storeId: 1,
   code,
   kind,
-  walkOrder: id,
+  pickingOrder: id,
   version: 0,
 });
 const store: Store = {

@@ -25,7 +25,7 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
       ['Alt A', 'Alternates of the line'],
       ['Alt L, C, N', 'A labour, charge or note line'],
       ['Ctrl Z, Ctrl Y', 'Undo, redo'],
-      ['Ctrl V', 'Rows of a spreadsheet, in the part box'],
+      ['Ctrl V', 'Rows from a spreadsheet, in the part field'],
       ['Ctrl S', 'Save the draft'],
       ['Ctrl Enter', 'Put the draft in use'],
     ],
@@ -33,7 +33,7 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
   [
     /^\/cover/,
     [
-      ['Enter', 'In the product box: add the first match'],
+      ['Enter', 'In the product field: add the first match'],
       ['Ctrl Enter', 'Plan the builds'],
     ],
   ],
@@ -42,16 +42,16 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
     [
       ['Alt N', 'Enter an order'],
       ['Enter', 'On to the price, then to the next item'],
-      ['Ctrl S', 'Keep as a quote, or save the changes'],
+      ['Ctrl S', 'Save as a quote, or save the changes'],
       ['Ctrl Enter', 'Confirm, save or ship'],
     ],
   ],
-  [/^\/build\/board/, [['Alt ↑ ↓ ← →', 'Give the card to somebody else, or to another day']]],
+  [/^\/build\/board/, [['Alt ↑ ↓ ← →', 'Move the card to someone else, or to another day']]],
   [
     /^\/pick\/(orders\/)?\d/,
     [
       ['↑ ↓', 'The quantity of the line above or below'],
-      ['Ctrl Enter', 'Bring the lines to the bench'],
+      ['Ctrl Enter', 'Move the lines to the bench'],
     ],
   ],
   [
@@ -67,7 +67,7 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
     /^\/buying\/orders/,
     [
       ['Enter', 'On to the price, then to the next item'],
-      ['Ctrl S', 'Keep the draft'],
+      ['Ctrl S', 'Save the draft'],
       ['Ctrl Enter', 'Send it'],
     ],
   ],
@@ -112,9 +112,9 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
   [
     /^\/take-apart(\/returns\/\d+)?$/,
     [
-      ['Scan', 'What waits goes to its row, anything else is looked for'],
+      ['Scan', 'An item on the list goes to its row, anything else is searched'],
       ['Enter', 'On to the next thing'],
-      ['Ctrl Enter', 'Settle what is decided'],
+      ['Ctrl Enter', 'Process decided items'],
     ],
   ],
 ];

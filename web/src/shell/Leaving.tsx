@@ -14,13 +14,13 @@ export function Leaving({ stay, leave }: { stay: () => void; leave: () => void }
         <Dialog role="alertdialog">
           <Heading slot="title">You haven’t saved {new Intl.ListFormat('en').format(names)}.</Heading>
           <Para $top={10} $bottom={16}>
-            What you typed stays on this machine: it is here again when you come back.
+            What you typed stays on this machine until you come back.
           </Para>
           <Row $wrap>
             <Button look="go" autoFocus onPress={stay}>
               Stay here
             </Button>
-            <Button onPress={leave}>Leave, and keep it for later</Button>
+            <Button onPress={leave}>Leave, and save it for later</Button>
             <Button
               look="ghost"
               onPress={() => {
@@ -28,7 +28,7 @@ export function Leaving({ stay, leave }: { stay: () => void; leave: () => void }
                 leave();
               }}
             >
-              Throw it away
+              Discard it
             </Button>
           </Row>
         </Dialog>

@@ -11,9 +11,9 @@ export function NotThere({ broken = false }: { broken?: boolean }) {
     <EmptyState
       isPage
       title="Something went wrong on this screen"
-      action={<Button onPress={() => window.location.reload()}>Load it again</Button>}
+      action={<Button onPress={() => window.location.reload()}>Reload</Button>}
     >
-      Nothing is lost: what was saved is on the server, and what you typed is kept on this machine.{' '}
+      Nothing is lost. What was saved is on the server, and what you typed is on this machine.{' '}
       {error instanceof Error ? error.message : ''}
     </EmptyState>
   );

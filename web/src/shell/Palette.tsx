@@ -56,34 +56,34 @@ const places: readonly Target[] = [
   ['/define', 'Define'],
   ['/cover', 'Cover'],
   ['/build', 'Build'],
-  ['/build/board', 'The bench by person and day'],
+  ['/build/board', 'Board: work by person and day'],
   ['/build/tasks', 'Tasks'],
   ['/build/repairs', 'Repairs'],
   ['/build/repairs?new=1', 'Take in a repair'],
   ['/orders/jobs', 'Jobs'],
   ['/pick', 'Pick'],
-  ['/take-apart', 'Take apart: what came back'],
+  ['/take-apart', 'Take apart: returned goods'],
   ['/take-apart/stock', 'Take stock apart'],
   ['/take-apart/returns', 'Returns'],
-  ['/take-apart/why', 'Why things come back'],
+  ['/take-apart/why', 'Return reasons'],
   ['/stock/items', 'Stock'],
   ['/stock/items?new=1', 'New item'],
   ['/define/new', 'New bill of materials'],
   ['/stock/receive', 'Receive goods'],
-  ['/stock/where', 'Where stock stands'],
-  ['/stock/lots', 'Lots and expiry dates'],
-  ['/stock/units', 'Units by serial number'],
+  ['/stock/where', 'Stock locations'],
+  ['/stock/lots', 'Lots and best-before dates'],
+  ['/stock/serials', 'Pieces by serial number'],
   ['/stock/move', 'Move goods'],
   ['/stock/adjust', 'Adjust stock'],
   ['/stock/counts', 'Count stock'],
   ['/stock/movements', 'Movements'],
   ['/stock/documents', 'Documents'],
-  ['/stock/on-a-day', 'Stock on a day'],
+  ['/stock/on-a-day', 'Stock on a date'],
   ['/stock/places', 'Places and units', 'settings stores bins labour rates measures'],
   ['/buying', 'Buy list'],
   ['/buying/orders', 'Purchase orders'],
   ['/orders?new=1', 'New order'],
-  ['/orders/weeks', 'Orders of the next four weeks'],
+  ['/orders/weeks', 'Orders for the next four weeks'],
   ['/orders/customers', 'Customers'],
   ['/orders/customers?new=1', 'New customer'],
   ['/devices/shop', 'Web shop'],
@@ -98,10 +98,10 @@ const places: readonly Target[] = [
   ['/devices/mailbox', 'Suppliers’ mailbox'],
   ['/stock/in-out', 'Import or export', 'file spreadsheet csv xlsx'],
   ['/company', 'Company and people', 'settings name address logo papers currency language locale sign in rights'],
-  ['/set-up', 'Set-up of the company', 'settings first steps'],
+  ['/set-up', 'Company setup', 'settings first steps start'],
   ['/buying/reorder', 'Reorder points', 'settings minimum stock'],
   ['/define/replace', 'Replace a part'],
-  ['/define/faults', 'Definitions to put right'],
+  ['/define/faults', 'Bills of materials to fix'],
 ].map(([to = '', title = '', also = '']) => ({ key: to, to, tile: null, title, also, hint: 'go' }));
 
 /** What lists the keys of the screen one is on. */
@@ -122,7 +122,7 @@ const pathOf: Record<Found['kind'], (id: number, code: string) => string> = {
   document: (id) => `/stock/documents/${id}`,
   repair: (id) => `/build/repairs/${id}`,
   return: (id) => `/take-apart/returns/${id}`,
-  serial: (id) => `/stock/units/${id}`,
+  serial: (id) => `/stock/serials/${id}`,
   lot: (_, code) => `/stock/lots?${new URLSearchParams({ q: code })}`,
   job: (_, tag) => `/orders/jobs/${encodeURIComponent(tag)}`,
 };
@@ -247,13 +247,13 @@ function Search({ onClose, onKeys }: Ways) {
   return (
     <Autocomplete inputValue={text} onInputChange={setText}>
       <Box aria-label="Find or do" autoFocus>
-        <Input onKeyDownCapture={enter} placeholder="Find an item, build or definition, or go somewhere" />
+        <Input onKeyDownCapture={enter} placeholder="Find an item, a build or a bill of materials, or go to a page" />
       </Box>
-      <Frame aria-label="What was found" tabIndex={0}>
+      <Frame aria-label="Results" tabIndex={0}>
         <List
           aria-label="Found"
           onAction={(key) => open(targets.find((known) => known.key === key))}
-          renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : 'Nothing has that name.'}</Nothing>}
+          renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : 'Nothing matches that name.'}</Nothing>}
         >
           {sections.map((section) => (
             <Part key={section.title} id={section.title} aria-label={section.title}>

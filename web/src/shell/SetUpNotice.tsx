@@ -18,7 +18,7 @@ export function SetUpNotice() {
   if (setupStep === null || !maySetUp || pathname === '/set-up') return null;
   return (
     <Strip role="status">
-      Setting up your company: step {setupStep} of {SETUP_STEPS}. <Link to="/set-up">Go on with it</Link>
+      Setting up your company: step {setupStep} of {SETUP_STEPS}. <Link to="/set-up">Continue</Link>
     </Strip>
   );
 }

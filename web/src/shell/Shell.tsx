@@ -1,4 +1,5 @@
 import { type Person, topics } from '@yosegi/contract';
+import { writeFiguresAs } from '@yosegi/contract/problems/figures';
 import { readLineCode } from '@yosegi/core/builds';
 import { Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { I18nProvider } from 'react-aria-components';
@@ -10,7 +11,7 @@ import { PersonProvider } from '../api/person.ts';
 import { useSignedOut } from '../api/signedOut.ts';
 import { useScreenForScans } from '../scan/screens.ts';
 import { listenToWedge, useOpener } from '../scan/wedge.ts';
-import { CompanyProvider, count } from '../ui/format.ts';
+import { CompanyProvider, count, useLocale } from '../ui/format.ts';
 import { later } from '../ui/later.tsx';
 import { useNotices } from '../ui/Notice.ts';
 import { Answer } from '../ui/States.tsx';
@@ -115,6 +116,7 @@ function Said() {
 function Somebody({ person, timeZone }: { person: Person | null; timeZone: string }) {
   // Before any day is drawn.
   countDaysIn(timeZone);
+  writeFiguresAs(useLocale());
   const [last, setLast] = useState(person);
   if (person && person !== last) setLast(person);
   const signedOut = useSignedOut() || !person;
@@ -172,7 +174,7 @@ function Workplace({ initials, name }: { initials: string; name: string }) {
       under: says(counts?.cover, `${counts?.cover} short`),
       hot: (counts?.cover ?? 0) > 0,
     },
-    { to: '/orders', name: 'Orders', under: says(counts?.orders, `${counts?.orders} can leave`) },
+    { to: '/orders', name: 'Orders', under: says(counts?.orders, `${counts?.orders} can ship`) },
     { to: '/build', name: 'Build', under: says(counts?.build, `${counts?.build} on the bench`) },
     { to: '/pick', name: 'Pick', under: says(counts?.pick, `${counts?.pick} to pick`) },
     { to: '/take-apart', name: 'Take apart', under: says(counts?.cameBack, `${counts?.cameBack} came back`) },

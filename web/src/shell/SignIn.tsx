@@ -36,7 +36,7 @@ export function SignIn({ again = false, onDone }: Props) {
     <Page $again={again} {...(again ? { as: 'div' } : {})}>
       <Logo size={again ? 40 : 64} />
       {again ? <h2>You were signed out. Who is working?</h2> : <h1>Who is working?</h1>}
-      {again && <Lead>What you typed is still here, and what you sent goes on as soon as you are back.</Lead>}
+      {again && <Lead>What you typed is still here. What you sent continues as soon as you sign in.</Lead>}
       <ProblemBox error={signIn.error} />
       <Answer of={people}>
         {(everyone) => (
@@ -48,7 +48,7 @@ export function SignIn({ again = false, onDone }: Props) {
                 onPress={() => signIn.mutate({ body: { personId: person.id } })}
               >
                 {person.name}
-                <small>{person.role === 'owner' ? 'owner' : 'bench and picking'}</small>
+                <small>{person.role === 'owner' ? 'owner' : 'builder: builds, picks and counts'}</small>
               </Choice>
             ))}
           </People>

@@ -33,14 +33,14 @@ export function Troubles({ heard }: { heard: boolean }) {
   const missing = [...new Set((unsaid?.names ?? []).map((name) => CHOICES[name] ?? 'some figures'))].sort();
   return (
     <>
-      {part === 'waiting' && <Line role="status">This screen cannot be loaded just now. Trying again…</Line>}
+      {part === 'waiting' && <Line role="status">This screen can’t be loaded right now. Trying again…</Line>}
       {part === 'gone' && (
         <Line role="status">
-          Part of this screen cannot be loaded. What you typed is kept.
-          <Button onPress={() => window.location.reload()}>Load the page again</Button>
+          Part of this screen can’t be loaded. What you typed is still here.
+          <Button onPress={() => window.location.reload()}>Reload the page</Button>
         </Line>
       )}
-      {!heard && <Line role="status">The connection is lost; figures may be old. Trying to reconnect…</Line>}
+      {!heard && <Line role="status">Connection lost; figures may be old. Trying to reconnect…</Line>}
       {unsaid && (
         <Line role="status">
           Couldn’t load {new Intl.ListFormat('en').format(missing)}. {problemOf(unsaid.error)?.detail}

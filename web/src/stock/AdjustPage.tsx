@@ -1,5 +1,5 @@
 import type { Item, Store } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { add, formatDecimal, type Money, parseMoney, type Quantity, readExact, worthOf } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import type { KeyboardEvent } from 'react';
@@ -102,7 +102,7 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
           ? 'What needs correcting?'
           : `Stock is worth ${format.money(formatDecimal(Math.abs(total)))} ${total < 0 ? 'less' : 'more'} after this.`
       }
-      lead="Type what you found (3) or what is gone (-3). Both count at the item’s average cost, unless you type another."
+      lead="Enter 3 for what you found, or -3 for what is gone. Both use the item’s average cost, unless you enter another."
       columns={[
         { head: 'Item', cell: ({ item }) => <LineItem item={item} more={<OnHand item={item} />} /> },
         binColumn({ head: 'Bin', called: 'Bin of', shelves, set, errorAt }),
@@ -123,13 +123,13 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
           ),
         },
         {
-          head: 'Worth of one',
+          head: 'Unit value',
           width: 140,
           numeric: true,
-          onPhone: 'Worth of one',
+          onPhone: 'Unit value',
           cell: (line, index) => (
             <MoneyCell
-              label={`Worth of one ${line.item.name}`}
+              label={`Unit value of ${line.item.name}`}
               placeholder={format.number(line.item.averageCost, format.currencyDecimals)}
               value={line.unitCost}
               isDisabled={isGone(line)}
@@ -158,7 +158,7 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
           label="Add an item"
           hideLabel
           autoFocus
-          placeholder="Type or scan an item, or paste rows"
+          placeholder="Enter or scan an item, or paste rows"
           inputRef={adder}
           counted
           onPick={addLine}
@@ -184,7 +184,7 @@ function Adjust({ stores }: { stores: readonly Store[] }) {
             />
           </Part>
           <Remark value={head.remark} onChange={(remark) => change({ remark })}>
-            One document; it can be undone.
+            Posted as one document, which you can undo.
           </Remark>
         </>
       }
@@ -222,11 +222,11 @@ function FoundOrGone({
 function readLine({ change, unitCost, item }: AdjustLine): { value: Money; error?: string } {
   try {
     const quantity = readTyped(change, item);
-    if (quantity === 0) return { value: 0 as Money, error: 'Type what is found or gone, like 3 or -2.' };
+    if (quantity === 0) return { value: 0 as Money, error: 'Enter what is found or gone, like 3 or -2.' };
     const cost = quantity > 0 && unitCost.trim() ? parseMoney(unitCost) : (readExact(item.averageCost) as Money);
     const worth = worthOf(Math.abs(quantity) as Quantity, cost);
     return { value: (quantity < 0 ? -worth : worth) as Money };
   } catch (error) {
-    return { value: 0 as Money, error: wordsOf(error) ?? 'This cannot be read.' };
+    return { value: 0 as Money, error: entryFault(error) };
   }
 }

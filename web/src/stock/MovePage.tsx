@@ -1,5 +1,5 @@
 import type { Item, Store } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { formatDecimal, positive, SCALE } from '@yosegi/core/number';
 import type { ElementString } from '@yosegi/core/scan';
 import { useEffect, useState } from 'react';
@@ -96,7 +96,7 @@ function Move({ stores }: { stores: readonly Store[] }) {
       lead={
         scannedFrom
           ? `Out of ${shelves.find(([id]) => id === scannedFrom)?.[1]}: now scan what goes, then the bin it goes to.`
-          : 'Its worth goes with it. Scan a bin, what comes out of it, and the bin it goes to; or type an item, Enter, how many, Enter.'
+          : 'The stock keeps its value. Scan a bin, what comes out, then the bin to put it in. Or enter an item, press Enter, then the quantity and Enter.'
       }
       columns={[
         { head: 'Item', cell: ({ item }) => <LineItem item={item} /> },
@@ -109,13 +109,13 @@ function Move({ stores }: { stores: readonly Store[] }) {
           ),
         },
         {
-          head: 'How many',
+          head: 'Quantity',
           width: 140,
           numeric: true,
-          onPhone: 'How many',
+          onPhone: 'Quantity',
           cell: (line, index) => (
             <QuantityCell
-              label={`How many ${line.item.name}`}
+              label={`Quantity of ${line.item.name}`}
               value={line.quantity}
               unit={line.item.unit}
               onChange={(quantity) => set(line.key, { quantity })}
@@ -161,7 +161,7 @@ function Move({ stores }: { stores: readonly Store[] }) {
           label="Add an item"
           hideLabel
           autoFocus
-          placeholder="Type or scan an item, or paste rows"
+          placeholder="Enter or scan an item, or paste rows"
           inputRef={adder}
           counted
           onPick={add}
@@ -191,7 +191,7 @@ function Move({ stores }: { stores: readonly Store[] }) {
       shownAt={SHOWN}
       foot={
         <Remark value={head.remark} onChange={(remark) => change({ remark })}>
-          One document; it can be undone.
+          Posted as one document, which you can undo.
         </Remark>
       }
     />
@@ -240,9 +240,9 @@ function oneMore({ quantity, item }: MoveLine): string {
 function faultOf({ quantity, item, from, to }: MoveLine): string | undefined {
   try {
     positive(readTyped(quantity, item));
-    return from !== '' && from === to ? 'It would go where it comes from.' : undefined;
+    return from !== '' && from === to ? 'From and to are the same bin.' : undefined;
   } catch (error) {
-    return wordsOf(error) ?? 'This cannot be read.';
+    return entryFault(error);
   }
 }
 
@@ -267,7 +267,7 @@ function FromBin({
   useEffect(() => {
     if (from === '' && usual !== '') onChange(usual);
   }, [from, usual]);
-  if (bins.data && held.length === 0) return <Faint>It is in no bin.</Faint>;
+  if (bins.data && held.length === 0) return <Faint>Not in any bin.</Faint>;
   return (
     <Choice
       label={`Where ${item.name} comes from`}

@@ -31,9 +31,9 @@ export function PutRightPage() {
       <Answer of={entries}>
         {(rows) => (
           <>
-            <h1>{rows.length === 0 ? 'Nothing to put right.' : `${count(rows.length, 'thing')} to put right.`}</h1>
+            <h1>{rows.length === 0 ? 'Nothing to fix.' : `${count(rows.length, 'thing')} to fix.`}</h1>
             <Lead>
-              Somebody took more than the books had, and gave a reason. Each stays here until the books agree again.
+              Someone took more than the books had, and gave a reason. Each stays here until the books agree again.
             </Lead>
             {rows.length === 0 && (
               <EmptyState title="The books and the shelves agree">
@@ -100,7 +100,7 @@ function One({ entry }: { entry: PutRight }) {
           <Row $wrap>
             {entry.order && (
               <LinkButton look="go" to={`/buying/orders/${entry.orderId}/receive`}>
-                It has come: receive {entry.order}
+                Receive {entry.order}
               </LinkButton>
             )}
             <LinkButton
@@ -118,7 +118,7 @@ function One({ entry }: { entry: PutRight }) {
                 busy={settle.isPending}
                 onPress={() => settle.mutate({ params, body: { by: 'transfer', fromBinId: bin.binId } })}
               >
-                It came out of {bin.bin}: move {missing}
+                Move {missing} from {bin.bin}
               </Button>
             ))}
           </Row>
@@ -157,7 +157,7 @@ function One({ entry }: { entry: PutRight }) {
               Take it off the list
             </Button>
             <LinkButton look="ghost" to={where}>
-              Look at {entry.source}
+              Open {entry.source}
             </LinkButton>
           </Row>
         ) : (

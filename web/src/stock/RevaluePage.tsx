@@ -1,5 +1,5 @@
 import type { Item } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { revaluedBy } from '@yosegi/core/ledger';
 import { add, formatDecimal, fromZero, type Money, parseMoney } from '@yosegi/core/number';
 import { problemAt, useCommand } from '../api/client.ts';
@@ -63,13 +63,13 @@ export function RevaluePage() {
         figure('Average', ({ averageCost }) => format.unitCost(averageCost)),
         figure('Standard', ({ standardCost }) => (standardCost === null ? '–' : format.unitCost(standardCost))),
         {
-          head: 'New cost of one',
+          head: 'New unit cost',
           width: 150,
           numeric: true,
-          onPhone: 'New cost of one',
+          onPhone: 'New unit cost',
           cell: (line, index) => (
             <MoneyCell
-              label={`New cost of one ${line.item.name}`}
+              label={`New unit cost of ${line.item.name}`}
               value={line.unitCost}
               onChange={(unitCost) => set(line.key, { unitCost })}
               onKeyDown={toNext}
@@ -104,7 +104,7 @@ export function RevaluePage() {
       action={`Revalue ${count(lines.length, 'item')}`}
       shownAt={['lines.*.unitCost']}
       foot={
-        <Remark label="Why" value={head.remark} onChange={(remark) => change({ remark })}>
+        <Remark label="Reason" value={head.remark} onChange={(remark) => change({ remark })}>
           <Tick isOn={head.asStandard} onChange={(asStandard) => change({ asStandard })}>
             Make it the standard cost too
           </Tick>
@@ -119,6 +119,6 @@ function readValue({ item, unitCost }: ValueLine): { difference: Money; error?: 
     const cost = fromZero(parseMoney(unitCost.trim() || '0'));
     return { difference: revaluedBy(ownOf(item), cost) };
   } catch (error) {
-    return { difference: 0 as Money, error: wordsOf(error) ?? 'This cannot be read.' };
+    return { difference: 0 as Money, error: entryFault(error) };
   }
 }

@@ -5,7 +5,7 @@ const DO = [
   { id: 'receive', name: 'Receive', hint: 'goods that came without an order', to: '/stock/receive' },
   { id: 'move', name: 'Move', hint: 'from one bin to another', to: '/stock/move' },
   { id: 'adjust', name: 'Adjust', hint: 'lost, found, broken, used up', to: '/stock/adjust' },
-  { id: 'count', name: 'Count', hint: 'what is really there', to: '/stock/counts' },
+  { id: 'count', name: 'Count', hint: 'what is actually there', to: '/stock/counts' },
   { id: 'revalue', name: 'Revalue', hint: 'what it is worth now', to: '/stock/revalue' },
   { id: 'put-right', name: 'Put right', hint: 'what was posted wrongly', to: '/stock/put-right' },
 ];
@@ -23,14 +23,14 @@ export function StockPage() {
     <TabbedPage>
       <Tabs aria-label="Stock">
         <NavLink to="/stock/items">Items</NavLink>
-        <NavLink to="/stock/where">Where it stands</NavLink>
+        <NavLink to="/stock/where">Locations</NavLink>
         <NavLink to="/stock/lots" className={/^\/stock\/(lots|units)/.test(pathname) ? 'active' : ''}>
-          Lots and units
+          Lots and serial numbers
         </NavLink>
         <NavLink to="/stock/documents" className={isMoved ? 'active' : ''}>
-          What moved
+          Movements
         </NavLink>
-        <NavLink to="/stock/on-a-day">On a day</NavLink>
+        <NavLink to="/stock/on-a-day">Stock on a date</NavLink>
         <TabMenu name="Receive, move, count" deeds={DO} />
         <TabMenu name="Set up" deeds={SET_UP} />
       </Tabs>

@@ -53,10 +53,10 @@ export function ThenPage() {
     <Page $white>
       <h1>
         {total === undefined
-          ? 'Stock on a day'
+          ? 'Stock on a date'
           : `At the end of ${format.day(total.day)} stock was worth ${format.money(total.value)}.`}
       </h1>
-      <Lead>Added up from every movement until then. Press on the line to go to that day.</Lead>
+      <Lead>Added up from every movement until then. Click the line to go to that day.</Lead>
       {itemId !== undefined && (
         <Row $gap={10} $top={8}>
           <b>The line shows the value of {item?.name ?? '…'}.</b>
@@ -85,7 +85,7 @@ export function ThenPage() {
       <Answer of={pages}>
         {(data) => {
           const rows = data.pages.flatMap((page) => page.rows);
-          if (rows.length === 0) return <Lead>Nothing like that was in stock at the time.</Lead>;
+          if (rows.length === 0) return <Lead>No stock matched on that date.</Lead>;
           return (
             <>
               <Grid>
@@ -113,10 +113,10 @@ export function ThenPage() {
                       <td>
                         <Button
                           look="ghost"
-                          aria-label={`The value of ${row.name} over time`}
+                          aria-label={`Show over time: ${row.name}`}
                           onPress={() => setChosen(String(row.itemId))}
                         >
-                          Over time
+                          Show over time
                         </Button>
                       </td>
                     </tr>

@@ -48,10 +48,10 @@ export function WherePage() {
             <>
               <h1>
                 {rows.length === 0
-                  ? 'Nothing like that is in stock anywhere.'
+                  ? 'No stock matches.'
                   : `${count(rows.length, 'item')}${pages.hasNextPage ? ' and more' : ''}${over > 0 ? `; ${over} promised more than you have` : ''}.`}
               </h1>
-              <Lead>What builds need is taken bin by bin in walking order, the first to expire first.</Lead>
+              <Lead>Builds take stock bin by bin in picking order, first to expire first.</Lead>
             </>
           );
         }}

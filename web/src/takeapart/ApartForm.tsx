@@ -9,8 +9,8 @@ import { problemAt, problemOf, useCommand, useQuestion } from '../api/client.ts'
 import { InFields } from '../lines/InFields.tsx';
 import { OutFields } from '../lines/OutFields.tsx';
 import { Refusal } from '../lines/Refusal.tsx';
+import { stepLines } from '../lines/steps.ts';
 import { NOTHING_TYPED, namedInOf, namedOf, type TypedTrack } from '../lines/typed.ts';
-import { walkLines } from '../lines/walk.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { Choice } from '../ui/Choice.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -161,7 +161,7 @@ export function ApartForm({
         {picker}
         <Stack $gap={12} $top={14}>
           <Field
-            label="How many"
+            label="Quantity"
             numeric
             value={quantity}
             suffix={plan.unit}
@@ -170,8 +170,8 @@ export function ApartForm({
           />
           {plan.piece ? (
             <Para>
-              As it came back with <Link to={`/take-apart/returns/${plan.piece.returnId}`}>{plan.piece.number}</Link>,
-              from bin {plan.piece.bin}, at exactly what it left with.
+              As returned with <Link to={`/take-apart/returns/${plan.piece.returnId}`}>{plan.piece.number}</Link>, from
+              bin {plan.piece.bin}, at exactly the value it left with.
             </Para>
           ) : (
             <Choice label="From bin" value={binId} onChange={setBinId} options={fromBins} />
@@ -209,7 +209,7 @@ export function ApartForm({
             onChange={(next) => setLeftover(next as Leftover)}
             options={[
               ['written-off', 'is written off'],
-              ['spread', 'is carried by the good parts'],
+              ['spread', 'spread over the good parts'],
             ]}
           />
           <Field
@@ -224,7 +224,7 @@ export function ApartForm({
           {plan.asBuilt !== null && plan.asBuilt.never.length > 0 && (
             <Faint>
               Never comes back: {plan.asBuilt.never.map(({ text, cost }) => `${text} ${format.money(cost)}`).join(', ')}
-              . Without a percentage its worth is carried by the parts.
+              . Without a percentage, its value goes to the parts.
             </Faint>
           )}
           <Field label="Remark" value={remark} onChange={setRemark} />
@@ -234,7 +234,7 @@ export function ApartForm({
             {format.quantity(item.onHand, item.unit, item.decimals)} on hand, worth {format.unitCost(item.averageCost)}{' '}
             each.{' '}
             {plan.asBuilt
-              ? `By what really went in with ${plan.asBuilt.builds.join(' and ')}.`
+              ? `By what actually went in with ${plan.asBuilt.builds.join(' and ')}.`
               : `By revision ${plan.revision}${plan.build === null ? (plan.isInUse ? ', which is in use' : ', by which it was last built') : `, which ${plan.build} took`}.`}
           </Muted>
         </Para>
@@ -298,14 +298,14 @@ export function ApartForm({
                         </td>
                         <td>
                           <Field
-                            label={`Share of ${line.name} for this once`}
+                            label={`Share of ${line.name}, this time only`}
                             hideLabel
                             numeric
                             suffix="%"
                             placeholder={format.number(formatDecimal(row.share), 2)}
                             value={typed.get(line.lineId)?.share ?? ''}
                             onChange={(share) => set(line.lineId, { share })}
-                            onKeyDown={(event) => walkLines(event, true)}
+                            onKeyDown={(event) => stepLines(event, true)}
                             error={faultOf('share')}
                           />
                         </td>
@@ -320,7 +320,7 @@ export function ApartForm({
                             suffix={unit}
                             value={typed.get(line.lineId)?.good ?? formatDecimal(row.good)}
                             onChange={(good) => set(line.lineId, { good })}
-                            onKeyDown={(event) => walkLines(event, true)}
+                            onKeyDown={(event) => stepLines(event, true)}
                             error={faultOf('good')}
                           />
                         </td>
@@ -332,7 +332,7 @@ export function ApartForm({
                             suffix={unit}
                             value={typed.get(line.lineId)?.damaged ?? formatDecimal(row.damaged)}
                             onChange={(damaged) => set(line.lineId, { damaged })}
-                            onKeyDown={(event) => walkLines(event, true)}
+                            onKeyDown={(event) => stepLines(event, true)}
                             error={faultOf('damaged')}
                           />
                         </td>
@@ -386,7 +386,7 @@ export function ApartForm({
             ways={
               problemOf(apart.error)?.code === 'apart-promised' && (
                 <Button busy={apart.isPending} onPress={() => post(undefined, true)}>
-                  Take promised ones too
+                  Include promised stock
                 </Button>
               )
             }
@@ -404,12 +404,12 @@ export function ApartForm({
           <Push />
           {plan.piece === null && (
             <Button look="ghost" isDisabled={faults.size > 0} onPress={another}>
-              And another product…
+              Add another product…
             </Button>
           )}
           <Button look="go" isDisabled={faults.size > 0} busy={apart.isPending || isOther} onPress={() => post()}>
             {list.length === 0
-              ? `Take ${quantity || '0'} apart${isPromised ? ', also promised ones' : ''}`
+              ? `Take ${quantity || '0'} apart${isPromised ? ', including promised stock' : ''}`
               : `Take ${count(list.length + 1, 'product')} apart`}
           </Button>
         </Foot>

@@ -11,11 +11,11 @@ export function ApartFrame() {
     <TabbedPage>
       <Tabs aria-label="Take apart">
         <NavLink to="/take-apart" end>
-          Came back
+          Returned goods
         </NavLink>
         <NavLink to="/take-apart/returns">Returns</NavLink>
         <NavLink to="/take-apart/stock">From stock</NavLink>
-        <NavLink to="/take-apart/why">Why things come back</NavLink>
+        <NavLink to="/take-apart/why">Return reasons</NavLink>
       </Tabs>
       <Outlet />
     </TabbedPage>

@@ -26,8 +26,8 @@ export function Frees({ taken, parts }: Props) {
   if (rows.length === 0) return null;
   const whole = rows.filter((row) => row.whole);
   return (
-    <Section aria-label="Whom it serves">
-      <h2>{whole.length > 0 ? `It makes ${numbersOf(whole)} whole.` : 'It brings what others miss.'}</h2>
+    <Section aria-label="Needed by">
+      <h2>{whole.length > 0 ? `This completes ${numbersOf(whole)}.` : 'Others need these parts.'}</h2>
       {rows.slice(0, MOST).map((row) => (
         <p key={`${row.kind}${row.id}`}>
           <Link to={row.kind === 'build' ? `/build/${row.id}` : `/orders/${row.id}`}>{row.number}</Link> · {row.who}{' '}

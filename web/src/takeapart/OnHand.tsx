@@ -29,10 +29,9 @@ export function OnHand() {
           const items = data.pages.flatMap((page) => page.rows);
           if (items.length === 0) {
             return (
-              <EmptyState isPage title="Nothing you make is on hand">
-                Once something that was built stands on a shelf, it can be taken apart: its parts come back by their
-                take-apart shares. You say for each what is good, damaged or missing; the value is split to the last
-                cent.
+              <EmptyState isPage title="No products in stock">
+                Products in stock can be taken apart, and their parts come back with their share of the value. Enter
+                what is good, damaged or missing for each part.
               </EmptyState>
             );
           }
@@ -47,7 +46,7 @@ export function OnHand() {
                   {count(items.length, 'product')}
                   {made.hasNextPage ? ' and more' : ''} on hand that can be taken apart.
                 </h1>
-                <Lead>Choose one here, or type its code or name on the left.</Lead>
+                <Lead>Choose one here, or enter its code or name on the left.</Lead>
               </div>
               {lately.length > 0 && <h2>Taken apart lately</h2>}
               <Cards>

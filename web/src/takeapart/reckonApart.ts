@@ -1,5 +1,5 @@
 import type { ApartPlan } from '@yosegi/contract';
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault, wordsOf } from '@yosegi/contract/problems';
 import { balanceShares } from '@yosegi/core/definitions';
 import {
   fromZero,
@@ -62,7 +62,7 @@ function expectedOrFault(
   try {
     return expectedBack(need, quantity, output);
   } catch (error) {
-    faults.set('quantity', wordsOf(error) ?? 'This cannot be worked out.');
+    faults.set('quantity', wordsOf(error) ?? 'This can’t be calculated.');
     return 0 as Quantity;
   }
 }
@@ -78,7 +78,7 @@ function readPercent(text: string, field: string, faults: Map<string, string>): 
   try {
     return percentTo(parsePercent(text), 100);
   } catch (error) {
-    faults.set(field, wordsOf(error) ?? 'This cannot be read.');
+    faults.set(field, entryFault(error));
     return null;
   }
 }
@@ -100,10 +100,7 @@ function sharesOf(
     return balanceShares([...lines, { typed: writeOff, cost: 0, comesBack: true }]).slice(0, own.length);
   } catch (error) {
     const first = said.findIndex((share) => share !== null);
-    faults.set(
-      first < 0 ? 'writeOff' : `lines.${first}.share`,
-      wordsOf(error) ?? 'Shares have to be a hundred together.',
-    );
+    faults.set(first < 0 ? 'writeOff' : `lines.${first}.share`, wordsOf(error) ?? 'Shares must add up to 100%.');
     return own;
   }
 }
@@ -121,12 +118,12 @@ export function reckonApart(
     try {
       return fromZero(readTyped(text, item));
     } catch (error) {
-      faults.set(field, wordsOf(error) ?? 'This cannot be read.');
+      faults.set(field, entryFault(error));
       return 0 as Quantity;
     }
   };
   const quantity = read('quantity', quantityText, plan);
-  if (quantity === 0 && !faults.has('quantity')) faults.set('quantity', 'Type how many.');
+  if (quantity === 0 && !faults.has('quantity')) faults.set('quantity', 'Enter how many.');
   const stock = { quantity: readExact(plan.stockQuantity), value: readExact(plan.stockValue) };
   const value = (
     plan.piece !== null
@@ -165,7 +162,7 @@ export function reckonApart(
     };
   } catch (error) {
     const field = (error as { field?: string }).field ?? 'quantity';
-    faults.set(field, wordsOf(error) ?? 'This cannot be right.');
+    faults.set(field, wordsOf(error) ?? 'Check this entry.');
     return { faults, value, writtenOff: value, rows: rows.map((row) => ({ ...row, missing: 0, value: 0 })) };
   }
 }

@@ -39,7 +39,7 @@ export function OneField({ label, screen, start, numeric = false, error, action,
         {action}
       </Button>
       <Button look="ghost" onPress={onClose}>
-        Not now
+        Cancel
       </Button>
     </Row>
   );

@@ -33,19 +33,19 @@ export function ServiceForm({ task, screen, onDone }: { task: Task; screen: Type
       <Row $gap={6} $end $wrap $top={4}>
         <Part $width={220}>
           <Choice
-            label="Who does it"
+            label="Person"
             value={supplierId}
             onChange={setSupplierId}
-            options={[['', 'nobody yet'], ...suppliers.map(({ id, name }): [string, string] => [String(id), name])]}
+            options={[['', 'unassigned'], ...suppliers.map(({ id, name }): [string, string] => [String(id), name])]}
             error={at('supplierId')}
           />
         </Part>
         <Part $width={160}>
-          <DayField label="Back on" value={expectedOn} onChange={setExpectedOn} error={at('expectedOn')} />
+          <DayField label="Back by" value={expectedOn} onChange={setExpectedOn} error={at('expectedOn')} />
         </Part>
         <Part $width={140}>
           <Field
-            label="What it costs"
+            label="Cost"
             numeric
             placeholder={task.planned}
             value={price}
@@ -54,10 +54,10 @@ export function ServiceForm({ task, screen, onDone }: { task: Task; screen: Type
           />
         </Part>
         <Button busy={change.isPending} onPress={keep}>
-          Keep
+          Save
         </Button>
         <Button look="ghost" onPress={onDone}>
-          Not now
+          Cancel
         </Button>
       </Row>
       <ProblemBox error={change.error} shownAt={['change.supplierId', 'change.expectedOn', 'change.price']} />

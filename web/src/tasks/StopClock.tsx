@@ -29,17 +29,17 @@ export function StopClock({ since }: { since: string }) {
           Stop the clock
         </Button>
         <Button look="go" busy={stop.isPending} onPress={() => stopNow(true)}>
-          Stop, and it's done
+          Stop and mark as done
         </Button>
       </Row>
       {isAsking && (
         <OneField
-          label="How many minutes was it really?"
+          label="Actual minutes"
           screen={screen}
           start=""
           numeric
           error={problemAt(stop.error, 'minutes')}
-          action="Keep"
+          action="Save"
           onKeep={(minutes) => stop.mutate({ body: { minutes: minutes.trim() } })}
           onClose={close}
         />

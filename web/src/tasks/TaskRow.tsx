@@ -70,10 +70,10 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
                 </Button>
               ))}
             <Button look="ghost" onPress={() => setAdding(task.kind === 'labour' ? 'minutes' : 'service')}>
-              {task.kind === 'labour' ? 'Minutes…' : 'Supplier, price…'}
+              {task.kind === 'labour' ? 'Enter minutes…' : 'Set supplier, price…'}
             </Button>
             <Button look="ghost" onPress={() => setAdding('who')}>
-              Who and when…
+              Assign…
             </Button>
             <Button look="ghost" onPress={() => setAdding('skip')}>
               Skip…
@@ -87,7 +87,7 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
         )}
         {isOpen && task.state === 'skipped' && (
           <Button look="ghost" onPress={() => set({ state: 'open' })}>
-            Do it after all
+            Reopen
           </Button>
         )}
       </Row>
@@ -101,11 +101,11 @@ export function TaskRow({ task, isInList = false, isOpen }: Props) {
       {adding === 'service' && <ServiceForm task={task} screen={screen} onDone={close} />}
       {adding === 'skip' && (
         <OneField
-          label="Why it is skipped"
+          label="Reason for skipping"
           screen={screen}
           start=""
           error={problemAt(change.error, 'change.because')}
-          action="Skip it"
+          action="Skip task"
           onKeep={(because) => set({ state: 'skipped', because })}
           onClose={close}
         />
@@ -133,7 +133,7 @@ function factsOf(task: Task, format: Format, isInList: boolean): string[] {
     task.kind === 'labour'
       ? `${format.number(String(minutes))} of ${format.number(task.planned)} min`
       : `${format.money(task.price ?? task.planned)}${task.price === null ? ' planned' : ''}`,
-    task.person ?? 'nobody yet',
+    task.person ?? 'unassigned',
     task.due === null || isInList ? '' : `${task.late ? 'late, ' : ''}due ${format.day(task.due)}`,
     task.supplier ? `by ${task.supplier}${task.expectedOn ? `, back ${format.day(task.expectedOn)}` : ''}` : '',
     task.state === 'skipped' ? `skipped: ${task.skippedBecause ?? ''}` : '',

@@ -27,7 +27,7 @@ export function TasksOfBuild({ build, isOpen }: { build: BuildDetail; isOpen: bo
             ? 'none so far'
             : open === 0
               ? 'all done'
-              : `${count(open, 'task')} open${build.tasksFirst ? '; it is finished only once they are done' : ''}`}
+              : `${count(open, 'task')} open${build.tasksFirst ? '; the build finishes only once they are done' : ''}`}
         </Faint>
         <Push />
         {isOpen && mayWork && (
@@ -77,18 +77,18 @@ function AddTask({ buildId, screen, onDone }: { buildId: number; screen: TypedSc
     });
   return (
     <Part $top={6}>
-      <H2 $bottom={6}>One more task</H2>
+      <H2 $bottom={6}>Add a task</H2>
       <Row $gap={8} $wrap $end>
         <Choice
-          label="What it takes"
+          label="Time or cost"
           value={kind}
           onChange={(next) => setKind(next as 'labour' | 'charge')}
           options={[
-            ['labour', 'Minutes of ours'],
-            ['charge', 'A service that costs'],
+            ['labour', 'Our own time'],
+            ['charge', 'Bought-in service'],
           ]}
         />
-        <Field label="What is to be done" value={text} onChange={setText} error={at('text')} autoFocus />
+        <Field label="Task" value={text} onChange={setText} error={at('text')} autoFocus />
         <Field
           label={kind === 'labour' ? 'Minutes planned' : 'Price planned'}
           numeric
@@ -98,15 +98,15 @@ function AddTask({ buildId, screen, onDone }: { buildId: number; screen: TypedSc
         />
         {kind === 'labour' && rates.length > 0 && (
           <Choice
-            label="At the rate"
+            label="Labour rate"
             value={rateId || String(rates[0]?.id ?? '')}
             onChange={setRateId}
             options={rates.map((rate) => [String(rate.id), rate.name] as const)}
           />
         )}
-        <Field label="Why" value={because} onChange={setBecause} error={at('because')} />
+        <Field label="Reason" value={because} onChange={setBecause} error={at('because')} />
         <Button busy={add.isPending} isDisabled={text.trim() === '' || because.trim() === ''} onPress={submit}>
-          Add it
+          Add task
         </Button>
       </Row>
       <ProblemBox error={add.error} shownAt={['text', 'amount', 'because']} />

@@ -51,7 +51,7 @@ export function TasksPage() {
                   onChange={setShow}
                   options={[
                     ['open', 'To do'],
-                    ['doing', 'Begun'],
+                    ['doing', 'Started'],
                     ['late', 'Late'],
                     ['over', 'Done or skipped'],
                     ['all', 'All'],
@@ -67,7 +67,7 @@ export function TasksPage() {
                   options={[
                     ['', "Everybody's"],
                     ['me', 'Mine'],
-                    ['nobody', "Nobody's yet"],
+                    ['nobody', 'Unassigned'],
                     ...people.map(({ id, name }) => [String(id), name] as const),
                   ]}
                 />
@@ -118,15 +118,15 @@ function Tasks({ rows, isMore, more, people, children }: Props) {
         <div>
           <h1>
             {rows.length === 0
-              ? 'Nothing is to be done.'
+              ? 'Nothing to do.'
               : `${count(rows.length, 'task')}${isMore ? ' and more' : ''}${late > 0 ? `, ${late} late` : ''}.`}
           </h1>
-          <Lead>Every line of labour and every charge of a build is a task; more are added on its sheet.</Lead>
+          <Lead>Labour lines and charges of a build are its tasks. Add more on the build.</Lead>
         </div>
         {children}
         {rows.length === 0 ? (
-          <EmptyState title="No task is like that">
-            Plan a build, or look at others: done ones, or those of somebody else.
+          <EmptyState title="No tasks match">
+            Plan a build, or change the filters to see done tasks or someone else’s.
           </EmptyState>
         ) : (
           <Grid $full>
@@ -201,13 +201,13 @@ function Many({ picked, people, onDone }: ManyProps) {
         <Push />
         <Part $width={180}>
           <Choice
-            label="Who does them"
+            label="Person"
             hideLabel
             value=""
             onChange={(id) => id !== '' && set({ personId: id === 'nobody' ? null : Number(id) })}
             options={[
-              ['', 'Give them to…'],
-              ['nobody', 'nobody'],
+              ['', 'Assign to…'],
+              ['nobody', 'Unassigned'],
               ...people.map(({ id, name }) => [String(id), name] as const),
             ]}
           />
@@ -216,7 +216,7 @@ function Many({ picked, people, onDone }: ManyProps) {
           <DayField label="Due on" hideLabel actsAtOnce value="" onChange={(due) => due !== '' && set({ due })} />
         </Part>
         <Button look="go" busy={change.isPending} onPress={() => set({ state: 'done' })}>
-          They are done
+          Mark as done
         </Button>
       </Foot>
     </div>

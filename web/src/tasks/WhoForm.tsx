@@ -20,15 +20,15 @@ export function WhoForm({ task, screen, onDone }: { task: Task; screen: TypedScr
       <Row $gap={6} $end $wrap $top={4}>
         <Part $width={200}>
           <Choice
-            label="Who does it"
+            label="Person"
             value={personId}
             onChange={setPersonId}
-            options={[['', 'nobody yet'], ...people.map(({ id, name }): [string, string] => [String(id), name])]}
+            options={[['', 'unassigned'], ...people.map(({ id, name }): [string, string] => [String(id), name])]}
             error={at('personId')}
           />
         </Part>
         <Part $width={160}>
-          <DayField label="By when, if not with the build" value={due} onChange={setDue} error={at('due')} />
+          <DayField label="Due, if not with the build" value={due} onChange={setDue} error={at('due')} />
         </Part>
         <Button
           busy={change.isPending}

@@ -48,33 +48,27 @@ function Board({ today }: { today: Today }) {
             title="No builds are planned"
             action={
               <LinkButton look="go" to={today.counts.define > 0 ? '/cover' : '/define'}>
-                {today.counts.define > 0 ? 'Ask Cover what can be made' : 'Define a first product'}
+                {today.counts.define > 0 ? 'See what you can make' : 'Define your first product'}
               </LinkButton>
             }
           >
-            Say what you want to make, see whether its parts are enough, and plan the build from the answer.
+            Enter what you want to make, see whether you have enough parts, and plan the build.
           </EmptyState>
         )}
         <JobLane title="Ready to start" under="every part is free" edge="moss" builds={ready} of={counts.today}>
           {(build) => <StartButton build={build} />}
         </JobLane>
-        <JobLane
-          title="Waiting for parts"
-          under="earliest due first"
-          edge="coming"
-          builds={waiting}
-          of={counts.waiting}
-        >
+        <JobLane title="Short of parts" under="earliest due first" edge="coming" builds={waiting} of={counts.waiting}>
           {(build) =>
             Number(build.canStart) > 0 ? (
               <StartButton build={build} />
             ) : (
-              <LinkButton to={`/build/${build.id}`}>See what's missing</LinkButton>
+              <LinkButton to={`/build/${build.id}`}>See what’s missing</LinkButton>
             )
           }
         </JobLane>
         <OrderLane
-          title="Can leave"
+          title="Ready to ship"
           under="everything is on the shelf"
           edge="moss"
           orders={today.canLeave}
@@ -82,7 +76,7 @@ function Board({ today }: { today: Today }) {
         />
         <OrderLane
           title="Orders at risk"
-          under="the ones wanted first"
+          under="earliest wanted first"
           edge="short"
           orders={today.atRisk}
           of={counts.atRisk}
@@ -93,7 +87,7 @@ function Board({ today }: { today: Today }) {
             build.pickedLines < build.pickLines ? (
               <LinkButton to={`/pick/${build.id}`}>Pick</LinkButton>
             ) : build.held.length > 0 ? (
-              <LinkButton to={`/build/${build.id}`}>See what’s held</LinkButton>
+              <LinkButton to={`/build/${build.id}`}>See what’s on hold</LinkButton>
             ) : (
               <LinkButton to={`/build/${build.id}/finish`}>Finish</LinkButton>
             )
@@ -102,7 +96,7 @@ function Board({ today }: { today: Today }) {
       </Left>
       <Right>
         <h2>What holds up the most work</h2>
-        <Muted>{holdUps.length > 0 ? 'sales value waiting on each part' : 'No sales are waiting for a part.'}</Muted>
+        <Muted>{holdUps.length > 0 ? 'sales value held up by each part' : 'No sales held up by parts.'}</Muted>
         {holdUps.slice(0, 8).map((part) => (
           <Hold key={part.itemId}>
             <Tile code={part.code} />
@@ -122,8 +116,8 @@ function Board({ today }: { today: Today }) {
             <b>{format.money(part.salesValue, 0)}</b>
           </Hold>
         ))}
-        <H2 $top={22}>Needs your attention</H2>
-        {putRight.length === 0 && <Muted>Nothing to put right.</Muted>}
+        <H2 $top={22}>Needs attention</H2>
+        {putRight.length === 0 && <Muted>Nothing to fix.</Muted>}
         <Eye counts={counts} />
         {putRight.map((entry) => (
           <Hold key={entry.id}>
@@ -173,11 +167,11 @@ function Eye({ counts }: { counts: Today['counts'] }) {
 function conclusion({ today, waiting, build, orders, putRight, late }: Today['counts']): string {
   const parts = [
     `${count(today, 'build')} can start`,
-    `${waiting} ${waiting === 1 ? 'waits' : 'wait'} for parts`,
+    `${waiting} short of parts`,
     `${build} on the bench`,
-    ...(orders > 0 ? [`${count(orders, 'order')} can leave`] : []),
+    ...(orders > 0 ? [`${count(orders, 'order')} can ship`] : []),
   ];
-  const eye = putRight > 0 ? ` ${count(putRight, 'thing')} to put right.` : '';
+  const eye = putRight > 0 ? ` ${count(putRight, 'thing')} to fix.` : '';
   return `${parts.join(', ')}.${late > 0 ? ` ${count(late, 'build')} late.` : ' Nothing is late.'}${eye}`;
 }
 
@@ -188,7 +182,7 @@ function BackLane({ returns, of }: { returns: Today['cameBack']; of: number }) {
   return (
     <Lane>
       <h2>
-        Came back <span>waits for you to decide</span>
+        Returned goods <span>to decide</span>
       </h2>
       {returns.map((row) => (
         <Job key={row.id} $edge="held">
@@ -244,7 +238,7 @@ function OrderLane({
           </Link>
           <Outlook order={order} />
           <span>
-            {order.wantedOn ? `due ${format.day(order.wantedOn)}` : <Faint>no day set</Faint>}
+            {order.wantedOn ? `wanted ${format.day(order.wantedOn)}` : <Faint>no date</Faint>}
             <br />
             <Faint>{format.money(order.worth, 0)}</Faint>
           </span>

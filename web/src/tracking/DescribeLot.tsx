@@ -25,7 +25,7 @@ export function DescribeLot({ lot, onClose }: { lot: LotRow; onClose: () => void
           <Stack $gap={12} $top={12}>
             {lot.fields.length === 0 && (
               <Para>
-                Nothing is written down of its lots yet. Say in the item what that should be: colour, moisture, whatever
+                Nothing is recorded for its lots yet. Choose in the item what to record: colour, moisture, whatever
                 helps to choose.
               </Para>
             )}
@@ -44,13 +44,13 @@ export function DescribeLot({ lot, onClose }: { lot: LotRow; onClose: () => void
           <Row $top={14}>
             {lot.fields.length > 0 ? (
               <Button look="go" busy={describe.isPending} onPress={save}>
-                Write it down
+                Save
               </Button>
             ) : (
               <LinkButton to={`/stock/items/${lot.itemId}?edit=1`}>Open {lot.item}</LinkButton>
             )}
             <Button look="ghost" onPress={onClose}>
-              Not now
+              Cancel
             </Button>
           </Row>
         </Dialog>

@@ -36,7 +36,7 @@ export function Holding({
       const waits = stops.slice(0, 5).map(({ kind, number }) => `${kind} ${number}`);
       const more = stops.length > 5 ? [`${stops.length - 5} more`] : [];
       notify({
-        text: `${count(held, one)} held. Nothing takes ${them} until an owner releases ${them}.${
+        text: `${count(held, one)} held. Nothing can use ${them} until an owner releases ${them}.${
           stops.length === 0 ? '' : ` Already picked for ${[...waits, ...more].join(', ')}: put ${them} back there.`
         }`,
       });
@@ -55,7 +55,7 @@ export function Holding({
   if (chosen.length === 0)
     return (
       <Para $top={8} $bottom={8}>
-        <Faint>Tick a {one} to hold it where it stands, or to release it.</Faint>
+        <Faint>Tick a {one} to put it on hold where it is, or to release it.</Faint>
       </Para>
     );
   return (
@@ -68,7 +68,7 @@ export function Holding({
         )}
         {free.length > 0 && (
           <>
-            <ReasonChoice usedFor="hold" label="Hold why?" value={reasonId} onChange={setReason} />
+            <ReasonChoice usedFor="hold" label="Reason for hold" value={reasonId} onChange={setReason} />
             <Part $width={200}>
               <Field label="Remark" hideLabel placeholder="Remark" value={remark} onChange={setRemark} />
             </Part>

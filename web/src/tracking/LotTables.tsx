@@ -26,7 +26,7 @@ export function LotTable({ itemId }: { itemId: number }) {
     <Answer of={pages}>
       {(data) => {
         const rows = data.pages.flatMap((page) => page.rows);
-        if (rows.length === 0) return <Lead>No such lot is in stock.</Lead>;
+        if (rows.length === 0) return <Lead>No lot matches.</Lead>;
         return (
           <>
             <Holding
@@ -100,14 +100,14 @@ export function SerialTable({ item }: { item: Item }) {
             hideLabel
             value={state}
             onChange={setState}
-            options={[['', 'All of them'], ...unitStates.map((one): [string, string] => [one, one])]}
+            options={[['', 'All pieces'], ...unitStates.map((one): [string, string] => [one, one])]}
           />
         </Part>
       </Row>
       <Answer of={pages}>
         {(data) => {
           const rows = data.pages.flatMap((page) => page.rows);
-          if (rows.length === 0) return <Lead>There is no such serial.</Lead>;
+          if (rows.length === 0) return <Lead>No serial number matches.</Lead>;
           return (
             <>
               <Holding

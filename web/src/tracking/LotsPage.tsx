@@ -81,7 +81,7 @@ const columns: readonly ListColumn<LotRow>[] = [
   },
   {
     key: 'says',
-    title: 'Written down',
+    title: 'Recorded',
     width: 180,
     usual: true,
     text: ({ attributes }) => attributesInWords(attributes),
@@ -98,7 +98,7 @@ export function LotsPage() {
   const until = { soon: inDays(SOON_DAYS), quarter: inDays(90), past: inDays(-1) }[show];
   const { sort, down, sorting } = useSorting<LotSort>('bestBefore');
   const pages = usePages('lots', { q: q || undefined, until, held: show === 'held', sort, down, limit: 100 });
-  const label = useEach('createLabelJob', 'label', 'waiting at the label printer');
+  const label = useEach('createLabelJob', 'label', 'at the label printer');
   const [holding, setHolding] = useState<readonly LotRow[]>([]);
   const [describing, setDescribing] = useState<LotRow | null>(null);
   const close = () => setHolding([]);
@@ -107,7 +107,7 @@ export function LotsPage() {
       <ListTop>
         <div>
           <h1>{soon ? conclusion(soon) : 'Lots'}</h1>
-          <Lead>A lot past its day is held until an owner releases it. What is held is not free.</Lead>
+          <Lead>A lot past its date is held until an owner releases it. Held stock is not free.</Lead>
         </div>
       </ListTop>
       <LongList
@@ -122,11 +122,11 @@ export function LotsPage() {
         deeds={(chosen) => [
           { id: 'hold', name: 'Hold or release…', act: () => setHolding(chosen) },
           ...(chosen.length === 1
-            ? [{ id: 'describe', name: 'Write down…', act: () => setDescribing(chosen[0] ?? null) }]
+            ? [{ id: 'describe', name: 'Add a record…', act: () => setDescribing(chosen[0] ?? null) }]
             : []),
           {
             id: 'labels',
-            name: 'Labels',
+            name: 'Print labels',
             isDisabled: label.busy,
             act: () =>
               void label.run(
@@ -135,13 +135,13 @@ export function LotsPage() {
           },
         ]}
         empty={
-          <EmptyState title="No such lot is in stock">
+          <EmptyState title="No lots match">
             Items that are tracked by lot get one each time they are received or finished.
           </EmptyState>
         }
       >
         <Narrow $width={230}>
-          <Finder label="Find" placeholder="Lot, item or what it says" />
+          <Finder label="Find" placeholder="Lot, item or record" />
         </Narrow>
         <Narrow $width={230}>
           <Choice
@@ -153,14 +153,14 @@ export function LotsPage() {
               ['', 'All lots in stock'],
               ['soon', `Expire within ${SOON_DAYS} days`],
               ['quarter', 'Expire within 90 days'],
-              ['past', 'Past their day'],
+              ['past', 'Past date'],
               ['held', 'Held'],
             ]}
           />
         </Narrow>
         <SavedFilters list="lots" />
-        <LinkButton look="ghost" to="/stock/units">
-          Units by serial
+        <LinkButton look="ghost" to="/stock/serials">
+          Pieces by serial number
         </LinkButton>
       </LongList>
       {describing && <DescribeLot lot={describing} onClose={() => setDescribing(null)} />}
@@ -171,7 +171,7 @@ export function LotsPage() {
               <Heading slot="title">Hold or release {holding.map(({ code }) => code).join(', ')}</Heading>
               <Holding chosen={holding} idsOf={(ids) => ({ lotIds: ids, serialIds: [] })} onDone={close} one="lot" />
               <Button look="ghost" onPress={close}>
-                Not now
+                Cancel
               </Button>
             </Dialog>
           </DialogCard>
@@ -185,7 +185,7 @@ function conclusion(soon: readonly LotRow[]): string {
   const past = soon.filter(({ bestBefore }) => bestBefore !== null && daysUntil(bestBefore) < 0).length;
   const near = soon.length - past;
   const news = [
-    past > 0 && `${count(past, 'lot')} ${past === 1 ? 'is' : 'are'} past ${past === 1 ? 'its' : 'their'} day`,
+    past > 0 && `${count(past, 'lot')} ${past === 1 ? 'is' : 'are'} past ${past === 1 ? 'its' : 'their'} date`,
     near > 0 && `${count(near, 'lot')} expire${near === 1 ? 's' : ''} within ${SOON_DAYS} days`,
   ].filter(Boolean);
   return news.length === 0 ? `No lot expires within ${SOON_DAYS} days.` : `${news.join(', ')}.`;

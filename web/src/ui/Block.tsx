@@ -20,13 +20,13 @@ const LABOUR = 'repeating-linear-gradient(-56deg, var(--walnut) 0 4px, var(--lab
 export function Block({ pieces, small = false }: { pieces: readonly BlockPiece[]; small?: boolean }) {
   const total = pieces.reduce((sum, piece) => sum + piece.cost, 0);
   const percent = (cost: number) => (total > 0 ? (100 * cost) / total : 0);
-  const label = pieces.map((piece) => `${piece.label} ${percent(piece.cost).toFixed(0)} %`).join(', ');
+  const label = pieces.map((piece) => `${piece.label} ${percent(piece.cost).toFixed(0)}%`).join(', ');
   return (
-    <Frame $small={small} role="img" aria-label={label || 'Nothing in it yet'}>
+    <Frame $small={small} role="img" aria-label={label || 'Nothing here yet'}>
       {pieces.map((piece) => (
         <Piece
           key={piece.key}
-          title={`${piece.label} · ${percent(piece.cost).toFixed(1)} %`}
+          title={`${piece.label} · ${percent(piece.cost).toFixed(1)}%`}
           style={{ width: `${percent(piece.cost)}%`, background: piece.code ? woodOf(piece.code) : LABOUR }}
         />
       ))}

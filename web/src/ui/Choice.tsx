@@ -118,7 +118,7 @@ export function Choice({
         {options.length > LONG ? (
           <Autocomplete filter={contains}>
             <Find aria-label={`Find in ${label}`} autoFocus>
-              <Input placeholder="Type to find" />
+              <Input placeholder="Enter text to find" />
             </Find>
             {list}
           </Autocomplete>

@@ -42,7 +42,7 @@ export function DayField({ label, value, onChange, error, hideLabel, isDisabled 
   const [typed, setTyped] = useState<string | null>(null);
   const [unread, setUnread] = useState(false);
   const isUnread = unread || (typed === null && value !== '' && !isDay(value));
-  const wrong = isUnread ? `Type a day like ${writeDay(today(), locale)}, 25 Nov, Fri or +3.` : error;
+  const wrong = isUnread ? `Enter a date like ${writeDay(today(), locale)}, 25 Nov, Fri or +3.` : error;
   const type = (text: string) => {
     setTyped(text);
     setUnread(false);

@@ -66,7 +66,7 @@ export function ItemDialog({
         <Dialog>
           <Row $gap={12}>
             <Tile code={code || 'new'} size={40} />
-            <Heading slot="title">A new item</Heading>
+            <Heading slot="title">New item</Heading>
           </Row>
           <Form
             $top={14}
@@ -95,7 +95,7 @@ export function ItemDialog({
               ]}
             />
             <Field
-              label="What one costs, as far as you know"
+              label="Unit cost, as far as you know"
               numeric
               value={cost}
               onChange={setCost}
@@ -113,10 +113,10 @@ export function ItemDialog({
                   Add and use it
                 </Button>
                 <Button look="ghost" slot="close">
-                  Not now
+                  Cancel
                 </Button>
               </Row>
-              <Faint>Everything else about it can be filled in later, under Stock.</Faint>
+              <Faint>You can fill in the rest later, under Stock.</Faint>
             </Wide>
           </Form>
         </Dialog>

@@ -70,7 +70,7 @@ export function ItemPicker(props: ItemPickerProps) {
   return (
     <Picker<Item>
       {...props}
-      placeholder={props.placeholder ?? 'Type a code or a name'}
+      placeholder={props.placeholder ?? 'Enter a code or a name'}
       typing={typing}
       found={found}
       onPick={pick}
@@ -91,7 +91,7 @@ export function ItemPicker(props: ItemPickerProps) {
           </small>
         </>
       )}
-      says={{ before: 'Type a code, a name or a part of either.', none: 'No item has that name or code.' }}
+      says={{ before: 'Enter a code, a name or part of either.', none: 'No item has that name or code.' }}
       {...(props.canAdd
         ? {
             adding: {

@@ -102,7 +102,7 @@ export function ListTools<Row>(props: Props<Row>) {
             </Button>
           ))}
           <Button look="ghost" onPress={props.onClear}>
-            None of them
+            Clear selection
           </Button>
         </Chosen>
       )}

@@ -203,7 +203,7 @@ export function LongList<Row>(props: Props<Row>) {
                     {deeds && (
                       <HeadCell>
                         <Tick
-                          label="Choose all that is shown"
+                          label="Choose all shown"
                           isOn={rows.length > 0 && chosen.length === rows.length}
                           isSome={chosen.length > 0 && chosen.length < rows.length}
                           onChange={(isOn) => table.toggleAllRowsSelected(isOn)}

@@ -34,7 +34,7 @@ export function Notices() {
   const isShown = useNotices();
   useUncovered(region, isShown);
   return (
-    <Region ref={region} queue={notices} aria-label="What was done">
+    <Region ref={region} queue={notices} aria-label="Messages">
       {({ toast }) => (
         <Told toast={toast}>
           <Said notice={toast.content} close={() => notices.close(toast.key)} />

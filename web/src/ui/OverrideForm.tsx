@@ -23,12 +23,7 @@ export function OverrideForm({
         if (enough) onOverride(reason.trim());
       }}
     >
-      <Field
-        label="Why? It will be listed on Today until it is put right."
-        value={reason}
-        onChange={setReason}
-        autoFocus
-      />
+      <Field label="Reason. This stays on Today until it is put right." value={reason} onChange={setReason} autoFocus />
       <div>
         <Button look="danger" type="submit" isDisabled={!enough} busy={busy}>
           {action}

@@ -69,8 +69,8 @@ export function SaveProblem({ command, over, theirs, shownAt = [] }: SaveProps) 
       ways={
         isStale && (
           <>
-            <Button onPress={choose(over.keepMine)}>Keep mine, and save over theirs</Button>
-            <Button onPress={choose(over.takeTheirs)}>Take theirs</Button>
+            <Button onPress={choose(over.keepMine)}>Save mine over theirs</Button>
+            <Button onPress={choose(over.takeTheirs)}>Use theirs</Button>
           </>
         )
       }

@@ -23,7 +23,7 @@ export function RecordButtons({ isNew, busy, form, onDone }: Props) {
             onDone();
           }}
         >
-          Leave it as it was
+          Cancel
         </Button>
       )}
     </Row>

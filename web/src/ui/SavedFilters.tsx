@@ -51,7 +51,7 @@ export function SavedFilters({ list }: { list: string }) {
           <Field
             label="Name of the filter"
             hideLabel
-            placeholder="Its name"
+            placeholder="Name"
             value={name}
             onChange={setName}
             autoFocus

@@ -22,6 +22,20 @@ describe('formats', () => {
     expect(format.unitCost('2.475')).toBe('€2.475');
   });
 
+  it('write days in figures where months have other names, with the weekday in the language of the texts', () => {
+    const german = new Format({ currency: 'EUR', locale: 'de-DE' });
+    expect([german.day('2026-12-09'), german.longerDay('2025-12-10'), german.longDay('2026-12-09')]).toEqual([
+      'Wed 9.12.',
+      '10.12.2025',
+      'Wednesday 9.12.',
+    ]);
+    expect([german.percent('12.5'), format.percent('12.5', 2), german.ago('2026-11-24T09:00:00')]).toEqual([
+      '12,5%',
+      '12.50%',
+      'yesterday',
+    ]);
+  });
+
   it('write no coins that a currency does not have', () => {
     const yen = new Format({ currency: 'JPY', locale: 'en' });
     expect([yen.money('1200'), yen.unitCost('1200.25'), yen.amount('1200.6')]).toEqual(['¥1,200', '¥1,200.3', '1,201']);

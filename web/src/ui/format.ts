@@ -20,6 +20,10 @@ export const CompanyProvider = CompanyContext.Provider;
 /** The company's language and way of writing numbers and days, as a BCP 47 tag. */
 export const useLocale = () => useContext(CompanyContext).locale;
 
+const NUMERIC = { day: 'numeric', month: 'numeric', timeZone: 'UTC' } as const;
+const WITH_YEAR = { ...NUMERIC, year: 'numeric' } as const;
+const noonOf = (iso: string) => new Date(`${iso}T12:00:00Z`);
+
 /** From how far on a day without its year could be taken for another. */
 const FAR_DAYS = 300;
 
@@ -31,13 +35,23 @@ export class Format {
 
   constructor(private readonly company: Pick<Company, 'currency' | 'locale'>) {}
 
+  /** Whether the company writes days as the texts do; else months are numbers, since their names would be of another language. */
+  private get isEnglish(): boolean {
+    return /^en\b/.test(this.company.locale);
+  }
+
   /** Making one takes a hundred times as long as using it. */
   private numberFormat(options: Intl.NumberFormatOptions): Intl.NumberFormat {
     return kept(this.numbers, JSON.stringify(options), () => new Intl.NumberFormat(this.company.locale, options));
   }
 
-  private dayFormat(options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
-    return kept(this.days, JSON.stringify(options), () => new Intl.DateTimeFormat(this.company.locale, options));
+  private dayFormat(options: Intl.DateTimeFormatOptions, locale = this.company.locale): Intl.DateTimeFormat {
+    return kept(this.days, locale + JSON.stringify(options), () => new Intl.DateTimeFormat(locale, options));
+  }
+
+  /** The name of a weekday is a word, so it is of the language of the texts. */
+  private weekday(iso: string, weekday: 'short' | 'long'): string {
+    return this.dayFormat({ weekday, timeZone: 'UTC' }, 'en').format(noonOf(iso));
   }
 
   /** A decimal text with grouping and at least `least` decimals. */
@@ -47,6 +61,11 @@ export class Format {
       maximumFractionDigits: Math.max(least, most),
     });
     return format.format(text as Intl.StringNumericLiteral);
+  }
+
+  /** A percentage, like 12.5%, as the texts write it: the figure is the company's, the sign the language's. */
+  percent(text: string, least = 0, most = Math.max(least, 2)): string {
+    return `${this.number(text, least, most)}%`;
   }
 
   /** A number as it was read from what somebody typed, with what stands behind it. */
@@ -110,10 +129,9 @@ export class Format {
     if (!isDay(iso)) return iso;
     if (iso >= LATER) return 'later than 2100';
     if (Math.abs(daysBetween(today(), iso)) > FAR_DAYS) return this.longerDay(iso);
+    if (!this.isEnglish) return `${this.weekday(iso, 'short')} ${this.dayFormat(NUMERIC).format(noonOf(iso))}`;
     const options = { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' } as const;
-    return this.dayFormat(options)
-      .format(new Date(`${iso}T12:00:00Z`))
-      .replace(',', '');
+    return this.dayFormat(options).format(noonOf(iso)).replace(',', '');
   }
 
   /** The day of the month of a day counted since 1970, with its month where one begins. */
@@ -122,24 +140,27 @@ export class Format {
     return this.dayFormat({
       day: 'numeric',
       timeZone: 'UTC',
-      ...(day.getUTCDate() <= 7 ? { month: 'short' } : {}),
+      ...(day.getUTCDate() <= 7 ? { month: this.isEnglish ? 'short' : 'numeric' } : {}),
     }).format(day);
   }
 
   /** A day with its year, like "9 Dec 2027". */
   longerDay(iso: string): string {
-    return this.dayFormat({ dateStyle: 'medium', timeZone: 'UTC' }).format(new Date(`${iso}T12:00:00Z`));
+    const options = this.isEnglish ? ({ dateStyle: 'medium', timeZone: 'UTC' } as const) : WITH_YEAR;
+    return this.dayFormat(options).format(noonOf(iso));
   }
 
   /** A day in full, like "Wednesday 9 December". */
   longDay(iso: string): string {
+    if (!this.isEnglish) return `${this.weekday(iso, 'long')} ${this.dayFormat(NUMERIC).format(noonOf(iso))}`;
     const options = { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' } as const;
-    return this.dayFormat(options).format(new Date(`${iso}T12:00:00Z`));
+    return this.dayFormat(options).format(noonOf(iso));
   }
 
   moment(iso: string): string {
     const zone = companyZone();
-    return this.dayFormat({ dateStyle: 'medium', timeStyle: 'short', ...(zone ? { timeZone: zone } : {}) }).format(
+    const date = this.isEnglish ? 'medium' : 'short';
+    return this.dayFormat({ dateStyle: date, timeStyle: 'short', ...(zone ? { timeZone: zone } : {}) }).format(
       new Date(iso),
     );
   }
@@ -148,7 +169,7 @@ export class Format {
   ago(iso: string): string {
     const [then, now] = [new Date(iso), new Date()];
     const seconds = (then.getTime() - now.getTime()) / 1000;
-    this.relative ??= new Intl.RelativeTimeFormat(this.company.locale, { numeric: 'auto' });
+    this.relative ??= new Intl.RelativeTimeFormat('en', { numeric: 'auto' });
     const format = this.relative;
     // "Yesterday" is a day of the calendar, not a span of hours.
     if (Math.abs(seconds) >= 86_400) return format.format(daysBetween(dayOf(now), dayOf(then)), 'day');
@@ -188,7 +209,7 @@ export function marginWords(sold: string, cost: string, format: Format): string 
   // In tenths of a percent, to the nearest.
   const tenths = ((worth - spent) * 10_000n) / worth;
   const rounded = tenths >= 0n ? (tenths + 5n) / 10n : (tenths - 5n) / 10n;
-  return `${format.number(formatDecimal(rounded * 100_000n), 1, 1)} %`;
+  return format.percent(formatDecimal(rounded * 100_000n), 1);
 }
 
 /** A name on a button, which must leave room for others: cut at a word where it is long. */

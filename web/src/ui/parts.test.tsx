@@ -222,9 +222,9 @@ describe('a day', () => {
     const field = screen.getByLabelText('Due') as HTMLInputElement;
     await user.clear(field);
     await user.type(field, 'soon');
-    expect(screen.queryByText(/Type a day like/)).toBeNull();
+    expect(screen.queryByText(/Enter a date like/)).toBeNull();
     await user.tab();
-    expect(screen.getByText(/Type a day like/)).toBeTruthy();
+    expect(screen.getByText(/Enter a date like/)).toBeTruthy();
     expect([field.value, seen.at(-1)]).toEqual(['soon', 'soon']);
     expect(field.getAttribute('aria-invalid')).toBe('true');
   });
@@ -243,7 +243,7 @@ describe('a day', () => {
     await user.keyboard('soon');
     await user.tab();
     expect([seen.length, field.value]).toEqual([1, 'soon']);
-    expect(screen.getByText(/Type a day like/)).toBeTruthy();
+    expect(screen.getByText(/Enter a date like/)).toBeTruthy();
   });
 
   it('is picked from a calendar', async () => {

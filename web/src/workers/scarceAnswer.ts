@@ -130,7 +130,7 @@ function shown(contest: Contest, way: Way): WayShown {
 /** Several lines of one source for one part as one. */
 function sharesOf(pegged: ReturnType<typeof peg>['pegged']): Share[] {
   const byKey = new Map<string, Share>();
-  for (const { demand, now, coming, short, wholeOn } of pegged) {
+  for (const { demand, now, coming, short, completeOn } of pegged) {
     const { itemId, source, quantity } = demand;
     const key = `${itemId} ${sourceKey(source)}`;
     const before = byKey.get(key);
@@ -141,7 +141,7 @@ function sharesOf(pegged: ReturnType<typeof peg>['pegged']): Share[] {
       now: add(before?.now ?? ZERO, now),
       coming: add(before?.coming ?? ZERO, coming),
       short: add(before?.short ?? ZERO, short),
-      on: before === undefined ? wholeOn : laterOf(before.on, wholeOn),
+      on: before === undefined ? completeOn : laterOf(before.on, completeOn),
     });
   }
   return [...byKey.values()];

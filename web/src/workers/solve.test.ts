@@ -54,12 +54,12 @@ const world = (stock: Record<number, number>, demands: Demand[], supplies: Suppl
 /** Orders that have all their lines by the day wanted, or today where that has passed, told from what serves whom. */
 function wholeSlowly(some: World): Set<number> {
   const [whole, late] = [new Set<number>(), new Set<number>()];
-  for (const { demand, wholeOn } of peg(some.picture()).pegged) {
+  for (const { demand, completeOn } of peg(some.picture()).pegged) {
     if (demand.source.kind !== 'order') continue;
     whole.add(demand.source.id);
     const { wantedOn } = demand.turn;
     const due = wantedOn === null ? '9999' : wantedOn < TODAY ? TODAY : wantedOn;
-    if (wholeOn === null || (wholeOn || TODAY) > due) late.add(demand.source.id);
+    if (completeOn === null || (completeOn || TODAY) > due) late.add(demand.source.id);
   }
   return new Set([...whole].filter((id) => !late.has(id)));
 }

@@ -26,7 +26,7 @@ export interface CaseAnswer {
   readonly time: ItemOverTime;
   readonly short: readonly Stretch[];
   /** When everybody who wants the item has it. */
-  readonly wholeOn: WhenThere;
+  readonly completeOn: WhenThere;
   readonly outcome: CaseOutcome;
   /** Lines of orders to suppliers that it expects on other days. */
   readonly deliveries: readonly { readonly lineId: number; readonly on: string }[];
@@ -65,7 +65,7 @@ export function timeAnswer(world: World, { itemId, cases }: TimeAsk): TimeAnswer
       return {
         time,
         short: shortStretches(time),
-        wholeOn: latest(own.map(({ wholeOn }) => wholeOn)),
+        completeOn: latest(own.map(({ completeOn }) => completeOn)),
         deliveries: deliveriesOf(world, other),
         outcome: outcomeOf(before, other === world ? before : standings(other), today),
       };

@@ -13,6 +13,6 @@ export const bin = {
   store_id: ref('store'),
   code: text(),
   kind: text<BinKind>('shelf'),
-  walk_order: integer(0),
+  picking_order: integer(0),
   version: version(),
 };

@@ -52,7 +52,7 @@ interface Props {
 }
 
 /** Every component's road to enough. */
-export function Components({ answer, items, by, group, sort, stores, onBuild }: Props) {
+export function PartsTable({ answer, items, by, group, sort, stores, onBuild }: Props) {
   const known = useQuestion('stores', {}).data;
   const storeNames = useMemo(() => new Map(known?.map(({ id, name }) => [id, name])), [known]);
   const limiting = new Set(answer.products.map((product) => product.limitedBy));
@@ -64,26 +64,26 @@ export function Components({ answer, items, by, group, sort, stores, onBuild }: 
   if (sort === 'code') rows.sort((a, b) => a.item.code.localeCompare(b.item.code));
   const groups = new Map<string, typeof rows>();
   for (const row of rows) {
-    const name = group === '' ? '' : (row.item[group] ?? (group === 'supplier' ? 'Nobody sells it' : 'No home bin'));
+    const name = group === '' ? '' : (row.item[group] ?? (group === 'supplier' ? 'No supplier' : 'No home bin'));
     groups.set(name, [...(groups.get(name) ?? []), row]);
   }
   return (
     <div>
       <Head as="div" $short={false} aria-hidden>
         <span />
-        <span>Component</span>
+        <span>Part</span>
         <span className="num">Needed</span>
-        <span>How the need is covered</span>
+        <span>Coverage</span>
         <span className="num">Verdict</span>
       </Head>
       {[...groups].map(([name, own]) => (
-        <section key={name} aria-label={name || 'Components'}>
+        <section key={name} aria-label={name || 'Parts'}>
           {name !== '' && (
             <H2 $top={12} $bottom={2}>
               {name}
             </H2>
           )}
-          <List aria-label={name === '' ? 'Components' : `Components, ${name}`}>
+          <List aria-label={name === '' ? 'Parts' : `Parts, ${name}`}>
             {own.map(({ component, item }) => (
               <Component
                 key={item.id}
@@ -176,8 +176,8 @@ const Component = memo(function Component({ component, item, by, ...more }: One)
               stand && (
                 <span key={other.itemId}>
                   <br />
-                  {format.quantity(formatDecimal(other.quantity), stand.unit, stand.decimals)} {stand.name} could stand
-                  in for {amount(other.standsFor)}
+                  {format.quantity(formatDecimal(other.quantity), stand.unit, stand.decimals)} {stand.name} could
+                  replace {amount(other.standsFor)}
                 </span>
               )
             );
@@ -226,7 +226,7 @@ interface VerdictProps extends Omit<One, 'standIns' | 'storeNames' | 'toStore'> 
 
 function VerdictOf({ component, item, amount, by, stops, isOneOfMany, mayBuild, onBuild }: VerdictProps) {
   const format = useFormat();
-  const { needed, free, coming, short, late, wholeOn, stopsAt } = component;
+  const { needed, free, coming, short, late, completeOn, stopsAt } = component;
   const enough = stopsAt && stops && (
     <small>
       {stopsAt.enough === 0 ? 'not enough for one' : `enough for ${format.number(formatDecimal(stopsAt.enough))}`}
@@ -240,7 +240,7 @@ function VerdictOf({ component, item, amount, by, stops, isOneOfMany, mayBuild, 
         <br />
         {short > needed && (
           <>
-            <small>{amount(minus(short, needed))} of it for others</small>
+            <small>{amount(minus(short, needed))} for others</small>
             <br />
           </>
         )}
@@ -257,10 +257,10 @@ function VerdictOf({ component, item, amount, by, stops, isOneOfMany, mayBuild, 
       </>
     );
   }
-  if (wholeOn !== '') {
+  if (completeOn !== '') {
     return (
       <>
-        <Verdict $tone={late > 0 ? 'short' : 'coming'}>{dayWords(wholeOn, format)}</Verdict>
+        <Verdict $tone={late > 0 ? 'short' : 'coming'}>{dayWords(completeOn, format)}</Verdict>
         <br />
         {late > 0 ? (
           <small>{`${amount(late)} not there by ${format.day(by)}`}</small>
@@ -279,4 +279,4 @@ function VerdictOf({ component, item, amount, by, stops, isOneOfMany, mayBuild, 
   );
 }
 
-const dayWords = (on: string | null, format: Format) => (on === null ? 'coming, no day' : `from ${format.day(on)}`);
+const dayWords = (on: string | null, format: Format) => (on === null ? 'coming, no date' : `from ${format.day(on)}`);

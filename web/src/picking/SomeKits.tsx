@@ -1,4 +1,4 @@
-import { wordsOf } from '@yosegi/contract/problems';
+import { entryFault } from '@yosegi/contract/problems';
 import { parseQuantity, type Quantity, readExact } from '@yosegi/core/number';
 import { Button } from '../ui/Button.tsx';
 import { Field } from '../ui/Field.tsx';
@@ -16,7 +16,7 @@ interface Props {
 }
 
 /** Parts for some of a build now, and the rest later: every line is filled in by one number. */
-export function SomeUnits({ some, screen, onFill }: Props) {
+export function SomeKits({ some, screen, onFill }: Props) {
   const format = useFormat();
   const [text, setText] = useTyped(screen, 'units', '');
   const read = readUnits(text, some);
@@ -45,9 +45,9 @@ function readUnits(text: string, { left, decimals }: Props['some']): { units: Qu
   if (text.trim() === '') return { units: null };
   try {
     const units = parseQuantity(text, decimals);
-    if (units <= 0) return { units: null, error: 'More than nothing.' };
+    if (units <= 0) return { units: null, error: 'Enter more than zero.' };
     return units > readExact(left) ? { units: null, error: `Only ${left} are left.` } : { units };
   } catch (error) {
-    return { units: null, error: wordsOf(error) ?? 'This cannot be read.' };
+    return { units: null, error: entryFault(error, 'Enter serial numbers, like SC-1 SC-2.') };
   }
 }

@@ -12,10 +12,10 @@ import { H2, Part } from '../ui/space.ts';
 import { Tile } from '../ui/Tile.tsx';
 import { Faint, Lead, Push, Row } from '../ui/text.ts';
 import { dayOf } from '../ui/today.ts';
-import { placeOf, toneOf } from './UnitsPage.tsx';
+import { placeOf, toneOf } from './SerialsPage.tsx';
 
 /** One unit: where it is, what it cost and brought, and everything that ever happened to it. */
-export function UnitPage() {
+export function SerialPage() {
   const { id } = useParams();
   const unit = useQuestion('serialUnit', { params: { id: Number(id) } });
   return <Page $white>{<Answer of={unit}>{(data) => <Unit unit={data} />}</Answer>}</Page>;
@@ -40,8 +40,8 @@ function Unit({ unit }: { unit: UnitDetail }) {
         <Row>
           <LabelButton ask={{ serialIds: [unit.id] }}>Label</LabelButton>
           <LinkButton to={`/stock/items/${unit.itemId}`}>The item</LinkButton>
-          <LinkButton look="ghost" to="/stock/units">
-            All units
+          <LinkButton look="ghost" to="/stock/serials">
+            All pieces
           </LinkButton>
         </Row>
       </SheetHead>
@@ -68,13 +68,13 @@ function Unit({ unit }: { unit: UnitDetail }) {
         )}
       </Part>
       <H2 $top={18} $bottom={6}>
-        What happened to it
+        History
       </H2>
       <Grid $full>
         <thead>
           <tr>
             <th>When</th>
-            <th>What</th>
+            <th>Event</th>
             <th>About</th>
             <th>Who</th>
             <th className="num">Value</th>

@@ -8,9 +8,9 @@ import { Choice } from '../ui/Choice.tsx';
 import { useFormat } from '../ui/format.ts';
 import { H2, Part } from '../ui/space.ts';
 import type { CoverAnswer } from '../workers/coverAnswer.ts';
+import { Look, partsOf, takenOf } from './ApplyCase.tsx';
 import { CaseEditor } from './CaseEditor.tsx';
 import { caseText, withChange } from './cases.ts';
-import { Look, partsOf, takenOf } from './TakeCase.tsx';
 import { useNames } from './useNames.ts';
 
 interface Props {
@@ -23,7 +23,7 @@ interface Props {
 const NONE: readonly Supplier[] = [];
 
 /** What is otherwise in a case of a question, part by part. */
-export function Otherwise({ changes, answer, items, onChange }: Props) {
+export function WhatIf({ changes, answer, items, onChange }: Props) {
   const suppliers = useQuestion('suppliers', {}).data ?? NONE;
   const format = useFormat();
   const [isTaking, setTaking] = useState(false);
@@ -42,7 +42,7 @@ export function Otherwise({ changes, answer, items, onChange }: Props) {
     <Part $top={14}>
       <H2 $bottom={6}>What if…</H2>
       <Choice
-        label="Of which part"
+        label="Which part"
         value={String(partId)}
         onChange={(id) => choose(Number(id))}
         options={parts.map((id) => [String(id), items.get(id)?.name ?? '…'] as const)}
@@ -64,7 +64,7 @@ export function Otherwise({ changes, answer, items, onChange }: Props) {
       />
       {takenOf(taken) > 0 && (
         <Button look="ghost" isDisabled={!mayTake} onPress={() => setTaking(true)}>
-          Take it over…
+          Apply…
         </Button>
       )}
       {isTaking && (

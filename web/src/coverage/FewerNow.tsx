@@ -16,13 +16,7 @@ interface Taken {
 }
 
 /** Says so when others have taken parts since this very question was first answered. */
-export function TakenMeanwhile({
-  reckoned,
-  items,
-}: {
-  reckoned: Reckoned<'cover'>;
-  items: ReadonlyMap<number, CoverItem>;
-}) {
+export function FewerNow({ reckoned, items }: { reckoned: Reckoned<'cover'>; items: ReadonlyMap<number, CoverItem> }) {
   const format = useFormat();
   const before = useRef<{ key: string; now: ReadonlyMap<number, number>; version: string | null } | null>(null);
   const [taken, setTaken] = useState<Taken | null>(null);
@@ -49,10 +43,10 @@ export function TakenMeanwhile({
   const part = taken.part === null ? undefined : items.get(taken.part);
   return (
     <Told role="status">
-      A moment ago {amount(taken.was)} × {items.get(taken.itemId)?.name} could be made, now {amount(taken.now)}:
-      somebody took {part ? part.name : 'parts'} meanwhile.{' '}
+      You could make {amount(taken.was)} × {items.get(taken.itemId)?.name} a moment ago, now {amount(taken.now)}:
+      someone else has taken {part ? part.name : 'parts'}.{' '}
       <Button look="ghost" onPress={() => setTaken(null)}>
-        All right
+        Dismiss
       </Button>
     </Told>
   );

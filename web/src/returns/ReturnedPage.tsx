@@ -11,7 +11,7 @@ import { TakeBackForm } from './TakeBackForm.tsx';
 import { pileWords } from './words.ts';
 
 /** What came back and waits for somebody to decide, and taking more of it in. */
-export function WaitingPage() {
+export function ReturnedPage() {
   const format = useFormat();
   const waiting = useQuestion('waitingReturns', {});
   return (
@@ -24,8 +24,8 @@ export function WaitingPage() {
                 <h1>{pileWords(returns)}</h1>
                 <Lead>
                   {returns.length === 0
-                    ? 'What a customer sends back is taken in here at exactly what it left with, and waits, held, until you say what becomes of it.'
-                    : 'They are held at exactly what they left with. A kit is unpacked as it was shipped, swaps and lots included.'}
+                    ? 'Returned goods are received at the value they left with. They stay on hold until you decide what to do with them.'
+                    : 'Returned goods keep the value they left with. Kits are unpacked exactly as shipped.'}
                 </Lead>
               </div>
               <TakeBackForm />
@@ -49,7 +49,7 @@ export function WaitingPage() {
               )}
               {returns.length === 0 && announced.length === 0 && (
                 <Para>
-                  <Link to="/take-apart/stock">Take something from stock apart</Link> instead.
+                  <Link to="/take-apart/stock">Take stock apart</Link> instead.
                 </Para>
               )}
             </Pile>

@@ -50,7 +50,7 @@ test.describe('while something else happens', () => {
     const [one, two] = there.filter((piece) => piece.binId === binId).map(({ serial }) => serial);
     const { id } = await visit.call(api.beginCount, { body: { binIds: [binId], q: 'SCALE-1' } });
     await page.goto(`/stock/counts/${id}`);
-    const seen = page.getByLabel(/^Serials seen of Hive scale/);
+    const seen = page.getByLabel(/^Serial numbers of Hive scale/);
     await seen.click();
     await page.keyboard.type(`${one}`);
     await page.keyboard.press('Enter');
@@ -67,7 +67,7 @@ test.describe('while something else happens', () => {
     const { page } = visit;
     const feeder = await itemId('FEED-2L');
     await page.goto(`/take-apart/stock?item=${feeder}`);
-    const many = page.getByLabel('How many');
+    const many = page.getByLabel('Quantity');
     await many.fill('3');
     const remark = page.getByLabel('Remark');
     await remark.fill('For parts');
@@ -95,10 +95,10 @@ test.describe('while something else happens', () => {
       tries += 1;
       return tries < 2 ? route.abort() : route.continue();
     });
-    await page.getByRole('button', { name: 'Bring in 20000 rows' }).click();
-    await page.getByRole('button', { name: 'Stop; nothing comes in' }).click();
+    await page.getByRole('button', { name: 'Import 20000 rows' }).click();
+    await page.getByRole('button', { name: 'Stop; nothing is imported' }).click();
     await page.getByRole('button', { name: 'Try to stop again' }).click();
-    await visit.heading('Bring your catalogue in, or take it out.');
+    await visit.heading('Import your catalogue, or export it.');
     await page.unroute('**/api/imports/*/cancel');
     expect(tries).toBe(2);
     expect(await application.one("SELECT count(*) AS n FROM item WHERE code LIKE 'NEW-%'")).toEqual({ n: 0 });

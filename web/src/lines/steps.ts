@@ -9,7 +9,7 @@ export const STEPS = ':is(input.num:not(.passed), .step):not(:disabled)';
  * @param fields what is walked through, numbers when not said
  * @returns whether the key was one of these
  */
-export function walkLines(event: KeyboardEvent<HTMLElement>, enterToo = false, fields = 'input.num'): boolean {
+export function stepLines(event: KeyboardEvent<HTMLElement>, enterToo = false, fields = 'input.num'): boolean {
   const field = event.target as HTMLElement;
   const isEnter = enterToo && event.key === 'Enter' && !event.ctrlKey;
   const by = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' || isEnter ? 1 : 0;

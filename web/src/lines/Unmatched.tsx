@@ -20,7 +20,7 @@ interface Props {
 }
 
 /** Pasted rows that nobody knows the item of: each is placed or left out by hand, none is dropped silently. */
-export function Mending({ rows, onPlace, onLeaveOut }: Props) {
+export function Unmatched({ rows, onPlace, onLeaveOut }: Props) {
   if (rows.length === 0) return null;
   return (
     <Box aria-label="Pasted rows to match">

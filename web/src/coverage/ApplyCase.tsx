@@ -19,7 +19,7 @@ interface Props extends Known {
   readonly changes: readonly Change[];
   /** What the case comes to, as it was reckoned. */
   readonly deliveries: CaseAnswer['deliveries'];
-  /** What stays a case once the rest is taken. */
+  /** What stays in the case once the rest is applied. */
   readonly onTaken: (rest: readonly Change[]) => void;
 }
 
@@ -27,7 +27,7 @@ interface Props extends Known {
 const MOST = 100;
 
 /** Turns a case into what it consists of: builds that are planned, deliveries expected on other days, who goes first. */
-export function TakeCase({ changes, deliveries, onTaken, ...known }: Props) {
+export function ApplyCase({ changes, deliveries, onTaken, ...known }: Props) {
   const [isOpen, setOpen] = useState(false);
   const parts = partsOf(changes, deliveries);
   const mayPlan = useCan('plan');
@@ -38,15 +38,15 @@ export function TakeCase({ changes, deliveries, onTaken, ...known }: Props) {
     <Foot>
       <Muted>
         {changes.length === 0
-          ? 'Drag what comes to another day, or say what is otherwise.'
+          ? 'Drag a delivery to another day, or change something else.'
           : taken === 0
-            ? 'This case has nothing that could be taken over: a count or a purchase says it for good.'
-            : `${sentenceOf(parts)}${parts.rest.length > 0 ? '; the rest of it stays a case' : ''}.`}
+            ? 'Nothing in this case can be applied. Only a count or a purchase can make it real.'
+            : `${sentenceOf(parts)}${parts.rest.length > 0 ? '; the rest stays in the case' : ''}.`}
       </Muted>
       <Push />
       {changes.some(({ what }) => what === 'missing') && <LinkButton to="/stock/counts">Count it</LinkButton>}
       <Button look="go" isDisabled={!may || taken === 0} onPress={() => setOpen(true)}>
-        Take it…
+        Apply…
       </Button>
       {isOpen && <Look parts={parts} known={known} onTaken={onTaken} onClose={() => setOpen(false)} />}
     </Foot>
@@ -82,9 +82,9 @@ function sentenceOf({ builds, turns, deliveries }: Parts): string {
   const all = [
     builds.length > 0 && `plans ${count(builds.length, 'build')}`,
     deliveries.length > 0 && `expects ${count(deliveries.length, 'delivery', 'deliveries')} on the day of this case`,
-    turns.length > 0 && `changes when ${turns.length === 1 ? 'somebody gets' : `${turns.length} get`} their parts`,
+    turns.length > 0 && `changes when ${turns.length === 1 ? 'someone gets' : `${turns.length} get`} their parts`,
   ].filter((part) => part !== false);
-  return all.length === 0 ? 'Taking it changes nothing' : `Taking it ${all.join(', ')}`;
+  return all.length === 0 ? 'Applying this case changes nothing' : `Applying this case ${all.join(', ')}`;
 }
 
 export interface LookProps {
@@ -123,13 +123,13 @@ export function Look({ parts: { builds, turns, deliveries, rest }, known: words,
           id,
           was,
           rank: what === 'first' ? (-1 as const) : (1 as const),
-          reason: 'Taken over from a case of Cover',
+          reason: 'Applied from a what-if case',
         },
       ];
     });
     const before = lines.length === 0 ? null : await order.mutateAsync({ body: { lines } });
     notify({
-      text: ['The case is taken.', made.length > 0 && `Planned ${made.join(', ')}.`].filter(Boolean).join(' '),
+      text: ['The case is applied.', made.length > 0 && `Planned ${made.join(', ')}.`].filter(Boolean).join(' '),
       ...(days || before
         ? {
             undo: () => {
@@ -147,7 +147,7 @@ export function Look({ parts: { builds, turns, deliveries, rest }, known: words,
     <Overlay isOpen isDismissable onOpenChange={(open) => !open && onClose()}>
       <DialogCard>
         <Dialog>
-          <Heading slot="title">Take this case over?</Heading>
+          <Heading slot="title">Apply this case?</Heading>
           {[plan, expect, order].map(({ error }, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: the three deeds in their order
             <ProblemBox key={index} error={error} />
@@ -172,16 +172,16 @@ export function Look({ parts: { builds, turns, deliveries, rest }, known: words,
           </Bullets>
           {rest.length > 0 && (
             <Para $top={8}>
-              <Faint>It stays a case: {rest.map((one) => wordsOf(one, words)).join('; ')}.</Faint>
+              <Faint>Stays in the case: {rest.map((one) => wordsOf(one, words)).join('; ')}.</Faint>
             </Para>
           )}
           <Row $gap={8} $top={14}>
             <Push />
             <Button look="ghost" onPress={onClose}>
-              Not now
+              Cancel
             </Button>
             <Button look="go" autoFocus busy={isBusy} onPress={() => void take().catch(() => undefined)}>
-              Take it
+              Use
             </Button>
           </Row>
         </Dialog>

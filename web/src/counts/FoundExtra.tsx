@@ -12,7 +12,7 @@ import { Part } from '../ui/space.ts';
 import { Row } from '../ui/text.ts';
 
 /** An item that stands where the books have none of it. */
-export function FoundBesides({ detail }: { detail: CountDetail }) {
+export function FoundExtra({ detail }: { detail: CountDetail }) {
   const shelves = shelfOptions(useQuestion('stores', {}).data ?? []);
   const [binId, setBin] = useState('');
   const [lotOf, setLotOf] = useState<Item | null>(null);
@@ -31,8 +31,8 @@ export function FoundBesides({ detail }: { detail: CountDetail }) {
     <Row $wrap $end $top={16}>
       <Part $width={300}>
         <ItemPicker
-          label="Found besides"
-          placeholder="An item that is not on the sheet"
+          label="Also found"
+          placeholder="Add an item that isn’t on the sheet"
           onPick={(item, scan) => {
             if (item.tracking !== 'lot') return add(item);
             setTrack(scan ? withScan(NOTHING_TYPED, scan) : NOTHING_TYPED);

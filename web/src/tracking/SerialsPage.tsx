@@ -34,7 +34,7 @@ const LEAD = [
   { key: 'name', title: 'Item', text: ({ name }: UnitRow) => name },
 ];
 const leadOf = ({ id, code, serial, name }: UnitRow) => ({
-  to: `/stock/units/${id}`,
+  to: `/stock/serials/${id}`,
   code,
   title: serial,
   under: name,
@@ -43,7 +43,7 @@ const leadOf = ({ id, code, serial, name }: UnitRow) => ({
 const columns: readonly ListColumn<UnitRow>[] = [
   {
     key: 'state',
-    title: 'State',
+    title: 'Status',
     width: 120,
     usual: true,
     text: ({ state }) => state,
@@ -100,7 +100,7 @@ const columns: readonly ListColumn<UnitRow>[] = [
 ];
 
 /** Units that are known by serial number: which are ours, which are at work, which are sold, and what each brought. */
-export function UnitsPage() {
+export function SerialsPage() {
   const [state, setState] = useAddress('state');
   const [itemId] = useAddress('item');
   const q = useSought();
@@ -117,20 +117,20 @@ export function UnitsPage() {
       <ListTop>
         <div>
           <h1>{conclusion(counts)}</h1>
-          <Lead>Every unit has its own cost, from where it came to where it went.</Lead>
+          <Lead>Each piece has its own cost, from receipt to sale.</Lead>
         </div>
       </ListTop>
       <LongList
         list="units"
-        label="Units"
+        label="Pieces"
         pages={pages}
         keyOf={({ id }) => id}
         columns={columns}
         leadColumns={LEAD}
         lead={leadOf}
         empty={
-          <EmptyState title="No such unit is known">
-            Items that are tracked by serial number have their units here, each with where it is and what it cost.
+          <EmptyState title="No pieces match">
+            Each piece of an item tracked by serial number appears here, with its place and cost.
           </EmptyState>
         }
       >
@@ -139,12 +139,12 @@ export function UnitsPage() {
         </Narrow>
         <Narrow $width={200}>
           <Choice
-            label="Which units"
+            label="Which pieces"
             hideLabel
             value={state}
             onChange={setState}
             options={[
-              ['', 'All of them'],
+              ['', 'All pieces'],
               ...unitStates.map((one): [string, string] => [one, `${one} · ${countOf(counts, one)}`]),
             ]}
           />
@@ -166,12 +166,12 @@ function conclusion(counts: Counts): string {
     [
       ['in stock', 'in stock'],
       ['in work', 'at work'],
-      ['customer’s', 'of customers, here to be repaired'],
+      ['customer’s', 'customers’ goods, here for repair'],
       ['sold', 'sold'],
     ] as const
   ).flatMap(([state, words]) => {
     const n = countOf(counts, state);
     return n === 0 ? [] : [`${n} ${words}`];
   });
-  return parts.length === 0 ? 'No unit is known by its serial number.' : `Units by serial number: ${parts.join(', ')}.`;
+  return parts.length === 0 ? 'No piece has a serial number yet.' : `${parts.join(', ')}, by serial number.`;
 }
