@@ -138,7 +138,7 @@ export const customerRoutes = {
     right: 'sell',
     method: 'POST',
     path: '/api/customers/:id/archive',
-    summary: 'Take a customer out of use, or bring them back',
+    summary: 'Archive a customer, or bring them back',
     params: IdParams,
     body: z.object({ archived: z.boolean(), version: Version }),
     response: Saved,

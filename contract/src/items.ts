@@ -288,7 +288,7 @@ export const itemRoutes = {
     path: '/api/items/:id/archive',
     tag: 'Items',
     right: 'define',
-    summary: 'Take an item out of use, or bring it back',
+    summary: 'Archive an item, or bring it back',
     params: IdParams,
     body: z.object({ archived: z.boolean(), version: Version }),
     response: Saved,

@@ -53,7 +53,7 @@ test.describe('buying', () => {
     expect(await page.getByLabel('Delivery note').inputValue()).toMatch(/^METALS-D/);
     // More than is open has to be taken in knowingly.
     await page.getByLabel('Arrived of Smoker can, steel').fill('45');
-    await page.getByText(/Take in 5 of Smoker can, steel more than was ordered/).waitFor();
+    await page.getByText(/Receive 5 of Smoker can, steel more than was ordered/).waitFor();
     expect(await page.getByRole('button', { name: 'Receive 1 line' }).isDisabled()).toBe(true);
     await page.getByLabel('Arrived of Smoker can, steel').fill('20');
     await page.getByLabel('Unit cost of Smoker can, steel').fill('10.25');

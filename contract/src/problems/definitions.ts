@@ -89,7 +89,7 @@ export const definitionsProblems = {
     status: 409,
     title: 'Stock is there',
     detail: () =>
-      'Some is in stock, and what is packed per order never is. Take the stock apart or use it up first, or leave it made ahead.',
+      'Some is in stock, but nothing packed per order is kept in stock. Take it apart or use it up first, or leave it made ahead.',
   },
   'kit-has-builds': {
     status: 409,

@@ -12,7 +12,7 @@ export const itemsProblems = {
     status: 409,
     title: 'Decimals are in use',
     detail: ({ name, used }) =>
-      `${name} has a quantity of ${figure(used)}, which would not fit. Nothing is rounded; leave the decimals.`,
+      `${name} has a quantity of ${figure(used)}, which would not fit. Nothing is rounded; keep the decimals as they are.`,
   },
   'serial-needs-whole': {
     status: 422,
@@ -43,7 +43,7 @@ export const itemsProblems = {
   'item-archived': {
     status: 409,
     title: 'This item is archived',
-    detail: ({ name }) => `${name} is archived. Bring it back first, or take another item.`,
+    detail: ({ name }) => `${name} is archived. Bring it back first, or choose another item.`,
   },
   'item-has-history': {
     status: 409,

@@ -72,7 +72,7 @@ export const ordersProblems = {
   },
   'customer-archived': {
     status: 409,
-    title: 'Customer out of use',
+    title: 'Customer is archived',
     detail: ({ name }) => `${name} is archived. Bring the customer back first, or choose another.`,
   },
   'less-than-shipped': {
@@ -191,7 +191,7 @@ export const ordersProblems = {
   },
   'nothing-later': {
     status: 409,
-    title: 'Nothing delivered separately',
+    title: 'Already the latest revision',
     detail: ({ name }) => `This line already has the latest ${name}. Reload the order.`,
   },
   'split-all': {

@@ -111,7 +111,7 @@ export const trackingProblems = {
     status: 409,
     title: 'Serial number already there',
     detail: ({ lines }) =>
-      `${list(lines.flatMap(({ serial }) => serial ?? []))} would be in two places. Name each serial once.`,
+      `${list(lines.flatMap(({ serial }) => serial ?? []))} would be in two places. List each serial once.`,
   },
   'serial-on-bench': {
     status: 409,

@@ -19,5 +19,5 @@ export function readMessage(xml: string): Message {
   if (kind === 'OrderCancellation') return { kind, document: readOrderCancellation(xml) };
   if (kind === 'OrderResponse') return { kind, document: readOrderResponse(xml) };
   if (kind === 'DespatchAdvice') return { kind, document: readDespatchAdvice(xml) };
-  throw new Refusal('ubl-unreadable', { why: 'it is no business document that is read here' });
+  throw new Refusal('ubl-unreadable', { why: 'it is not a kind of document that can be read here' });
 }

@@ -159,7 +159,7 @@ describe('documents as they come', () => {
     expect(why('<Order><ID>\u0001</ID></Order>')).toBe('ubl-unreadable: it holds characters that XML does not allow');
     const odd = (name: string) => why(`<Order><a toString="1"><${name}>2</${name}></a></Order>`);
     expect(odd('toString')).toBe('read');
-    expect(odd('constructor')).toBe('ubl-unreadable: it is not XML as a business document has it');
+    expect(odd('constructor')).toBe('ubl-unreadable: its XML is not that of a business document');
   });
 
   it('are followed only so deep, counting what is open at once', () => {

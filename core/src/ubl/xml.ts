@@ -94,7 +94,7 @@ function parsed(parser: XMLParser, xml: string): unknown {
     return parser.parse(xml);
   } catch (error) {
     if (/nested/i.test(String(error))) throw unreadable('it is nested deeper than any such document');
-    throw unreadable('it is not XML as a business document has it');
+    throw unreadable('its XML is not that of a business document');
   }
 }
 

@@ -213,7 +213,8 @@ export async function knownCustomer(tx: Writer, buyer: TradeParty, buyerCode: st
 async function customerOf(doing: Doing, { buyer, buyerCode }: OrderDocument): Promise<number> {
   const known = await knownCustomer(doing.tx, buyer, buyerCode);
   if (known) return known.id;
-  if (buyer.name.trim() === '') throw new Refusal('ubl-unreadable', { why: 'it does not say who orders' }, 'content');
+  if (buyer.name.trim() === '')
+    throw new Refusal('ubl-unreadable', { why: 'it does not say who the customer is' }, 'content');
   const { id } = await createCustomer(doing, {
     code: await freeCode(doing.tx),
     name: buyer.name.trim().slice(0, 120),

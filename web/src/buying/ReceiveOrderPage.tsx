@@ -277,7 +277,7 @@ function Receive({ order, stores }: { order: PurchaseOrder; stores: Stores }) {
       more={
         overs.length > 0 && (
           <Tick isOn={acceptOver} onChange={setAcceptOver}>
-            Take in {overs.join(' and ')} more than was ordered
+            Receive {overs.join(' and ')} more than was ordered
           </Tick>
         )
       }

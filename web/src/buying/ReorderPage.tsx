@@ -101,7 +101,7 @@ function Proposals({ rows, since }: { rows: readonly ReorderRow[]; since: string
           busy={set.isPending}
           onPress={() => accept(others.slice(0, MOST))}
         >
-          Take {count(Math.min(others.length, MOST), 'proposal')}
+          Use {count(Math.min(others.length, MOST), 'proposal')}
         </Button>
       </Foot>
     </AnswerPane>

@@ -44,7 +44,7 @@ function Needs({ needs }: Pick<Pegs, 'needs'>) {
             <th>Part</th>
             <th className="num">Still needed</th>
             <th>Comes from</th>
-            <th>There</th>
+            <th>Available</th>
           </tr>
         </thead>
         <tbody>

@@ -24,7 +24,7 @@ export function PickOrderPage() {
   return <PickOrder id={Number(id)} />;
 }
 
-const WAY = <LinkButton to="/pick">See what is to be picked</LinkButton>;
+const WAY = <LinkButton to="/pick">See what to pick</LinkButton>;
 
 function Picking({ job }: { job: PickJob }) {
   const isPhone = useNarrow(700);

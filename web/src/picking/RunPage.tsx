@@ -19,7 +19,7 @@ export function RunPage() {
   const run = useQuestion('pickRun', { params: { id: Number(id) } });
   const isPhone = useNarrow(700);
   return (
-    <Answer of={run} way={<LinkButton to="/pick">See what is to be picked</LinkButton>}>
+    <Answer of={run} way={<LinkButton to="/pick">See what to pick</LinkButton>}>
       {(data) => <Walking key={data.id} run={data} isPhone={isPhone} />}
     </Answer>
   );
@@ -36,7 +36,7 @@ function Walking({ run, isPhone }: { run: RunDetail; isPhone: boolean }) {
       <EmptyState
         isPage
         title={`${run.number} has ended`}
-        action={<LinkButton to="/pick">See what is to be picked</LinkButton>}
+        action={<LinkButton to="/pick">See what to pick</LinkButton>}
       >
         {stops === 0
           ? 'Nothing was picked on this run.'

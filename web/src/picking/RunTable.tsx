@@ -118,8 +118,8 @@ export function RunTable({ run, queue, isCutOff, isFull }: RunProps) {
                 <tr>
                   <th>Bin</th>
                   <th>Part</th>
-                  <th className="num">There</th>
-                  <th className="num">Asked</th>
+                  <th className="num">In bin</th>
+                  <th className="num">Needed</th>
                   <Th $width={230}>Take now, and for whom</Th>
                   <th />
                 </tr>

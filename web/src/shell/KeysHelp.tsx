@@ -113,7 +113,7 @@ const screens: readonly (readonly [RegExp, readonly (readonly [string, string])[
     /^\/take-apart(\/returns\/\d+)?$/,
     [
       ['Scan', 'An item on the list goes to its row, anything else is searched'],
-      ['Enter', 'On to the next thing'],
+      ['Enter', 'On to the next item'],
       ['Ctrl Enter', 'Process decided items'],
     ],
   ],

@@ -41,7 +41,7 @@ export function LotTable({ itemId }: { itemId: number }) {
                   <Th aria-label="Choose" $width={34} />
                   <th>Lot</th>
                   <th>Best before</th>
-                  <th className="num">There</th>
+                  <th className="num">On hand</th>
                   <th className="num">Value</th>
                   <th>Where</th>
                   <th aria-label="Label" />
