@@ -127,7 +127,7 @@ test.describe('a day of the demo business, by keyboard alone', () => {
       await keys.tabTo(/^Problem$/);
       await keys.type('Shows nothing');
       await keys.press('Control+Enter');
-      await visit.notice(/is taken in/);
+      await visit.notice(/taken in/);
       await visit.heading('Hive scale of Larkfield Allotments');
       await at(/^Hive scale of Larkfield/);
       await keys.tabTo(/^Estimate…$/);
@@ -150,7 +150,7 @@ test.describe('a day of the demo business, by keyboard alone', () => {
       await at(/^Hive scale of Larkfield/);
       await keys.tabTo(/^Give back…$/);
       await keys.press('Enter');
-      await at(/^What is charged$/);
+      await at(/^Charge to the customer$/);
       await keys.press('Enter');
       await visit.notice(/given back to Larkfield Allotments/);
     });
