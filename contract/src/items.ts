@@ -165,7 +165,7 @@ export const ItemInput = z.object({
   lotFields: z
     .array(z.string().trim().min(1).max(40))
     .max(8)
-    .refine((names) => new Set(names.map((name) => name.toLowerCase())).size === names.length, 'Each name once.')
+    .refine((names) => new Set(names.map((name) => name.toLowerCase())).size === names.length, 'List each name once.')
     .default([]),
   serialPattern: z.string().trim().max(40).nullable().default(null),
   taxFree: z.boolean().default(false),
