@@ -127,6 +127,8 @@ test.describe('lots and serials', () => {
     await page.goto(`/take-apart/stock?item=${item?.id}`);
     await page.getByRole('button', { name: first ?? '', exact: true }).click();
     await expect.poll(() => page.url()).toContain(`serials=${first}`);
+    // Until the parts are those of the piece that was named, nothing is posted.
+    await page.getByText(/By what actually went in with B-/).waitFor();
     await page.getByRole('button', { name: 'Take 1 apart' }).click();
     await page.getByText(/back in parts/).waitFor();
     await page.goto(`/stock/items/${item?.id}?view=serials`);
