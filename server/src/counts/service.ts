@@ -117,6 +117,7 @@ export async function addCountLine(doing: Doing, countId: number, input: BodyOf<
   await requireOpen(tx, countId);
   const item = await itemRow(tx, input.itemId);
   if (!item) throw new Refusal('unknown-item', {}, 'itemId');
+  if (item.archived_at !== null) throw new Refusal('item-archived', { name: item.name }, 'itemId');
   await requireShelf(tx, input.binId, 'binId');
   const lotId = item.tracking === 'lot' ? await lotFor(doing, item, input, (name) => name) : null;
   await tx.models.stock_count_line

@@ -1,9 +1,9 @@
 import { type DocumentKind, documentKinds } from '@yosegi/contract';
 import { type Holder, type ItemStock, type Posted, type StockState, spotKey } from '@yosegi/core/ledger';
 import { type Money, type Quantity, ZERO } from '@yosegi/core/number';
+import { Refusal } from '@yosegi/core/refusal';
 import { type Doing, requireRight } from '../command/doing.ts';
 import type { Reader, Writer } from '../db/database.ts';
-
 import { spotIn } from './balances.ts';
 import { nextNumber } from './series.ts';
 
@@ -70,13 +70,17 @@ export function mayGoBelow(doing: Doing, override: Override | undefined): boolea
   return override !== undefined;
 }
 
-/** Writes what the core posted: document, ledger rows, values, balances and what has to be put right. */
+/**
+ * Writes what the core posted: document, ledger rows, values, balances and what has to be put right.
+ * @throws Refusal `item-archived`
+ */
 export async function writeDocument(
   doing: Doing,
   start: DocumentStart,
   posted: Posted,
 ): Promise<{ id: number; number: string }> {
   const { tx, person } = doing;
+  await refuseArchived(tx, posted);
   const at = doing.now.toISOString();
   const number = await nextNumber(tx, documentKinds[start.kind].prefix);
   const reason = posted.belowZero.length > 0 ? (start.override?.reason ?? null) : null;
@@ -123,6 +127,20 @@ export async function writeDocument(
   await keepPutRight(doing, id, start, posted, at);
   doing.changed('stock', 'items');
   return { id, number };
+}
+
+/** What is archived comes into stock by no posting, except back from a customer, to be decided about. */
+async function refuseArchived(tx: Writer, { movements }: Posted): Promise<void> {
+  const gained = new Map<number, number>();
+  for (const { itemId, holder, quantity } of movements)
+    if (holder?.kind !== 'return') gained.set(itemId, (gained.get(itemId) ?? 0) + quantity);
+  const ids = [...gained].filter(([, quantity]) => quantity > 0).map(([itemId]) => itemId);
+  if (ids.length === 0) return;
+  const archived = await tx.driver.one<{ name: string }>(
+    'SELECT name FROM item WHERE id IN (SELECT value FROM json_each($1)) AND archived_at IS NOT NULL',
+    [JSON.stringify(ids)],
+  );
+  if (archived) throw new Refusal('item-archived', archived);
 }
 
 async function keepBalances(tx: Writer, posted: Posted): Promise<void> {
