@@ -7,6 +7,7 @@ import { daysAhead, type BoardCard as Placed, placeWork } from '@yosegi/core/tas
 import { decimal } from '../command/amounts.ts';
 import { type BodyOf, type Doing, found, required } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
+import { requireActive } from '../db/people.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { readCalendar } from '../demand/index.ts';
 import { openTasks, type TaskRecord } from '../tasks/index.ts';
@@ -98,8 +99,7 @@ function blocksOf(build: BuildRow, tasks: readonly TaskRecord[], today: string):
  */
 export async function moveOnBoard(doing: Doing, { build, tasks, personId, day }: BodyOf<'moveOnBoard'>) {
   const { tx, now } = doing;
-  if (personId !== null && !(await tx.models.person.findByPk(personId)))
-    throw new Refusal('unknown-choice', {}, 'personId');
+  await requireActive(tx, personId, 'personId');
   if (build) {
     const record = required(await tx.models.build.findByPk(build.id));
     if (!isOpen(record.state)) throw new Refusal('task-over', {}, 'build');

@@ -55,13 +55,13 @@ export async function setPicture(doing: Doing, itemId: number, { hash, content }
   found(await itemRow(tx, itemId));
   await tx.models.picture.destroy({ where: { item_id: itemId } });
   await tx.models.picture.create({ item_id: itemId, hash, content });
-  doing.changed('items', 'pictures', 'definitions');
+  doing.changed('items', 'pictures');
   return saved(tx, 'item', itemId);
 }
 
 export async function removePicture(doing: Doing, itemId: number): Promise<Saved> {
   await doing.tx.models.picture.destroy({ where: { item_id: itemId } });
-  doing.changed('items', 'pictures', 'definitions');
+  doing.changed('items', 'pictures');
   return saved(doing.tx, 'item', itemId);
 }
 

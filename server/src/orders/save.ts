@@ -1,5 +1,6 @@
 import type { Numbered } from '@yosegi/contract';
-import type { Percent } from '@yosegi/core/number';
+import { type Percent, ZERO } from '@yosegi/core/number';
+import { openOf } from '@yosegi/core/orders';
 import { Refusal } from '@yosegi/core/refusal';
 import { type BodyOf, type Doing, found } from '../command/doing.ts';
 import type { Writer } from '../db/database.ts';
@@ -80,7 +81,10 @@ export async function cancelOrder(doing: Doing, id: number, input: BodyOf<'cance
   return numbered(tx, 'sales_order', id);
 }
 
-/** Gives up what is open of some lines; what is in a parcel for them goes back to its shelves. @throws Refusal `wrong-state`, `unknown-line`, `stale-save` */
+/**
+ * Gives up what is open of some lines; what is in a parcel for them goes back to its shelves.
+ * @throws Refusal `wrong-state`, `unknown-line`, `more-than-ordered` where nothing is open, `stale-save`
+ */
 export async function dropLines(doing: Doing, id: number, input: BodyOf<'dropOrder'>): Promise<Numbered> {
   const { tx } = doing;
   const order = found(await orderRecord(tx, id));
@@ -91,6 +95,7 @@ export async function dropLines(doing: Doing, id: number, input: BodyOf<'dropOrd
   for (const [index, lineId] of input.lineIds.entries()) {
     const line = known.get(lineId);
     if (!line) throw new Refusal('unknown-line', {}, `lineIds.${index}`);
+    if (openOf(line) === 0) throw new Refusal('more-than-ordered', { left: ZERO }, `lineIds.${index}`);
     const dropped = (line.quantity - line.shipped) as typeof line.dropped;
     await tx.models.order_line.update({ dropped }, { where: { id: lineId } });
   }

@@ -7,6 +7,7 @@ import { isOver } from '@yosegi/core/tasks';
 import { refuseUnkept } from '../command/amounts.ts';
 import { type BodyOf, type Doing, found, required } from '../command/doing.ts';
 import type { Row } from '../db/models/index.ts';
+import { requireActive } from '../db/people.ts';
 import { updateVersioned } from '../db/versions.ts';
 import { nextPosition, type TaskRecord, taskRecord, toTask } from './sql.ts';
 
@@ -35,8 +36,7 @@ export async function changeTasks(doing: Doing, { tasks, change }: BodyOf<'chang
 }
 
 async function refuseUnknown({ tx }: Doing, { personId, supplierId, state, because }: Change): Promise<void> {
-  if (personId && !(await tx.models.person.findByPk(personId)))
-    throw new Refusal('unknown-choice', {}, 'change.personId');
+  await requireActive(tx, personId, 'change.personId');
   if (supplierId && !(await tx.models.supplier.findByPk(supplierId)))
     throw new Refusal('unknown-choice', {}, 'change.supplierId');
   if (state === 'skipped' && because === undefined)
@@ -64,8 +64,7 @@ export async function addTask(doing: Doing, buildId: number, input: BodyOf<'addT
   const { tx, person } = doing;
   const build = required(await tx.models.build.findByPk(buildId));
   if (build.state !== 'planned' && build.state !== 'on-bench') throw new Refusal('task-over', {});
-  if (input.personId && !(await tx.models.person.findByPk(input.personId)))
-    throw new Refusal('unknown-choice', {}, 'personId');
+  await requireActive(tx, input.personId, 'personId');
   const rate = input.kind === 'labour' && input.rateId ? await tx.models.rate.findByPk(input.rateId) : null;
   if (input.kind === 'labour' && input.rateId && !rate) throw new Refusal('unknown-choice', {}, 'rateId');
   refuseUnkept(() => labourCost(input.amount, rate?.per_hour ?? ZERO), 'amount');
