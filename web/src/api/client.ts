@@ -12,6 +12,7 @@ import {
 } from '@tanstack/react-query';
 import { api, type Problem, type Route, type Topic, topics } from '@yosegi/contract';
 import { ApiProblem, type Input, type Output, refusalOf, send } from '@yosegi/contract/client';
+import { dependsOn } from '@yosegi/contract/depends';
 import { newKey } from '@yosegi/contract/key';
 import { useCallback, useEffect, useRef } from 'react';
 import { overNetwork } from './network.ts';
@@ -19,109 +20,6 @@ import { patiently } from './slow.ts';
 
 type Name = keyof typeof api;
 type RouteOf<N extends Name> = (typeof api)[N];
-
-/** What is asked, not done: each has to say what it depends on, or it would stay as it was when others change it. */
-type Asked = { [N in Name]: (typeof api)[N]['method'] extends 'GET' ? N : never }[Name];
-
-/** What each question depends on; a change of one of these topics fetches it again. */
-const dependsOn: Record<Asked, readonly Topic[]> & Partial<Record<Name, readonly Topic[]>> = {
-  units: ['items'],
-  rates: ['items'],
-  suppliers: ['items'],
-  supplier: ['items', 'buying'],
-  buyList: ['buying', 'items', 'stock', 'builds'],
-  customers: ['orders'],
-  customer: ['orders', 'stock'],
-  orders: ['orders', 'stock', 'builds', 'buying'],
-  order: ['orders', 'items', 'stock', 'builds', 'buying'],
-  lookToBuild: ['orders', 'items', 'stock', 'builds', 'buying', 'definitions'],
-  laterKit: ['orders', 'definitions', 'items'],
-  promisedTo: ['orders', 'builds', 'stock', 'buying', 'items'],
-  itemSales: ['orders', 'stock'],
-  shipment: ['orders', 'stock'],
-  shop: ['orders', 'items', 'stock'],
-  lookAhead: ['orders', 'items', 'stock', 'builds', 'buying'],
-  purchases: ['buying'],
-  reorderProposals: ['buying', 'items', 'stock'],
-  purchaseCounts: ['buying'],
-  purchase: ['buying', 'items', 'builds'],
-  coming: ['buying', 'builds', 'stock', 'orders'],
-  mail: ['buying'],
-  labelJobs: ['devices'],
-  labelJob: ['devices'],
-  views: ['items'],
-  pictures: ['pictures'],
-  costEffect: ['items', 'definitions', 'stock'],
-  definitionFaults: ['definitions', 'items'],
-  replacements: ['definitions', 'items', 'stock'],
-  items: ['items', 'stock', 'buying'],
-  item: ['items', 'stock', 'buying'],
-  itemCounts: ['items', 'stock', 'builds'],
-  stores: ['places'],
-  session: ['places'],
-  people: ['places'],
-  workers: ['places'],
-  definitions: ['definitions', 'stock'],
-  products: ['definitions', 'items', 'stock', 'builds', 'orders'],
-  definition: ['definitions', 'items', 'stock', 'builds'],
-  whereUsed: ['definitions'],
-  snapshot: ['items', 'definitions', 'builds', 'stock', 'buying', 'orders', 'places'],
-  coverItems: ['items', 'places', 'buying', 'definitions'],
-  pickPlan: ['picks', 'orders', 'builds', 'stock', 'places'],
-  pickRun: ['picks', 'orders', 'builds', 'stock', 'places', 'items'],
-  pickRuns: ['picks', 'stock'],
-  tasks: ['builds'],
-  taskTimes: ['builds'],
-  clock: ['builds'],
-  board: ['builds', 'stock', 'buying', 'orders', 'places'],
-  lastUses: ['builds', 'stock'],
-  scanned: ['builds'],
-  repairs: ['builds', 'stock', 'buying', 'orders'],
-  repair: ['builds', 'stock', 'buying', 'orders'],
-  jobs: ['orders', 'builds', 'buying', 'stock'],
-  job: ['orders', 'builds', 'buying', 'stock'],
-  serialUnits: ['stock', 'builds', 'orders'],
-  unitCounts: ['stock', 'builds', 'orders'],
-  serialUnit: ['stock', 'builds', 'orders'],
-  coverSources: ['orders', 'builds'],
-  priorities: ['orders', 'builds'],
-  pegs: ['builds', 'stock', 'buying', 'orders', 'items'],
-  fillings: ['items', 'definitions', 'builds', 'stock', 'buying', 'orders'],
-  coverQuestions: ['definitions'],
-  builds: ['builds', 'stock', 'buying', 'orders'],
-  build: ['builds', 'stock', 'buying', 'orders'],
-  itemBins: ['stock', 'places'],
-  lots: ['stock'],
-  serials: ['stock'],
-  checkSerials: ['stock'],
-  movements: ['stock'],
-  reasons: ['stock'],
-  stockOn: ['stock'],
-  stockPlaces: ['stock', 'places', 'items', 'builds'],
-  counts: ['stock'],
-  countWishes: ['stock', 'picks'],
-  count: ['stock'],
-  stockValue: ['stock'],
-  documents: ['stock'],
-  document: ['stock'],
-  receiptPrices: ['stock'],
-  putRight: ['stock', 'builds', 'buying'],
-  apartPlan: ['definitions', 'stock'],
-  apartFrees: ['stock', 'builds', 'orders', 'buying'],
-  containing: ['stock', 'definitions', 'orders', 'builds'],
-  returns: ['orders', 'stock', 'builds'],
-  return: ['orders', 'stock', 'builds'],
-  waitingReturns: ['orders', 'stock', 'builds', 'definitions'],
-  returnable: ['orders', 'stock'],
-  returnFigures: ['orders', 'stock'],
-  today: ['orders', 'builds', 'stock', 'items', 'definitions', 'buying'],
-  // Nobody else changes these.
-  health: [],
-  importJob: [],
-  importRows: [],
-  mailContent: [],
-  find: ['orders', 'items', 'definitions', 'builds', 'stock', 'buying'],
-};
 
 export const queryClient = new QueryClient({
   defaultOptions: {
