@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
+import fc from 'fast-check';
 import { afterEach, describe, expect, it } from 'vitest';
 import { useOwnText } from './useOwnText.ts';
 
@@ -50,5 +51,51 @@ describe('a text whose value follows later', () => {
     expect(field.shown()).toBe('0.45');
     field.hold('25');
     expect(field.shown()).toBe('25');
+  });
+
+  it('shows again what was typed when it comes from elsewhere, though it never arrived', () => {
+    const field = lateField('');
+    field.type('25');
+    field.hold('0.45');
+    field.hold('25');
+    expect(field.shown()).toBe('25');
+  });
+
+  it('shows what was typed last while that is on its way, and what it has come to in the end', () => {
+    const texts = fc.constantFrom('4', '45', '450', '45 kg');
+    const event = fc.oneof(
+      fc.record({ type: texts }),
+      fc.record({ arrives: fc.nat(3) }),
+      fc.record({ elsewhere: fc.constantFrom('7', '78') }),
+    );
+    fc.assert(
+      fc.property(fc.array(event, { maxLength: 12 }), (events) => {
+        const field = lateField('');
+        let [onItsWay, value, shown, typing]: [string[], string, string, boolean] = [[], '', '', false];
+        const hold = (next: string) => {
+          field.hold(next);
+          // The same value again is no news.
+          if (next !== value && !typing) shown = next;
+          value = next;
+        };
+        for (const one of events) {
+          if ('type' in one) {
+            field.type(one.type);
+            if (shown !== one.type) onItsWay.push(one.type);
+            if (shown !== one.type) [shown, typing] = [one.type, true];
+          } else if ('arrives' in one && onItsWay[one.arrives] !== undefined) {
+            hold(onItsWay[one.arrives] ?? '');
+            onItsWay = onItsWay.slice(one.arrives + 1);
+            typing = typing && onItsWay.length > 0;
+          } else if ('elsewhere' in one && one.elsewhere !== value) {
+            typing = false;
+            onItsWay = [];
+            hold(one.elsewhere);
+          }
+          expect(field.shown()).toBe(shown);
+        }
+        cleanup();
+      }),
+    );
   });
 });

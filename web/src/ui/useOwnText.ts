@@ -14,8 +14,9 @@ export function useOwnText(
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is typed changes no value, and must not be undone by an old one
   useLayoutEffect(() => {
     const known = onItsWay.current.indexOf(value);
+    // What was on its way may never arrive after that, and must not be taken for it later.
     if (known < 0) setText(value);
-    onItsWay.current = value === text ? [] : onItsWay.current.slice(known + 1);
+    onItsWay.current = known < 0 || value === text ? [] : onItsWay.current.slice(known + 1);
   }, [value]);
   const type = (next: string) => {
     setText(next);
