@@ -266,6 +266,45 @@ describe('a build for orders', () => {
     await server.call(api.cancelBuild, { params: { id }, body: { version: stays.version } });
   });
 
+  it('keeps what is good for whom wants it first; nothing rejected, and nothing that goes into quarantine', async () => {
+    const later = await sell([{ itemId: hive.id, quantity: '2' }], { wantedOn: '2026-12-20' });
+    const sooner = await sell([{ itemId: hive.id, quantity: '3' }], { wantedOn: '2026-12-10' });
+    const { onHand } = await shop.stockOf(hive);
+    const chosen = [later, sooner].map((sold) => ({ partId: partOf(sold), quantity: sold === later ? '2' : '3' }));
+    const { builds } = await server.call(api.buildForOrders, { body: { chosen } });
+    const id = builds[0]?.id ?? 0;
+    const { version } = await build(id);
+    await server.call(api.startBuild, { params: { id }, body: { version } });
+    await shop.pickAll(id);
+    const finish = async (good: string, more: object) =>
+      server.call(api.finish, { params: { id }, body: { ...(await finished(id, good)), ...more } });
+    const kept = async () =>
+      Promise.all([sooner, later].map(async (sold) => (await order(sold.id)).lines[0]?.inParcel));
+    const reasons = await server.call(api.reasons, {});
+    const rejectReasonId = reasons.find(({ usedFor }) => usedFor === 'reject')?.id ?? 0;
+    await finish('2', { rejected: '1', rejectReasonId, rejectCost: 'written-off' });
+    expect(await kept()).toEqual(['2', '0']);
+    expect(await build(id)).toMatchObject({
+      orders: [
+        { order: sooner.number, quantity: '3', kept: '2' },
+        { order: later.number, quantity: '1', kept: '0' },
+      ],
+    });
+    const quarantine = await server.call(api.createBin, {
+      params: { id: shop.store.id },
+      body: { code: 'Q1', pickingOrder: 90, kind: 'quarantine' },
+    });
+    await finish('1', { outputBinId: quarantine.id });
+    expect(await kept()).toEqual(['2', '0']);
+    await finish('1', {});
+    expect(await kept()).toEqual(['3', '0']);
+    expect(await shop.stockOf(hive)).toMatchObject({ onHand: String(Number(onHand) + 1), held: '1' });
+    for (const sold of [later, sooner]) {
+      const now = await order(sold.id);
+      await server.call(api.cancelOrder, { params: { id: sold.id }, body: { version: now.version, reason: 'a test' } });
+    }
+  });
+
   it('is planned once by two people who saw the same shortage; the second is told what the first planned', async () => {
     const sold = await sell([{ itemId: hive.id, quantity: '9' }]);
     const chosen = [{ partId: partOf(sold), quantity: '3', building: '0' }];
