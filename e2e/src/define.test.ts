@@ -197,7 +197,10 @@ test.describe('defining', () => {
     await tick(page.getByLabel('Packed per order, never stocked'));
     await page.getByText(/Ten-frame hive, cedar is never on a shelf/).waitFor();
     await page.getByRole('button', { name: 'Save how it behaves' }).click();
-    await page.getByRole('alert').getByText('Some is in stock, but nothing packed per order is kept in stock').waitFor();
+    await page
+      .getByRole('alert')
+      .getByText('Some is in stock, but nothing packed per order is kept in stock')
+      .waitFor();
     await page.getByRole('link', { name: 'Take its stock apart' }).waitFor();
     await page.getByRole('button', { name: 'Leave it made ahead' }).click();
     await page.getByRole('button', { name: 'Save how it behaves' }).click();
