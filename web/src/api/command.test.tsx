@@ -139,11 +139,24 @@ describe('a question', () => {
 
   it('is fetched again for a topic it depends on, and for no other', async () => {
     const { asked } = server(() => says([]));
-    const stores = renderHook(() => useQuestion('stores', {}), { wrapper: within }).result;
-    await waitFor(() => expect(stores.current.isSuccess).toBe(true));
+    const list = renderHook(() => useQuestion('supplier', { params: { id: 1 } }), { wrapper: within }).result;
+    await waitFor(() => expect(list.current.isSuccess).toBe(true));
     act(() => refetch(['orders', 'stock'], client));
     expect(client.isFetching()).toBe(0);
-    act(() => refetch(['orders', 'places'], client));
+    act(() => refetch(['orders', 'buying'], client));
+    await waitFor(() => expect(asked('/api/suppliers/1')).toBe(2));
+  });
+
+  it('about no record is fetched again, too, after a command', async () => {
+    const { asked } = server(
+      () => says([]),
+      () => says({ step: 2 }),
+      () => says([]),
+    );
+    const stores = renderHook(() => useQuestion('stores', {}), { wrapper: within }).result;
+    await waitFor(() => expect(stores.current.isSuccess).toBe(true));
+    const command = setUp();
+    act(() => command.current.mutate(STEP));
     await waitFor(() => expect(asked('/api/stores')).toBe(2));
   });
 });
