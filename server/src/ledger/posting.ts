@@ -80,7 +80,6 @@ export async function writeDocument(
   posted: Posted,
 ): Promise<{ id: number; number: string }> {
   const { tx, person } = doing;
-  await refuseArchived(tx, posted);
   const at = doing.now.toISOString();
   const number = await nextNumber(tx, documentKinds[start.kind].prefix);
   const reason = posted.belowZero.length > 0 ? (start.override?.reason ?? null) : null;
@@ -129,20 +128,6 @@ export async function writeDocument(
   return { id, number };
 }
 
-/** What is archived comes into stock by no posting, except back from a customer, to be decided about. */
-async function refuseArchived(tx: Writer, { movements }: Posted): Promise<void> {
-  const gained = new Map<number, number>();
-  for (const { itemId, holder, quantity } of movements)
-    if (holder?.kind !== 'return') gained.set(itemId, (gained.get(itemId) ?? 0) + quantity);
-  const ids = [...gained].filter(([, quantity]) => quantity > 0).map(([itemId]) => itemId);
-  if (ids.length === 0) return;
-  const archived = await tx.driver.one<{ name: string }>(
-    'SELECT name FROM item WHERE id IN (SELECT value FROM json_each($1)) AND archived_at IS NOT NULL',
-    [JSON.stringify(ids)],
-  );
-  if (archived) throw new Refusal('item-archived', archived);
-}
-
 async function keepBalances(tx: Writer, posted: Posted): Promise<void> {
   const all = [...posted.spots.values()].map(({ spot, quantity }) => [
     spot.itemId,
@@ -177,13 +162,25 @@ async function keepBalances(tx: Writer, posted: Posted): Promise<void> {
     [JSON.stringify(spots)],
   );
   const items = [...posted.items].map(([itemId, item]) => [itemId, item.quantity, item.value, item.lastCost]);
-  await tx.driver.run(
+  // The item's name comes back with what is written, because one more statement would be felt in every posting.
+  const archived = await tx.driver.all<{ item_id: number; name: string | null }>(
     `INSERT INTO item_stock (item_id, quantity, value, last_cost)
      SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3 FROM json_each($1) WHERE true
-     ON CONFLICT (item_id) DO UPDATE SET quantity = excluded.quantity, value = excluded.value, last_cost = excluded.last_cost`,
+     ON CONFLICT (item_id) DO UPDATE SET quantity = excluded.quantity, value = excluded.value, last_cost = excluded.last_cost
+     RETURNING item_id, (SELECT name FROM item WHERE id = item_id AND archived_at IS NOT NULL) AS name`,
     [JSON.stringify(items)],
   );
+  refuseArchived(posted, archived);
   if (posted.inReturns.size > 0) await keepReturned(tx, posted);
+}
+
+/** What is archived comes into stock by no posting, except back from a customer, to be decided about. */
+function refuseArchived({ movements }: Posted, items: readonly { item_id: number; name: string | null }[]): void {
+  const gained = new Map<number, number>();
+  for (const { itemId, holder, quantity } of movements)
+    if (holder?.kind !== 'return') gained.set(itemId, (gained.get(itemId) ?? 0) + quantity);
+  const archived = items.find(({ item_id, name }) => name !== null && (gained.get(item_id) ?? 0) > 0);
+  if (archived) throw new Refusal('item-archived', { name: archived.name ?? '' });
 }
 
 async function keepReturned(tx: Writer, { inReturns }: Posted): Promise<void> {
