@@ -15,7 +15,7 @@ import { containing, page } from '../db/pages.ts';
 import { toCoreLine } from '../definitions/index.ts';
 import { readPegging, readStuck } from '../demand/index.ts';
 import { itemRows, toItem } from '../items/index.ts';
-import { byBin, heldFor, toPiece, usableOf } from '../ledger/index.ts';
+import { byBin, heldFor, partedPieces, usableOf } from '../ledger/index.ts';
 import { builtFor, toBuiltFor, wantingMore } from '../orders/index.ts';
 import { tasksOfBuild, toTask } from '../tasks/index.ts';
 
@@ -230,7 +230,10 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
   const itemIds = lines.flatMap((line) => line.item_id ?? []);
   const items = await itemRows(db, itemIds);
   const shelves = await usableOf(db, itemIds);
-  const bench = await heldFor(db, { kind: 'build', id });
+  const pieces = partedPieces(
+    await heldFor(db, { kind: 'build', id }),
+    lines.map((line) => ({ line: line.id, itemId: line.item_id, quantity: line.on_bench })),
+  );
   const about = found(
     await db.one<{ output_bin: string; revision: number | null; definition_id: number | null; person: string | null }>(
       `SELECT n.code AS output_bin, r.number AS revision, r.definition_id, p.name AS person FROM build b
@@ -306,9 +309,7 @@ export async function readBuild(db: Reader, id: number, today: string): Promise<
           bins: byBin(shelves.filter((shelf) => shelf.item_id === line.item_id)).sort(
             (a, b) => Number(b.binId === line.from_bin_id) - Number(a.binId === line.from_bin_id),
           ),
-          pieces: bench
-            .filter((row) => row.item_id === line.item_id && (row.lot_id ?? row.serial_id) !== null)
-            .map(toPiece),
+          pieces: [...(pieces.get(line.id) ?? [])],
           tolerance: decimalOrNull(line.tolerance),
           added: line.adder === null ? null : { by: line.adder, because: line.added_because ?? '' },
         };

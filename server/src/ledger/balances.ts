@@ -1,6 +1,6 @@
 import type { BinQuantity, Piece } from '@yosegi/contract';
 import type { Heap, Holder, Spot } from '@yosegi/core/ledger';
-import type { Money } from '@yosegi/core/number';
+import { least, type Money, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { attributesInWords, type LotAttributes } from '@yosegi/core/tracking';
 import { decimal, decimalOrNull } from '../command/amounts.ts';
 import type { Reader } from '../db/database.ts';
@@ -79,6 +79,32 @@ export const toPiece = (row: BalanceRow): Piece => ({
   value: decimalOrNull(row.worth),
   held: row.held,
 });
+
+/**
+ * Which lots and serials of what stands for one build or order are for which of its lines: two lines of one item share
+ * them out in their order, so that none is told, or put back, twice.
+ */
+export function partedPieces<Line>(
+  standing: readonly BalanceRow[],
+  lines: readonly { readonly line: Line; readonly itemId: number | null; readonly quantity: Quantity }[],
+): ReadonlyMap<Line, readonly Piece[]> {
+  const tracked = standing.filter((row) => (row.lot_id ?? row.serial_id) !== null);
+  const left = new Map(tracked.map((row) => [row, row.quantity]));
+  return new Map(
+    lines.map(({ line, itemId, quantity }) => {
+      let open = quantity;
+      const pieces = tracked.flatMap((row) => {
+        const there = left.get(row) ?? ZERO;
+        const own = row.item_id === itemId ? least(there, open) : ZERO;
+        if (own <= 0) return [];
+        left.set(row, minus(there, own));
+        open = minus(open, own);
+        return [toPiece({ ...row, quantity: own })];
+      });
+      return [line, pieces];
+    }),
+  );
+}
 
 /** Rows of one item put together bin by bin, and beside shelves by what they stand for. */
 export function byBin(

@@ -5,6 +5,7 @@ export {
   heapAt,
   heldFor,
   heldForAll,
+  partedPieces,
   spotIn,
   toPiece,
   usableOf,

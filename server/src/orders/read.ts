@@ -23,7 +23,7 @@ import { page } from '../db/pages.ts';
 import { readPegging } from '../demand/index.ts';
 import { earnedBy } from '../earned/index.ts';
 import { averageCostOf, type ItemRow, itemRows, toItem } from '../items/index.ts';
-import { byBin, toPiece, usableOf } from '../ledger/index.ts';
+import { byBin, partedPieces, usableOf } from '../ledger/index.ts';
 import { buildsForParts } from './built.sql.ts';
 import { changesOf } from './changes.sql.ts';
 import { heldInParcels, openParcels, standingFor } from './parcels.sql.ts';
@@ -227,7 +227,10 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
   const served = order.open === 1 ? await readServed(db, today) : new Map();
   const shelves = await usableOf(db, [...items.keys()]);
   const parcels = await openParcels(db, [id]);
-  const standing = await standingFor(db, id);
+  const pieces = partedPieces(
+    await standingFor(db, id),
+    all.map((part) => ({ line: part.id, itemId: part.item_id, quantity: part.packed })),
+  );
   const partIds = all.map((part) => part.id);
   const builds = await buildsForParts(db, partIds);
   const made = await buildable(db, [...items.keys()]);
@@ -281,9 +284,7 @@ export async function readOrder(db: Reader, id: number, today: string): Promise<
           ready: decimal(readyOf(served, part)),
           packed: decimal(part.packed),
           stuck: decimal(part.stuck),
-          pieces: standing
-            .filter((row) => row.item_id === part.item_id && (row.lot_id ?? row.serial_id) !== null)
-            .map(toPiece),
+          pieces: [...(pieces.get(part.id) ?? [])],
           canBuild: made.has(part.item_id),
           builds: builds
             .filter((row) => row.part_id === part.id)

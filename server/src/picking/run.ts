@@ -1,4 +1,4 @@
-import type { RunDetail } from '@yosegi/contract';
+import type { Piece, RunDetail } from '@yosegi/contract';
 import { groupBy } from '@yosegi/core/lists';
 import { add, least, minus, type Quantity, ZERO } from '@yosegi/core/number';
 import { type Goal, goalKey, type Stop, stopsOf, walked } from '@yosegi/core/picking';
@@ -7,13 +7,14 @@ import { found } from '../command/doing.ts';
 import { listWishes } from '../counts/index.ts';
 import type { Reader } from '../db/database.ts';
 import { type ItemRow, itemRows, toItem } from '../items/index.ts';
-import { type BalanceRow, heldForAll, toPiece } from '../ledger/index.ts';
+import { type BalanceRow, heldForAll, partedPieces, toPiece } from '../ledger/index.ts';
 import { openParcels } from '../orders/index.ts';
 import { namedGoals } from './goals.ts';
 import {
   broughtTo,
   claimsOf,
   goalsOf,
+  lineKey,
   picksOf,
   type RunRecord,
   runRecord,
@@ -61,7 +62,7 @@ export async function readRun(db: Reader, id: number, now: Date): Promise<RunDet
   const itemIds = [...way.wanted, ...brought.map(({ item_id }) => ({ itemId: item_id }))].map(({ itemId }) => itemId);
   const items = await itemRows(db, itemIds);
   const open = groupBy(way.wanted, ({ goal }) => goalKey(goal));
-  const standing = await standingOf(db, goals);
+  const pieces = await piecesOf(db, goals, brought);
   return {
     id,
     number: run.number,
@@ -93,9 +94,7 @@ export async function readRun(db: Reader, id: number, now: Date): Promise<RunDet
       lineId: line_id,
       item: toItem(found(items.get(item_id))),
       quantity: decimal(quantity),
-      pieces: (standing.get(goalKey({ kind, id: source_id })) ?? [])
-        .filter((row) => row.item_id === item_id && (row.lot_id !== null || row.serial_id !== null))
-        .map(toPiece),
+      pieces: [...(pieces.get(lineKey({ kind, lineId: line_id })) ?? [])],
     })),
     picks: (await picksOf(db, id)).map(({ person_id: personId, undone, ...pick }) => ({
       ...pick,
@@ -105,8 +104,12 @@ export async function readRun(db: Reader, id: number, now: Date): Promise<RunDet
   };
 }
 
-/** What stands on benches and in parcels, by whom it is for. */
-async function standingOf(db: Reader, goals: readonly Goal[]): Promise<ReadonlyMap<string, BalanceRow[]>> {
+/** The lots and serials on benches and in parcels, by the line they are for. */
+async function piecesOf(
+  db: Reader,
+  goals: readonly Goal[],
+  brought: Awaited<ReturnType<typeof broughtTo>>,
+): Promise<ReadonlyMap<string, readonly Piece[]>> {
   const idsOf = (kind: Goal['kind']) => goals.filter((goal) => goal.kind === kind).map(({ id }) => id);
   const parcels = await openParcels(db, idsOf('order'));
   const orderOf = new Map(parcels.map(({ id, order_id }) => [id, order_id]));
@@ -114,10 +117,22 @@ async function standingOf(db: Reader, goals: readonly Goal[]): Promise<ReadonlyM
     ...(await heldForAll(db, 'build', idsOf('build'))),
     ...(await heldForAll(db, 'parcel', [...orderOf.keys()])),
   ];
-  return groupBy(rows, ({ holder_kind, holder_id }) =>
+  const standing = groupBy(rows, ({ holder_kind, holder_id }) =>
     holder_kind === 'build'
       ? goalKey({ kind: 'build', id: holder_id ?? 0 })
       : goalKey({ kind: 'order', id: orderOf.get(holder_id ?? 0) ?? 0 }),
+  );
+  return new Map(
+    [...groupBy(brought, ({ kind, source_id: id }) => goalKey({ kind, id }))].flatMap(([key, own]) => [
+      ...partedPieces(
+        standing.get(key) ?? [],
+        own.map(({ kind, line_id: lineId, item_id: itemId, quantity }) => ({
+          line: lineKey({ kind, lineId }),
+          itemId,
+          quantity,
+        })),
+      ),
+    ]),
   );
 }
 
