@@ -1,6 +1,5 @@
-import type { Order, OrderLine, Problem } from '@yosegi/contract';
+import type { Order, Problem } from '@yosegi/contract';
 import { wordsOf } from '@yosegi/contract/problems';
-import { formatDecimal, least, readForText } from '@yosegi/core/number';
 import { readSerials } from '@yosegi/core/tracking';
 import { useState } from 'react';
 import { z } from 'zod';
@@ -18,7 +17,7 @@ import { useShortcut } from '../ui/useShortcut.ts';
 import { useTyped, useTypedScreen } from '../ui/useTypedScreen.ts';
 import { FinishFirst, type Finishing } from './FinishFirst.tsx';
 import { LineName, MeantQuantity, useOpenLines } from './openLines.tsx';
-import { stillBuilt } from './serving.ts';
+import { proposed, stillBuilt } from './serving.ts';
 
 const Finishes = z.map(
   z.number(),
@@ -190,24 +189,6 @@ function refusedFinish(problem: Problem | null, index: number): Problem | null {
   return index >= 0 && problem?.field?.startsWith(prefix)
     ? { ...problem, field: problem.field.slice(prefix.length) }
     : null;
-}
-
-/** How much of each line could leave now, with what the builds that are finished bring to it. */
-function proposed(open: readonly OrderLine[], finishes: ReadonlyMap<number, Finishing>): Record<number, string> {
-  return Object.fromEntries(
-    open
-      .filter((line) => line.revision === null)
-      .map((line) => {
-        const [part] = line.parts;
-        const brought = (part?.builds ?? []).reduce((sum, { id, quantity, kept }) => {
-          const good = finishes.get(id)?.good;
-          const left = readForText(quantity) - readForText(kept);
-          return good === undefined ? sum : sum + least(left, readForText(good));
-        }, 0n);
-        const all = least(readForText(line.open), readForText(line.canShip) + brought);
-        return [line.id, all === 0n ? '' : formatDecimal(all)];
-      }),
-  );
 }
 
 /** What is wrong with serials as they are typed. */

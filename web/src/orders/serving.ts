@@ -1,5 +1,5 @@
 import type { Order, OrderLine, OrderPart } from '@yosegi/contract';
-import { formatDecimal, readForText } from '@yosegi/core/number';
+import { formatDecimal, least, readForText } from '@yosegi/core/number';
 import type { Format } from '../ui/format.ts';
 
 /** What of a part is still being built for it. */
@@ -13,6 +13,31 @@ export const stillBuilt = (order: Order) => [
     order.lines.flatMap((line) => line.parts.flatMap(toCome)).map((build) => [build.id, build] as const),
   ).values(),
 ];
+
+/**
+ * How much of each line could leave now, with what builds bring to it that are finished in the same act; a kit packed per
+ * order is served by none.
+ * @param finishes how many good ones, by build; null while that cannot be read
+ */
+export function proposed(
+  open: readonly OrderLine[],
+  finishes: ReadonlyMap<number, { readonly good: string } | null>,
+): Record<number, string> {
+  return Object.fromEntries(
+    open
+      .filter((line) => line.revision === null)
+      .map((line) => {
+        const [part] = line.parts;
+        const brought = (part?.builds ?? []).reduce((sum, { id, quantity, kept }) => {
+          const good = finishes.get(id)?.good;
+          const left = readForText(quantity) - readForText(kept);
+          return good === undefined ? sum : sum + least(left, readForText(good));
+        }, 0n);
+        const all = least(readForText(line.open), readForText(line.canShip) + brought);
+        return [line.id, all === 0n ? '' : formatDecimal(all)];
+      }),
+  );
+}
 
 /** Where a line stands, in the order it goes through: from the shelf, built for it, in the parcel. */
 export function servedWords(line: OrderLine, format: Format): string {

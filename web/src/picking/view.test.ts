@@ -58,6 +58,26 @@ describe('the stops that are left', () => {
     expect(shown(stopsLeft(run(stops), [queued(1, 10, '4', { act: 7 })]))[0]).toEqual([1, '3', '1 2']);
   });
 
+  it('are without a lot that was taken at the stop of that lot, once, and at the next where another was meant', () => {
+    const lots = ['EARLY', 'LATE'].map((lot) => stop(1, 'WAX', [line(1, 10, '3')], { lot, key: lot }));
+    const of = (lot: string | null, quantity: string) => queued(1, 10, quantity, lotted(lot, quantity));
+    const lotted = (lot: string | null, quantity: string) => ({
+      lines: [{ kind: 'build' as const, id: 1, lineId: 10, binId: 1, quantity, lot, serials: [] }],
+    });
+    const left = (...queue: Queued[]) => stopsLeft(run(lots), queue).map(({ key, quantity }) => [key, quantity]);
+    expect(left(of('late', '2'))).toEqual([
+      ['EARLY', '3'],
+      ['LATE', '1'],
+    ]);
+    expect(left(of('LATE', '2'), of('EARLY', '1'))).toEqual([
+      ['EARLY', '2'],
+      ['LATE', '1'],
+    ]);
+    // Neither lot is the one that was taken, and together they ask for less by it.
+    expect(left(of('OTHER', '4'))).toEqual([['LATE', '2']]);
+    expect(left(of('EARLY', '3'), of(null, '3'))).toEqual([]);
+  });
+
   it('hand out what was taken in the order of their lines, and serials with it', () => {
     const [first] = stops;
     expect(handedOut(first as RunStop, 6e6)).toEqual([5e6, 1e6]);
