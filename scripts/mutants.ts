@@ -109,7 +109,7 @@ async function tryOne(bed: Bed, { id }: Mutant, tests: readonly TestFile[]): Pro
     files.push(file);
     seconds += file.seconds;
   }
-  const answer = await bed.ask({ mutant: id, met: '', files: files.map(({ path }) => path) }, seconds * 6 + 90);
+  const answer = await bed.ask({ mutant: id, met: '', files: files.map(({ path }) => path) }, seconds * 6 + 30);
   if (!answer) return { is: 'noticed', by: 'never ends' };
   const failed = answer.files.find(({ passed }) => !passed);
   if (failed) return { is: 'noticed', by: failed.path };

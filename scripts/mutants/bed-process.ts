@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { createVitest } from 'vitest/node';
+import { createVitest, type TestModule } from 'vitest/node';
 
 /**
  * Runs test files of the mutated copy, asked by a message, in a process of its own: a mutant may never end.
@@ -19,6 +19,13 @@ export interface Answer {
   readonly faults: readonly string[];
   readonly files: readonly { readonly path: string; readonly passed: boolean; readonly seconds: number }[];
 }
+
+type Diagnostic = ReturnType<TestModule['diagnostic']>;
+
+/** How long a file takes, with what it is prepared by. */
+const secondsOf = (took: Diagnostic) =>
+  (took.environmentSetupDuration + took.prepareDuration + took.collectDuration + took.setupDuration + took.duration) /
+  1000;
 
 const work = process.argv[2] ?? '';
 process.chdir(work);
@@ -63,7 +70,7 @@ process.on('message', async ({ mutant, met, files }: Ask) => {
     files: testModules.map((module) => ({
       path: module.relativeModuleId,
       passed: module.state() !== 'failed',
-      seconds: module.diagnostic().duration / 1000,
+      seconds: secondsOf(module.diagnostic()),
     })),
   };
   process.send?.(answer);

@@ -189,6 +189,25 @@ describe('a case', () => {
     expect(deliveriesOf(known, known)).toEqual([]);
   });
 
+  it('asks nobody to deliver earlier or later what was not ordered yet', () => {
+    const supplies = new Map([...some.known.supplies].map(([key, one]) => [key, { ...one, isDraft: true }]));
+    const drafts = new World({ ...some.known, supplies });
+    const later = changed(drafts, [{ what: 'day', kind: 'purchase', id: 7, on: '2026-12-09' }]);
+    expect([...later.known.supplies.values()].map(({ on }) => on)).toContain('2026-12-09');
+    expect(deliveriesOf(drafts, later)).toEqual([]);
+  });
+
+  it('is late by the last day that any of it is wanted', () => {
+    const two = (last: string) =>
+      world({ 1: 5 }, [wants(61, 1, 5, '2026-11-27'), wants(61, 1, 5, last)], [bought(7, 1, 5, '2026-12-03')]);
+    const late = (last: string) => standings(two(last)).map((one) => [one.wantedOn, isLate(one, calendar.today)]);
+    expect([late('2026-12-02'), late('2026-12-03'), late('2026-12-04')]).toEqual([
+      [['2026-12-02', true]],
+      [['2026-12-03', false]],
+      [['2026-12-04', false]],
+    ]);
+  });
+
   it('builds more of what has a definition in use, after everybody else', () => {
     const part: PartLine = {
       kind: 'part',

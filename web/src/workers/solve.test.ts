@@ -1,4 +1,5 @@
 import { byDateWay, contestOf, programOf, settled, World, worldOfWay } from '@yosegi/core/coverage';
+import { dayAfter } from '@yosegi/core/days';
 import { type Demand, peg, type Source, type Supply, sourceKey } from '@yosegi/core/demand';
 import { type Quantity, SCALE, ZERO } from '@yosegi/core/number';
 import fc from 'fast-check';
@@ -12,10 +13,17 @@ const q = (n: number) => (n * SCALE) as Quantity;
 const order = (id: number): Source => ({ kind: 'order', id });
 const build = (id: number): Source => ({ kind: 'build', id });
 let lines = 0;
-const wants = (source: Source, itemId: number, n: number, wantedOn: string | null, begun = false): Demand => {
+const wants = (
+  source: Source,
+  itemId: number,
+  n: number,
+  wantedOn: string | null,
+  begun = false,
+  { priority = null, transport = 0 }: { priority?: number | null; transport?: number } = {},
+): Demand => {
   lines += 1;
-  const turn = { begun, priority: null, wantedOn, age: source.id };
-  return { source, lineId: lines, itemId, quantity: q(n), decimals: 0, turn, stores: null, alternates: [] };
+  const turn = { begun, priority, wantedOn, age: source.id };
+  return { source, lineId: lines, itemId, quantity: q(n), decimals: 0, turn, transport, stores: null, alternates: [] };
 };
 const bought = (id: number, itemId: number, n: number, on: string | null): Supply => ({
   from: { kind: 'purchase', id },
@@ -58,8 +66,8 @@ function wholeSlowly(some: World): Set<number> {
     if (demand.source.kind !== 'order') continue;
     whole.add(demand.source.id);
     const { wantedOn } = demand.turn;
-    const due = wantedOn === null ? '9999' : wantedOn < TODAY ? TODAY : wantedOn;
-    if (completeOn === null || (completeOn || TODAY) > due) late.add(demand.source.id);
+    const leaves = wantedOn === null ? '9999' : dayAfter(wantedOn, -(demand.transport ?? 0));
+    if (completeOn === null || (completeOn || TODAY) > (leaves < TODAY ? TODAY : leaves)) late.add(demand.source.id);
   }
   return new Set([...whole].filter((id) => !late.has(id)));
 }
@@ -131,6 +139,60 @@ describe('who gets what is scarce', () => {
     expect(way.waits).toEqual([order(2)]);
   });
 
+  it('lets nobody wait who is on a bench, whatever that keeps from others', () => {
+    const some = world({ 1: 3 }, [wants(order(1), 1, 3, '2026-11-30'), wants(build(1), 1, 3, '2026-12-09', true)], []);
+    const { contest, way } = best(some, () => 1);
+    expect(contest.rivals).toEqual([order(1)]);
+    expect([way.waits, way.whole]).toEqual([[], []]);
+  });
+
+  it('takes priorities off those who need the parts that are looked at, and off nobody else', () => {
+    const some = world(
+      { 1: 1, 2: 1 },
+      [
+        wants(order(1), 1, 1, '2026-12-04', false, { priority: -1 }),
+        wants(order(2), 1, 1, '2026-11-30'),
+        wants(order(3), 2, 1, '2026-12-04', false, { priority: -1 }),
+        wants(order(4), 2, 1, '2026-11-30'),
+      ],
+      [],
+    );
+    const { contest } = best(some, () => 1, new Set([1]));
+    const set = [...contest.world.known.demands.values()].map(({ source, turn }) => [source.id, turn.priority]);
+    expect(set).toEqual([
+      [1, null],
+      [2, null],
+      [3, -1],
+      [4, null],
+    ]);
+    expect(wholeSlowly(contest.world)).toEqual(new Set([2, 3]));
+    // Where all are looked at, all of them go by the day.
+    expect(wholeSlowly(best(some, () => 1).contest.world)).toEqual(new Set([2, 4]));
+  });
+
+  it('counts on a build that has to begin today, and not on one that had to begin before', () => {
+    // One working day on the bench: begun on Wednesday it is done on Wednesday.
+    const asked = (wantedOn: string, bench: number) =>
+      best(
+        world(
+          { 1: 1 },
+          [wants(order(1), 1, 1, '2026-11-25'), wants(order(2), 4, 1, wantedOn), wants(build(1), 1, 1, '2026-11-24')],
+          [made(1, 4, 1, bench, order(2))],
+        ),
+        ({ id }) => (id === 2 ? 9 : 1),
+      ).way.whole;
+    expect(asked(TODAY, 1)).toEqual([order(2)]);
+    expect(asked('2026-11-26', 2)).toEqual([order(2)]);
+    expect(asked(TODAY, 2)).toEqual([order(1)]);
+  });
+
+  it('is in time for what has to leave days before it is wanted', () => {
+    const some = (transport: number) =>
+      world({}, [wants(order(1), 1, 2, '2026-12-04', false, { transport })], [bought(1, 1, 2, '2026-12-01')]);
+    const scarce = (transport: number) => best(some(transport), () => 1).contest.parts;
+    expect([scarce(2), scarce(3), scarce(4)]).toEqual([[], [], [1]]);
+  });
+
   it('says how much better it could still be when its time is over, and tells of what it has meanwhile', () => {
     let seed = 3;
     const int = (most: number) => {
@@ -164,6 +226,8 @@ describe('who gets what is scarce', () => {
     fc.record({
       on: day,
       worth: fc.integer({ min: 1, max: 9 }),
+      transport: fc.constantFrom(0, 0, 1, 3),
+      priority: fc.constantFrom(null, null, null, -1, 1),
       wants: fc.array(
         fc.record({ item: fc.integer({ min: 1, max: 5 }), n: some, begun: fc.constantFrom(false, false, false, true) }),
         { minLength: 1, maxLength: 3 },
@@ -180,6 +244,7 @@ describe('who gets what is scarce', () => {
       forFirst: fc.boolean(),
       needs: fc.array(fc.tuple(raw, some), { minLength: 1, maxLength: 2 }),
       made: fc.boolean(),
+      begun: fc.constantFrom(false, false, true),
     }),
     { maxLength: 3 },
   );
@@ -190,13 +255,13 @@ describe('who gets what is scarce', () => {
     fc.assert(
       fc.property(orders, builds, shelves, purchases, fc.boolean(), (asked, making, shelf, coming, byWorth) => {
         const demands = [
-          ...asked.flatMap(({ on, wants: all }, at) =>
-            all.map(({ item, n, begun }) => wants(order(at + 1), item, n, on, begun)),
+          ...asked.flatMap(({ on, wants: all, transport, priority }, at) =>
+            all.map(({ item, n, begun }) => wants(order(at + 1), item, n, on, begun, { transport, priority })),
           ),
-          ...making.flatMap(({ on, needs, product, made: ofMade }, at) => [
-            ...needs.map(([item, n]) => wants(build(at + 1), item, n, on)),
+          ...making.flatMap(({ on, needs, product, made: ofMade, begun }, at) => [
+            ...needs.map(([item, n]) => wants(build(at + 1), item, n, on, begun)),
             // What is made of what is made.
-            ...(product === 5 && ofMade ? [wants(build(at + 1), 4, 1, on)] : []),
+            ...(product === 5 && ofMade ? [wants(build(at + 1), 4, 1, on, begun)] : []),
           ]),
         ];
         const supplies = [
@@ -242,7 +307,9 @@ describe('who gets what is scarce', () => {
         );
         // Whoever is not looked at keeps what they had.
         const after = wholeSlowly(worldOfWay(contest, way.waits));
-        for (const id of wholeSlowly(here)) if (!counted.has(id)) expect(after.has(id)).toBe(true);
+        for (const id of wholeSlowly(contest.world)) if (!counted.has(id)) expect(after.has(id)).toBe(true);
+        for (const rival of contest.rivals)
+          expect(demands.some(({ source, turn }) => sourceKey(source) === sourceKey(rival) && !turn.begun)).toBe(true);
         expect(new Set(way.waits.map(sourceKey)).size).toBe(way.waits.length);
       }),
       { numRuns: 150 },
