@@ -30,6 +30,7 @@ const commands = {
     node('fuzz/src/main.ts', rest);
   },
   mutants,
+  replay,
   verify: () => tool('verify.ts'),
   backup: () => tool('backup.ts'),
   restore: () => tool('restore.ts'),
@@ -159,6 +160,13 @@ function runnerOf(name, report) {
   if (name === 'e2e') return ['node_modules/@playwright/test/cli.js', 'test', '--config', 'e2e/playwright.config.ts'];
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${report}`];
   return ['node_modules/vitest/vitest.mjs', 'run', '--project', name, ...reporters];
+}
+
+/** Runs a test file again with the seed that a failed property has printed: all of it, since one random day builds on another. */
+function replay() {
+  install();
+  const [file = '', seed = ''] = rest;
+  must('node', ['node_modules/vitest/vitest.mjs', 'run', file], { ...process.env, REPLAY_SEED: seed });
 }
 
 /** Makes small changes in the code, one at a time, and tells which of them no test notices. */

@@ -46,7 +46,7 @@ const vitest = await createVitest('test', {
   include: ['**/*.test.{ts,tsx}'],
   setupFiles: ['./vitest.setup.ts', './scripts/mutants/setup.ts'],
   sequence: { sequencer: InOrder as never },
-  env: { HISTORY_STEPS: '600' },
+  env: { HISTORY_STEPS: '600', PAGE_PATIENCE: '8000' },
   isolate: process.argv[3] !== 'together',
   fileParallelism: false,
   maxWorkers: 1,

@@ -56,8 +56,8 @@ const drawn = fc.record({
         rejected: fc.integer({ min: 0, max: 1 }),
         promisedAt,
         task: fc.constantFrom(...taskStates),
-        worked: fc.constantFrom(0, 0, 120, 600),
-        booked: fc.constantFrom(0, 60),
+        worked: fc.constantFrom(0, 0, 480, 700),
+        booked: fc.constantFrom(0, 480),
         lines: fc.array(
           fc.record({
             itemId,
@@ -69,7 +69,7 @@ const drawn = fc.record({
           }),
           { maxLength: 3 },
         ),
-        minutes: fc.constantFrom(0, 80, 200),
+        minutes: fc.constantFrom(0, 160, 480),
         least: fc.constantFrom(null, 2),
         rank: fc.constantFrom(null, null, -1, 1),
       })
