@@ -11,8 +11,8 @@ export default defineConfig({
   workers: availableParallelism(),
   // How fast the machine is must decide nothing; what hangs is ended all the same.
   timeout: 240_000,
-  // On a machine that is busy with other things a click may miss what is just being drawn anew. Once more, and told at the end.
-  retries: 1,
+  // What needs a second try is a fault, of the test or of the page.
+  retries: 0,
   // As long as one waits for anything else on a page: a busy machine is no fault of the page.
   expect: { timeout: 30_000 },
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],

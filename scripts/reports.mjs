@@ -4,11 +4,10 @@ import { stripVTControlCharacters } from 'node:util';
 
 /**
  * @param file the JSON report of Vitest or of Playwright
- * @returns how many tests passed and failed, each fault with its message, which passed only when they were tried once
- *   more, and how many seconds each test took
+ * @returns how many tests passed and failed, each fault with its message, and how many seconds each test took
  */
 export function reportOf(file) {
-  if (!existsSync(file)) return { passed: 0, failed: 1, faults: [`${file} was not written`], flaky: [], times: [] };
+  if (!existsSync(file)) return { passed: 0, failed: 1, faults: [`${file} was not written`], times: [] };
   const report = JSON.parse(readFileSync(file, 'utf8'));
   return report.testResults ? ofVitest(report) : ofPlaywright(report);
 }
@@ -20,7 +19,7 @@ function ofVitest({ numPassedTests, numFailedTests, testResults }) {
       name: `${name.split('/').pop()}: ${fullName}`,
     })),
   );
-  return { passed: numPassedTests, failed: numFailedTests, faults: testResults.flatMap(faultsOf), flaky: [], times };
+  return { passed: numPassedTests, failed: numFailedTests, faults: testResults.flatMap(faultsOf), times };
 }
 
 /** What went wrong in one test file: its own fault, and each of its tests that failed. */
@@ -33,12 +32,10 @@ function faultsOf({ name, status, message, assertionResults = [] }) {
 function ofPlaywright({ suites, errors, stats }) {
   const specs = suites.flatMap(specsOf);
   const failed = specs.filter(({ ok }) => !ok);
-  const flaky = specs.filter(({ tests }) => tests.some(({ status }) => status === 'flaky'));
   return {
-    passed: stats.expected + stats.flaky,
+    passed: stats.expected,
     // One that never ran, and a fault outside of all tests, are failures too.
     failed: stats.unexpected + stats.skipped + (failed.length === 0 ? errors.length : 0),
-    flaky: flaky.map(({ file, title }) => `${file}: ${title}`),
     faults: [
       ...errors.map(({ message }) => message),
       ...failed.map((spec) => `${spec.file}\n  ${spec.title}\n${messagesOf(spec).join('\n')}`),

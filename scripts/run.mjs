@@ -125,7 +125,6 @@ function suites(names) {
   let [passed, failed, broken] = [0, 0, false];
   const faults = [];
   const slowest = [];
-  const flaky = [];
   mkdirSync('test-results', { recursive: true });
   // The suites that work on the demo business share one, made by the first of them.
   const demo = join(process.cwd(), 'test-results', 'demo.sqlite');
@@ -143,12 +142,10 @@ function suites(names) {
     failed += sums.failed;
     faults.push(...sums.faults);
     slowest.push(...sums.times);
-    flaky.push(...sums.flaky);
   }
   if (broken && failed === 0) failed = 1;
   slowest.sort((one, other) => other.seconds - one.seconds);
   for (const { seconds, name } of slowest.slice(0, 3)) console.log(`${seconds.toFixed(0).padStart(4)} s  ${name}`);
-  for (const name of flaky) console.log(`Passed only when it was tried again: ${name}`);
   // Said again at the end, where one looks first: the suites between here and there print a lot.
   for (const fault of faults) console.log(`\nFailed: ${fault}`);
   console.log(`${passed} passed, ${failed} failed`);
