@@ -29,6 +29,7 @@ describe('any sequence of picks on runs', () => {
     await shop.define(hive, [
       [oak, '2'],
       [wax, '1'],
+      [oak, '1'],
     ]);
     await shop.receive(pine, '900', '0.8', 1);
     const { id, version } = await server.call(api.createDefinition, { body: { itemId: table.id } });
@@ -94,10 +95,12 @@ describe('any sequence of picks on runs', () => {
       }
       return id;
     },
-    async sell(_, n) {
-      await shop
-        .sell(customerId, [{ itemId: oak?.id ?? 0, quantity: String(1 + (n % 5)), price: '9' }])
-        .catch(() => null);
+    async sell(at, n) {
+      // Two lines of one thing, most of the time, that share its lots, serials or bins.
+      const what = pickFrom([oak, wax, scale], at)?.id ?? 0;
+      const line = (quantity: number) => ({ itemId: what, quantity: String(quantity), price: '9' });
+      const lines = n % 3 === 0 ? [line(1 + (n % 5))] : [line(1 + (n % 4)), line(1 + (n % 2))];
+      await shop.sell(customerId, lines).catch(() => null);
     },
     async run(at, n) {
       const { goals } = await server.call(api.pickPlan, {});
@@ -165,7 +168,23 @@ describe('any sequence of picks on runs', () => {
           expect(Number(line.onBench), `${build.number} ${line.item?.code}`).toBeLessThanOrEqual(Number(line.required));
     }
     expect(await reader.all('SELECT * FROM order_part WHERE open < 0')).toEqual([]);
+    await namedOnce();
     expect(await server.verify()).toEqual([]);
+  }
+
+  /** What stands on a bench or in a parcel of lots and serials is told of one line each, as much as the line has. */
+  async function namedOnce(): Promise<void> {
+    for (const { id } of await openRuns()) {
+      const { brought, number } = await server.call(api.pickRun, { params: { id } });
+      const serials = brought.flatMap(({ pieces }) => pieces.flatMap(({ serial }) => serial ?? []));
+      expect(new Set(serials).size, number).toBe(serials.length);
+      for (const { item, quantity, pieces } of brought)
+        if (item.tracking !== 'none')
+          expect(
+            pieces.reduce((sum, piece) => sum + Number(piece.quantity), 0),
+            `${number} ${item.code}`,
+          ).toBe(Number(quantity));
+    }
   }
 
   it('picks no more than is open, and no more than is there', async () => {

@@ -11,6 +11,10 @@ async function openOrder({ call }: World, n: number): Promise<Order | undefined>
   return row && call(api.order, { params: { id: row.id } });
 }
 
+/** Another line of what an order has already: of what is counted, of a lot, or of serials. */
+const second = ({ id }: { id: number }, kind: number, n: number) =>
+  ({ itemId: id, quantity: kind === 2 ? '0.5' : String(1 + (n % 2)) }) as const;
+
 /** Boxes, kits with or without a change in them, wax by lot, scales by serial. */
 export const sell = step(fc.tuple(nat(3), from1(9), nat(20), nat(4)), async (world, [kind, n, days, change]) => {
   const { items, call, customerId } = world;
@@ -22,6 +26,8 @@ export const sell = step(fc.tuple(nat(3), from1(9), nat(20), nat(4)), async (wor
   const lines = [
     { itemId: item.id, quantity, price: '7', contents },
     { itemId: items.wood.id, quantity: String(n), price: '2' },
+    // The same once more, for a day of its own.
+    ...(change > 2 ? [{ ...second(item, kind, n), price: '3', wantedOn: '2026-12-02' }] : []),
   ];
   await call(api.createOrder, { body: { customerId, wantedOn, confirm: change > 0, lines } });
 });
