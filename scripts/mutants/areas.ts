@@ -71,6 +71,7 @@ const drawn = [
   '/nonce.ts',
   '/zod.ts',
   '.worker.ts',
+  'api/fetched.ts',
   'api/signedOut.ts',
   'api/usePictureUpload.ts',
   'builds/adding.ts',
