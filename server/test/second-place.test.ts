@@ -168,6 +168,29 @@ describe('two customers of one item', () => {
   });
 });
 
+describe('two shipments from one parcel', () => {
+  it('are undone in any order: what stood in it is in it again, and leaves anew', async () => {
+    const order = await at.order(at.pin, '4');
+    const params = { id: order.id };
+    const [line] = order.lines;
+    const packed = { partId: line?.parts[0]?.id ?? 0, binId: at.bin(), quantity: '4' };
+    await server.call(api.packOrder, { params, body: { lines: [packed] } });
+    const ship = async (quantity: string) => {
+      const { version } = await at.read('order', order.id);
+      return server.call(api.shipOrder, { params, body: { version, lines: [{ lineId: line?.id ?? 0, quantity }] } });
+    };
+    const first = await ship('1');
+    await ship('3');
+    expect((await at.read('order', order.id)).parcels).toEqual([]);
+    await server.call(api.undoDocument, { params: { id: first.id }, body: {} });
+    expect(await server.verify()).toEqual([]);
+    const after = await at.read('order', order.id);
+    expect([after.lines[0]?.inParcel, after.parcels.length]).toEqual(['1', 1]);
+    await ship('1');
+    expect(await at.read('order', order.id)).toMatchObject({ standing: 'shipped', parcels: [] });
+  });
+});
+
 describe('two revisions', () => {
   it('have each their own lines, and their alternates with them', async () => {
     const { definitionId, revision } = await at.product();

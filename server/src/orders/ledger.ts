@@ -91,12 +91,16 @@ async function putRestBack(
   await touched(doing, orderId);
 }
 
-/** What an undone shipment had sent is open on its order again, and in its parcel what stood in one. */
+/**
+ * What an undone shipment had sent is open on its order again, and in its parcel what stood in one: that is here again, also
+ * where its last went with a later shipment.
+ */
 async function takeBack(doing: Doing, document: PostedDocument): Promise<void> {
   const { tx } = doing;
   const lines = await tx.models.shipment_line.findAll({ where: { document_id: document.id } });
   await addShipped(tx, new Map(lines.map((line) => [line.line_id, negated(line.quantity)])));
-  await tx.models.parcel.update({ shipped_id: null }, { where: { shipped_id: document.id } });
+  const parcels = document.movements.flatMap(({ holder }) => (holder?.kind === 'parcel' ? holder.id : []));
+  await tx.models.parcel.update({ shipped_id: null }, { where: { id: [...new Set(parcels)] } });
   await changeBack(doing, document);
 }
 
