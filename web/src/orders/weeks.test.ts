@@ -10,6 +10,22 @@ describe('the next four weeks', () => {
     expect([weeks.length, weeks[0]?.days[0], weeks[3]?.days[6]]).toEqual([4, '2026-11-23', '2026-12-20']);
   });
 
+  it('end with a Sunday: the day before the first, both ends, the day after the last', () => {
+    const days = ['2026-11-22', '2026-11-23', '2026-12-20', '2026-12-21', null];
+    const { before, on, after, never } = onDays(
+      days.map((wantedOn) => ({ wantedOn })),
+      weeksFrom('2026-11-25'),
+    );
+    const dayOf = (rows: readonly { wantedOn: string | null }[]) => rows.map(({ wantedOn }) => wantedOn);
+    expect([dayOf(before), dayOf(on('2026-11-23')), dayOf(on('2026-12-20')), dayOf(after), dayOf(never)]).toEqual([
+      ['2026-11-22'],
+      ['2026-11-23'],
+      ['2026-12-20'],
+      ['2026-12-21'],
+      [null],
+    ]);
+  });
+
   it('show every order once, wherever its day is', () => {
     const weeks = weeksFrom('2026-11-25');
     const day = fc.option(

@@ -43,10 +43,26 @@ it('a list says both days of what is late, and a line says when it is there', ()
   expect([whenThere('', format), whenThere(null, format)]).toEqual(['now', 'no date yet']);
 });
 
+it('an order that is no more, or nothing yet, says so; what is late without a day says no day', () => {
+  const of = (standing: 'quote' | 'shipped' | 'cancelled') =>
+    outlookWords({ ...order('late', '2026-12-13', '2026-12-12'), standing }, format);
+  expect([of('quote'), of('shipped'), of('cancelled')]).toEqual([
+    'Quote: nothing is promised until it is confirmed.',
+    'Everything has been shipped.',
+    'Cancelled.',
+  ]);
+  expect(outlookShort(order('late', null, '2026-12-12'), format)).toBe(`wanted ${format.day('2026-12-12')}`);
+  expect(outlookShort(order('in-time', '2026-12-08', '2026-12-12'), format)).toBe(`wanted ${format.day('2026-12-12')}`);
+  const leaves = { ...order('late', '2026-11-29', null), canLeave: true } as const;
+  expect(outlookWords(leaves, format)).toBe(`Everything is here. Sent today, it arrives ${format.day('2026-11-29')}.`);
+});
+
 it('an order that would come first says by how much it delays another', () => {
   expect(delayWords({ number: 'O-0133', before: '2026-12-05', after: '2026-12-07' })).toBe(
     'O-0133 would be 2 days later',
   );
+  expect(delayWords({ number: 'O-0133', before: '', after: '2026-11-26' })).toBe('O-0133 would be 1 day later');
+  expect(delayWords({ number: 'O-0133', before: '2026-11-26', after: '' })).toBe('O-0133');
   expect(delayWords({ number: 'O-0133', before: '2026-12-05', after: null })).toBe('O-0133 would have no date');
 });
 

@@ -1,64 +1,13 @@
-import { byDateWay, contestOf, programOf, settled, World, worldOfWay } from '@yosegi/core/coverage';
+import { byDateWay, contestOf, programOf, settled, type World, worldOfWay } from '@yosegi/core/coverage';
 import { dayAfter } from '@yosegi/core/days';
-import { type Demand, peg, type Source, type Supply, sourceKey } from '@yosegi/core/demand';
-import { type Quantity, SCALE, ZERO } from '@yosegi/core/number';
+import { peg, type Source, sourceKey } from '@yosegi/core/demand';
 import fc from 'fast-check';
 import loadHighs from 'highs';
 import { describe, expect, it } from 'vitest';
+import { bought, build, made, order, TODAY, wants, world } from './scarce-world.ts';
 import { type Found, solve } from './solve.ts';
 
 const highs = await loadHighs();
-const TODAY = '2026-11-25';
-const q = (n: number) => (n * SCALE) as Quantity;
-const order = (id: number): Source => ({ kind: 'order', id });
-const build = (id: number): Source => ({ kind: 'build', id });
-let lines = 0;
-const wants = (
-  source: Source,
-  itemId: number,
-  n: number,
-  wantedOn: string | null,
-  begun = false,
-  { priority = null, transport = 0 }: { priority?: number | null; transport?: number } = {},
-): Demand => {
-  lines += 1;
-  const turn = { begun, priority, wantedOn, age: source.id };
-  return { source, lineId: lines, itemId, quantity: q(n), decimals: 0, turn, transport, stores: null, alternates: [] };
-};
-const bought = (id: number, itemId: number, n: number, on: string | null): Supply => ({
-  from: { kind: 'purchase', id },
-  itemId,
-  quantity: q(n),
-  on,
-  storeId: null,
-  only: null,
-});
-const made = (id: number, itemId: number, n: number, bench: number, only: Source | null = null): Supply => ({
-  from: { kind: 'build', id },
-  itemId,
-  quantity: q(n),
-  on: null,
-  bench,
-  storeId: null,
-  only,
-});
-const world = (stock: Record<number, number>, demands: Demand[], supplies: Supply[]) =>
-  new World({
-    calendar: { today: TODAY, workDays: new Set([1, 2, 3, 4, 5]) },
-    benchMinutes: 480,
-    items: new Map(
-      [1, 2, 3, 4, 5].map((id) => [
-        id,
-        { id, decimals: 0, averageCost: ZERO, stock: new Map([[1, q(stock[id] ?? 0)]]) },
-      ]),
-    ),
-    definitions: new Map(),
-    demands: new Map(demands.map((demand) => [String(demand.lineId), demand])),
-    supplies: new Map(
-      supplies.map((supply, at) => [String(at), { ...supply, isDraft: false, isPlanned: false, supplierId: null }]),
-    ),
-  });
-
 /** Orders that have all their lines by the day wanted, or today where that has passed, told from what serves whom. */
 function wholeSlowly(some: World): Set<number> {
   const [whole, late] = [new Set<number>(), new Set<number>()];
@@ -67,7 +16,8 @@ function wholeSlowly(some: World): Set<number> {
     whole.add(demand.source.id);
     const { wantedOn } = demand.turn;
     const leaves = wantedOn === null ? '9999' : dayAfter(wantedOn, -(demand.transport ?? 0));
-    if (completeOn === null || (completeOn || TODAY) > (leaves < TODAY ? TODAY : leaves)) late.add(demand.source.id);
+    const there = completeOn || TODAY;
+    if (completeOn === null || (there > leaves && there > TODAY)) late.add(demand.source.id);
   }
   return new Set([...whole].filter((id) => !late.has(id)));
 }
