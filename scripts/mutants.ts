@@ -53,13 +53,13 @@ async function letLoose(area: Area): Promise<readonly (readonly [Mutant, Outcome
     await spread(beds, left, async (bed, mutant) => {
       const outcome = await tryOne(bed, mutant, tests);
       outcomes.set(mutant, outcome);
-      keepKnown(area.name, mutants, outcomes);
+      keepKnown(area.name, before, outcomes);
       const said = `${mutant.path}:${mutant.line} ${short(mutant.original)} → ${short(mutant.replacement)}`;
       console.log(`${outcomes.size}/${mutants.length} ${outcome.is} ${outcome.by}  ${said}`);
     });
     for (const bed of beds) bed.close();
   }
-  keepKnown(area.name, mutants, outcomes);
+  keepKnown(area.name, before, outcomes);
   return mutants.flatMap((mutant) => {
     const outcome = outcomes.get(mutant);
     return outcome ? [[mutant, outcome] as const] : [];

@@ -23,12 +23,14 @@ export function known(area: string): ReadonlyMap<string, Outcome> {
   );
 }
 
-/** Keeps what is known of these mutants, for the next run. */
-export function keepKnown(area: string, mutants: readonly Mutant[], outcomes: ReadonlyMap<Mutant, Outcome>): void {
-  const lines = mutants.flatMap((mutant) => {
-    const outcome = outcomes.get(mutant);
-    return outcome ? [`${mutant.key}\t${outcome.is}\t${outcome.by}`] : [];
-  });
+/** Keeps what is known by now, for the next run; what was not tried this time stays as it was. */
+export function keepKnown(
+  area: string,
+  before: ReadonlyMap<string, Outcome>,
+  outcomes: ReadonlyMap<Mutant, Outcome>,
+): void {
+  const all = new Map([...before, ...[...outcomes].map(([{ key }, outcome]) => [key, outcome] as const)]);
+  const lines = [...all].map(([key, { is, by }]) => `${key}\t${is}\t${by}`);
   writeFileSync(fileOf(area), `${lines.sort().join('\n')}\n`);
 }
 

@@ -27,14 +27,15 @@ type Place = Found['location'];
 export async function sow(area: Area, work: string, seed: string, sample: number): Promise<readonly Mutant[]> {
   copyProject(work);
   const paths = filesIn(area.sources).filter(area.takes);
-  const keys = keysOf((await instrument(area, paths)).mutants);
+  const all = (await instrument(area, paths)).mutants;
+  const keys = keysOf(all);
   const chosen = [...keys]
     .map(([where, key]) => ({ where, turn: hash(seed + key) }))
     .sort((a, b) => (a.turn < b.turn ? -1 : 1))
     .slice(0, sample);
   const wanted = new Set(chosen.map(({ where }) => where));
   const places = new Map<string, Place[]>();
-  for (const mutant of (await instrument(area, paths)).mutants)
+  for (const mutant of all)
     if (wanted.has(whereOf(mutant)))
       places.set(mutant.fileName, [...(places.get(mutant.fileName) ?? []), mutant.location]);
   const { files, mutants } = await instrument(area, [...places.keys()], places);

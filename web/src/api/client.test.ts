@@ -22,16 +22,16 @@ const refusal = {
   title: 'No',
   status: 409,
   code: 'stale-save',
-  detail: 'Changed meanwhile.',
+  detail: 'Someone else has changed it.',
   field: 'remark',
 };
 
 describe('a refusal', () => {
   const refused = new ApiProblem(refusal);
 
-  it('is of one field, where it names one', () => {
+  it('shows at the field it names, and at no other', () => {
     expect([problemAt(refused, 'remark'), problemAt(refused, 'name'), problemAt(null, 'remark')]).toEqual([
-      'Changed meanwhile.',
+      'Someone else has changed it.',
       undefined,
       undefined,
     ]);
@@ -62,7 +62,7 @@ describe('what is asked outside of a screen', () => {
     server(() => says(refusal, 409));
     await expect(bytesOf('/api/coverage', signal)).rejects.toMatchObject({ problem: { code: 'stale-save' } });
     await expect(ask('setUp', { body: { step: 2 } })).rejects.toMatchObject({
-      problem: { detail: 'Changed meanwhile.' },
+      problem: { detail: 'Someone else has changed it.' },
     });
   });
 
@@ -82,7 +82,7 @@ describe('what is asked outside of a screen', () => {
 });
 
 describe('what is shown fresh', () => {
-  it('is asked of the server itself, and stands where the screen looks for it', async () => {
+  it('is fetched from the server and put where the screen reads it', async () => {
     const input = { params: { id: 7 } };
     const older = { id: 7, code: 'OLD' };
     queryClient.setQueryData(['item', input], older);

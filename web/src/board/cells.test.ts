@@ -26,7 +26,7 @@ describe('a spot on the board', () => {
     expect(cardKey(card(null, '2026-11-24'))).toBe('7||2026-11-24');
   });
 
-  it('of a card is its day; what is late stands on the first, what is on no working day on the next, the rest later', () => {
+  it('shows late cards on the first day, cards for a day off on the next working day, and the rest under Later', () => {
     const shown = (day: string | null) => shownAt(card(1, day), board()).day;
     expect(['2026-11-22', '2026-11-23', '2026-11-25', '2026-11-26', null].map(shown)).toEqual([
       '2026-11-23',

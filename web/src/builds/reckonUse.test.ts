@@ -72,7 +72,7 @@ describe('what a finish costs while it is typed', () => {
     expect(usedOf(begun, '2', NOTHING, { rejectedText: ' 1 ' })[0]).toEqual([1, '3']);
   });
 
-  it('takes off what an alternate stands in for, and uses what was added with what is finished next', () => {
+  it('leaves out what an alternate replaces, and uses added parts with the next finish', () => {
     const swapped = build([part(1, '1', '2', { instead: '5' })]);
     expect(usedOf(swapped, '12', NOTHING)).toEqual([[1, '7']]);
     const added = build([part(1, '3', '2', { added: { by: 'Mo', because: 'One fell' }, used: '1' })]);
@@ -195,7 +195,7 @@ describe('what cannot be finished', () => {
     expect(rejected('1', '  ')).toEqual({});
   });
 
-  it('is said of a line at that line, and the others are reckoned all the same', () => {
+  it('is shown at its own line, and the other lines are still costed', () => {
     const typed = new Map([
       [1, 'much'],
       [2, '13'],

@@ -57,15 +57,15 @@ describe('picks of a run', () => {
   });
 });
 
-describe('a pick of one job', () => {
+describe('a pick for one build or order', () => {
   const within = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={new QueryClient()}>{children}</QueryClientProvider>
   );
-  const job = (kind: PickJob['kind']) => ({ kind, id: 5 }) as PickJob;
+  const toPick = (kind: PickJob['kind']) => ({ kind, id: 5 }) as PickJob;
   const picked = [{ lineId: 10, binId: 3, quantity: '2', lot: 'L1', serials: [] }];
 
   it('goes to the bench of a build, below zero only with a reason', async () => {
-    const { result } = renderHook(() => usePick(job('build'), () => undefined), { wrapper: within });
+    const { result } = renderHook(() => usePick(toPick('build'), () => undefined), { wrapper: within });
     expect(result.current.mayGoBelow).toBe(true);
     await act(async () => result.current.post(picked));
     await waitFor(() => expect(sent).toHaveLength(1));
@@ -77,7 +77,7 @@ describe('a pick of one job', () => {
   });
 
   it('goes into the parcel of an order, part by part', async () => {
-    const { result } = renderHook(() => usePick(job('order'), () => undefined), { wrapper: within });
+    const { result } = renderHook(() => usePick(toPick('order'), () => undefined), { wrapper: within });
     expect(result.current.mayGoBelow).toBe(false);
     await act(async () => result.current.post(picked));
     await waitFor(() => expect(sent).toHaveLength(1));
