@@ -47,7 +47,7 @@ test.describe('a day of the demo business, by keyboard alone', () => {
       await keys.press('Enter');
       await at(/^Split off/);
       await keys.press('Enter');
-      await visit.notice(/O-\d+/);
+      await visit.notice(/O-\d+ split off/);
     });
     await walk('buy what is short', 9, async () => {
       await keys.goTo('Buy list', /to buy/);

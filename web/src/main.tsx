@@ -5,9 +5,10 @@ import '@fontsource-variable/brygada-1918/wght.css';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, RouterProvider } from 'react-router';
+import { RouterProvider } from 'react-router';
 import { queryClient } from './api/client.ts';
 import { noteFetched } from './api/fetched.ts';
+import { makeRouter } from './router.ts';
 import { routes } from './routes.tsx';
 import { GlobalStyle } from './ui/global.ts';
 import { notify } from './ui/Notice.ts';
@@ -29,7 +30,7 @@ if (root) {
     <StrictMode>
       <GlobalStyle />
       <QueryClientProvider client={queryClient}>
-        <RouterProvider router={createBrowserRouter(routes)} />
+        <RouterProvider router={makeRouter(routes)} />
       </QueryClientProvider>
     </StrictMode>,
   );

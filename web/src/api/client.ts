@@ -102,6 +102,12 @@ const records = (client: QueryClient): Promise<void> =>
     { cancelRefetch: false },
   );
 
+/** The page from which was asked what is being answered at this moment. */
+let answering: string | null = null;
+
+/** Whether what runs now is done for an answer to a page that one has left meanwhile. */
+export const isLate = (): boolean => answering !== null && answering !== window.location.pathname;
+
 /**
  * A command of the contract. The same input keeps its idempotency key until the server has answered, so that trying
  * again after a lost connection, or pressing twice, does it once. It is pending until the record it changed is shown as
@@ -121,7 +127,7 @@ export function useCommand<N extends Name>(
     latest.current = onDone;
   });
   const intention = useRef<{ input: string; key: string } | null>(null);
-  const command = useMutation<Output<RouteOf<N>>, Error, Input<RouteOf<N>>>({
+  const command = useMutation<Output<RouteOf<N>>, Error, Input<RouteOf<N>>, string>({
     mutationFn: async (input) => {
       const text = JSON.stringify(input);
       if (intention.current?.input !== text) intention.current = { input: text, key: newKey() };
@@ -132,15 +138,21 @@ export function useCommand<N extends Name>(
       intention.current = null;
       return output as Output<RouteOf<N>>;
     },
+    onMutate: () => window.location.pathname,
     // What stands there now is to be seen beside what was typed, even where no event has told of it.
     onError: (error) => {
       if (problemOf(error)?.code === 'stale-save') refetch(topics, client);
     },
-    onSuccess: async (output, input) => {
+    onSuccess: async (output, input, askedFrom) => {
       atOnce?.(output, input);
       refetch(topics, client);
       await records(client);
-      latest.current?.(output, input);
+      answering = askedFrom;
+      try {
+        latest.current?.(output, input);
+      } finally {
+        answering = null;
+      }
     },
   });
   const { mutate, isPending, variables } = command;
