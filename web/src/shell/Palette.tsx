@@ -15,7 +15,7 @@ import {
 } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { useQuestion } from '../api/client.ts';
+import { problemOf, useQuestion } from '../api/client.ts';
 import { type Format, useFormat } from '../ui/format.ts';
 import { Tile } from '../ui/Tile.tsx';
 
@@ -221,7 +221,9 @@ function Search({ onClose, onKeys }: Ways) {
     if (target === KEYS) onKeys();
     else void go(target.to);
   };
-  const settled = asked === text.trim() && (asked === '' || (found.isSuccess && !found.isPlaceholderData));
+  const settled =
+    asked === text.trim() && (asked === '' || found.isError || (found.isSuccess && !found.isPlaceholderData));
+  const nothing = found.isError ? `Couldn’t search. ${problemOf(found.error)?.detail}` : 'Nothing matches that name.';
   const [hurried, setHurried] = useState(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the arrival of the awaited answer matters
   useEffect(() => {
@@ -253,7 +255,7 @@ function Search({ onClose, onKeys }: Ways) {
         <List
           aria-label="Found"
           onAction={(key) => open(targets.find((known) => known.key === key))}
-          renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : 'Nothing matches that name.'}</Nothing>}
+          renderEmptyState={() => <Nothing>{found.isFetching ? 'Looking…' : nothing}</Nothing>}
         >
           {sections.map((section) => (
             <Part key={section.title} id={section.title} aria-label={section.title}>
