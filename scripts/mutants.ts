@@ -1,5 +1,5 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { type Area, areas } from './mutants/areas.ts';
 import { Bed, spread } from './mutants/bed.ts';
@@ -51,7 +51,7 @@ async function letLoose(area: Area): Promise<readonly (readonly [Mutant, Outcome
     const beds = await Promise.all(Array.from({ length: Number(values.beds) }, () => Bed.open(work, area.together)));
     const tests = await meet(area, folder, beds);
     await spread(beds, left, async (bed, mutant) => {
-      const outcome = await tryOne(bed, mutant, tests);
+      const outcome = await tryOne(bed, mutant, touching(mutant, mutants, tests));
       outcomes.set(mutant, outcome);
       keepKnown(area.name, before, outcomes);
       const said = `${mutant.path}:${mutant.line} ${short(mutant.original)} → ${short(mutant.replacement)}`;
@@ -96,6 +96,15 @@ async function meet(area: Area, folder: string, beds: readonly Bed[]): Promise<r
   return tests;
 }
 
+/** The tests that run through it; where it sleeps in a thread of its own, which tells nothing, those that use its folder. */
+function touching({ id, path }: Mutant, mutants: readonly Mutant[], tests: readonly TestFile[]): readonly TestFile[] {
+  const itself = tests.filter(({ meets }) => meets.has(id));
+  if (itself.length > 0) return itself;
+  const folder = dirname(path);
+  const near = mutants.filter((one) => dirname(one.path) === folder);
+  return tests.filter(({ meets }) => near.some((one) => meets.has(one.id)));
+}
+
 async function tryOne(bed: Bed, { id, path }: Mutant, tests: readonly TestFile[]): Promise<Outcome> {
   // A file named like the source or its folder is about it; of the others, what meets few mutants in little time.
   const [name = '', folder = ''] = path
@@ -103,13 +112,13 @@ async function tryOne(bed: Bed, { id, path }: Mutant, tests: readonly TestFile[]
     .split('/')
     .reverse();
   const isAbout = (test: string) => Number(test.includes(`/${name}.`) || test.includes(`/${folder}.`));
-  const touching = tests
-    .filter(({ meets }) => meets.has(id))
-    .sort((a, b) => isAbout(b.path) - isAbout(a.path) || a.meets.size * a.seconds - b.meets.size * b.seconds);
-  if (touching.length === 0) return { is: 'survived', by: 'met by no test' };
+  const inTurn = tests.toSorted(
+    (a, b) => isAbout(b.path) - isAbout(a.path) || a.meets.size * a.seconds - b.meets.size * b.seconds,
+  );
+  if (inTurn.length === 0) return { is: 'survived', by: 'met by no test' };
   const files: TestFile[] = [];
   let seconds = 0;
-  for (const file of touching) {
+  for (const file of inTurn) {
     if (files.length > 0 && seconds + file.seconds > Number(values.budget)) continue;
     files.push(file);
     seconds += file.seconds;
@@ -119,5 +128,5 @@ async function tryOne(bed: Bed, { id, path }: Mutant, tests: readonly TestFile[]
   const failed = answer.files.find(({ passed }) => !passed);
   if (failed) return { is: 'noticed', by: failed.path };
   if (answer.faults[0] !== undefined) return { is: 'noticed', by: short(answer.faults[0]) };
-  return { is: 'survived', by: `${files.length} of ${touching.length} files` };
+  return { is: 'survived', by: `${files.length} of ${inTurn.length} files` };
 }

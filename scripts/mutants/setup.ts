@@ -13,6 +13,8 @@ const global = globalThis as { __stryker__?: Field };
 global.__stryker__ ??= {};
 const field = global.__stryker__;
 field.activeMutant = mutant;
+// Threads and programs that a test starts look for it here.
+process.env.__STRYKER_ACTIVE_MUTANT__ = mutant;
 if (met !== '') {
   field.mutantCoverage ??= { static: {}, perTest: {} };
   const coverage = field.mutantCoverage;
