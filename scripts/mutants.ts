@@ -11,8 +11,8 @@ import { tell } from './mutants/tell.ts';
  * Makes small changes in a sample of the code, one at a time, and tells which of them no test notices.
  * `npm run mutants -- [area…] [--seed s] [--sample n] [--beds n] [--budget seconds]`
  *
- * Each mutant meets the test files that run through it, those that are the most its own first, until one fails or the
- * budget is spent: one that survives that would be found by few people. What was noticed once is not tried again.
+ * Each mutant meets the test files that run through it, those that are the most its own first and then those that
+ * noticed the most in little time, until one fails or the budget is spent. What was noticed once is not tried again.
  */
 const { values, positionals } = parseArgs({
   allowPositionals: true,
@@ -20,7 +20,7 @@ const { values, positionals } = parseArgs({
     seed: { type: 'string', default: 'yosegi' },
     sample: { type: 'string' },
     beds: { type: 'string', default: '2' },
-    budget: { type: 'string', default: '90' },
+    budget: { type: 'string', default: '150' },
     again: { type: 'boolean', default: false },
   },
 });
@@ -51,7 +51,7 @@ async function letLoose(area: Area): Promise<readonly (readonly [Mutant, Outcome
     const beds = await Promise.all(Array.from({ length: Number(values.beds) }, () => Bed.open(work, area.together)));
     const tests = await meet(area, folder, beds);
     await spread(beds, left, async (bed, mutant) => {
-      const outcome = await tryOne(bed, mutant, touching(mutant, mutants, tests));
+      const outcome = await tryOne(bed, mutant, touching(mutant, mutants, tests), [...outcomes.values()]);
       outcomes.set(mutant, outcome);
       keepKnown(area.name, before, outcomes);
       const said = `${mutant.path}:${mutant.line} ${short(mutant.original)} → ${short(mutant.replacement)}`;
@@ -105,16 +105,20 @@ function touching({ id, path }: Mutant, mutants: readonly Mutant[], tests: reado
   return tests.filter(({ meets }) => near.some((one) => meets.has(one.id)));
 }
 
-async function tryOne(bed: Bed, { id, path }: Mutant, tests: readonly TestFile[]): Promise<Outcome> {
-  // A file named like the source or its folder is about it; of the others, what meets few mutants in little time.
+async function tryOne(
+  bed: Bed,
+  { id, path }: Mutant,
+  tests: readonly TestFile[],
+  before: readonly Outcome[],
+): Promise<Outcome> {
+  // A file named like the source or its folder is about it.
   const [name = '', folder = ''] = path
     .replace(/(\.sql)?\.tsx?$/, '')
     .split('/')
     .reverse();
   const isAbout = (test: string) => Number(test.includes(`/${name}.`) || test.includes(`/${folder}.`));
-  const inTurn = tests.toSorted(
-    (a, b) => isAbout(b.path) - isAbout(a.path) || a.meets.size * a.seconds - b.meets.size * b.seconds,
-  );
+  const worth = (test: TestFile) => (1 + before.filter(({ by }) => by === test.path).length) / test.seconds;
+  const inTurn = tests.toSorted((a, b) => isAbout(b.path) - isAbout(a.path) || worth(b) - worth(a));
   if (inTurn.length === 0) return { is: 'survived', by: 'met by no test' };
   const files: TestFile[] = [];
   let seconds = 0;
