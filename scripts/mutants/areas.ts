@@ -29,7 +29,7 @@ export const areas: readonly Area[] = [
     name: 'core',
     sources: 'core/src',
     takes: isSource,
-    tests: ['core'],
+    tests: ['core', 'contract', 'web/src'],
     together: false,
     leaves,
     sample: 1000,

@@ -61,6 +61,16 @@ describe('a finish', () => {
     expect(done.uses).toMatchObject([{ actual: '2.4', because: 'The pot boiled over' }]);
   });
 
+  it('says why units were rejected, and keeps no reason where none were', async () => {
+    const rejectReasonId = (await server.call(api.reasons, {})).find(({ usedFor }) => usedFor === 'reject')?.id;
+    const name = (await server.call(api.reasons, {})).find(({ id }) => id === rejectReasonId)?.name;
+    const id = await onBench(candle as Item, '3');
+    const say = async (good: string, rejected: string) =>
+      (await server.posted(api.finish, await finish(id, good, { rejected, rejectReasonId, rejectCost: 'written-off' })))
+        .finished?.reason;
+    expect([await say('1', '1'), await say('1', '0')]).toEqual([name, null]);
+  });
+
   it('is dated when it was made, never ahead', async () => {
     const id = await onBench(candle as Item, '1');
     expect(await server.refused(api.finish, await finish(id, '1', { madeOn: '2026-11-24' }))).toMatchObject({

@@ -11,6 +11,7 @@ import { TestServer, Workshop } from './harness.ts';
 
 let server: TestServer;
 let shop: Workshop;
+let made = 0;
 const gtin = `400638133393${checkDigit('400638133393')}`;
 beforeAll(async () => {
   server = await TestServer.start();
@@ -80,6 +81,46 @@ describe('the label printer', () => {
     expect(none).toMatchObject({ code: 'no-labels' });
     const missing = await server.refused(api.createLabelJob, { body: { of: { documentId: 9999 } } });
     expect(missing).toMatchObject({ code: 'not-found' });
+  });
+
+  it('draws thirty characters in bars, and one more as a square', async () => {
+    const valve = await shop.item('VALVE', { tracking: 'serial', barcode: `5901234123457` });
+    const serials = ['12345678', '123456789'];
+    await shop.receive(valve, '2', '1', 0, { serials });
+    const { rows } = await server.call(api.serials, { params: { id: valve.id }, query: {} });
+    const job = await ask({ serialIds: rows.map(({ id }) => id) });
+    expect(job.labels.map(({ text, symbol }) => [text.length, symbol]).sort()).toEqual([
+      [30, 'gs1-128'],
+      [31, 'gs1datamatrix'],
+    ]);
+  });
+
+  it('says when it was printed, and of what was cancelled that it never was', async () => {
+    const item = await shop.item('ENDED');
+    const ended = async (as: 'printed' | 'cancelled') => {
+      const { id } = await ask({ itemId: item.id });
+      return server.did('labelJob', api.endLabelJob, { params: { id }, body: { as } });
+    };
+    expect(await ended('printed')).toMatchObject({
+      state: 'printed',
+      printedAt: expect.stringContaining('2026-11-23'),
+    });
+    expect(await ended('cancelled')).toMatchObject({ state: 'cancelled', printedAt: null });
+  });
+
+  it.each([
+    ['Mill Lane 2\nLeeds', ['Mill Lane 2', 'Leeds']],
+    ['Mill Lane 2\n\nYard\nLeeds', ['Mill Lane 2', 'Yard', 'Leeds']],
+    ['Mill Lane 2\nYard\nGate 4\n \nLeeds', ['Mill Lane 2', 'Yard', 'Gate 4, Leeds']],
+  ])('has room for three lines of an address: %j', async (address, lines) => {
+    made += 1;
+    const customerId = await shop.customer(`TO${made}`, { delivery: address });
+    const item = await shop.item(`GOES${made}`);
+    await shop.receive(item, '1', '1');
+    const order = await shop.sell(customerId, [{ itemId: item.id, quantity: '1', price: '3' }]);
+    const body = { version: order.version, lines: [{ lineId: order.lines[0]?.id ?? 0, quantity: '1' }] };
+    const { id: shipmentId } = await server.call(api.shipOrder, { params: { id: order.id }, body });
+    expect((await ask({ shipmentId })).labels).toMatchObject([{ title: `TO${made} & Co`, lines }]);
   });
 });
 

@@ -66,6 +66,23 @@ describe('two builds', () => {
   });
 });
 
+describe('what Cover reckons with', () => {
+  it('has each bill of materials with its own parts, work and charges', async () => {
+    const { definitions } = await server.call(api.snapshot, { query: {} });
+    const of = ({ id }: Item) => definitions.find(({ itemId }) => itemId === id);
+    expect(of(at.box)).toMatchObject({
+      parts: [[at.pin.id, '2', 0, '0', []]],
+      labour: [['6', 0, '24']],
+      charges: [['5', 1]],
+    });
+    expect(of(at.kit)).toMatchObject({
+      parts: [[at.pin.id, '3', 0, '0', [[at.knob.id, '1']]]],
+      labour: [],
+      charges: [],
+    });
+  });
+});
+
 describe('two suppliers', () => {
   it('of one item have each their own code and price, and an order carries its supplier’s', async () => {
     const [north, south] = [await supplier('NORD'), await supplier('SUED')];

@@ -121,14 +121,21 @@ describe('what was bought', () => {
     expect(days).toEqual(['2026-12-03', '2026-12-03', null]);
   });
 
-  it('is to be ordered again in time for its slow deliveries, not for its usual ones', async () => {
-    const { id: supplierId } = await server.call(api.createSupplier, { body: { code: 'SLOW', name: 'Slow & Co' } });
-    const nail = await at.item({ suppliers: [{ supplierId, code: 'N', price: '1', leadDays: 2 }] });
-    for (const days of [3, 12]) {
+  it.each([
+    ['its slow deliveries, not its usual ones', true, 2, 12],
+    ['what is stated where that is longer than the slowest', true, 20, 20],
+    ['what is stated where deliveries are not to be learnt from', false, 2, 2],
+    ['its slow deliveries where nothing is stated, learnt from or not', false, null, 12],
+  ])('is to be ordered again in time for %s', async (_, learnLeads, leadDays, days) => {
+    const { id: supplierId } = await server.call(api.createSupplier, {
+      body: { code: at.code(), name: 'Slow & Co', learnLeads },
+    });
+    const nail = await at.item({ suppliers: [{ supplierId, code: 'N', price: '1', leadDays }] });
+    for (const took of [3, 12]) {
       now = new Date('2026-10-01T09:00:00');
       const lines = [{ itemId: nail.id, quantity: '5', price: '1' }];
       const order = await at.shop.order({ supplierId, lines }, 'print');
-      now.setDate(now.getDate() + days);
+      now.setDate(now.getDate() + took);
       const came = { lineId: order.lines[0]?.id ?? 0, binId: at.bin(), quantity: '5', unitCost: '1' };
       await server.call(api.receivePurchase, { params: { id: order.id }, body: { lines: [came] } });
     }
@@ -137,7 +144,7 @@ describe('what was bought', () => {
     const body = { version, lines: [{ lineId: lines[0]?.id ?? 0, quantity: '2' }] };
     await server.call(api.shipOrder, { params: { id }, body });
     const row = (await server.call(api.reorderProposals, {})).rows.find(({ itemId }) => itemId === nail.id);
-    expect(row).toMatchObject({ days: 12, learnt: { deliveries: 2, usual: 3 } });
+    expect(row).toMatchObject({ days, learnt: { deliveries: 2, usual: 3 } });
   });
 });
 
