@@ -121,6 +121,19 @@ describe('what the last finishes used', () => {
     expect(lastUses([use(10, 10.1), use(10, 10.1), use(10, 10.1)])?.isDrifted).toBe(false);
   });
 
+  it.each([
+    ['off by just a twentieth', 10.5, true],
+    ['off by less', 10.499999, false],
+    ['off by just a twentieth below', 9.5, true],
+    ['off by less below', 9.500001, false],
+    ['as planned once', 10, false],
+  ])('are drifted from a twentieth on, either way: %s', (_, actual, isDrifted) => {
+    expect(lastUses([use(10, actual), use(10, actual), use(10, actual)])?.isDrifted).toBe(isDrifted);
+    expect(lastUses([use(10, 20), use(10, 20), use(10, actual < 10 ? actual : 9.9)])?.isDrifted).toBe(false);
+    expect(lastUses([use(10, 5), use(10, 5), use(10, 10)])?.isDrifted).toBe(false);
+    expect(lastUses([use(10, 15), use(10, 15), use(10, 10)])?.isDrifted).toBe(false);
+  });
+
   it('makes of a plan what it comes to as the last times, in steps of the unit', () => {
     const past = { planned: q(3), actual: q(3.45), count: 3, isDrifted: true };
     expect(asLastTime(q(0.1), past, 3)).toBe(q(0.115));

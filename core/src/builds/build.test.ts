@@ -4,7 +4,16 @@ import { type PartLine, required, runCost } from '../definitions/index.ts';
 import { spotOf, takeFrom } from '../ledger/index.ts';
 import { type Money, type Percent, parseDecimal, type Quantity } from '../number/index.ts';
 import { checkPick } from '../picking/index.ts';
-import { checkPortion, finishCost, openToPick, plannedPortion, plannedUse, type UsedLine } from './index.ts';
+import {
+  checkPortion,
+  finishCost,
+  labourPortion,
+  openToPick,
+  plannedPortion,
+  plannedUse,
+  rejectedCost,
+  type UsedLine,
+} from './index.ts';
 
 const q = (text: string) => parseDecimal(text) as Quantity;
 const money = (text: string) => parseDecimal(text) as Money;
@@ -118,6 +127,38 @@ describe('finish', () => {
     );
     expect(() => checkPortion(progress('12', '5'), q('0'))).toThrow(expect.objectContaining({ code: 'not-positive' }));
     expect(() => checkPortion(progress('12', '5'), q('7'))).not.toThrow();
+  });
+
+  it.each([
+    ['5', '2', 'carried', null],
+    ['5', '3', 'carried', 'rejected'],
+    ['7', '1', 'carried', 'rejected'],
+    ['8', '0', 'carried', 'good'],
+    ['0', '7', 'carried', 'rejectCost'],
+    ['0', '7', 'written-off', null],
+    ['0', '8', 'written-off', 'rejected'],
+    ['1', '6', 'carried', null],
+  ] as const)('of 7 open, %s good and %s rejected whose cost is %s: %s', (good, rejected, cost, field) => {
+    const check = () => checkPortion(progress('12', '5'), q(good), q(rejected), cost);
+    if (field) expect(check).toThrow(expect.objectContaining({ field }));
+    else expect(check).not.toThrow();
+  });
+
+  it('writes off with rejected units their share of the plan, rounded down', () => {
+    expect(rejectedCost(money('10'), q('0'), q('0'))).toBe(0);
+    expect(rejectedCost(money('10'), q('0'), q('5'))).toBe(0);
+    expect(rejectedCost(money('10'), q('1'), q('2'))).toBe(money('3.333333'));
+    expect(rejectedCost(money('10'), q('2'), q('0'))).toBe(money('10'));
+  });
+
+  it('books all that was written down of a task with the last units, unless told that more follows', () => {
+    const work = {
+      basis: 'per-output',
+      minutes: q('10'),
+      spent: { total: q('100'), booked: q('40'), isOver: false },
+    } as const;
+    const of = (now: string, closes?: boolean) => labourPortion(work, progress('12', '5'), q(now), closes) / 1e6;
+    expect([of('7'), of('7', false), of('6'), of('6', true)]).toEqual([60, 80, 70, 60]);
   });
 
   it('portions add up to the whole, however a build is divided', () => {

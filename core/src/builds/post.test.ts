@@ -106,6 +106,50 @@ describe('posting a finish', () => {
     );
   });
 
+  it('gives what came out of a unit its share of that unit alone: to stock, or written off with the scrap', () => {
+    const posting = stand([spotOf(5, 2), '1'], [spotOf(1, 2), '9']);
+    const parts = (['stock', 'scrap', 'back-in'] as const).map((went, index) => ({
+      went,
+      share: parseDecimal(['30', '20', '40'][index] ?? '') as Percent,
+      standing: went === 'stock' ? [{ spot: spotOf(3, 4), quantity: q('1') }] : [],
+    }));
+    const lines = [part(1, 5, '1', { shelves: [spotOf(5, 2)] }), part(2, 1, '2', { shelves: [spotOf(1, 2)] })];
+    const one = [{ spot: spotOf(PRODUCT, 5), quantity: q('1') }];
+    const done = postFinish(posting, { output: one, good: q('1'), progress, lines, out: { itself: 5, parts } });
+    const { movements, values } = posting.close();
+    // The unit was worth 6.00 and 4.00 of parts went in; 1.80 goes to stock, 1.20 is scrap.
+    expect([done.out.map((worth) => worth / SCALE), done.writtenOff / SCALE, done.total / SCALE]).toEqual([
+      [1.8, 1.2, 0],
+      1.2,
+      10,
+    ]);
+    expect(
+      movements.filter(({ quantity }) => quantity > 0).map(({ itemId, value }) => [itemId, value / SCALE]),
+    ).toEqual([
+      [3, 1.8],
+      [PRODUCT, 7],
+    ]);
+    expect(values.map(({ kind, amount }) => [kind, amount / SCALE])).toEqual([['written-off', -1.2]]);
+  });
+
+  it('is all cost of a repair where what is made is not ours, and brings nothing in', () => {
+    const posting = stand([spotOf(1, 2), '9']);
+    const lines = [part(1, 1, '2', { shelves: [spotOf(1, 2)] })];
+    const done = postFinish(posting, { output: [], good: q('1'), progress, lines, isRepair: true });
+    const { movements, values } = posting.close();
+    expect(done).toMatchObject({ total: money('4'), writtenOff: 0, out: [] });
+    expect(values.map(({ kind, amount }) => [kind, amount / SCALE])).toEqual([['repaired', -4]]);
+    expect(movements.map(({ quantity }) => quantity / SCALE)).toEqual([-2]);
+  });
+
+  it('brings nothing in where nothing is good, and writes off all of it', () => {
+    const posting = stand([spotOf(1, 2), '9']);
+    const lines = [part(1, 1, '2', { shelves: [spotOf(1, 2)] })];
+    const done = postFinish(posting, { output: [], good: q('0'), rejected: q('2'), progress, lines });
+    expect(done.writtenOff).toBe(money('4'));
+    expect(posting.close().movements.map(({ quantity }) => quantity / SCALE)).toEqual([-2]);
+  });
+
   it('notes what no place has where it usually stands, on the bench where it was to be', () => {
     const posting = stand([spotOf(1, 2), '1']);
     const lines = [part(1, 1, '3', { shelves: [spotOf(1, 2)], usual: spotOf(1, 4) })];

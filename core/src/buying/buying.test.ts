@@ -5,6 +5,8 @@ import { type Money, parseDecimal, type Quantity } from '../number/index.ts';
 import {
   bestOffer,
   bestQuantity,
+  expectedOn,
+  leadFor,
   learnLead,
   type Offer,
   openOfLine,
@@ -80,6 +82,20 @@ describe('what to buy', () => {
     expect(bestOffer(offers, q('25'), 'fastest')).toMatchObject({ offer: { supplierId: 2 } });
     expect(bestOffer([], q('25'), 'fastest')).toBeNull();
   });
+
+  it('is the usual supplier’s only where that is asked for, and the cheapest where there is none', () => {
+    const offers = [offer(1, '1', '100'), offer(2, '1.2', '10', '0', 3), offer(3, '1.1', '10', '0', null)];
+    const of = (by: 'usual' | 'cheapest' | 'fastest', usual: number | null) =>
+      bestOffer(offers, q('25'), by, usual)?.offer.supplierId;
+    expect([of('usual', 1), of('usual', 3), of('usual', 9), of('usual', null)]).toEqual([1, 3, 3, 3]);
+    expect([of('cheapest', 1), of('fastest', 1)]).toEqual([3, 2]);
+  });
+
+  it('costs the same at two: the sooner, then always the same one; as fast: the cheaper', () => {
+    expect(bestOffer([offer(2, '1'), offer(1, '1', '1', '0', 9)], q('5'), 'cheapest')?.offer.supplierId).toBe(2);
+    expect(bestOffer([offer(2, '1'), offer(1, '1')], q('5'), 'cheapest')?.offer.supplierId).toBe(1);
+    expect(bestOffer([offer(1, '2'), offer(2, '1')], q('5'), 'fastest')?.offer.supplierId).toBe(2);
+  });
 });
 
 describe('price breaks', () => {
@@ -105,6 +121,13 @@ describe('price breaks', () => {
     // 80 at 2.00 is 160.00, 104 at 1.50 is 156.00.
     expect(bestQuantity(q('80'), one)).toBe(q('104'));
     expect(bestQuantity(q('0'), one)).toBe(0);
+    // Two breaks that cost the same in all: the fewer.
+    const same = broken([
+      ['200', '1'],
+      ['100', '2'],
+    ]);
+    expect(bestQuantity(q('99'), { ...same, price: money('9') })).toBe(q('100'));
+    expect(bestQuantity(q('100'), same)).toBe(q('100'));
     expect(bestOffer([offer(2, '1.9'), one], q('90'), 'cheapest')).toMatchObject({ offer: { supplierId: 1 } });
   });
 
@@ -141,5 +164,31 @@ describe('lead times', () => {
     );
     expect(learnLead(history)).toEqual({ deliveries: 5, usual: 7, slow: 30, onTime: 3, withDay: 5 });
     expect(learnLead(history, 2)).toMatchObject({ deliveries: 2, usual: 8, slow: 30 });
+  });
+
+  it.each([
+    [7, 5, true, 7, 'stated'],
+    [7, 7, true, 7, 'stated'],
+    [7, 8, true, 8, 'learnt'],
+    [7, 8, false, 7, 'stated'],
+    [null, 8, false, 8, 'learnt'],
+    [7, null, true, 7, 'stated'],
+  ] as const)('of %s days stated and %s learnt, learning is %s: %s %s', (stated, usual, learns, days, from) => {
+    const learnt = usual === null ? null : { deliveries: 3, usual, slow: 20, onTime: 1, withDay: 1 };
+    expect(leadFor(stated, learnt, learns)).toEqual({ days, from });
+    expect(leadFor(null, null, learns)).toBeNull();
+  });
+
+  it('end on a day on which they deliver and we work, or on which we work where there is none', () => {
+    // The 23rd is a Monday.
+    const calendar = { today: '2026-11-23', workDays: new Set([1, 2, 3, 4, 5]) };
+    const on = (days: number, delivers: number[]) => expectedOn(days, calendar, new Set(delivers));
+    expect([on(0, [1, 2, 3, 4, 5]), on(1, [4]), on(4, [4]), on(5, [6, 7]), on(4, [5, 6])]).toEqual([
+      '2026-11-23',
+      '2026-11-26',
+      '2026-12-03',
+      '2026-11-30',
+      '2026-11-27',
+    ]);
   });
 });

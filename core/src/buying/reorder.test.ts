@@ -2,12 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayAfter } from '../days/index.ts';
 import { type Quantity, SCALE } from '../number/index.ts';
-import { type DayOfUse, proposeReorder } from './index.ts';
+import { type DayOfUse, proposeReorder, useSince } from './index.ts';
 
 const q = (n: number) => (n * SCALE) as Quantity;
 const use = (on: string, n: number): DayOfUse => ({ on, quantity: q(n) });
 
 describe('a reorder point', () => {
+  it('looks back on half a year, from the same weekday on', () => {
+    expect(useSince('2026-11-23')).toBe('2026-05-25');
+  });
+
   it('is the most that was used while a slow delivery would have been on its way', () => {
     const uses = [use('2026-06-01', 4), use('2026-06-20', 10), use('2026-06-24', 6), use('2026-06-30', 5)];
     expect(proposeReorder(uses, 7)).toEqual({ point: q(16), from: '2026-06-20', used: q(25) });
