@@ -223,3 +223,52 @@ describe('what is over', () => {
     }
   });
 });
+
+/**
+ * Deeds that name in their body what they go on with, by the address of what it is. What was drafted to be bought for a build
+ * is bought though the build is over.
+ */
+const naming: readonly (readonly [Deed, string, (record: Ended) => Promise<object> | object])[] = [
+  ['makeRun', '/api/builds/:id', ({ id }) => ({ goals: [{ kind: 'build', id }] })],
+  ['makeRun', '/api/orders/:id', ({ id }) => ({ goals: [{ kind: 'order', id }] })],
+  ['setPriorities', '/api/builds/:id', ({ id }) => first('build', id)],
+  ['setPriorities', '/api/orders/:id', ({ id, lineId }) => first('order', id, lineId)],
+  ['buildForOrders', '/api/orders/:id', ({ partId }) => ({ chosen: [{ partId, quantity: '1' }] })],
+  [
+    'setBuildFor',
+    '/api/orders/:id',
+    async ({ partId }) => ({ ...(await deeds.setBuildFor(ground)).body, orders: [{ partId, quantity: '1' }] }),
+  ],
+  ['expectOn', '/api/purchase-orders/:id', ({ lineId }) => ({ lines: [{ lineId, on: '2026-12-04' }] })],
+  ['changeTasks', '/api/tasks/:id', ({ id, version }) => ({ tasks: [{ id, version }], change: { personId: 2 } })],
+  [
+    'moveOnBoard',
+    '/api/builds/:id',
+    ({ id, version }) => ({ build: { id, version }, tasks: [], personId: 2, day: '2026-11-24' }),
+  ],
+];
+const first = (kind: 'build' | 'order', id: number, lineId?: number) => ({
+  lines: [{ kind, id, ...(lineId === undefined ? {} : { lineId }), was: null, rank: -1, reason: 'Fair' }],
+});
+
+it.each(naming)('what is over is named by no %s (%s)', async (name, path, body) => {
+  const records = (await ended[path]?.()) ?? [];
+  expect(records.length).toBeGreaterThan(0);
+  for (const record of records) {
+    const input = (await deeds[name](ground)) as Sent;
+    expect(await refusedWithout(name, { ...input, body: await body(record) }), JSON.stringify(record)).toMatch(/./);
+  }
+});
+
+it('what is over is not listed among those who go first', async () => {
+  const { id, version, lines } = await ground.order();
+  await server.call(api.setPriorities, { body: first('order', id) as never });
+  const listed = async () =>
+    (await server.call(api.priorities, {})).some((one) => one.kind === 'order' && one.id === id);
+  expect(await listed()).toBe(true);
+  const body = { version, lines: [{ lineId: lines[0]?.id ?? 0, quantity: '2' }] };
+  const shipment = await server.call(api.shipOrder, { params: { id }, body });
+  expect(await listed()).toBe(false);
+  await server.call(api.undoDocument, { params: { id: shipment.id }, body: {} });
+  expect(await listed()).toBe(true);
+});

@@ -1,5 +1,6 @@
 import { Refusal } from '@yosegi/core/refusal';
 import type { BodyOf, Doing } from '../command/doing.ts';
+import { isOrderOpen } from './sql.ts';
 
 /**
  * Says who goes before all others, who waits until they have theirs, and who is in turn again.
@@ -10,7 +11,8 @@ export async function setPriorities({ tx, person, now, changed }: Doing, { lines
   const before: BodyOf<'setPriorities'>['lines'] = [];
   for (const [index, { kind, id, was, rank, reason }] of lines.entries()) {
     const source = kind === 'order' ? await tx.models.sales_order.findByPk(id) : await tx.models.build.findByPk(id);
-    const isOpen = source?.state === 'confirmed' || source?.state === 'planned' || source?.state === 'on-bench';
+    const isOpen =
+      kind === 'order' ? await isOrderOpen(tx, id) : source?.state === 'planned' || source?.state === 'on-bench';
     // What is not open any more can still be put back in turn: it needs nothing.
     if (!source || (!isOpen && rank !== null)) throw new Refusal('unknown-line', {}, `lines.${index}.id`);
     const known = await tx.models.priority.findOne({ where: { kind, source_id: id } });

@@ -255,13 +255,20 @@ export async function coverSources(
   return [...named.values()].map((row) => ({ ...row, worth: row.kind === 'order' ? worthOf(row.id) : null }));
 }
 
+const STILL_OPEN = 'EXISTS (SELECT 1 FROM order_line l WHERE l.order_id = o.id AND l.quantity - l.dropped > l.shipped)';
+
+/** Whether anything of a confirmed order is still to be shipped. */
+export const isOrderOpen = async (db: Reader, id: number): Promise<boolean> =>
+  (await db.one(`SELECT o.id FROM sales_order o WHERE o.id = $1 AND o.state = 'confirmed' AND ${STILL_OPEN}`, [id])) !==
+  undefined;
+
 /** Open orders and builds that do not just go in turn. */
 export const priorities = (db: Reader) =>
   db.all<Priority>(
     `SELECT p.kind, p.source_id AS id, ifnull(o.number, b.number) AS number, ifnull(c.name, i.name) AS who, p.rank, p.reason,
        w.name AS by, p.set_at AS at
      FROM priority p JOIN person w ON w.id = p.set_by
-     LEFT JOIN sales_order o ON p.kind = 'order' AND o.id = p.source_id AND o.state = 'confirmed'
+     LEFT JOIN sales_order o ON p.kind = 'order' AND o.id = p.source_id AND o.state = 'confirmed' AND ${STILL_OPEN}
      LEFT JOIN customer c ON c.id = o.customer_id
      LEFT JOIN build b ON p.kind = 'build' AND b.id = p.source_id AND b.state IN ('planned', 'on-bench')
      LEFT JOIN item i ON i.id = b.item_id
