@@ -29,7 +29,8 @@ export const areas: readonly Area[] = [
     name: 'core',
     sources: 'core/src',
     takes: isSource,
-    tests: ['core', 'contract', 'web/src'],
+    // What is scarce and how it is shared is tested where the browser's workers ask for it.
+    tests: ['core', 'contract', 'web/src/workers'],
     together: false,
     leaves,
     sample: 1000,
