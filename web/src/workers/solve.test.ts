@@ -74,6 +74,25 @@ describe('who gets what is scarce', () => {
     expect(way.waits).toEqual([build(1)]);
   });
 
+  it.each([1, 2])('counts whom a build serves that could wait, over %s builds', (levels) => {
+    // By date the first order has all it wants of what its builds make; whoever comes after it lacks the part.
+    const between = levels === 2 ? [wants(build(12), 2, 3, '2026-11-30')] : [];
+    const some = world(
+      { 1: 3 },
+      [
+        wants(order(1), 4, 3, '2026-11-30'),
+        wants(build(11), 1, 3, '2026-11-30'),
+        ...between,
+        wants(order(2), 1, 3, '2026-12-02'),
+      ],
+      levels === 2 ? [made(11, 2, 3, 1), made(12, 4, 3, 1, order(1))] : [made(11, 4, 3, 1, order(1))],
+    );
+    const of = (first: number) => best(some, ({ id }) => (id === 1 ? first : 3));
+    expect(of(5).contest).toMatchObject({ parts: [1], rivals: [order(2), build(11)], orders: [order(1), order(2)] });
+    expect([of(5).way.whole, of(5).way.waits]).toEqual([[order(1)], []]);
+    expect([of(2).way.whole, of(2).way.waits]).toEqual([[order(2)], [build(11)]]);
+  });
+
   it('says nothing where nothing is scarce, and looks only at the parts asked for', () => {
     expect(best(world({ 1: 9 }, [wants(order(1), 1, 4, TODAY)], []), () => 1).contest).toMatchObject({
       parts: [],
