@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dayAfter, daysBetween, dayWritingOf, isDay, readDay, writeDay } from './index.ts';
+import { dayAfter, daysBetween, dayWritingOf, isDay, isPast, readDay, writeDay } from './index.ts';
 
 /** A Wednesday. */
 const TODAY = '2026-11-25';
@@ -58,6 +58,7 @@ describe('a day that somebody typed', () => {
     expect(readDay('25/12', american, TODAY)).toBe('2026-12-25');
     expect(readDay('12/25/2026', british, TODAY)).toBe('2026-12-25');
     expect(readDay('26-12-05', swedish, TODAY)).toBe('2026-12-05');
+    expect(readDay('25-12-2026', swedish, TODAY)).toBe('2026-12-25');
     expect(readDay('5. März', german, TODAY)).toBe('2027-03-05');
     expect(readDay('Freitag', german, TODAY)).toBe('2026-11-27');
   });
@@ -77,6 +78,8 @@ describe('a day that somebody typed', () => {
     '1e3',
     '25*11',
     '+',
+    '+3 dozen',
+    'in +3',
     '99999',
   ])('is none of %j', (typed) => {
     for (const writing of [british, american, german, swedish]) expect(readDay(typed, writing, TODAY)).toBeNull();
@@ -96,6 +99,15 @@ describe('a day that somebody typed', () => {
 });
 
 describe('days', () => {
+  it('are past from the day after them on, and none is where nobody knows it', () => {
+    expect(['2026-11-24', TODAY, '2026-11-26', null].map((day) => isPast(day, TODAY))).toEqual([
+      true,
+      false,
+      false,
+      false,
+    ]);
+  });
+
   it.each([
     '2026-99-99',
     '2026-02-30',
