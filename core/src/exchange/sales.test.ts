@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { company, faults, known, plan } from '../../test/world.ts';
-import type { FileRecord } from './index.ts';
+import { type FileRecord, fileKinds } from './index.ts';
 
 const lark = { code: 'LARK', name: 'Larkfield', archived: false };
 const around = (more: Parameters<typeof company>[0] = {}) =>
@@ -46,6 +46,24 @@ describe('a file of customers', () => {
   it('keeps the lines of an address, however they are parted', () => {
     const [change] = plan('customers', [{ code: 'A', name: 'A', billing: 'Lane 1; Town\r\n4402' }], around()).changes;
     expect(change?.rows[0]?.billing).toBe('Lane 1\nTown\n4402');
+    const [plain] = plan('customers', [{ code: 'A', name: 'A', delivery: ' Lane 1\n\n Town ' }], around()).changes;
+    expect(plain?.rows[0]?.delivery).toBe('Lane 1\nTown');
+  });
+
+  it('takes what is just allowed, and nothing beyond it', () => {
+    const right = { code: 'A', name: 'A', email: 'a.b@shop.example.org', discount: '100', transportDays: '365' };
+    const of = (more: FileRecord) => faults('customers', [{ ...right, ...more }], around()).flat();
+    expect([of({}), of({ transportDays: '0', discount: '0', email: '' })]).toEqual([[], []]);
+    for (const email of ['a@b', 'a b@c.org', 'a@b@c.org', 'a@b.o g', '@b.org', 'a@.', 'a@b.'])
+      expect(of({ email }), email).toEqual([expect.stringMatching(/^email: invalid/)]);
+    for (const transportDays of ['366', '1.5', '-1', 'two'])
+      expect(of({ transportDays }), transportDays).toEqual([expect.stringMatching(/^transportDays: out-of-range/)]);
+    expect(of({ discount: '100.0001' })).toHaveLength(1);
+  });
+
+  it('says what its rows are about, by code and name', () => {
+    const subject = fileKinds.customers.subjectOf;
+    expect([subject({ code: 'A', name: 'Ash' }), subject({ code: 'A' }), subject({})]).toEqual(['A, Ash', 'A', '']);
   });
 });
 
