@@ -217,7 +217,10 @@ describe('who gets what is scarce', () => {
     }),
     { maxLength: 3 },
   );
-  const shelves = fc.array(fc.integer({ min: 0, max: 9 }), { minLength: 6, maxLength: 6 });
+  // Below zero something is owed to a shelf, before everybody.
+  const shelves = fc.array(fc.integer({ min: -2, max: 9 }), { minLength: 6, maxLength: 6 });
+  /** By item, what a reorder point wants of it, after everybody. */
+  const points = fc.array(fc.constantFrom(0, 0, 0, 4), { minLength: 6, maxLength: 6 });
   const purchases = fc.array(fc.record({ item: raw, n: some, on: day }), { maxLength: 4 });
 
   const looked = fc.option(fc.subarray([1, 2, 3, 4, 5], { minLength: 1 }), { freq: 2 });
@@ -231,7 +234,8 @@ describe('who gets what is scarce', () => {
         purchases,
         fc.boolean(),
         looked,
-        (asked, making, shelf, coming, byWorth, only) => {
+        points,
+        (asked, making, shelf, coming, byWorth, only, again) => {
           const demands = [
             ...asked.flatMap(({ on, wants: all, transport, priority }, at) =>
               all.map(({ item, n, begun }) => wants(order(at + 1), item, n, on, begun, { transport, priority })),
@@ -241,6 +245,9 @@ describe('who gets what is scarce', () => {
               // What is made of what is made.
               ...(product === 5 && ofMade ? [wants(build(at + 1), 4, 1, on, begun)] : []),
             ]),
+            ...again.flatMap((n, item) =>
+              n > 0 && item > 0 ? [wants({ kind: 'reorder', id: item }, item, n, null)] : [],
+            ),
           ];
           const supplies = [
             ...coming.map(({ item, n, on }, at) => bought(at + 1, item, n, on)),
