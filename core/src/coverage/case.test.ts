@@ -139,6 +139,24 @@ describe('a case', () => {
     ]);
     const empty = changed(some, [{ what: 'missing', itemId: 1, quantity: q(99) }]);
     expect(empty.usable(1)).toBe(0);
+    // Where several stores have some, the fullest lacks it first, and one below zero lacks nothing more.
+    const [one] = [...some.known.items.values()].filter(({ id }) => id === 1);
+    if (!one) throw new Error('no item');
+    const stock = new Map([
+      [1, q(2)],
+      [2, q(5)],
+      [3, q(-1)],
+    ]);
+    const stores = new World({ ...some.known, items: new Map(some.known.items).set(1, { ...one, stock }) });
+    const left = (n: number) =>
+      [...(changed(stores, [{ what: 'missing', itemId: 1, quantity: q(n) }]).known.items.get(1)?.stock ?? [])].map(
+        ([, there]) => there / SCALE,
+      );
+    expect([left(4), left(6), left(9)]).toEqual([
+      [2, 1, -1],
+      [1, 0, -1],
+      [0, 0, -1],
+    ]);
   });
 
   it('uses an alternate for the last in turn, by its ratio', () => {
@@ -206,6 +224,9 @@ describe('a case', () => {
       [['2026-12-03', false]],
       [['2026-12-04', false]],
     ]);
+    // In whatever order its lines stand.
+    const other = world({ 1: 5 }, [wants(61, 1, 2, '2026-12-04'), wants(61, 1, 2, '2026-11-27')], []);
+    expect(standings(other).map(({ wantedOn }) => wantedOn)).toEqual(['2026-12-04']);
   });
 
   it('builds more of what has a definition in use, after everybody else', () => {
@@ -238,6 +259,21 @@ describe('a case', () => {
       new Map<unknown, string>([['case', calendar.today], [62, ''], [61, calendar.today]]), // biome-ignore format: as one reads it
     );
     expect(changed(made, [{ what: 'build', itemId: 2, quantity: q(1), on: null }]).known).toEqual(made.known);
+    // Several come after each other, in the steps of what they need.
+    const fine = new World({
+      ...made.known,
+      items: new Map([...made.known.items].map(([id, item]) => [id, { ...item, decimals: id === 1 ? 3 : 0 }])),
+    });
+    const two = [1, 2].map((n): Change => ({ what: 'build', itemId: 3, quantity: q(n), on: null }));
+    const planned = [...changed(fine, two).known.demands.values()].filter(({ source }) => source.id < 0);
+    expect(planned.map(({ quantity, decimals }) => [quantity / SCALE, decimals])).toEqual([
+      [2, 3],
+      [4, 3],
+    ]);
+    const [first, second] = planned.map(({ turn, source }) => ({ age: turn.age, id: source.id }));
+    expect(first?.age).toBeGreaterThan(1e13);
+    expect(second?.age).toBeGreaterThan(first?.age ?? 0);
+    expect(second?.id).not.toBe(first?.id);
   });
 
   it('is late where it is whole after the day it was wanted, or nobody knows', () => {
