@@ -11,12 +11,11 @@ export async function everyRow<Row>(
   pages: UsedPages<Row>,
   onRead: (rows: number) => void = () => {},
 ): Promise<readonly Row[]> {
-  let read = await pages.fetchNextPage();
+  let read = await pages.fetchNextPage({ throwOnError: true });
   while (read.hasNextPage) {
     onRead(read.data?.pages.reduce((sum, page) => sum + page.rows.length, 0) ?? 0);
-    read = await pages.fetchNextPage();
+    read = await pages.fetchNextPage({ throwOnError: true });
   }
-  if (read.error) throw read.error;
   return read.data?.pages.flatMap((page) => page.rows) ?? [];
 }
 
