@@ -108,4 +108,23 @@ describe('a scan on a run', () => {
     expect(read('b-0001')).toEqual({ is: 'goal', goal: goals[0] });
     expect(read('HONEY')).toEqual({ is: 'unknown' });
   });
+
+  it('of another lot leads to where that one is wanted from the same bin, and nowhere else', () => {
+    const other = (binId: number, code: string, lot: string, id = 1) =>
+      stop(binId, code, [line(1, 12, '2')], { key: `${binId}:${code}:${lot}`, lot, item: { ...lots.item, id, code } });
+    const stops = [lots, other(1, 'WAX', 'L2'), other(2, 'WAX', 'L3'), other(1, 'HONEY', 'L4', 2)];
+    const label = (lot: string) => readRunScan(`(10)${lot}`, { now: lots, stops, goals, stores });
+    expect(label('L2')).toEqual({ is: 'stop', key: '1:WAX:L2', scan: { lot: 'L2' } });
+    for (const lot of ['L1', 'L3', 'L4']) expect(label(lot), lot).toEqual({ is: 'goods', scan: { lot } });
+  });
+
+  it('finds the goods of another stop, and with no stop left only benches and bins', () => {
+    expect(read('SCALE')).toEqual({ is: 'stop', key: scales.key, scan: {} });
+    const done = (text: string) => readRunScan(text, { now: null, stops: [], goals, stores });
+    expect([done(' B-0001 ').is, done('MAIN/A1'), done('WAX')]).toEqual([
+      'goal',
+      { is: 'wrong', was: 'bin A1' },
+      { is: 'unknown' },
+    ]);
+  });
 });

@@ -93,6 +93,25 @@ describe('what taking apart brings back, while it is typed', () => {
     );
   });
 
+  it('some of the value may be written off for this once, and the shares part what is left', () => {
+    const off = (percent: string, typed = new Map<number, object>(), more: Partial<ApartPlan> = {}) =>
+      figures(reckonApart(plan(more), '1', typed, 'written-off', percent));
+    // Of 27.00 a tenth is written off; 24.30 is parted 50/30/20.
+    expect(off('10')).toMatchObject({
+      writtenOff: '2.7',
+      rows: ['1 1 0 0 12.15', '1 1 0 0 7.29', '1 1 0 0 4.86'],
+      faults: [],
+    });
+    expect(off('10', new Map([[1, { share: '60' }]]))).toMatchObject({
+      writtenOff: '2.7',
+      rows: ['1 1 0 0 16.2', '1 1 0 0 4.86', '1 1 0 0 3.24'],
+    });
+    expect(off('100')).toMatchObject({ writtenOff: '27', rows: ['1 1 0 0 0', '1 1 0 0 0', '1 1 0 0 0'] });
+    expect(off('101').faults).toEqual(['writeOff']);
+    expect(off('10', new Map([[2, { share: '95' }]])).faults).toEqual(['lines.1.share']);
+    expect(off('').writtenOff).toBe('0');
+  });
+
   it('what cannot be is told at its field, and what is left out is missing', () => {
     const said = (typed: object, quantity = '1') =>
       figures(reckonApart(plan(), quantity, new Map([[1, typed]]), 'written-off'));
