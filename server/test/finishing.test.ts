@@ -185,4 +185,31 @@ describe('a rework', () => {
       code: 'not-a-rework',
     });
   });
+
+  it('may give back a unit by its serial number that has been here before, never one that is here', async () => {
+    const [lamp, clock] = [
+      await shop.item('LAMP', { source: 'both' }),
+      await shop.item('CLOCK', { tracking: 'serial' }),
+    ];
+    await shop.receive(lamp, '1', '40');
+    await shop.receive(clock, '2', '9', 0, { serials: ['C-1', 'C-2'] });
+    const gone = { itemId: clock.id, binId: shop.bin(0), change: '-1', serials: ['C-1'] };
+    await server.call(api.adjust, { body: { reasonId: 1, lines: [gone] } });
+    await define(lamp, [partLine(lamp, '1'), partLine(wax as Item, '1')], 'rework');
+    const id = await onBench(lamp, '1', 'rework');
+    await shop.pickAll(id);
+    const out = (serial: string) => [
+      { itemId: clock.id, quantity: '1', went: 'stock', share: '25', serials: [serial] },
+    ];
+    expect(await server.refused(api.finish, await finish(id, '1', { out: out('C-2') }))).toMatchObject({
+      code: 'serial-clash',
+      field: 'out.0.serials',
+    });
+    await server.call(api.finish, await finish(id, '1', { out: out('C-1') }));
+    const { rows } = await server.call(api.serials, { params: { id: clock.id }, query: {} });
+    expect(rows.map(({ code, cost }) => [code, cost])).toEqual([
+      ['C-1', '10'],
+      ['C-2', '9'],
+    ]);
+  });
 });
