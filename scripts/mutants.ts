@@ -25,6 +25,9 @@ const { values, positionals } = parseArgs({
   },
 });
 
+// Ended by hand, it still ends what it has started.
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(1));
+
 let good = true;
 for (const area of areas.filter(({ name }) => positionals.length === 0 || positionals.includes(name))) {
   const outcomes = await letLoose(area);

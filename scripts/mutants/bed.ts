@@ -5,7 +5,9 @@ import type { Answer, Ask } from './bed-process.ts';
 export class Bed {
   private process: ChildProcess | null = null;
 
-  private constructor(private readonly args: readonly string[]) {}
+  private constructor(private readonly args: readonly string[]) {
+    process.on('exit', () => this.close());
+  }
 
   static async open(work: string, together: boolean): Promise<Bed> {
     const bed = new Bed(together ? [work, 'together'] : [work]);
@@ -17,6 +19,8 @@ export class Bed {
     const child = fork('scripts/mutants/bed-process.ts', [...this.args], {
       execArgv: ['--import', 'tsx'],
       silent: true,
+      // With a group of its own, what it has started ends with it: a mutant may run for ever in there.
+      detached: true,
     });
     this.process = child;
     child.stderr?.on('data', (text: Buffer) => process.env.BED && process.stderr.write(text));
@@ -40,13 +44,17 @@ export class Bed {
       child.send(ask);
     });
     if (answer) return answer;
-    child.kill('SIGKILL');
+    this.close();
     await this.start();
     return null;
   }
 
   close(): void {
-    this.process?.kill('SIGKILL');
+    try {
+      if (this.process?.pid) process.kill(-this.process.pid, 'SIGKILL');
+    } catch {
+      // It is gone already.
+    }
   }
 }
 
