@@ -256,3 +256,23 @@ describe('several counts of one bin at once', () => {
     await own.close();
   });
 });
+
+it('a count can be of a group of items, or of what one supplier sells', async () => {
+  const own = await TestServer.start();
+  const at = await Workshop.open(own);
+  const supplier = await own.call(api.createSupplier, { body: { code: 'CNT', name: 'Counted & Co' } });
+  await at.receive(await at.item('SOLD', { suppliers: [{ supplierId: supplier.id, code: '', price: '1' }] }), '5', '1');
+  await at.receive(await at.item('MADE', { source: 'made' }), '5', '1');
+  await at.receive(await at.item('WAX', { tracking: 'lot' }), '5', '1', 0, { lot: 'A' });
+  await at.receive(await at.item('BELL', { tracking: 'serial' }), '1', '1', 0, { serials: ['B1'] });
+  const begin = async (more: object) => {
+    const begun = await own.did('count', api.beginCount, { body: { binIds: [...at.bins], ...more } });
+    await own.call(api.cancelCount, { params: { id: begun.id }, body: { version: begun.version } });
+    return [begun.scope, begun.sheet.map((line) => line.code)];
+  };
+  expect(await begin({ supplierId: supplier.id })).toEqual(['Main store · what Counted & Co sells', ['SOLD']]);
+  expect(await begin({ group: 'made' })).toEqual(['Main store · made items', ['MADE']]);
+  expect((await begin({ group: 'lot' }))[1]).toEqual(['WAX']);
+  expect((await begin({ group: 'serial' }))[1]).toEqual(['BELL']);
+  await own.close();
+});

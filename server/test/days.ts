@@ -24,10 +24,10 @@ export class World {
   private constructor(
     readonly server: TestServer,
     readonly shop: Workshop,
-    /** A1, A2, B1 and a quarantine bin. */
+    /** A1, A2, B1 and, in another store, a quarantine bin and a shelf. */
     readonly bins: readonly number[],
     readonly items: Readonly<Record<'wood' | 'glue' | 'box' | 'wax' | 'scale' | 'kit', Item>>,
-    readonly supplierId: number,
+    readonly supplierIds: readonly number[],
     readonly holdReason: number,
     readonly customerId: number,
   ) {}
@@ -54,13 +54,21 @@ export class World {
     ]);
     await shop.behave(kit, { made: 'packed-per-order', onOrder: 'swaps', swapFor: 'anything' });
     const customerId = await shop.customer('LARK');
-    const supplier = { code: 'SUP', name: 'Supplier', email: 'a@supplier.example' };
-    const { id } = await server.call(api.createSupplier, { body: supplier });
-    const quarantine = { code: 'Q1', pickingOrder: 9, kind: 'quarantine' as const };
-    const bin = await server.call(api.createBin, { params: { id: shop.store.id }, body: quarantine });
+    const suppliers: number[] = [];
+    for (const code of ['EAST', 'WEST']) {
+      const body = { code, name: code, email: `a@${code}.example`, leadDays: code === 'EAST' ? 3 : 9 };
+      suppliers.push((await server.call(api.createSupplier, { body })).id);
+    }
+    const { id } = await server.call(api.createStore, { body: { code: 'YARD', name: 'Yard' } });
+    const bins = [...shop.bins];
+    for (const [code, kind] of [
+      ['Q1', 'quarantine'],
+      ['Y1', 'shelf'],
+    ] as const)
+      bins.push((await server.call(api.createBin, { params: { id }, body: { code, kind, pickingOrder: 9 } })).id);
     const reasons = await server.call(api.reasons, {});
     const hold = reasons.find(({ usedFor }) => usedFor === 'hold')?.id ?? 0;
-    return new World(server, shop, [...shop.bins, bin.id], { wood, glue, box, wax, scale, kit }, id, hold, customerId);
+    return new World(server, shop, bins, { wood, glue, box, wax, scale, kit }, suppliers, hold, customerId);
   }
 
   get call() {
@@ -149,6 +157,7 @@ export class World {
   }
 }
 
+const oneOf = (...some: number[]) => fc.constantFrom(...some);
 const money = nat(900).map((cents) => (cents / 100).toFixed(2));
 const override = (on: boolean) => (on ? { override: { reason: 'the owner said so' } } : {});
 const serial = (n: number) => `SC-${String(n).padStart(3, '0')}`;
@@ -179,13 +188,16 @@ const start = step(fc.tuple(nat(9), fc.boolean(), nat(5)), async (world, [n, for
   await world.call(api.startBuild, { params: { id: build.id }, body });
 });
 
-const pick = step(fc.tuple(nat(9), from1(12), fc.boolean(), nat(1)), async (world, [n, quantity, force, bin]) => {
-  const build = await world.openBuild(n, 'on-bench');
-  const line = build?.lines[0];
-  if (!build || !line) return;
-  const lines = [{ lineId: line.id, binId: world.bin(bin), quantity: String(quantity) }];
-  await world.call(api.pick, { params: { id: build.id }, body: { lines, ...override(force) } });
-});
+const pick = step(
+  fc.tuple(nat(9), from1(12), fc.boolean(), oneOf(0, 1, 4)),
+  async (world, [n, quantity, force, bin]) => {
+    const build = await world.openBuild(n, 'on-bench');
+    const line = build?.lines[0];
+    if (!build || !line) return;
+    const lines = [{ lineId: line.id, binId: world.bin(bin), quantity: String(quantity) }];
+    await world.call(api.pick, { params: { id: build.id }, body: { lines, ...override(force) } });
+  },
+);
 
 const finish = step(
   fc.tuple(nat(9), from1(6), nat(2000), fc.boolean(), fc.boolean()),
@@ -220,7 +232,7 @@ const apart = step(fc.tuple(from1(3), nat(9), fc.boolean()), async (world, [unit
 });
 
 /** From where some stands, most of the time, to anywhere. */
-const move = step(fc.tuple(nat(3), from1(9), nat(9), nat(3), nat(40)), async ({ items, plain, bin, call }, drawn) => {
+const move = step(fc.tuple(nat(3), from1(9), nat(9), nat(4), nat(40)), async ({ items, plain, bin, call }, drawn) => {
   const [kind, n, from, to, named] = drawn;
   const item = kind < 2 ? plain(kind) : kind === 2 ? items.wax : items.scale;
   const places = (await call(api.itemBins, { params: { id: item.id } })).filter((place) => place.kind !== 'bench');
@@ -290,7 +302,7 @@ const revalue = step(fc.tuple(nat(4), money, fc.boolean()), async ({ items, call
 });
 
 /** Counts a bin now; approved is it some other time. */
-const count = step(fc.tuple(nat(2), nat(9), nat(40)), async ({ call, bin }, [index, n, extra]) => {
+const count = step(fc.tuple(oneOf(0, 1, 2, 4), nat(9), nat(40)), async ({ call, bin }, [index, n, extra]) => {
   const { id } = await call(api.beginCount, { body: { binIds: [bin(index)] } });
   const { sheet } = await call(api.count, { params: { id } });
   for (const line of sheet) {
@@ -314,7 +326,8 @@ const approve = step(nat(9), async ({ call }, n) => {
 });
 
 const buy = step(fc.tuple(from1(9), from1(12), fc.boolean(), money), async (world, [ordered, came, more, unitCost]) => {
-  const { supplierId, items, call, bin } = world;
+  const { supplierIds, items, call, bin } = world;
+  const supplierId = supplierIds[came % 2] ?? 0;
   const order = { supplierId, lines: [{ itemId: items.wood.id, quantity: String(ordered), price: '2' }] };
   const { orders } = await call(api.createPurchases, { body: { orders: [order], send: 'mailbox' } });
   const params = { id: orders[0]?.id ?? 0 };

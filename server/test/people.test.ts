@@ -10,6 +10,19 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 describe('the company', () => {
+  it('has what the owner entered; saved from an old page, it shows what is there now', async () => {
+    const { company } = await server.call(api.session, {});
+    const body = { name: 'Papers Ltd', address: 'Lane 1\nTown', email: 'a@papers.example', version: company.version };
+    expect(await server.call(api.updateCompany, { body })).toMatchObject({ name: 'Papers Ltd' });
+    expect(await server.refused(api.updateCompany, { body })).toMatchObject({
+      code: 'stale-save',
+      facts: { current: { address: 'Lane 1\nTown' } },
+    });
+    expect(await server.refused(api.updateCompany, { body: { ...body, email: 'nobody' } })).toMatchObject({
+      field: 'email',
+    });
+  });
+
   it('says in which currency and language it writes and on which days it works, and leaves what is left out', async () => {
     const { company } = await server.call(api.session, {});
     expect(company).toMatchObject({ currency: 'EUR', locale: 'en', workDays: [1, 2, 3, 4, 5], setupStep: null });

@@ -1,4 +1,5 @@
 import type { Movement, StockDocument } from '@yosegi/contract';
+import { formatDecimal } from '@yosegi/core/number';
 
 const SCALE = 1_000_000n;
 
@@ -62,6 +63,20 @@ export class SlowBooks {
   returned(itemId: number) {
     const own = [...this.held.values()].filter((one) => one.itemId === itemId);
     return { quantity: sum(own.map(({ quantity }) => quantity)), value: sum(own.map(({ value }) => value)) };
+  }
+
+  /** What stands where, by item, lot, bin and what holds it. */
+  standing(): [key: string, quantity: string][] {
+    const all = new Map<string, bigint>();
+    for (const [place, quantity] of this.places) {
+      const [itemId, lot, , ...where] = place.split('|');
+      const key = [itemId, lot, ...where].join('|');
+      all.set(key, (all.get(key) ?? 0n) + quantity);
+    }
+    return [...all]
+      .filter(([, quantity]) => quantity !== 0n)
+      .map(([key, quantity]): [string, string] => [key, formatDecimal(Number(quantity))])
+      .sort();
   }
 
   /** As the item page shows it. */

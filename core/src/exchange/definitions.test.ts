@@ -59,13 +59,13 @@ describe('definitions', () => {
       {
         component: 'PIN',
         quantity: '3',
-        comesBack: 'no',
+        comesBack: 'N',
         share: '7',
         waste: '',
         taken: 'when finished',
         text: 'ignored',
       },
-      { rate: 'BENCH HOUR', quantity: '7.5', text: 'Glue', waste: '9', counted: 'per run' },
+      { rate: 'BENCH HOUR', quantity: '7.5', text: 'Glue', waste: '9', counted: 'Per  Run' },
       { text: 'Stamp', quantity: '1.25' },
       { text: 'Mind the grain', counted: 'per run', quantity: '' },
     ].map((cells) => ({ product: '', ...cells }) as FileRecord);
@@ -156,6 +156,8 @@ describe('definitions', () => {
       faults('definitions', [part({ share: a }), part({ component: 'PIN', share: b, comesBack })]).flat();
     expect(shares('60', '40')).toEqual([]);
     expect(shares('60', '30')[0]).toContain('share: shares-under');
+    // Nothing else comes back to take the rest.
+    expect(shares('60', '', 'no')[0]).toContain('share: shares-under');
     // What stays gone has no share, whatever the file says.
     expect(shares('100', '50', 'no')).toEqual([]);
   });

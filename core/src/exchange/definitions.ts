@@ -79,7 +79,7 @@ export const definitionFile: FileKind<ImportWorld> = {
     { key: 'made', title: 'Made', aliases: ['made or packed'] },
     { key: 'paperwork', title: 'Paperwork', aliases: ['customer paperwork', 'print contents'] },
     { key: 'onOrder', title: 'On an order', aliases: ['contents on order', 'on order'] },
-    { key: 'partsDiscount', title: 'Discount on parts', aliases: ['parts discount', 'discount'] },
+    { key: 'partsDiscount', title: 'Discount on parts', amount: true, aliases: ['parts discount', 'discount'] },
     { key: 'kind', title: 'Kind', aliases: ['line kind', 'line type', 'type'] },
     {
       key: 'component',

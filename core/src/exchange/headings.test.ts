@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { faults } from '../../test/world.ts';
 import { type FileKindName, fileKinds, guessMatching } from './index.ts';
 
 /** What stands above columns in files of others, and what is meant; each is found without any other beside it. */
@@ -97,4 +98,32 @@ describe.each(Object.keys(others) as FileKindName[])('a file of %s', (kind) => {
   it.each(Object.entries(others[kind]))('%s is found under what others call it', (key, titles) => {
     for (const title of titles) expect(guessMatching([title], columns), title).toEqual([key]);
   });
+});
+
+/** What a row cannot be without, and which columns hold amounts: in them a file’s decimal sign is heard. */
+const needed: Readonly<Record<FileKindName, readonly [required: string, amounts: string]>> = {
+  items: ['code name', 'sellPrice reorderPoint standardCost'],
+  stock: ['item bin quantity unitCost', 'quantity unitCost'],
+  prices: ['item supplier price', 'price pack minimum'],
+  definitions: ['product', 'makes partsDiscount quantity waste share tolerance'],
+  customers: ['code name', 'discount'],
+  orders: ['order item quantity', 'quantity price shipped'],
+};
+
+it.each(Object.keys(needed) as FileKindName[])('a row of %s says what it needs', (kind) => {
+  const { columns } = fileKinds[kind];
+  const keys = (some: typeof columns) => some.map(({ key }) => key).join(' ');
+  expect([keys(columns.filter((one) => one.required)), keys(columns.filter((one) => one.amount))]).toEqual(
+    needed[kind],
+  );
+  const row = Object.fromEntries(columns.map(({ key }) => [key, '']));
+  const missing = faults(kind, [row])[0]?.filter((fault) => fault.includes('cell-missing'));
+  expect(missing?.map((fault) => fault.split(':')[0])).toEqual(needed[kind][0].split(' '));
+});
+
+it('fields of their own are kept of items and customers, and passed over elsewhere', () => {
+  expect(Object.entries(fileKinds).flatMap(([name, kind]) => (kind.hasFields ? name : []))).toEqual([
+    'items',
+    'customers',
+  ]);
 });

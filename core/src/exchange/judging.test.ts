@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { company as around, faults, known, plan } from '../../test/world.ts';
-import { type FileKindName, type FileRecord, fileKinds, type ImportWorld, planImport, readWord } from './index.ts';
+import {
+  breaksIn,
+  type FileKindName,
+  type FileRecord,
+  fileKinds,
+  type ImportWorld,
+  planImport,
+  readWord,
+  writeBreaks,
+} from './index.ts';
 
 const only = (kind: FileKindName, row: FileRecord, from?: ImportWorld) => faults(kind, [row], from)[0];
 const record = (kind: FileKindName, row: FileRecord, from: ImportWorld = around()) =>
@@ -249,6 +258,15 @@ describe('prices by quantity, patterns and rules of lots', () => {
     ] as const)
       expect([cell, breaks(cell)]).toEqual([cell, [expect.objectContaining({ column: 'breaks', code })]]);
   });
+});
+
+it('breaks of a price are taken apart as they were put together', () => {
+  const breaks = [
+    ['100', '1.8'],
+    ['1000', '1.5'],
+  ] as const;
+  expect(breaksIn(writeBreaks([...breaks].reverse()))).toEqual(breaks);
+  expect(breaksIn('')).toEqual([]);
 });
 
 describe('prices', () => {

@@ -25,7 +25,7 @@ export const orderFile: FileKind<ImportWorld> = {
     { key: 'item', title: 'Item', required: true, aliases: ['item code', 'code', 'sku', 'article', 'product'] },
     { key: 'quantity', title: 'Quantity', required: true, amount: true, aliases: ['qty', 'amount', 'pieces'] },
     { key: 'price', title: 'Price', amount: true, aliases: ['unit price', 'price each', 'net price'] },
-    { key: 'shipped', title: 'Shipped', aliases: ['delivered', 'sent'] },
+    { key: 'shipped', title: 'Shipped', amount: true, aliases: ['delivered', 'sent'] },
   ],
   hasFields: false,
   spansRows: true,

@@ -127,8 +127,38 @@ describe('a file of orders', () => {
     const odd = around({ known: [known('NAIL', { hasPrice: false }), known('PIN', { notForSale: true })] });
     expect(first({}, odd)).toBe('price-unknown');
     expect(first({ item: 'PIN' }, odd)).toBe('order-record-only');
-    expect(
-      faults('orders', [row(), row({ customer: 'larkfield', wantedOn: '2026-12-24' })], around())[1]?.[0],
-    ).toContain('shared-differs');
+    expect(faults('orders', [row({ wantedOn: '2026-12-23' }), row({ wantedOn: '2026-12-24' })], around())[1]).toEqual([
+      'wantedOn: shared-differs {"first":"2026-12-23"}',
+    ]);
+    const ash = around({
+      customers: new Map([
+        ['lark', lark],
+        ['ash', { ...lark, code: 'ASH' }],
+      ]),
+    });
+    expect(faults('orders', [row(), row({ customer: 'ash' })], ash)[1]).toEqual([
+      'customer: shared-differs {"first":"LARK"}',
+    ]);
+    const all = (more: FileRecord, world = around()) => faults('orders', [row(more)], world)[0];
+    expect(all({ state: 'cancelled' })).toEqual([
+      'state: word-unknown {"typed":"cancelled","known":["quote","confirmed"]}',
+    ]);
+    const gone = around({ known: [known('NAIL', { archived: true })] });
+    expect(all({}, gone)).toEqual(['item: item-archived {"name":"The NAIL"}']);
+    expect(all({}, odd)).toEqual(['price: price-unknown {"name":"The NAIL"}']);
+    expect(all({ item: 'PIN' }, odd)).toEqual(['item: order-record-only {"name":"The PIN"}']);
+    expect(all({ customer: 'old' })).toEqual(['customer: customer-archived {"name":"Old"}']);
+    for (const column of ['order', 'reference'])
+      expect([column, all({ [column]: 'x'.repeat(120) }), all({ [column]: 'x'.repeat(121) })]).toEqual([
+        column,
+        [],
+        [`${column}: text-too-long {"most":120,"is":121}`],
+      ]);
+  });
+
+  it('is kept in our own words, whatever they were written in', () => {
+    const typed = row({ state: 'ORDERED', price: '', shipped: '0,0', wantedOn: '' });
+    const [change] = plan('orders', [typed], around(), 'comma').changes;
+    expect(change?.rows[0]).toMatchObject({ customer: 'LARK', state: 'confirmed', price: '', shipped: '0' });
   });
 });

@@ -11,6 +11,7 @@ describe('barcodes', () => {
   it('takes own codes as they are, and GTINs without their spaces', () => {
     expect(readBarcode(' HB-0042/a ')).toBe('HB-0042/a');
     expect(readBarcode('4 006381 333931')).toBe('4006381333931');
+    expect(readBarcode(' x ')).toBe('x');
     expect(isGtin('HB-0042')).toBe(false);
   });
 

@@ -43,7 +43,19 @@ describe('a number that somebody typed', () => {
   });
 
   it('stays as it is where no number can be made of it', () => {
-    for (const text of ['', 'abc', '1,2,3', '1.2.3', '1,23,45', '1.5,5.5', '-', 'box 3'])
+    for (const text of [
+      '',
+      'abc',
+      '1,2,3',
+      '1.2.3',
+      '1,23,45',
+      '1234,567,890',
+      '1234,567.5',
+      'x1,234,567',
+      '1.5,5.5',
+      '-',
+      'box 3',
+    ])
       expect(readLocal(text, english)).toEqual({ plain: text, isDoubtful: false });
   });
 

@@ -149,5 +149,6 @@ describe('splitByWeight', () => {
   it('gives the odd piece to the largest remainder', () => {
     expect(splitByWeight(100, [1, 1, 1])).toEqual([34, 33, 33]);
     expect(splitByWeight(10, [15, 25, 60])).toEqual([2, 2, 6]);
+    expect(splitByWeight(10, [])).toEqual([]);
   });
 });

@@ -26,6 +26,8 @@ describe('typed quantities', () => {
     ['1 pallet', each, '480'],
     ['1/2 m', metre, '0.5'],
     ['1 1/2', metre, '1.5'],
+    ['3/16 m', { unit: 'm', decimals: 4, measures: [] }, '0.1875'],
+    ['1/10', metre, '0.1'],
     ['46 cm', metre, '0.46'],
     ['.25', metre, '0.25'],
     ['-3 box', each, '-36'],

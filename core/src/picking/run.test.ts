@@ -91,6 +91,12 @@ describe('a pick run', () => {
       ['3:8:', null, q(1)],
       ['5:9:3', '1:9:2', q(1)],
     ]);
+    // What expires first is taken first wherever it lies; of what expires on one day, what is met first.
+    const few = stopsOf([want(build(1), 9, 6)], [...lots, shelf(6, 9, 4, { lotId: 4, day: '2026-12-01' })]);
+    expect(few.stops.map(({ lotId, quantity }) => [lotId, quantity])).toEqual([
+      [1, q(4)],
+      [4, q(2)],
+    ]);
     const bins = [shelf(1, 7, 5), shelf(2, 7, 5)];
     expect(stopsOf([{ ...want(build(1), 7, 6), fromBinId: 2 }], bins).stops.map((stop) => stop.quantity)).toEqual([
       q(1),
@@ -155,6 +161,15 @@ describe('a pick run', () => {
       { storeId: 1, goals: [build(1), build(2)], stops: 2, shared: 2, saved: 2 },
       { storeId: 1, goals: [order(1)], stops: 1, shared: 0, saved: 0 },
       { storeId: 2, goals: [order(2)], stops: 1, shared: 0, saved: 0 },
+    ]);
+    // The run that saves the most comes first, wherever it is; of those that save as much, the longer one.
+    const yard = [shelf(8, 8, 90, { storeId: 2 }), shelf(9, 9, 90, { storeId: 2 })];
+    const there = [want(build(3), 8, 1), want(build(3), 9, 1), want(build(4), 8, 1), want(build(4), 9, 1)];
+    const alone = [want(order(1), 3, 1), want(order(5), 1, 1), want(order(5), 2, 1)];
+    expect(proposeRuns([...alone, ...there], [...shelves.slice(0, 3), ...yard]).map(({ goals }) => goals)).toEqual([
+      [build(3), build(4)],
+      [order(5)],
+      [order(1)],
     ]);
     fc.assert(
       fc.property(wants, places, (all, there) => {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { add, type Money, type Quantity } from '../number/index.ts';
-import { type CameBack, comesBack, daysTooLate, type LeftHeap } from './index.ts';
+import type { Money, Quantity } from '../number/index.ts';
+import { afterComing, type CameBack, comesBack, daysTooLate, isWrittenOff, type LeftHeap, outcomes } from './index.ts';
 
 const q = (units: number) => (units * 1e6) as Quantity;
 const heap = (partId: number, units: number, value: number, more: Partial<LeftHeap> = {}): LeftHeap => ({
@@ -66,26 +66,46 @@ describe('what comes back of a line', () => {
         let heaps = sent.map(({ part, units, value }, index) =>
           heap(part, units, value, { lotId: index + 1, decimals }),
         );
-        let returned = 0;
+        let sentLine = line(shipped);
         let worth = 0;
         for (const portion of portions) {
-          const back = comesBack(heaps, line(shipped, returned), q(portion), nobody);
+          const back = comesBack(heaps, sentLine, q(portion), nobody);
           worth += back.reduce((sum, one) => sum + one.value, 0);
-          heaps = heaps.map((one) => {
-            const own = back.filter(({ heap: { lotId } }) => lotId === one.lotId);
-            return {
-              ...one,
-              returned: add(one.returned, ...own.map(({ quantity }) => quantity)),
-              returnedValue: add(one.returnedValue, ...own.map(({ value }) => value)),
-            };
-          });
-          returned += portion;
+          ({ heaps, line: sentLine } = afterComing(heaps, sentLine, q(portion), back));
         }
+        expect(sentLine.returned).toBe(sentLine.shipped);
         for (const one of heaps) expect(one.returned).toBe(one.quantity);
         expect(worth).toBe(sent.reduce((sum, { value }) => sum + value, 0));
       }),
     );
   });
+});
+
+it('what came back is known of the unit and the lot that it was, and of no other', () => {
+  const heaps = [
+    heap(1, 1, 51, { serialId: 1 }),
+    heap(1, 1, 52, { serialId: 2 }),
+    heap(2, 3, 30, { lotId: 1 }),
+    heap(2, 3, 60, { lotId: 2 }),
+    heap(3, 3, 9, { lotId: 2 }),
+  ];
+  const [, unit, , lot] = heaps as [LeftHeap, LeftHeap, LeftHeap, LeftHeap];
+  const back = [
+    { heap: unit, quantity: q(1), value: 52 as Money },
+    { heap: lot, quantity: q(2), value: 40 as Money },
+  ];
+  const after = afterComing(heaps, line(3), q(1), back);
+  expect(after.heaps.map(({ returned, returnedValue }) => [returned, returnedValue])).toEqual([
+    [0, 0],
+    [q(1), 52],
+    [0, 0],
+    [q(2), 40],
+    [0, 0],
+  ]);
+});
+
+it('the worth of what is scrapped, damaged, missing or not ours is lost, and of nothing else', () => {
+  expect(outcomes.filter(isWrittenOff)).toEqual(['scrap', 'damaged', 'missing', 'not-ours']);
 });
 
 describe('the days to bring something back', () => {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseDecimal, type Quantity, SCALE } from '../number/index.ts';
-import { checkMinutes, clockedMinutes, portionOf } from './index.ts';
+import { checkMinutes, clockedMinutes, isOver, portionOf, spentOn, type TaskFacts, taskStates } from './index.ts';
 
 const q = (text: string) => parseDecimal(text) as Quantity;
 
@@ -15,7 +15,31 @@ describe('minutes', () => {
   it('are no more than a day has, nor none', () => {
     expect(() => checkMinutes(q('0'), q('0'), 'minutes')).toThrowError(/not-positive/);
     checkMinutes(q('1440'), q('0'), 'minutes');
-    expect(() => checkMinutes(q('41'), q('1400'), 'minutes')).toThrowError(/minutes-of-day/);
+    checkMinutes(q('40'), q('1400'), 'minutes');
+    expect(() => checkMinutes(q('41'), q('1400'), 'minutes')).toThrow(
+      expect.objectContaining({ code: 'minutes-of-day', facts: { left: q('40') } }),
+    );
+  });
+});
+
+describe('what was spent on a task', () => {
+  it('is over when it is done or skipped', () => {
+    expect(taskStates.filter(isOver)).toEqual(['done', 'skipped']);
+  });
+
+  it('is nothing of a skipped one, its minutes or its price, and as planned where nobody wrote any down', () => {
+    const task: TaskFacts = { kind: 'labour', state: 'doing', taken: q('7'), price: null, booked: 2, added: null };
+    const of = (more: Partial<TaskFacts>) => spentOn({ ...task, ...more });
+    expect(of({})).toEqual({ total: q('7'), booked: 2, isOver: false });
+    expect(of({ state: 'done' })).toEqual({ total: q('7'), booked: 2, isOver: true });
+    expect(of({ state: 'skipped' })).toEqual({ total: 0, booked: 2, isOver: true });
+    expect(of({ taken: q('0'), state: 'done' })).toBe(undefined);
+    expect(of({ taken: q('0'), added: 9 })).toEqual({ total: 9, booked: 2, isOver: true, isDue: true });
+    const price = q('5') as number as NonNullable<TaskFacts['price']>;
+    expect(of({ price })).toEqual({ total: q('7'), booked: 2, isOver: false });
+    // A price is known once and for all, whatever becomes of the task.
+    expect(of({ kind: 'charge', price, state: 'open' })).toEqual({ total: price, booked: 2, isOver: true });
+    expect(of({ kind: 'charge', state: 'done' })).toBe(undefined);
   });
 });
 

@@ -5,6 +5,7 @@ import {
   type Despatch,
   type OrderDocument,
   readDespatchAdvice,
+  readMessage,
   readOrder,
   readOrderCancellation,
   readOrderChange,
@@ -220,6 +221,21 @@ describe('answers of a supplier', () => {
     );
     expect(ublKind(xml)).toBe('DespatchAdvice');
     expect(readDespatchAdvice(xml)).toEqual(despatch);
+  });
+
+  it('are each read as what they are', () => {
+    const line = { id: '1', quantity: q('1'), unit: '', name: '', promisedOn: null };
+    const answer = { number: 'C', order: 'P', issuedOn: '', note: '', lines: [line] };
+    const despatch: Despatch = { number: 'D', order: 'P', issuedOn: '2026-11-24', lines: [] };
+    const xml = [
+      writeOrder(order),
+      writeOrderChange(order, 2),
+      writeOrderCancellation({ ...order, why: 'Too late' }),
+      writeOrderResponse(answer, order.seller, order.buyer),
+      writeDespatchAdvice(despatch, order.seller, order.buyer),
+    ];
+    expect(xml.map((one) => readMessage(one).kind)).toEqual(xml.map(ublKind));
+    expect(() => readMessage('<Invoice/>')).toThrow(expect.objectContaining({ code: 'ubl-unreadable' }));
   });
 
   it('are refused when they cannot be read, saying why', () => {
