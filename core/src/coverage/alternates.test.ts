@@ -69,6 +69,18 @@ function slowly(made: Revision, free: (itemId: number) => number, step: number, 
 }
 
 describe('alternates', () => {
+  it('or none: what is left is what the parts leave, of whatever is made', () => {
+    const made = revision(part(1, '2'), part(2, '1'));
+    const can = (most: string | null) => {
+      const { quantity, left } = canMakeWith(made, of({ 1: '9', 2: '5' }), 0, most === null ? null : q(most));
+      return [quantity, ...left];
+    };
+    expect(can(null)).toEqual([q('4'), [1, q('1')], [2, q('1')]]);
+    expect(can('3')).toEqual([q('3'), [1, q('3')], [2, q('2')]]);
+    const free = canMakeWith({ ...made, lines: [] }, of({}), 0, null);
+    expect([free.quantity, free.left.size]).toEqual([null, 0]);
+  });
+
   it('come after the part itself, in their order, by their ratio', () => {
     const made = revision(part(1, '2', [alternate(2, '2'), alternate(3)]));
     const free = of({ 1: '5', 2: '7', 3: '4' });

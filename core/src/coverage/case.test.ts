@@ -227,6 +227,14 @@ describe('a case', () => {
     // In whatever order its lines stand.
     const other = world({ 1: 5 }, [wants(61, 1, 2, '2026-12-04'), wants(61, 1, 2, '2026-11-27')], []);
     expect(standings(other).map(({ wantedOn }) => wantedOn)).toEqual(['2026-12-04']);
+    const items = (first: string, second: string) =>
+      standings(world({ 1: 5, 2: 5 }, [wants(61, 1, 2, first), wants(61, 2, 2, second)], [])).map(
+        (one) => one.wantedOn,
+      );
+    expect([items('2026-12-04', '2026-11-27'), items('2026-11-27', '2026-12-04')]).toEqual([
+      ['2026-12-04'],
+      ['2026-12-04'],
+    ]);
   });
 
   it('builds more of what has a definition in use, after everybody else', () => {

@@ -188,6 +188,22 @@ describe('a question', () => {
     });
   });
 
+  it('gets what others make sooner by what it makes itself', () => {
+    // A build makes three of 12, which 13 is made of, and waits for three of 11.
+    const world = smallWorld({
+      ...hand,
+      stockOf: (id) => ({ onHand: q(id < 10 ? 99 : 0), promised: ZERO }),
+      more: builds(2, 12, 3),
+    });
+    const of12 = (...wanted: [itemId: number, n: number][]) =>
+      cover(world, { wanted: wanted.map(([itemId, n]) => ({ itemId, quantity: q(n) })) }).components.find(
+        ({ itemId }) => itemId === 12,
+      )?.completeOn;
+    expect(of12([13, 2])).toBe(null);
+    expect(of12([13, 2], [11, 3])).toBe('2026-11-27');
+    expect(of12([13, 2], [11, 2])).toBe(null);
+  });
+
   it('keeps to stores', () => {
     const answer = cover(smallWorld(hand), { wanted: [{ itemId: 11, quantity: q(2) }], stores: new Set([2]) });
     expect(answer.components).toMatchObject([{ free: 0, completeOn: '2026-12-04' }]);

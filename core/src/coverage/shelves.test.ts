@@ -94,6 +94,13 @@ describe('stores that were not asked for', () => {
     expect(elsewhere(1, 11)).toEqual([]);
   });
 
+  it('are others, though the one that was asked for has the most', () => {
+    const full = { 1: [[1, 10], [2, 4], [3, 0]] } as const; // biome-ignore format: a row
+    const world = here(full, { demands: [needs({ kind: 'order', id: 1 }, 1, 3)] });
+    const answer = asked(world, [[10, 9]], { stores: new Set([1]) });
+    expect(ofItem(answer, 1)?.elsewhere).toEqual([{ storeId: 2, quantity: q(1) }]);
+  });
+
   it('are none where every store was asked for', () => {
     expect(ofItem(asked(here(stock), [[10, 99]]), 1)?.elsewhere).toEqual([]);
   });

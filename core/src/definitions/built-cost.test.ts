@@ -48,6 +48,17 @@ describe('a made part without stock', () => {
     expect(built(6)).toEqual({ cost: money('14'), isWhole: true });
   });
 
+  it('has none that is too large to be one, and costs nothing for a part nobody knows', () => {
+    const known = new Map<number, CostKnown>([
+      [1, made(part(4, '900000000'))],
+      [2, made(part(99, '3'), labour)],
+      [4, costs('900000000')],
+    ]);
+    const built = builtCosts((id) => known.get(id));
+    expect(built(1)).toBe(null);
+    expect(built(2)).toEqual({ cost: money('4'), isWhole: false });
+  });
+
   it('that reaches itself has no cost of its own', () => {
     const known = new Map<number, CostKnown>([
       [1, made(part(2, '1'))],

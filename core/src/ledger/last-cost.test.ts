@@ -111,6 +111,9 @@ describe('the last cost that was known', () => {
       { quantity: -SCALE as Quantity, value: -90 as Money, changed: 0 as Money },
     ];
     expect([lastCostAfter(steps, true), lastCostAfter(steps)]).toEqual([10, 50]);
+    // What others left at by then is nothing to what stays: half of a hundred, and ten more.
+    const more = { quantity: 0 as Quantity, value: 0 as Money, changed: 10 as Money };
+    expect([lastCostAfter([...steps, more], true), lastCostAfter([...steps, more])]).toEqual([20, 60]);
     const gone = { quantity: -SCALE as Quantity, value: -10 as Money, changed: 0 as Money };
     expect(lastCostAfter([...steps, gone], true)).toBe(10);
   });

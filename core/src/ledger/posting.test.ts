@@ -111,6 +111,14 @@ describe('undo', () => {
     expect(shelf.items.get(1)?.value).toBe((before?.value ?? 0) + money('36'));
   });
 
+  it('leaves nothing but the opposite where nothing is left over', () => {
+    const shelf = new Shelf();
+    const received = shelf.receive('3', '2');
+    const undone = undo(shelf, received);
+    expect(undone.movements).toEqual([{ ...bin(1), quantity: -q('3'), value: -money('6'), lineId: null }]);
+    expect(undone.values).toMatchObject([{ kind: 'supplier', amount: -money('6') }]);
+  });
+
   it('is refused when the goods have gone', () => {
     const shelf = new Shelf();
     const received = shelf.receive('5', '1');

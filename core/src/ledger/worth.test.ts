@@ -75,6 +75,12 @@ describe('a price known later', () => {
     expect(stillHere(q('9'), owing, -q('3') as Quantity)).toBe(0);
   });
 
+  it('passes over what is held in returns', () => {
+    const held = { spot: bin(3, { holder: { kind: 'return', id: 1 } }), quantity: q('5') };
+    const here = [{ spot: bin(1), quantity: q('2') }, held];
+    expect([stillHere(q('9'), here, q('9')), stillHere(q('9'), [held], q('9'))]).toEqual([q('2'), 0]);
+  });
+
   it('never makes what is there worth less than nothing', () => {
     const shelf = new Shelf();
     shelf.receive([{ spot: bin(1), quantity: q('2') }], '4');

@@ -13,6 +13,7 @@ import {
   readSerials,
   refuseTooManySerials,
   serialAt,
+  withAttributes,
   writeSerials,
 } from './index.ts';
 
@@ -161,6 +162,22 @@ describe('serial numbers', () => {
 });
 
 describe('lots', () => {
+  it('keep what is known of them and is asked for no more, and lose what is cleared', () => {
+    const known = { Colour: 'red', Mill: 'North', Old: 'kept' };
+    expect(withAttributes(known, { colour: ' blue ' }, ['Colour', 'Mill'])).toEqual({
+      Colour: 'blue',
+      Mill: 'North',
+      Old: 'kept',
+    });
+    expect(withAttributes({ Old: 'kept' }, { MILL: 'South' }, ['Colour', 'Mill'])).toEqual({
+      Mill: 'South',
+      Old: 'kept',
+    });
+    expect(() => withAttributes({}, { Size: '9' }, ['Colour'])).toThrow(
+      expect.objectContaining({ code: 'unknown-choice' }),
+    );
+  });
+
   const lot = (lotId: number, quantity: number, bestBefore: string | null): LotStock => ({
     lotId,
     binId: 1,
