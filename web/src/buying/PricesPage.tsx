@@ -17,6 +17,7 @@ import { problemAt, useCommand, useQuestion } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
 import { MoneyCell } from '../ui/Cells.tsx';
 import { Field } from '../ui/Field.tsx';
+import { ForOwner } from '../ui/ForOwner.tsx';
 import { useFormat } from '../ui/format.ts';
 import { AnswerBody, AnswerPane, Cell, Foot, Grid } from '../ui/layout.ts';
 import { useNotify } from '../ui/Notice.ts';
@@ -34,7 +35,11 @@ type Line = ReceiptPrices['lines'][number];
 export function PricesPage() {
   const { id } = useParams();
   const prices = useQuestion('receiptPrices', { params: { id: Number(id) } });
-  return <Answer of={prices}>{(data) => <Prices id={Number(id)} receipt={data} />}</Answer>;
+  return (
+    <ForOwner right="value" to="change what was paid for stock">
+      <Answer of={prices}>{(data) => <Prices id={Number(id)} receipt={data} />}</Answer>
+    </ForOwner>
+  );
 }
 
 function Prices({ id, receipt }: { id: number; receipt: ReceiptPrices }) {

@@ -39,6 +39,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
   const notify = useNotify();
   const mayPost = useCan(documentKinds[document.kind].right);
   const mayOverride = useCan('override');
+  const mayValue = useCan('value');
   const mayUndo = mayPost && (document.overrideReason === null || mayOverride);
   const undo = useCommand('undoDocument', (counter) => {
     notify({ text: `${document.number} undone by ${counter.number}.` });
@@ -68,7 +69,7 @@ export function DocumentSheet({ document }: { document: StockDocument }) {
           <LinkButton to={`/buying/orders/${document.receipt.orderId}`}>Order {document.receipt.order}</LinkButton>
         )}
         {canLabel && <LabelButton ask={{ documentId: document.id }} />}
-        {document.receipt && !document.reversedBy && (
+        {document.receipt && !document.reversedBy && mayValue && (
           <LinkButton to={`/stock/documents/${document.id}/prices`}>Invoice differs</LinkButton>
         )}
         {document.for && (

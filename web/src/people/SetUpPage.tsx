@@ -5,6 +5,7 @@ import styled from 'styled-components';
 import { useCommand, usePages, useQuestion } from '../api/client.ts';
 import { NewStore, StoreForm } from '../places/index.ts';
 import { Button, LinkButton } from '../ui/Button.tsx';
+import { ForOwner } from '../ui/ForOwner.tsx';
 import { CompanyContext, count } from '../ui/format.ts';
 import { Scroll } from '../ui/layout.ts';
 import { Answer } from '../ui/States.tsx';
@@ -62,6 +63,14 @@ const steps: readonly {
 
 /** The set-up of a new company in five short steps, each of which can be left and come back to. */
 export function SetUpPage() {
+  return (
+    <ForOwner right="set-up" to="set up the company">
+      <SetUp />
+    </ForOwner>
+  );
+}
+
+function SetUp() {
   const company = useContext(CompanyContext);
   const go = useNavigate();
   const [search, setSearch] = useSearchParams();

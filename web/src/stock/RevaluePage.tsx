@@ -3,16 +3,15 @@ import { entryFault } from '@yosegi/contract/problems';
 import { revaluedBy } from '@yosegi/core/ledger';
 import { add, formatDecimal, fromZero, type Money, parseMoney } from '@yosegi/core/number';
 import { problemAt, useCommand } from '../api/client.ts';
-import { useCan } from '../api/person.ts';
 import { LineDocument } from '../lines/LineDocument.tsx';
 import type { LineColumn } from '../lines/LineTable.tsx';
 import { Remark } from '../lines/Remark.tsx';
 import { LineItem } from '../lines/typedLines.tsx';
 import { useLineDocument } from '../lines/useLineDocument.ts';
 import { MoneyCell } from '../ui/Cells.tsx';
+import { ForOwner } from '../ui/ForOwner.tsx';
 import { count, useFormat } from '../ui/format.ts';
 import { ItemPicker } from '../ui/ItemPicker.tsx';
-import { EmptyState } from '../ui/States.tsx';
 import { Tick } from '../ui/Tick.tsx';
 import { ownOf } from './own.ts';
 
@@ -28,7 +27,14 @@ interface ValueLine {
 
 /** Makes what is there worth a new cost: the standard when it changes, or the market when it fell. */
 export function RevaluePage() {
-  const mayRevalue = useCan('value');
+  return (
+    <ForOwner right="value" to="revalue stock">
+      <Revalue />
+    </ForOwner>
+  );
+}
+
+function Revalue() {
   const format = useFormat();
   const typed = useLineDocument<ValueLine, Head>('revalue', { head: { asStandard: false, remark: '' } });
   const { lines, adder, append, set, toNext, head, change } = typed;
@@ -40,8 +46,6 @@ export function RevaluePage() {
     typed.posted((n) => `${count(n, 'item')} revalued`),
     typed.forget,
   );
-  if (!mayRevalue)
-    return <EmptyState title="For the owner">Only an owner can revalue stock. Ask one to do it.</EmptyState>;
   const figure = (head: string, cell: (item: Item, index: number) => string): LineColumn<ValueLine> => ({
     head,
     numeric: true,
