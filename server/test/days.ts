@@ -15,6 +15,8 @@ export type Step = (world: World) => Promise<Said | undefined>;
 /** A small workshop in which anything may happen, with the books kept a second time beside it. */
 export class World {
   readonly books = new SlowBooks();
+  /** What one costs on lines of orders, as it was agreed; it stays so as long as the line is of the same item. */
+  readonly agreed = new Map<number, { readonly itemId: number; readonly price: string }>();
   /** How many documents of each kind there were, and how often something was refused. */
   readonly done = new Map<string, number>();
   refused = 0;
@@ -34,9 +36,9 @@ export class World {
 
   static async open(server: TestServer): Promise<World> {
     const shop = await Workshop.open(server);
-    const wood = await shop.item('WOOD', { reorderPoint: '20' });
+    const wood = await shop.item('WOOD', { reorderPoint: '20', sellPrice: '2.5' });
     const glue = await shop.item('GLUE', { unitId: 3 });
-    const box = await shop.item('BOX', { source: 'made', bin: 2 });
+    const box = await shop.item('BOX', { source: 'made', bin: 2, sellPrice: '9.99' });
     const wax = await shop.item('WAX', { tracking: 'lot', unitId: 2 });
     const scale = await shop.item('SCALE', { tracking: 'serial', serialPattern: 'SC-###' });
     await shop.define(
@@ -53,7 +55,7 @@ export class World {
       [wax, '0.3'],
     ]);
     await shop.behave(kit, { made: 'packed-per-order', onOrder: 'swaps', swapFor: 'anything' });
-    const customerId = await shop.customer('LARK');
+    const customerId = await shop.customer('LARK', { discount: '10' });
     const suppliers: number[] = [];
     for (const code of ['EAST', 'WEST']) {
       const body = { code, name: code, email: `a@${code}.example`, leadDays: code === 'EAST' ? 3 : 9 };

@@ -17,6 +17,9 @@ describe('any sequence of work on the bench', () => {
   const done = new Map<string, number>();
   const finishes: number[] = [];
   const given: number[] = [];
+  /** What was written down of tasks: minutes, and prices as they were said last. */
+  const minutes = new Map<number, number>();
+  const prices = new Map<number, string>();
 
   beforeAll(async () => {
     server = await TestServer.start();
@@ -143,11 +146,11 @@ describe('any sequence of work on the bench', () => {
     },
     async minutes(at, n) {
       const task = pickFrom((await onBench(at))?.tasks ?? [], n);
-      if (task)
-        await attempt('minutes', api.addTime, {
-          params: { id: task.id },
-          body: { minutes: String(1 + (n % 40)), day: '2026-11-23' },
-        });
+      if (!task) return;
+      const added = 1 + (n % 40);
+      const body = { minutes: String(added), day: '2026-11-23' };
+      if (await attempt('minutes', api.addTime, { params: { id: task.id }, body }))
+        minutes.set(task.id, (minutes.get(task.id) ?? 0) + added);
     },
     async state(at, n) {
       const task = pickFrom((await onBench(at))?.tasks ?? [], n);
@@ -157,8 +160,10 @@ describe('any sequence of work on the bench', () => {
           : n % 3 === 1
             ? { state: 'done' as const }
             : { price: String(n % 20) };
-      if (task)
-        await attempt('state', api.changeTasks, { body: { tasks: [{ id: task.id, version: task.version }], change } });
+      if (!task) return;
+      const body = { tasks: [{ id: task.id, version: task.version }], change };
+      if ((await attempt('state', api.changeTasks, { body })) && change.price !== undefined)
+        prices.set(task.id, change.price);
     },
     async finish(at, n) {
       const build = await onBench(at);
@@ -251,6 +256,16 @@ describe('any sequence of work on the bench', () => {
     expect(twice).toEqual([]);
   };
 
+  /** What was written down stays written down on every task, whatever was finished, undone or called off since. */
+  const written = async () => {
+    for (const row of (await server.call(api.builds, { query: { limit: 500 } })).rows)
+      for (const { id, taken, price, kind } of (await detail(row.id)).tasks) {
+        expect([row.number, id, taken]).toEqual([row.number, id, String(minutes.get(id) ?? 0)]);
+        const said = prices.get(id);
+        if (kind === 'charge' && said !== undefined) expect([row.number, id, price]).toEqual([row.number, id, said]);
+      }
+  };
+
   it('is carried out or refused; value in is value out, and what is a customer’s is not ours', async () => {
     const names = Object.keys(deeds);
     const weighted = [
@@ -273,6 +288,7 @@ describe('any sequence of work on the bench', () => {
         expect(await server.verify()).toEqual([]);
         await ours();
         await booked();
+        await written();
       }),
       { numRuns: Number(process.env.DAYS ?? 4), endOnFailure: true },
     );

@@ -6,7 +6,7 @@ import { partLine, TestServer, Workshop } from './harness.ts';
 
 /**
  * Random people on random runs: lots, serials, alternates, too little and too much, bins that have less than the books say,
- * undoing and putting back. Never is more picked than was open or than was there.
+ * undoing and putting back. Never is more picked than was open or than was there, and nobody is served before their turn.
  */
 describe('any sequence of picks on runs', () => {
   let server: TestServer;
@@ -68,6 +68,8 @@ describe('any sequence of picks on runs', () => {
     return row ? server.call(api.pickRun, { params: { id: row.id } }) : null;
   };
 
+  const someDay = (n: number) => (n % 3 === 0 ? null : `2026-12-0${1 + (n % 5)}`);
+
   const deeds: Record<string, (at: number, n: number) => Promise<unknown>> = {
     async receive(at, n) {
       const [item, more] =
@@ -86,7 +88,7 @@ describe('any sequence of picks on runs', () => {
     },
     async build(at, n) {
       const what = at % 2 ? hive : table;
-      const { id, version } = await shop.plan(what as Item, String(1 + (n % 4)));
+      const { id, version } = await shop.plan(what as Item, String(1 + (n % 4)), someDay(n));
       const override = { reason: 'It is begun with what there is' };
       await attempt('build', api.startBuild, { params: { id }, body: { version, override } });
       if (n % 3 === 0) {
@@ -98,9 +100,11 @@ describe('any sequence of picks on runs', () => {
     async sell(at, n) {
       // Two lines of one thing, most of the time, that share its lots, serials or bins.
       const what = pickFrom([oak, wax, scale], at)?.id ?? 0;
-      const line = (quantity: number) => ({ itemId: what, quantity: String(quantity), price: '9' });
-      const lines = n % 3 === 0 ? [line(1 + (n % 5))] : [line(1 + (n % 4)), line(1 + (n % 2))];
-      await shop.sell(customerId, lines).catch(() => null);
+      const line = (quantity: number, wantedOn: string | null = null) => {
+        return { itemId: what, quantity: String(quantity), price: '9', wantedOn };
+      };
+      const lines = n % 3 === 0 ? [line(1 + (n % 5))] : [line(1 + (n % 4)), line(1 + (n % 2), someDay(n + 1))];
+      await shop.sell(customerId, lines, { wantedOn: someDay(at) }).catch(() => null);
     },
     async run(at, n) {
       const { goals } = await server.call(api.pickPlan, {});
@@ -187,6 +191,49 @@ describe('any sequence of picks on runs', () => {
     }
   }
 
+  /** The turn of a line, as text that sorts: what is on a bench or in a parcel, then the day, then the older. */
+  async function turnOf({ kind, id, lineId }: { kind: string; id: number; lineId: number }): Promise<string> {
+    const params = { id };
+    const read = async () => {
+      if (kind === 'build') return { begun: true, on: (await server.call(api.build, { params })).due };
+      const { lines, wantedOn } = await server.call(api.order, { params });
+      const own = lines.find(({ parts }) => parts.some((part) => part.id === lineId));
+      const begun = lines.some(({ parts }) => parts.some(({ packed }) => packed !== '0'));
+      return { begun, on: own?.wantedOn ?? wantedOn };
+    };
+    const { begun, on } = await read();
+    return [begun ? 0 : 1, on ?? '9999', String(id).padStart(6, '0'), String(lineId).padStart(6, '0')].join(' ');
+  }
+
+  /** Of what is scarce on a run nobody gets any while somebody before them lacks some. */
+  async function inTurn(): Promise<void> {
+    for (const { id } of await openRuns()) {
+      const { stops, missing, number } = await server.call(api.pickRun, { params: { id } });
+      const scarce = new Set(missing.map(({ item }) => item.id));
+      const served = stops.flatMap((stop) =>
+        stop.lines.map((line) => ({ ...line, itemId: stop.item.id, lacks: false })),
+      );
+      const all = [...served, ...missing.map((line) => ({ ...line, itemId: line.item.id, lacks: true }))];
+      const turns = await Promise.all(all.map(turnOf));
+      for (const itemId of scarce) {
+        const own = all
+          .map((line, at) => ({ ...line, turn: turns[at] ?? '' }))
+          .filter((line) => line.itemId === itemId);
+        const first =
+          own
+            .filter(({ lacks }) => lacks)
+            .map(({ turn }) => turn)
+            .sort()[0] ?? '';
+        const after = own.filter(({ turn, lacks }) => !lacks && turn > first);
+        expect(
+          after.map(({ kind, id: of, lineId }) => [number, kind, of, lineId, itemId]),
+          first,
+        ).toEqual([]);
+        if (own.length > 1) done.set('scarce', (done.get('scarce') ?? 0) + 1);
+      }
+    }
+  }
+
   it('picks no more than is open, and no more than is there', async () => {
     const kinds = [
       'receive',
@@ -219,10 +266,11 @@ describe('any sequence of picks on runs', () => {
         }
         server.cookie = cookies[0] ?? '';
         await never();
+        await inTurn();
       }),
       { numRuns: 20, endOnFailure: true },
     );
-    for (const what of ['receive', 'build', 'run', 'pick', 'claim', 'standIn', 'undo', 'refused'])
+    for (const what of ['receive', 'build', 'run', 'pick', 'claim', 'standIn', 'undo', 'refused', 'scarce'])
       expect(done.get(what) ?? 0, what).toBeGreaterThan(2);
   });
 });

@@ -17,7 +17,7 @@ const second = ({ id }: { id: number }, kind: number, n: number) =>
 
 /** Boxes, kits with or without a change in them, wax by lot, scales by serial. */
 export const sell = step(fc.tuple(nat(3), from1(9), nat(20), nat(4)), async (world, [kind, n, days, change]) => {
-  const { items, call, customerId } = world;
+  const { items, call, customerId, agreed } = world;
   const item = [items.box, items.kit, items.wax, items.scale][kind] ?? items.box;
   const contents =
     item === items.kit && change > 1 ? [{ position: 0, itemId: items.wood.id, amount: String(change) }] : null;
@@ -25,11 +25,24 @@ export const sell = step(fc.tuple(nat(3), from1(9), nat(20), nat(4)), async (wor
   const quantity = kind === 2 ? `${n}.25` : String(kind === 3 ? Math.min(n, 2) : n);
   const lines = [
     { itemId: item.id, quantity, price: '7', contents },
-    { itemId: items.wood.id, quantity: String(n), price: '2' },
+    { itemId: items.wood.id, quantity: String(n), price: n % 2 ? '2' : null },
     // The same once more, for a day of its own.
     ...(change > 2 ? [{ ...second(item, kind, n), price: '3', wantedOn: '2026-12-02' }] : []),
   ];
-  await call(api.createOrder, { body: { customerId, wantedOn, confirm: change > 0, lines } });
+  const { id } = await call(api.createOrder, { body: { customerId, wantedOn, confirm: change > 0, lines } });
+  const order = await call(api.order, { params: { id } });
+  const { sellPrice } = await call(api.item, { params: { id: items.wood.id } });
+  for (const [at, line] of order.lines.entries()) {
+    // What is not typed is sold at the item's price, less the tenth that this customer has off, to the cent.
+    const price = lines[at]?.price ?? String(Math.round(Number(sellPrice) * 90 + 1e-7) / 100);
+    agreed.set(line.id, { itemId: line.itemId, price });
+  }
+});
+
+/** The price of what is sold at it changes; what was agreed does not. */
+const reprice = step(from1(900), async ({ items, call }, cents) => {
+  const { id, version } = await call(api.item, { params: { id: items.wood.id } });
+  await call(api.setPrices, { params: { id }, body: { version, sellPrice: (cents / 100).toFixed(2) } });
 });
 
 const pack = step(fc.tuple(nat(9), nat(3), from1(9), nat(2)), async (world, [n, at, quantity, bin]) => {
@@ -106,6 +119,7 @@ const change = step(fc.tuple(nat(9), from1(12), nat(5)), async (world, [n, quant
     id: line.id,
     itemId: how === 1 && index === kept.length - 1 ? world.items.box.id : line.itemId,
     quantity: index === 0 && line.decimals === 0 ? String(quantity) : line.quantity,
+    price: line.priceFrom === 'typed' ? line.listPrice : null,
   }));
   await world.call(api.saveOrder, { params: { id }, body: { version, customerId, wantedOn, lines: typed } });
 });
@@ -152,5 +166,23 @@ export const stocked: readonly Step[] = [
 
 /** Whatever may happen to orders; most of it is packing and shipping. */
 export const anySale: fc.Arbitrary<Step> = fc.oneof(
-  ...[sell, sell, sell, pack, pack, pack, unpack, ship, ship, ship, buildFor, buildFor, change, giveUp, part],
+  ...[
+    sell,
+    sell,
+    sell,
+    pack,
+    pack,
+    pack,
+    unpack,
+    ship,
+    ship,
+    ship,
+    buildFor,
+    buildFor,
+    change,
+    change,
+    giveUp,
+    part,
+    reprice,
+  ],
 );

@@ -31,7 +31,11 @@ export function CameBack({ of, called }: Props) {
             <Link to={`/take-apart/returns/${row.id}`}>{row.number}</Link> <Faint>{row.what}</Faint>{' '}
             <Chip $tone={stateTone(row.state)}>{stateWords[row.state]}</Chip>
           </span>
-          {row.state !== 'called-off' && <Faint $oneLine>{format.money(row.owed)} owed</Faint>}
+          {row.state !== 'called-off' && (
+            <Faint $oneLine>
+              {format.money(row.owed)} {row.state === 'announced' ? 'to be refunded' : 'owed'}
+            </Faint>
+          )}
         </KeyValue>
       ))}
       <Para $top={6}>
