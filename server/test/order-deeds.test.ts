@@ -42,10 +42,13 @@ const sell = (lines: object[], more: object = {}) => shop.sell(customerId, lines
 
 describe('an order', () => {
   it('is parted: whole lines go as they are, of others some, and nothing is promised twice', async () => {
-    const sold = await sell([
-      { itemId: jar.id, quantity: '10', price: '2.5' },
-      { itemId: kit.id, quantity: '3', contents: [{ position: 1, itemId: lid.id, amount: '1' }] },
-    ]);
+    const sold = await sell(
+      [
+        { itemId: jar.id, quantity: '10', price: '2.5' },
+        { itemId: kit.id, quantity: '3', contents: [{ position: 1, itemId: lid.id, amount: '1' }] },
+      ],
+      { freight: '12' },
+    );
     const [jars, kits] = sold.lines.map(({ id }) => id);
     const promised = (await shop.stockOf(jar)).promised;
     const split = (lines: object[], version = sold.version) =>
@@ -69,12 +72,13 @@ describe('an order', () => {
     expect(await order(id)).toMatchObject({
       wantedOn: '2026-12-24',
       standing: 'open',
+      freight: '0',
       lines: [
         { quantity: '4', price: '2.5', priceFrom: 'typed' },
         { id: kits, quantity: '3', parts: [{ required: '6' }, { required: '3', usual: '6' }] },
       ],
     });
-    expect(await order(sold.id)).toMatchObject({ lines: [{ id: jars, quantity: '6' }] });
+    expect(await order(sold.id)).toMatchObject({ freight: '12', lines: [{ id: jars, quantity: '6' }] });
     expect((await shop.stockOf(jar)).promised).toBe(promised);
     // What stands in its parcel stays with it.
     const now = await order(sold.id);
@@ -153,6 +157,12 @@ describe('an order', () => {
     ]);
     const { holdUps } = await server.call(api.today, {});
     expect(holdUps).toMatchObject([{ code: 'RARE', short: '2', orders: 1, salesValue: '15' }]);
+    // Of a line that has left in part, what is still to leave.
+    const { version, lines: ordered } = await order(second.id);
+    const one = { lineId: ordered[0]?.id ?? 0, quantity: '1' };
+    const left = await server.call(api.shipOrder, { params: { id: second.id }, body: { version, lines: [one] } });
+    expect((await server.call(api.today, {})).holdUps).toMatchObject([{ code: 'RARE', short: '2', salesValue: '10' }]);
+    await server.call(api.undoDocument, { params: { id: left.id }, body: {} });
     // What is bought for it is linked to it, as far as it is still wanted.
     const { id: supplierId } = await server.call(api.createSupplier, { body: { code: 'N', name: 'North' } });
     const bought = { itemId: rare.id, quantity: '9', price: '1', orders: [{ orderId: second.id, quantity: '2' }] };

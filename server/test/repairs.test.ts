@@ -271,4 +271,17 @@ describe('parts on the bench', () => {
     await server.call(api.takeBack, { params: { id }, body: { lineId: own?.id ?? 0, quantity: '1', serials: [] } });
     expect((await detail()).lines[0]).toMatchObject({ onBench: '1', open: '1' });
   });
+
+  it('takes its build along when it is wanted on another day or for another job', async () => {
+    const repair = await takeIn({ serial: 'C-77' });
+    const said = { fault: 'Loose', wantedOn: '2026-12-04', warranty: false, price: null, jobTag: 'Fair' };
+    await server.call(api.changeRepair, await step(repair, said));
+    const build = await server.call(api.build, { params: { id: repair.buildId } });
+    expect(build).toMatchObject({ due: '2026-12-04', jobTag: 'Fair' });
+    const { cards } = await server.call(api.board, {});
+    expect(cards.find(({ repairId }) => repairId === repair.id)).toMatchObject({
+      due: '2026-12-04',
+      day: '2026-12-04',
+    });
+  });
 });

@@ -177,6 +177,22 @@ describe('a pick run', () => {
     await end(run);
   });
 
+  it('keeps a stop from when one first set out, and anew once ten minutes have gone', async () => {
+    const { id } = await shop.start(hive as Item, '1');
+    const run = await make([build(id)]);
+    const key = run.stops[0]?.key ?? '';
+    const sinces: (string | undefined)[] = [];
+    const begun = now.getTime();
+    for (const minutes of [0, 9, 1, 9]) {
+      now.setMinutes(now.getMinutes() + minutes);
+      await server.call(api.claimStop, claim(run, key));
+      sinces.push((await read(run.id)).claims[0]?.at);
+    }
+    const at = (minutes: number) => new Date(begun + minutes * 60_000).toISOString();
+    expect(sinces).toEqual([at(0), at(0), at(10), at(10)]);
+    await end(run);
+  });
+
   it('goes to the next bin where nothing is found, and the bin is on the list to count until it is counted', async () => {
     const nail = await shop.item('NAIL');
     await shop.receive(nail, '5', '1', 0);

@@ -247,3 +247,48 @@ describe('two units on a bench', () => {
     expect(left).toEqual(['SC-2']);
   });
 });
+
+describe('two bins', () => {
+  it('of which one is named when it ships: it leaves from there', async () => {
+    const nail = await at.item();
+    for (const bin of [0, 1, 2]) await at.shop.receive(nail, '5', '1', bin);
+    const { id, version, lines } = await at.order(nail, '4');
+    const part = { partId: lines[0]?.parts[0]?.id ?? 0, binId: at.bin(2), serials: [] };
+    const line = { lineId: lines[0]?.id ?? 0, quantity: '4', parts: [part] };
+    await server.call(api.shipOrder, { params: { id }, body: { version, lines: [line] } });
+    const left = await server.call(api.itemBins, { params: { id: nail.id } });
+    expect(left.map(({ binId, quantity }) => [binId, quantity])).toEqual([
+      [at.bin(0), '5'],
+      [at.bin(1), '5'],
+      [at.bin(2), '1'],
+    ]);
+  });
+});
+
+describe('two portions', () => {
+  it('of a build of which the first was all that the order wanted: the second is not finished as it ships', async () => {
+    const { id, lines } = await at.order(at.box, '2');
+    const partId = lines[0]?.parts[0]?.id ?? 0;
+    const { id: buildId, version: planned } = await at.plan('5');
+    const read = () => at.read('build', buildId);
+    const wanted = { version: planned, orders: [{ partId, quantity: '2' }] };
+    await server.call(api.setBuildFor, { params: { id: buildId }, body: wanted });
+    await server.call(api.startBuild, { params: { id: buildId }, body: { version: (await read()).version } });
+    await at.shop.pickAll(buildId);
+    const portion = async (good: string) => ({
+      version: (await read()).version,
+      good,
+      outputBinId: at.bin(),
+      lines: [],
+    });
+    await server.call(api.finish, { params: { id: buildId }, body: await portion('2') });
+    expect((await read()).orders).toMatchObject([{ quantity: '2', kept: '2' }]);
+    const finishes = [{ buildId, ...(await portion('1')) }];
+    const line = { lineId: lines[0]?.id ?? 0, quantity: '2' };
+    const body = { version: await at.version('order', id), lines: [line], finishes };
+    expect(await server.refused(api.shipOrder, { params: { id }, body })).toMatchObject({
+      code: 'not-built-for',
+      field: 'finishes.0.buildId',
+    });
+  });
+});

@@ -314,4 +314,28 @@ describe('rejects', () => {
     expect(await built()).toEqual([['3', '0']]);
     expect(await server.verify()).toEqual([]);
   });
+
+  it('that are done stop every clock on them; what is a charge’s alone is not said of labour', async () => {
+    const id = await onBench('1');
+    await server.call(api.startClock, { params: { id: (await taskOf(id, 'labour')).id }, body: {} });
+    await change(await taskOf(id, 'labour'), { price: '5' });
+    expect(await taskOf(id, 'labour')).toMatchObject({ price: null, clocks: [{ personId: 1 }] });
+    await change(await taskOf(id, 'labour'), { state: 'done' });
+    expect(await taskOf(id, 'labour')).toMatchObject({ state: 'done', clocks: [] });
+    expect(await server.refused(api.stopClock, { body: {} })).toMatchObject({ code: 'no-clock' });
+  });
+
+  it('take on the board what is planned less what was worked, and never less than nothing', async () => {
+    const id = await onBench('2');
+    const task = await taskOf(id, 'labour');
+    const minutes = async () =>
+      (await server.call(api.board, {})).cards.filter(({ buildId }) => buildId === id).map((card) => card.minutes);
+    expect(await minutes()).toEqual(['60']);
+    const add = (amount: string) =>
+      server.call(api.addTime, { params: { id: task.id }, body: { minutes: amount, day: '2026-11-25' } });
+    await add('25');
+    expect(await minutes()).toEqual(['35']);
+    await add('40');
+    expect(await minutes()).toEqual(['0']);
+  });
 });

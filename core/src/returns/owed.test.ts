@@ -32,6 +32,17 @@ describe('what is owed for what came back', () => {
     const torn = [away(1, '4', '3'), away(2, '1', '1'), away(2, '1', '0')];
     expect(keptOf(two, torn)).toBe(q('1'));
     expect(isOfWholeKits(two.quantity, torn)).toBe(false);
+    // One whole kit, and a part of the other: one is kept, whichever part is named first.
+    for (const parts of [
+      [away(1, '4', '3'), away(2, '2', '1')],
+      [away(2, '2', '1'), away(1, '4', '3')],
+    ])
+      expect(keptOf(two, parts)).toBe(q('1'));
+    for (const parts of [
+      [away(1, '4', '4'), away(2, '2', '0')],
+      [away(2, '2', '0'), away(1, '4', '4')],
+    ])
+      expect(keptOf(two, parts)).toBe(q('2'));
     const half = [away(1, '4', '1'), away(2, '2', '0')];
     expect(keptOf(two, half)).toBe(q('2'));
     expect(isOfWholeKits(two.quantity, half)).toBe(false);

@@ -74,6 +74,8 @@ describe('what a finish books of a task', () => {
     const spent = (booked: string) => ({ total: q('90'), booked: q(booked), isOver: true });
     expect(portionOf(plan('30'), spent('0'), share('0', '4'))).toBe(q('36'));
     expect(portionOf(plan('30'), spent('36'), share('4', '2', true))).toBe(q('54'));
+    // What came up with what is on the bench now goes with it, whatever is still to be built.
+    expect(portionOf(plan('0'), { ...spent('0'), isDue: true }, share('0', '4'))).toBe(q('90'));
   });
 
   it('adds up to what was spent, in however many portions, and is never booked twice', () => {

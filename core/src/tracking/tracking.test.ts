@@ -188,6 +188,11 @@ describe('lots', () => {
 
   const take = (lotId: number, quantity: number) => ({ lotId, binId: 1, quantity: quantity as Quantity });
 
+  it('stand in the order of their days, the older of one day before the newer', () => {
+    const more = [lot(9, 1, '2026-12-01'), ...lots];
+    expect(more.toSorted(byExpiry).map(({ lotId }) => lotId)).toEqual([4, 3, 9, 2, 1]);
+  });
+
   it('that expire first go first, those of one day in any order, and what keeps comes last', () => {
     expect(passedOver(lots, [take(2, 4)])?.lotId).toBe(4);
     expect(passedOver(lots, [take(4, 9), take(2, 4)])?.lotId).toBe(3);
