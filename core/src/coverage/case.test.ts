@@ -224,6 +224,10 @@ describe('a case', () => {
       [['2026-12-03', false]],
       [['2026-12-04', false]],
     ]);
+    // And by the day it is with the customer: it is a day on its way.
+    const far = { ...wants(61, 1, 5, '2026-12-03'), transport: 1 };
+    const way = world({ 1: 4 }, [far], [bought(7, 1, 5, '2026-12-03')]);
+    expect(standings(way).map((one) => [one.completeOn, isLate(one, calendar.today)])).toEqual([['2026-12-04', true]]);
     // In whatever order its lines stand.
     const other = world({ 1: 5 }, [wants(61, 1, 2, '2026-12-04'), wants(61, 1, 2, '2026-11-27')], []);
     expect(standings(other).map(({ wantedOn }) => wantedOn)).toEqual(['2026-12-04']);

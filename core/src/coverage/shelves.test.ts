@@ -101,6 +101,13 @@ describe('stores that were not asked for', () => {
     expect(ofItem(answer, 1)?.elsewhere).toEqual([{ storeId: 2, quantity: q(1) }]);
   });
 
+  it('leave to those that were asked for no more than is free in all', () => {
+    const world = here({ 1: [[1, 8], [2, 2]] }, { demands: [needs({ kind: 'order', id: 1 }, 1, 7)] }); // biome-ignore format: a row
+    const free = (promised: ReadonlySet<number> | null) =>
+      ofItem(asked(world, [[10, 1]], promised === null ? {} : { stores: promised }), 1)?.free;
+    expect([free(null), free(new Set([1])), free(new Set([2]))]).toEqual([q(3), q(3), q(2)]);
+  });
+
   it('are none where every store was asked for', () => {
     expect(ofItem(asked(here(stock), [[10, 99]]), 1)?.elsewhere).toEqual([]);
   });

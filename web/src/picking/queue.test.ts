@@ -99,6 +99,9 @@ describe('picks that wait for the server', () => {
     expect(queue.state().entries).toHaveLength(1);
     isRefused = false;
     queue.again(left?.key ?? '');
+    // Under the old key the server would only say once more why it refused.
+    expect(queue.state().entries[0]).toMatchObject({ says: 'second', problem: null, tried: false });
+    expect(queue.state().entries[0]?.key).not.toBe(left?.key);
     await queue.flush(1);
     expect(line.done).toEqual(['first', 'third', 'second']);
     queue.add(entry('fourth'));

@@ -55,6 +55,8 @@ describe('what taking apart brings back, while it is typed', () => {
     const piece = { id: 4, returnId: 2, number: 'RT-0002', bin: 'Returns', waiting: '2', value: '31' };
     const back = plan({ piece });
     expect(figures(reckonApart(back, '1', new Map(), 'written-off'))).toMatchObject({ value: '15.5', writtenOff: '0' });
+    // More than waits is worth no more than what waits.
+    expect(figures(reckonApart(back, '3', new Map(), 'written-off'))).toMatchObject({ value: '31' });
     const typed = new Map([[1, { share: '80' }]]);
     expect(figures(reckonApart(back, '2', typed, 'written-off'))).toMatchObject({
       value: '31',
