@@ -100,14 +100,17 @@ it('two items of one supplier learn how long each of them takes', async () => {
     now = new Date(now.getTime() + days * 86_400_000);
     const came = { lineId: order.lines[0]?.id ?? 0, binId: shop.bin(), quantity: '5', unitCost: '1' };
     await own.call(api.receivePurchase, { params: { id: order.id }, body: { lines: [came] } });
+    return { itemId: item.id, quantity: '5', price: '1' };
   };
-  await take('A', 3);
-  await take('B', 9);
+  const lines = [await take('A', 3), await take('B', 9)];
   const { offers } = await own.call(api.supplier, { params: { id: shop.supplierId } });
   expect(offers.map(({ code, learnt }) => [code, learnt?.usual])).toEqual([
     ['A', 3],
     ['B', 9],
   ]);
+  // Ordered again on a Saturday, each is expected so many days on, or on the next working day.
+  const next = await shop.shop.order({ supplierId: shop.supplierId, lines }, 'print');
+  expect(next.lines.map(({ expectedOn }) => expectedOn)).toEqual(['2026-03-17', '2026-03-23']);
   await own.close();
 });
 
