@@ -52,7 +52,7 @@ export function Answer<T>({
 }
 
 const Empty = styled.div`
-  padding: 26px 24px; display: grid; gap: 10px; justify-items: start; color: var(--ink-2); max-width: 52ch; h1, h2 { color: var(--ink); }
+  padding: 26px 24px; display: grid; gap: 10px; place-content: start; justify-items: start; color: var(--ink-2); max-width: 60ch; h1, h2 { color: var(--ink); } p { text-wrap: pretty; }
 `;
 /** An empty screen teaches the first step. */
 export function EmptyState({
