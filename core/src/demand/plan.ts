@@ -46,7 +46,6 @@ export function plan(of: Compiled): Plan {
     for (const item of items) dateStock(run, item, []);
     for (const item of items) serve(run, item);
   }
-  for (let making = 0; making < makings.length; making += 1) doneOn(run, making);
   return run;
 }
 
