@@ -176,4 +176,24 @@ test.describe('while something else happens', () => {
     }
     await page.emulateMedia({ forcedColors: null });
   });
+
+  test('a step of a repair leads to the next one, though the page knows of it before its answer is here', async () => {
+    const { page } = visit;
+    const customerId = (await application.one<{ id: number }>('SELECT id FROM customer ORDER BY id'))?.id ?? 0;
+    const body = { customerId, itemId: await itemId('SCALE-1'), serial: 'LATE-1', fault: 'Shows nothing' };
+    const { id } = await visit.call(api.takeIn, { body });
+    await page.goto(`/build/repairs/${id}`);
+    const next = page.getByRole('button', { name: 'Record agreement…' });
+    await page.route('**/api/repairs/*/estimate', async (route) => {
+      const response = await route.fetch();
+      await next.waitFor();
+      await route.fulfill({ response });
+    });
+    await page.getByRole('button', { name: 'Estimate…' }).click();
+    await page.getByLabel('Estimate for the customer').fill('40');
+    await page.getByLabel('Estimate for the customer').press('Enter');
+    await expect(page.getByLabel('Estimate for the customer')).toHaveCount(0);
+    await expect(next).toBeFocused();
+    await page.unroute('**/api/repairs/*/estimate');
+  });
 });

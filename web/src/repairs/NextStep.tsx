@@ -44,12 +44,6 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
   const { version, state } = repair;
   const steps = useRef<HTMLDivElement>(null);
   const before = useRef(state);
-  // A step that is done leads to the one that has become next, not to what the last one left beside it.
-  useEffect(() => {
-    const isHere = steps.current?.contains(document.activeElement) || document.activeElement === document.body;
-    if (before.current !== state && isHere) steps.current?.querySelector<HTMLElement>('button, a')?.focus();
-    before.current = state;
-  }, [state]);
   const params = { id: repair.id };
   const failed = [start, estimate, agree, decline, give, back].find(({ error }) => error)?.error ?? null;
   const isOpen = build?.state === 'planned' || build?.state === 'on-bench';
@@ -62,6 +56,14 @@ export function NextStep({ repair }: { repair: RepairDetail }) {
   };
   // What was being filled in when somebody else went on with it is over.
   const asked = open && may[open] ? open : null;
+  // A step that is done leads to the one that has become next, not to what the last one left beside it; what it came to may
+  // be known here before its answer closes it.
+  useEffect(() => {
+    if (asked !== null) return;
+    const isHere = steps.current?.contains(document.activeElement) || document.activeElement === document.body;
+    if (before.current !== state && isHere) steps.current?.querySelector<HTMLElement>('button, a')?.focus();
+    before.current = state;
+  }, [state, asked]);
   return (
     <>
       <Row ref={steps} $gap={8} $wrap>
