@@ -53,7 +53,9 @@ async function letLoose(area: Area): Promise<readonly (readonly [Mutant, Outcome
   if (left.length > 0) {
     const beds = await Promise.all(Array.from({ length: Number(values.beds) }, () => Bed.open(work, area.together)));
     const tests = await meet(area, folder, beds);
-    await spread(beds, left, async (bed, mutant) => {
+    // What was never tried goes first, for a run that is broken off tells more by it than by the known ones again.
+    const inTurn = left.toSorted((a, b) => Number(before.has(a.key)) - Number(before.has(b.key)));
+    await spread(beds, inTurn, async (bed, mutant) => {
       const outcome = await tryOne(bed, mutant, touching(mutant, mutants, tests), [...outcomes.values()]);
       outcomes.set(mutant, outcome);
       keepKnown(area.name, before, outcomes);
