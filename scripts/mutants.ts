@@ -56,7 +56,7 @@ async function letLoose(area: Area): Promise<readonly (readonly [Mutant, Outcome
     // What was never tried goes first, for a run that is broken off tells more by it than by the known ones again.
     const inTurn = left.toSorted((a, b) => Number(before.has(a.key)) - Number(before.has(b.key)));
     await spread(beds, inTurn, async (bed, mutant) => {
-      const outcome = await tryOne(bed, mutant, touching(mutant, mutants, tests), [...outcomes.values()]);
+      const outcome = await tryOne(bed, mutant, touching(mutant, mutants, tests), [...outcomes]);
       outcomes.set(mutant, outcome);
       keepKnown(area.name, before, outcomes);
       const said = `${mutant.path}:${mutant.line} ${short(mutant.original)} → ${short(mutant.replacement)}`;
@@ -114,7 +114,7 @@ async function tryOne(
   bed: Bed,
   { id, path }: Mutant,
   tests: readonly TestFile[],
-  before: readonly Outcome[],
+  before: readonly (readonly [Mutant, Outcome])[],
 ): Promise<Outcome> {
   // A file named like the source or its folder is about it.
   const [name = '', folder = ''] = path
@@ -122,7 +122,10 @@ async function tryOne(
     .split('/')
     .reverse();
   const isAbout = (test: string) => Number(test.includes(`/${name}.`) || test.includes(`/${folder}.`));
-  const worth = (test: TestFile) => (1 + before.filter(({ by }) => by === test.path).length) / test.seconds;
+  // What noticed others of the same folder counts for many that noticed something elsewhere.
+  const noticed = (test: TestFile) =>
+    before.flatMap(([one, { by }]) => (by !== test.path ? [] : dirname(one.path) === dirname(path) ? 20 : 1));
+  const worth = (test: TestFile) => noticed(test).reduce<number>((sum, one) => sum + one, 1) / test.seconds;
   const inTurn = tests.toSorted((a, b) => isAbout(b.path) - isAbout(a.path) || worth(b) - worth(a));
   if (inTurn.length === 0) return { is: 'survived', by: 'met by no test' };
   const files: TestFile[] = [];
