@@ -191,6 +191,13 @@ describe('an order that comes as a message', () => {
       email: buyer.email,
       billing: 'Street 1',
     });
+    // A code of their own, also where somebody has it already.
+    const codeOf = async (who: number) => (await server.call(api.customer, { params: { id: who } })).code;
+    expect(await codeOf(customerId)).toBe(`WEB-${customerId}`);
+    await shop.customer(`web-${customerId + 2}`);
+    const next = { ...buyer, name: 'Bea of the web', email: 'bea@web.example' };
+    const later = await take(writeOrder(document('W-2', [line('1', 'JAR', '1', '3')], { buyer: next, buyerCode: '' })));
+    expect(await codeOf((await order(later.id)).customerId)).toBe(`WEB-${customerId + 2}-2`);
     expect(await refused(writeOrder(document('P-4', [line('1', 'NONE', '1', '3')])))).toMatchObject({
       code: 'their-item-unknown',
       facts: { code: 'NONE', line: '1' },
@@ -252,7 +259,7 @@ describe('prices of a shop', () => {
     const change = (quantity: string) =>
       server.call(api.shopSends, { body: { does: 'change', orderId: sent.id, lines: basket(lamp, quantity) } });
     await change('5');
-    expect((await order(sent.id)).lines).toMatchObject([{ quantity: '5', price: '18' }]);
+    expect((await order(sent.id)).lines).toMatchObject([{ quantity: '5', price: '18', priceFrom: 'own' }]);
     // A price that was typed is agreed no less.
     const now = await order(sent.id);
     const typed = now.lines.map((line) => ({ id: line.id, itemId: line.itemId, quantity: '5', price: '17' }));

@@ -9,8 +9,8 @@ let lid: Item;
 let kit: Item;
 let customerId: number;
 
-const revise = async (lines: ReturnType<typeof partLine>[]) => {
-  const params = { id: await shop.definitionOf(kit) };
+const revise = async (lines: ReturnType<typeof partLine>[], of = kit) => {
+  const params = { id: await shop.definitionOf(of) };
   const { id, version } = await server.call(api.startRevision, { params, body: {} });
   const saved = await server.call(api.saveRevision, { params: { id }, body: { version, outputQuantity: '1', lines } });
   await server.call(api.putInUse, { params: { id }, body: { version: saved.version } });
@@ -105,6 +105,66 @@ describe('an order', () => {
       wantedOn: null,
       lines: [{ quantity: '2', price: '9', parts: [{ required: '4' }, { instead: 'The LID', required: '2' }] }],
     });
+  });
+
+  it('is ordered again line by line, without what was changed in a kit that is made otherwise by now', async () => {
+    const set = await shop.item('SET', { source: 'made', sellPrice: '20' });
+    await shop.define(set, [
+      [jar, '2'],
+      [lid, '2'],
+    ]);
+    await shop.behave(set, { made: 'packed-per-order', onOrder: 'swaps', swapFor: 'anything' });
+    const more = { itemId: set.id, quantity: '1', contents: [{ position: 0, itemId: jar.id, amount: '5' }] };
+    const sold = await sell([more, { itemId: set.id, quantity: '1' }]);
+    const again = async () => {
+      const { id, unchanged } = await server.call(api.copyOrder, { params: { id: sold.id }, body: {} });
+      const { lines } = await order(id);
+      return { unchanged, required: lines.map(({ parts }) => parts.map(({ required }) => required)) };
+    };
+    expect(await again()).toEqual({
+      unchanged: [],
+      required: [
+        ['5', '2'],
+        ['2', '2'],
+      ],
+    });
+    await revise([partLine(jar, '3'), partLine(lid, '1')], set);
+    // Named is only the line of which something is not done again.
+    expect(await again()).toEqual({
+      unchanged: ['The SET'],
+      required: [
+        ['3', '1'],
+        ['3', '1'],
+      ],
+    });
+  });
+
+  it('takes other amounts of what is in its kit though it is archived, and names what it is short of', async () => {
+    const old = await shop.item('OLD-LID');
+    const set = await shop.item('OLD-SET', { source: 'made', sellPrice: '20' });
+    await shop.define(set, [
+      [jar, '1'],
+      [old, '1'],
+      [lid, '1'],
+    ]);
+    await shop.behave(set, { made: 'packed-per-order', onOrder: 'swaps', swapFor: 'anything' });
+    const { version } = await shop.stockOf(old);
+    await server.call(api.archiveItem, { params: { id: old.id }, body: { archived: true, version } });
+    const lines = [{ itemId: set.id, quantity: '2', contents: [{ position: 1, itemId: old.id, amount: '3' }] }];
+    const body = { customerId, lines, confirm: false };
+    const { id } = await server.call(api.createOrder, { body });
+    const [kept] = (await order(id)).lines;
+    expect(kept?.parts.map(({ required }) => required)).toEqual(['2', '6', '2']);
+    // A line that is new beside it has nothing in it yet.
+    const typed = [
+      { id: kept?.id ?? 0, itemId: set.id, quantity: '2' },
+      { id: null, itemId: jar.id, quantity: '1' },
+    ];
+    const look = await server.call(api.lookAhead, { body: { orderId: id, customerId, lines: typed } });
+    expect(look.lines.map(({ short }) => short.map(({ code, quantity }) => [code, quantity]))).toEqual([
+      [['OLD-LID', '6']],
+      [],
+    ]);
   });
 
   it('keeps the kit it took until the later one was seen and taken over', async () => {
