@@ -213,6 +213,10 @@ describe('kits', () => {
     const without = await save(rework, [partLine(part, '1')]);
     expect(await server.refused(api.putInUse, putInUse(without))).toMatchObject({ code: 'rework-without-itself' });
     await server.call(api.putInUse, putInUse(await save(without, [partLine(scale, '1'), partLine(part, '2')])));
+    // How many can be made is said of what is made.
+    expect((await server.call(api.definitions, { query: { q: 'SCALE' } })).rows).toMatchObject([
+      { purpose: 'rework', inUse: 1, canMakeNow: null },
+    ]);
     const { builds } = await server.call(api.planBuilds, {
       body: { builds: [{ itemId: scale.id, purpose: 'rework', quantity: '2', due: null }] },
     });

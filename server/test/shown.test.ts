@@ -143,5 +143,19 @@ describe('the list of documents', () => {
     const [moved, came] = (await server.call(api.documents, {})).rows;
     expect(moved).toMatchObject({ item: { code: 'PART', quantity: '4' }, others: 0, for: null, party: null });
     expect(came).toMatchObject({ item: { code: 'DEAR', quantity: '2' }, others: 1, party: 'Oak & Sons' });
+    // An override that was not needed is nobody's reason.
+    const override = { reason: 'To be sure' };
+    const sure = await server.posted(api.transfer, { body: { lines: moving, override } });
+    expect(sure.overrideReason).toBeNull();
+    await server.call(api.undoDocument, { params: { id: sure.id }, body: {} });
+    const { rows } = await server.call(api.documents, {});
+    expect(rows.slice(0, 3).map(({ kind, undone }) => [kind, undone])).toEqual([
+      ['undo', false],
+      ['transfer', true],
+      ['transfer', false],
+    ]);
+    // What is not tracked stands in its bin without pieces.
+    const bins = await server.call(api.itemBins, { params: { id: part.id } });
+    expect(bins.find(({ binId }) => binId === shop.bin(1))).toMatchObject({ pieces: [] });
   });
 });
