@@ -1,4 +1,4 @@
-import { MOST_SERIALS, unitStates } from '@yosegi/core/tracking';
+import { everyUnitState, MOST_SERIALS, unitStates } from '@yosegi/core/tracking';
 import { z } from 'zod';
 import { Day, Decimal, Id, IdParams, PageQuery, Printed, pageOf, Remark, route } from './common.ts';
 
@@ -76,7 +76,7 @@ export const SerialRow = z.object({
   /** Where it stands, or the document with which it left. */
   where: z.string(),
   inStock: z.boolean(),
-  state: z.enum(unitStates),
+  state: z.enum(everyUnitState),
   /** To whom it was sold, what it brought and cost, and how long its warranty lasts; null while it was not. */
   sold: z
     .object({
@@ -103,7 +103,7 @@ export const UnitRow = z.object({
   code: z.string(),
   name: z.string(),
   serial: z.string(),
-  state: z.enum(unitStates),
+  state: z.enum(everyUnitState),
   since: z.string().nullable(),
   /** Where it is or went, in words. */
   where: z.string(),
@@ -207,7 +207,7 @@ export const trackedRoutes = {
     right: 'look',
     summary: 'Number of pieces in each status',
     query: z.object({ itemId: z.coerce.number().int().positive().optional() }),
-    response: z.array(z.object({ state: z.enum(unitStates), count: z.number().int() })),
+    response: z.array(z.object({ state: z.enum(everyUnitState), count: z.number().int() })),
   }),
   serialUnit: route({
     method: 'GET',

@@ -14,7 +14,7 @@ const ABOUT: Partial<Record<keyof typeof api, string>> = {
   stockValue: '?itemId=1',
   containing: '?partIds=1',
   returnable: '?q=LARK',
-  returnFigures: '?from=2026-01-01&to=2026-12-31',
+  returnFigures: '?from=2026-11-23&to=2026-11-23',
 };
 
 /** Questions about what only lives while a file is brought in. */

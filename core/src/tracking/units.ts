@@ -15,7 +15,9 @@ export const unitStates = [
   /** Never ours: it was repaired and went back. */
   'given back',
 ] as const;
-export type UnitState = (typeof unitStates)[number];
+/** Beside those, what stands only in postings that were undone: nobody lists it, but what was done to it can be read. */
+export const everyUnitState = [...unitStates, 'never ours'] as const;
+export type UnitState = (typeof everyUnitState)[number];
 
 /**
  * The last day of a warranty of so many months that begins on `day`: the same day of a later month, or that month's last

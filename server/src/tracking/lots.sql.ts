@@ -110,20 +110,21 @@ const shareOfValue = (quantity: Quantity, item: ItemRow): number | bigint =>
 export const STATE = `CASE WHEN EXISTS (SELECT 1 FROM repair WHERE serial_id = s.id AND state <> 'given-back') THEN 'customer’s'
     ELSE CASE (SELECT ifnull(holder_kind, 'shelf') FROM balance WHERE serial_id = s.id LIMIT 1)
       WHEN 'shelf' THEN 'in stock' WHEN 'build' THEN 'in work' WHEN 'parcel' THEN 'in a parcel' WHEN 'return' THEN 'returned'
-      ELSE CASE (SELECT d.kind FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
-          AND d.kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) ORDER BY m.id DESC LIMIT 1)
+      ELSE CASE ifnull((SELECT d.kind FROM movement m JOIN document d ON d.id = m.document_id WHERE m.serial_id = s.id
+          AND d.kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = d.id) ORDER BY m.id DESC LIMIT 1), '')
         WHEN 'return-settled' THEN iif((SELECT o.outcome FROM return_outcome o JOIN return_piece p ON p.id = o.piece_id
             AND p.serial_id = s.id WHERE NOT EXISTS (SELECT 1 FROM document u WHERE u.reverses_id = o.document_id)
             ORDER BY o.document_id DESC LIMIT 1) = 'sent-back', 'sold', 'scrapped')
         WHEN 'shipment' THEN 'sold' WHEN 'finish' THEN 'built in'
-        ELSE iif(EXISTS (SELECT 1 FROM movement WHERE serial_id = s.id), 'scrapped', 'given back') END END END`;
+        WHEN '' THEN iif(EXISTS (SELECT 1 FROM repair WHERE serial_id = s.id), 'given back', 'never ours')
+        ELSE 'scrapped' END END END`;
 
 /** The serials of an item by code, with where each is or went. */
 export async function listSerials(db: Reader, itemId: number, query: QueryOf<'serials'>) {
   const rows = await db.all<Pick<Row<'serial'>, 'id' | 'code' | 'value' | 'held'> & { state: UnitState }>(
     `SELECT * FROM (SELECT s.id, s.code, s.value, s.held, ${STATE} AS state FROM serial s
        WHERE s.item_id = $1 AND s.code LIKE $2 ESCAPE '\\' AND s.code > $3)
-     WHERE $4 = '' OR state = $4 ORDER BY code LIMIT $5`,
+     WHERE state <> 'never ours' AND ($4 = '' OR state = $4) ORDER BY code LIMIT $5`,
     [itemId, containing(query.q ?? ''), query.cursor ?? '', query.state ?? '', query.limit + 1],
   );
   const shown = rows.slice(0, query.limit);

@@ -31,7 +31,7 @@ export async function listUnits(db: Reader, query: QueryOf<'serialUnits'>) {
   const rows = await db.all<UnitRecord>(
     `SELECT * FROM (${SQL} WHERE ($1 IS NULL OR s.item_id = $1)
        AND (s.code LIKE $2 ESCAPE '\\' OR i.name LIKE $2 ESCAPE '\\' OR i.code LIKE $2 ESCAPE '\\'))
-     WHERE ($3 = '' OR state = $3) AND ($4 = '' OR since < $4 OR (since = $4 AND id < $5))
+     WHERE state <> 'never ours' AND ($3 = '' OR state = $3) AND ($4 = '' OR since < $4 OR (since = $4 AND id < $5))
      ORDER BY since DESC, id DESC LIMIT $6`,
     [query.itemId ?? null, containing(query.q ?? ''), query.state ?? '', since ?? '', Number(id ?? 0), query.limit + 1],
   );
@@ -42,7 +42,8 @@ export async function listUnits(db: Reader, query: QueryOf<'serialUnits'>) {
 /** How many units there are of each state. */
 export const unitCounts = (db: Reader, itemId: number | undefined) =>
   db.all<{ state: UnitState; count: number }>(
-    `SELECT state, count(*) AS count FROM (SELECT ${STATE} AS state FROM serial s WHERE $1 IS NULL OR s.item_id = $1) GROUP BY state`,
+    `SELECT state, count(*) AS count FROM (SELECT ${STATE} AS state FROM serial s WHERE $1 IS NULL OR s.item_id = $1)
+     WHERE state <> 'never ours' GROUP BY state`,
     [itemId ?? null],
   );
 

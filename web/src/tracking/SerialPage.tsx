@@ -32,7 +32,8 @@ function Unit({ unit }: { unit: UnitDetail }) {
             {unit.name}, {unit.serial}
           </h1>
           <Lead>
-            <Chip $tone={toneOf(unit.state)}>{unit.state}</Chip> · {placeOf(unit)}
+            <Chip $tone={toneOf(unit.state)}>{unit.state}</Chip>
+            {placeOf(unit) && ` · ${placeOf(unit)}`}
             {unit.held && ` · held: ${unit.held}`}
           </Lead>
         </div>

@@ -26,7 +26,7 @@ export const toneOf = (state: State): Tone =>
           : 'held';
 
 /** Where it is, without what the state beside it says. */
-export const placeOf = ({ where }: Pick<UnitRow, 'where'>) => where.replace(/^is (in stock: )?/, '');
+export const placeOf = ({ where }: Pick<UnitRow, 'where'>) => where.replace(/^(is (in stock: )?|was never ours)/, '');
 
 /** What each row begins with, in a file. */
 const LEAD = [
