@@ -301,6 +301,7 @@ export const deeds: { readonly [D in Deed]: (at: Ground) => Promise<Input<(typeo
   },
   swapPart: async (at) => {
     const { id, lines } = await at.order(at.kit, '1');
+    await at.server.call(api.makeRun, { body: { goals: [{ kind: 'order', id }] } });
     return { params: { id }, body: { partId: lines[0]?.parts[0]?.id ?? 0, itemId: at.knob.id } };
   },
   takeBack: async (at) => {

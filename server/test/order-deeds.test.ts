@@ -167,6 +167,23 @@ describe('an order', () => {
     ]);
   });
 
+  it('takes a later kit over at what it costs its customer, and promises what that needs', async () => {
+    const set = await shop.item('LATER-SET', { source: 'made', sellPrice: '20' });
+    await shop.define(set, [[jar, '2']]);
+    await shop.behave(set, { made: 'packed-per-order', price: 'parts' });
+    const dear = await shop.customer('FINCH', { discount: '10' });
+    const sold = await shop.sell(dear, [{ itemId: set.id, quantity: '2' }]);
+    const [line] = sold.lines;
+    const before = Number((await shop.stockOf(jar)).promised);
+    await revise([partLine(jar, '5')], set);
+    const params = { id: line?.id ?? 0 };
+    expect(await server.call(api.laterKit, { params })).toMatchObject({ price: '5.4', laterPrice: '13.5' });
+    const { version } = await order(sold.id);
+    await server.call(api.takeLaterKit, { params, body: { version, revision: 2 } });
+    expect((await order(sold.id)).lines).toMatchObject([{ price: '13.5', parts: [{ open: '10' }] }]);
+    expect(Number((await shop.stockOf(jar)).promised)).toBe(before + 6);
+  });
+
   it('keeps the kit it took until the later one was seen and taken over', async () => {
     const sold = await sell([
       { itemId: kit.id, quantity: '2', contents: [{ position: 1, itemId: lid.id, amount: '1' }] },

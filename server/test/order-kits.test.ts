@@ -67,6 +67,30 @@ describe('a kit on a line', () => {
     ]);
   });
 
+  it('takes what stands in for a part by what the kit usually has of it, and no build makes the part for it any more', async () => {
+    const bowl = await shop.item('BOWL', { source: 'made', sellPrice: '4' });
+    await shop.define(bowl, [[jar, '1']]);
+    const set = await shop.item('BOWLS', { source: 'made', sellPrice: '20' });
+    const draft = await server.call(api.createDefinition, { body: { itemId: set.id } });
+    const params = { id: draft.id };
+    const lines = [partLine(bowl, '2', { alternates: [{ itemId: box.id, ratio: '0.5' }] }), partLine(lid, '2')];
+    const sent = { version: draft.version, outputQuantity: '1', lines };
+    const { version } = await server.call(api.saveRevision, { params, body: sent });
+    await server.call(api.putInUse, { params, body: { version } });
+    await shop.behave(set, { made: 'packed-per-order', onOrder: 'swaps', swapFor: 'listed' });
+    const contents = [{ position: 0, itemId: bowl.id, amount: '4' }];
+    const { id, lines: sold } = await shop.sell(customerId, [{ itemId: set.id, quantity: '3', contents }]);
+    const partId = sold[0]?.parts[0]?.id ?? 0;
+    const chosen = [{ partId, quantity: '12' }];
+    const { builds } = await server.call(api.buildForOrders, { body: { chosen } });
+    const buildsFor = async () =>
+      (await server.call(api.build, { params: { id: builds[0]?.id ?? 0 } })).orders.map(({ quantity }) => quantity);
+    expect(await buildsFor()).toEqual(['12']);
+    await server.call(api.swapPart, { params: { id }, body: { partId, itemId: box.id } });
+    expect((await read(id)).lines[0]?.parts).toMatchObject([{ item: { code: 'BOX' }, required: '3' }, {}]);
+    expect(await buildsFor()).toEqual([]);
+  });
+
   it('refuses what its switches do not allow, at the part', async () => {
     const refused = (contents: object[]) =>
       server.refused(api.createOrder, { body: { customerId, lines: line(contents) } });

@@ -1,7 +1,7 @@
 import { api } from '@yosegi/contract';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { Ground } from './ground.ts';
-import { TestServer } from './harness.ts';
+import { partLine, TestServer } from './harness.ts';
 
 /** One thing in two parts: what the first took is gone for the second, and each is told of itself. */
 let server: TestServer;
@@ -174,4 +174,77 @@ it('what was given up of an order is promised to nobody in the answer to it', as
   const xml = await (await server.fetch(`/api/orders/${id}/response.xml`)).text();
   expect(xml).toMatch(/<cbc:Quantity[^>]*>2<\/cbc:Quantity>/);
   expect(xml).not.toMatch(/<cbc:Quantity[^>]*>5<\/cbc:Quantity>/);
+});
+
+describe('two products of one order', () => {
+  it('are built apart, each order by itself or all together', async () => {
+    const [one, two] = [(await at.product()).item, (await at.product()).item];
+    const line = ({ id }: { id: number }, quantity: string) => ({ itemId: id, quantity, price: '3' });
+    const chosen = async () => {
+      const sold = await at.shop.sell(at.customerId, [line(one, '2'), line(two, '3')]);
+      return sold.lines.map(({ parts, quantity }) => ({ partId: parts[0]?.id ?? 0, quantity }));
+    };
+    const built = async (together: 'per-order' | 'per-product') => {
+      const body = { together, chosen: [...(await chosen()), ...(await chosen())] } as never;
+      const { builds } = await server.call(api.buildForOrders, { body });
+      const all = await Promise.all(builds.map(({ id }) => at.read('build', id)));
+      return all.map(({ itemId, quantity }) => [itemId, quantity]);
+    };
+    expect(await built('per-order')).toEqual([
+      [one.id, '2'],
+      [two.id, '3'],
+      [one.id, '2'],
+      [two.id, '3'],
+    ]);
+    expect(await built('per-product')).toEqual([
+      [one.id, '4'],
+      [two.id, '6'],
+    ]);
+  });
+});
+
+describe('taking two of one product apart', () => {
+  const plan = async (itemId: number) => {
+    const { lines, revisionId } = await server.call(api.apartPlan, { params: { id: itemId } });
+    const back = lines.map(({ lineId }) => ({ lineId, good: '1', damaged: '0', binId: at.bin() }));
+    return { itemId, revisionId, binId: at.bin(), quantity: '1', leftover: 'spread' as const, lines: back };
+  };
+
+  it('asks for both together whether somebody is promised one, and not for what came back', async () => {
+    const { item } = await at.product();
+    await at.shop.receive(item, '5', '5');
+    // Two of three went out, and one of them came back.
+    const { pieceId } = await at.returned(true, item);
+    await at.order(item, '2');
+    const own = await plan(item.id);
+    expect(await at.read('item', item.id)).toMatchObject({ free: '1' });
+    const body = { ...own, others: [own] };
+    expect(await server.refused(api.takeApart, { body })).toMatchObject({
+      code: 'apart-promised',
+      facts: { name: item.name, free: '1' },
+    });
+    await server.call(api.takeApart, { body: own });
+    // One that came back is promised to nobody; beside one from the shelf it is no deed of its return alone.
+    const other = await at.stocked('1', { source: 'made' });
+    await at.define(other, [partLine(at.pin, '1')]);
+    const mixed = { ...own, pieceId, others: [await plan(other.id)] };
+    const posted = await server.posted(api.takeApart, { body: mixed });
+    expect(posted.for).toBeNull();
+    await server.call(api.undoDocument, { params: { id: posted.id }, body: {} });
+    const alone = await server.posted(api.takeApart, { body: { ...own, pieceId } });
+    expect(alone.for).toMatchObject({ kind: 'return' });
+  });
+});
+
+it('what is missing to build for an order is what it takes, though its shelf is below zero', async () => {
+  const nail = await at.item();
+  await at.shop.receive(nail, '1', '1');
+  const product = await at.item({ source: 'made' });
+  await at.define(product, [partLine(nail, '2')]);
+  const line = { itemId: nail.id, binId: at.bin(), change: '-4', unitCost: null };
+  const override = { reason: 'Counted' };
+  await server.call(api.adjust, { body: { reasonId: await at.reason('adjustment'), lines: [line], override } });
+  const { id } = await at.order(product, '5');
+  const { missing } = await server.call(api.lookToBuild, { body: { orderIds: [id] } });
+  expect(missing).toMatchObject([{ itemId: nail.id, short: '10' }]);
 });
