@@ -51,6 +51,12 @@ describe('finish', () => {
     expect(cost.lines[0]).toMatchObject({ difference: q('0.3'), costDifference: money('0.9'), cost: money('15.3') });
   });
 
+  it('costs nothing where none of the very units is used', () => {
+    const none = { ...used(1, '1', 0, '0', '5'), worth: money('0') };
+    const [line] = finishCost([none], progress('2', '0'), q('2')).lines;
+    expect(line).toMatchObject({ planned: q('2'), plannedCost: money('10'), cost: 0 });
+  });
+
   it('costs labour by the minutes spent and charges once a batch', () => {
     const lines: UsedLine[] = [
       { kind: 'labour', lineId: 1, basis: 'per-output', minutes: q('20'), ratePerHour: money('24'), actual: q('90') },

@@ -58,6 +58,19 @@ describe('what comes back as it was built', () => {
     expect(asBuilt(base, [{ ...out, quantity: q(2) }], true).map(({ lineId }) => lineId)).toEqual([2]);
   });
 
+  it('takes what came out off the lines that brought it, each by the units it was for, and weighs what is left', () => {
+    const first = line(1, 8, 80);
+    const second = line(1, 4, 20, { lineId: 9, units: q(2) });
+    // Three of each unit: two of the first eight for four, and one of the other two for two.
+    const [left, ...none] = asBuilt([first, second], [{ itemId: 1, quantity: q(3), units: q(1) }], true);
+    expect([left?.lineId, left?.used, left?.cost, none]).toEqual([9, q(2), q(10), []]);
+    const half = asBuilt([first, line(2, 4, 20)], [{ itemId: 1, quantity: q(1), units: q(1) }], true);
+    expect(half.map(({ cost, weighed }) => [cost, Math.round(weighed / 1e4)])).toEqual([
+      [q(40), 6667],
+      [q(20), 3333],
+    ]);
+  });
+
   it('always weighs exactly a hundred, and never gives back more than went in', () => {
     const lines = fc.array(
       fc.record({

@@ -14,6 +14,8 @@ describe('undo and redo', () => {
     expect(run([...typed, { do: 'undo' }, { do: 'undo' }, { do: 'undo' }]).present).toBe(0);
     expect(run([...typed, { do: 'undo' }, { do: 'redo' }]).present).toBe(3);
     expect(run([...typed, { do: 'undo' }, change(9), { do: 'redo' }]).present).toBe(9);
+    // Typing on after a step back is a step of its own.
+    expect(run([change(1, 'a'), { do: 'undo' }, change(2, 'a'), { do: 'undo' }]).present).toBe(0);
     expect(run([...typed, { do: 'replace', by: 7 }, { do: 'undo' }]).present).toBe(7);
   });
 

@@ -97,6 +97,8 @@ describe('who gets what is scarce, as it is shown', () => {
       [],
     );
     expect(ids(scarceAnswer(waiting, asked()).waiting)).toEqual([1]);
+    // As many other parts of the same world are another question.
+    expect(scarceAnswer(waiting, asked({ items: [1] }))).toMatchObject({ parts: [1], scarce: [1] });
     expect(scarceAnswer(waiting, asked({ items: [2] }))).toMatchObject({ parts: [], rivals: [], scarce: [1] });
   });
 
