@@ -59,6 +59,24 @@ describe('what is archived', () => {
   });
 });
 
+describe('what nobody has', () => {
+  const NOBODY = 987_654_321;
+  const nobody = (_: string, value: unknown) =>
+    typeof value === 'number' ? NOBODY : Array.isArray(value) && typeof value[0] === 'number' ? [NOBODY] : undefined;
+  const isId = (name: string) => /(^i|I)ds?$/.test(name);
+
+  it.each(names)('is nothing to %s', async (name) => {
+    const input = (await deeds[name](ground)) as Sent;
+    const sent = [...withOther(input, (field, value) => (isId(field) ? nobody(field, value) : undefined))] as Sent[];
+    for (const other of sent) {
+      const before = await state();
+      const problem = await server.refused(api[name] as Route, other as never);
+      expect(problem, JSON.stringify(other)).toMatchObject({ status: expect.toSatisfy((status) => status < 500) });
+      expect(await state()).toBe(before);
+    }
+  });
+});
+
 /** Ways in which stock of an item comes back: each uses up all of it, and says what would bring some back. */
 const waysBack: Readonly<Record<string, () => Promise<readonly [itemId: number, back: () => Promise<string>]>>> = {
   'an adjustment undone': async () => {

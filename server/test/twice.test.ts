@@ -165,6 +165,50 @@ it('what is below zero in one bin is offered to be put right only from a bin tha
   await server.signIn(1);
 });
 
+it('of two items below zero each is offered the bins that have that item', async () => {
+  const reasonId = await at.reason('adjustment');
+  const override = { reason: 'Counted' };
+  const below = async (inOther: string) => {
+    const nail = await at.item();
+    await at.shop.receive(nail, inOther, '1', 1);
+    const lines = [{ itemId: nail.id, binId: at.bin(), change: '-2', unitCost: '1' }];
+    await server.call(api.adjust, { body: { reasonId, lines, override } });
+    return nail.id;
+  };
+  const ids = [await below('3'), await below('7')];
+  const rows = (await server.call(api.putRight, {})).filter(({ itemId }) => ids.includes(itemId ?? 0));
+  const offered = rows.map(({ itemId, elsewhere }) => [itemId, elsewhere.map(({ quantity }) => quantity)]);
+  expect(offered.toSorted(([a], [b]) => Number(a) - Number(b))).toEqual([
+    [ids[0], ['3']],
+    [ids[1], ['7']],
+  ]);
+});
+
+it('of two lots in one bin the one that is not there is counted', async () => {
+  const wax = await at.item({ tracking: 'lot' });
+  await at.shop.receive(wax, '4', '1', 0, { lot: 'W1', bestBefore: '2027-01-01' });
+  await at.shop.receive(wax, '5', '1', 0, { lot: 'W2', bestBefore: '2027-02-01' });
+  const { id } = await at.order(wax, '9');
+  const run = await server.call(api.makeRun, { body: { goals: [{ kind: 'order', id }] } });
+  const body = { binId: at.bin(), itemId: wax.id, lot: 'W2' };
+  await server.call(api.notThere, { params: { id: run.id }, body });
+  const { stops, missing } = await server.call(api.pickRun, { params: { id: run.id } });
+  expect(stops.map(({ lot, quantity }) => [lot, quantity])).toEqual([['W1', '4']]);
+  expect(missing).toMatchObject([{ quantity: '5' }]);
+  const { version } = await server.call(api.pickRun, { params: { id: run.id } });
+  await server.call(api.endRun, { params: { id: run.id }, body: { version } });
+});
+
+it('a part that builds and orders wait for is short by what both lack', async () => {
+  const nail = await at.stocked('1');
+  const made = await at.item({ source: 'made' });
+  await at.define(made, [partLine(nail, '2')]);
+  await at.shop.plan(made, '2');
+  await at.order(nail, '3');
+  const { holdUps } = await server.call(api.today, {});
+  expect(holdUps.find(({ itemId }) => itemId === nail.id)).toMatchObject({ short: '6', builds: 1, orders: 1 });
+});
+
 it('what was given up of an order is promised to nobody in the answer to it', async () => {
   const { id, version, lines } = await at.order(at.pin, '5');
   const line = { lineId: lines[0]?.id ?? 0, quantity: '2' };

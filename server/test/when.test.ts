@@ -256,3 +256,33 @@ describe('what was agreed', () => {
     expect(await at.read('repair', params.id)).toMatchObject({ price: null, warranty: true });
   });
 });
+
+it('a repair is late from the day after it is wanted until it is given back', async () => {
+  const lateOn = async (wantedOn: string | null) => {
+    const body = { customerId: at.customerId, itemId: at.knob.id, fault: 'Loose', wantedOn };
+    const { id } = await server.call(api.takeIn, { body });
+    const late = async () => (await at.read('repair', id)).late;
+    const here = await late();
+    const params = { id };
+    const declined = { version: await at.version('repair', id), because: 'Too dear' };
+    await server.call(api.declineRepair, { params, body: declined });
+    await server.call(api.giveBack, { params, body: { version: await at.version('repair', id), charged: '0' } });
+    return [here, await late()];
+  };
+  expect(await around(MONDAY, lateOn)).toEqual([
+    [true, false],
+    [false, false],
+    [false, false],
+  ]);
+  expect(await lateOn(null)).toEqual([false, false]);
+});
+
+it('a clock that is stopped leaves its task to be gone on with, unless it is done', async () => {
+  const stopped = async (done?: boolean) => {
+    const { id } = await at.task();
+    await server.call(api.startClock, { params: { id }, body: {} });
+    const body = done === undefined ? { minutes: '5' } : { minutes: '5', done };
+    return (await server.call(api.stopClock, { body })).state;
+  };
+  expect([await stopped(), await stopped(false), await stopped(true)]).toEqual(['doing', 'doing', 'done']);
+});
