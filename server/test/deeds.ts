@@ -64,7 +64,7 @@ export const deeds: { readonly [D in Deed]: (at: Ground) => Promise<Input<(typeo
   deleteItem: async (at) => ({ params: (await at.pictured()).params }),
   removePicture: async (at) => {
     const { params, item } = await at.pictured();
-    await at.define(await at.shop.item('ZZ', { source: 'made' }), [partLine(item, '1')]);
+    await at.define(await at.shop.item(`ZZ-${at.code()}`, { source: 'made' }), [partLine(item, '1')]);
     return { params };
   },
   createUnit: async (at) => ({ body: { code: at.code().toLowerCase(), name: 'Unit', decimals: 0, related: [] } }),

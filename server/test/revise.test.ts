@@ -283,6 +283,10 @@ describe('across definitions', () => {
     expect(uses).toMatchObject([{ code: 'ONE', revision: 2, state: 'draft', as: 'part', quantity: '1.001' }]);
     const circle = await server.call(api.replacements, { query: { ...query, byId: one.item.id } });
     expect(circle.find(({ code }) => code === 'ONE')?.problem).toContain('draft already');
+    const ring = await shop.item('RING', { source: 'made' });
+    await shop.define(ring, [[bolt, '1']]);
+    const own = await server.call(api.replacements, { query: { ...query, byId: ring.id } });
+    expect(own.find(({ code }) => code === 'RING')?.problem).toContain('itself');
     expect(await server.refused(api.replacements, { query: { ...query, byId: bolt.id } })).toMatchObject({
       field: 'byId',
     });

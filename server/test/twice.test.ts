@@ -88,6 +88,21 @@ it('an order of which one line has left is not cancelled', async () => {
   expect(await server.refused(api.cancelOrder, { params: { id }, body })).toMatchObject({ code: 'order-has-shipped' });
 });
 
+it('one item of two suppliers is ordered of each by what they call it', async () => {
+  const body = { code: at.code(), name: 'South' };
+  const { id: other } = await server.call(api.createSupplier, { body });
+  const offer = (supplierId: number, code: string) => ({ supplierId, code, price: '1' });
+  for (const suppliers of [
+    [offer(at.supplierId, 'N-7'), offer(other, 'S-9')],
+    [offer(other, 'S-9'), offer(at.supplierId, 'N-7')],
+  ]) {
+    const item = await at.item({ suppliers });
+    const lines = [{ itemId: item.id, quantity: '1', price: '1' }];
+    const orders = await Promise.all([at.supplierId, other].map((supplierId) => at.shop.order({ supplierId, lines })));
+    expect(orders.flatMap((order) => order.lines.map(({ supplierCode }) => supplierCode))).toEqual(['N-7', 'S-9']);
+  }
+});
+
 it('two items of one supplier learn how long each of them takes', async () => {
   const start = new Date('2026-03-02T09:00:00');
   let now = start;
@@ -278,6 +293,27 @@ describe('taking two of one product apart', () => {
     const alone = await server.posted(api.takeApart, { body: { ...own, pieceId } });
     expect(alone.for).toMatchObject({ kind: 'return' });
   });
+});
+
+it('what feeds an order is named by itself, not by its line: a purchase order of two lines, a build, and for whom', async () => {
+  const [nail, made] = [await at.item(), await at.item({ source: 'made' })];
+  await at.define(made, [partLine(at.pin, '1')]);
+  const lines = [at.pin, nail].map(({ id }) => ({ itemId: id, quantity: '5', price: '1', wantedOn: '2026-12-01' }));
+  const bought = await at.shop.order({ supplierId: at.supplierId, lines }, 'print');
+  expect(bought.lines[1]?.id).not.toBe(bought.id);
+  const build = await at.shop.plan(made, '4');
+  const order = await at.shop.sell(at.customerId, [
+    { itemId: nail.id, quantity: '3', price: '1' },
+    { itemId: made.id, quantity: '2', price: '1' },
+  ]);
+  const pegs = (kind: 'order' | 'build' | 'purchase', id: number) => server.call(api.pegs, { params: { kind, id } });
+  const named = ({ kind, id, number }: { kind: string; id: number; number: string }) => [kind, id, number];
+  expect((await pegs('order', order.id)).needs.flatMap(({ by }) => by.map(named))).toEqual([
+    ['purchase', bought.id, bought.number],
+    ['build', build.id, build.number],
+  ]);
+  for (const feeds of [(await pegs('build', build.id)).feeds, (await pegs('purchase', bought.id)).feeds])
+    expect(feeds.map((one) => [...named(one), one.who])).toContainEqual(['order', order.id, order.number, 'LARK & Co']);
 });
 
 it('what is missing to build for an order is what it takes, though its shelf is below zero', async () => {
