@@ -1,5 +1,5 @@
 import { api, type Route } from '@yosegi/contract';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Deed, deeds } from './deeds.ts';
 import { everyQuestion } from './every-get.ts';
 import { Ground } from './ground.ts';
@@ -7,14 +7,6 @@ import { partLine, TestServer } from './harness.ts';
 
 let server: TestServer;
 let ground: Ground;
-beforeAll(async () => {
-  server = await TestServer.start();
-  ground = await Ground.of(server);
-});
-afterAll(async () => {
-  expect(await server.verify()).toEqual([]);
-  await server.close();
-});
 
 /** Deeds that post what can be undone; what was put back is picked again instead. */
 const posting: readonly Deed[] = [
@@ -133,25 +125,37 @@ const ofPieces: Partial<Record<Deed, (of: Pieces) => Promise<object>>> = {
 };
 
 const kinds = Object.keys(ofPieces) as (keyof typeof ofPieces)[];
-const all: readonly (readonly [Deed, string, () => Promise<object>])[] = [
-  ...posting.map((name) => [name, '', () => deeds[name](ground)] as const),
-  ...(['lot', 'serial'] as const).flatMap((tracking) =>
-    kinds.map(
-      (name) => [name, ` of a ${tracking}`, async () => ofPieces[name]?.(await pieces(tracking)) ?? {}] as const,
-    ),
-  ),
-];
+const piecewise = (tracking: 'lot' | 'serial') =>
+  kinds.map((name) => [name, async () => ofPieces[name]?.(await pieces(tracking)) ?? {}] as const);
+const whole = posting.map((name) => [name, () => deeds[name](ground)] as const);
+const all: Readonly<Record<string, readonly (readonly [Deed, () => Promise<object>])[]>> = {
+  'of anything': whole,
+  'of lots': piecewise('lot'),
+  'of serials': piecewise('serial'),
+};
 
-it.each(all)('%s%s, undone: every answer is as it was before', async (name, _, begin) => {
-  const input = await begin();
-  const ids = JSON.stringify(input).match(/\d+/g)?.map(Number) ?? [];
-  const was: [string, unknown][] = [];
-  for (const { name: asked, url } of await everyQuestion(server, 1, ids))
-    if (!HISTORY.includes(asked)) was.push([url, await read(url)]);
-  const done = (await server.call(api[name] as Route, input as never)) as Done;
-  const id = done.documents?.[0]?.id ?? done.documentId ?? done.id;
-  await server.call(api.undoDocument, { params: { id }, body: {} });
-  const found: string[] = [];
-  for (const [url, before] of was) found.push(...differences(before, await read(url)).map((one) => `${url} ${one}`));
-  expect(found).toEqual([]);
+// Each has a server of its own: everything is asked, and nobody may ask without end.
+describe.each(Object.keys(all))('deeds %s', (of) => {
+  beforeAll(async () => {
+    server = await TestServer.start();
+    ground = await Ground.of(server);
+  });
+  afterAll(async () => {
+    expect(await server.verify()).toEqual([]);
+    await server.close();
+  });
+
+  it.each(all[of] ?? [])('%s, undone: every answer is as it was before', async (name, begin) => {
+    const input = await begin();
+    const ids = JSON.stringify(input).match(/\d+/g)?.map(Number) ?? [];
+    const was: [string, unknown][] = [];
+    for (const { name: asked, url } of await everyQuestion(server, 1, ids))
+      if (!HISTORY.includes(asked)) was.push([url, await read(url)]);
+    const done = (await server.call(api[name] as Route, input as never)) as Done;
+    const id = done.documents?.[0]?.id ?? done.documentId ?? done.id;
+    await server.call(api.undoDocument, { params: { id }, body: {} });
+    const found: string[] = [];
+    for (const [url, before] of was) found.push(...differences(before, await read(url)).map((one) => `${url} ${one}`));
+    expect(found).toEqual([]);
+  });
 });
