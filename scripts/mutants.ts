@@ -123,9 +123,9 @@ async function tryOne(
     .reverse();
   const isAbout = (test: string) => Number(test.includes(`/${name}.`) || test.includes(`/${folder}.`));
   // What noticed others of the same folder counts for many that noticed something elsewhere.
-  const noticed = (test: TestFile) =>
-    before.flatMap(([one, { by }]) => (by !== test.path ? [] : dirname(one.path) === dirname(path) ? 20 : 1));
-  const worth = (test: TestFile) => noticed(test).reduce<number>((sum, one) => sum + one, 1) / test.seconds;
+  const weightOf = (one: Mutant) => (dirname(one.path) === dirname(path) ? 20 : 1);
+  const worth = (test: TestFile) =>
+    before.reduce((sum, [one, { by }]) => (by === test.path ? sum + weightOf(one) : sum), 1) / test.seconds;
   const inTurn = tests.toSorted((a, b) => isAbout(b.path) - isAbout(a.path) || worth(b) - worth(a));
   if (inTurn.length === 0) return { is: 'survived', by: 'met by no test' };
   const files: TestFile[] = [];

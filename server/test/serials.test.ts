@@ -57,6 +57,11 @@ describe('serials', () => {
     const slip = await server.posted(api.receive, { body: { kind: 'receipt', lines: [fresh] } });
     await server.posted(api.undoDocument, { params: { id: slip.id }, body: {} });
     expect((await check(sensor, ['SE-020'], 1)).clashes).toEqual([]);
+    const pieces = async () => (await server.call(api.serialUnits, { query: { itemId: sensor.id } as never })).rows;
+    expect((await pieces()).map(({ serial }) => serial)).not.toContain('SE-020');
+    const found = (await server.call(api.find, { query: { q: 'SE-020' } })).find(({ kind }) => kind === 'serial');
+    const unit = await server.call(api.serialUnit, { params: { id: found?.id ?? 0 } });
+    expect(unit).toMatchObject({ state: 'never ours', history: [{ undoneBy: expect.any(String) }, {}] });
     await server.posted(api.receive, { body: { kind: 'receipt', lines: [fresh] } });
   });
 

@@ -273,3 +273,37 @@ it('what two builds need of one part is promised once, the bench before the plan
   const waiting = (id: number) => rows.find((row) => row.id === id)?.waiting.map(({ short }) => short);
   expect([waiting(begunId), waiting(planned.id)]).toEqual([[], ['2']]);
 });
+
+it('what feeds an order is named by itself, not by its line: a purchase order of two lines, a build, and for whom', async () => {
+  const [nail, made] = [await at.item(), await at.item({ source: 'made' })];
+  await at.define(made, [partLine(at.pin, '1')]);
+  const lines = [at.pin, nail].map(({ id }) => ({ itemId: id, quantity: '5', price: '1', wantedOn: '2026-12-01' }));
+  const bought = await at.shop.order({ supplierId: at.supplierId, lines }, 'print');
+  expect(bought.lines[1]?.id).not.toBe(bought.id);
+  const build = await at.shop.plan(made, '4');
+  const order = await at.shop.sell(at.customerId, [
+    { itemId: nail.id, quantity: '3', price: '1' },
+    { itemId: made.id, quantity: '2', price: '1' },
+  ]);
+  const pegs = (kind: 'order' | 'build' | 'purchase', id: number) => server.call(api.pegs, { params: { kind, id } });
+  const named = ({ kind, id, number }: { kind: string; id: number; number: string }) => [kind, id, number];
+  expect((await pegs('order', order.id)).needs.flatMap(({ by }) => by.map(named))).toEqual([
+    ['purchase', bought.id, bought.number],
+    ['build', build.id, build.number],
+  ]);
+  for (const feeds of [(await pegs('build', build.id)).feeds, (await pegs('purchase', bought.id)).feeds])
+    expect(feeds.map((one) => [...named(one), one.who])).toContainEqual(['order', order.id, order.number, 'LARK & Co']);
+});
+
+it('what is missing to build for an order is what it takes, though its shelf is below zero', async () => {
+  const nail = await at.item();
+  await at.shop.receive(nail, '1', '1');
+  const product = await at.item({ source: 'made' });
+  await at.define(product, [partLine(nail, '2')]);
+  const line = { itemId: nail.id, binId: at.bin(), change: '-4', unitCost: null };
+  const override = { reason: 'Counted' };
+  await server.call(api.adjust, { body: { reasonId: await at.reason('adjustment'), lines: [line], override } });
+  const { id } = await at.order(product, '5');
+  const { missing } = await server.call(api.lookToBuild, { body: { orderIds: [id] } });
+  expect(missing).toMatchObject([{ itemId: nail.id, short: '10' }]);
+});

@@ -118,13 +118,15 @@ export const STATE = `CASE WHEN EXISTS (SELECT 1 FROM repair WHERE serial_id = s
         WHEN 'shipment' THEN 'sold' WHEN 'finish' THEN 'built in'
         WHEN '' THEN iif(EXISTS (SELECT 1 FROM repair WHERE serial_id = s.id), 'given back', 'never ours')
         ELSE 'scrapped' END END END`;
+/** What of those states is listed and counted: nothing that stands only in what was undone. */
+export const LISTED = "state <> 'never ours'";
 
 /** The serials of an item by code, with where each is or went. */
 export async function listSerials(db: Reader, itemId: number, query: QueryOf<'serials'>) {
   const rows = await db.all<Pick<Row<'serial'>, 'id' | 'code' | 'value' | 'held'> & { state: UnitState }>(
     `SELECT * FROM (SELECT s.id, s.code, s.value, s.held, ${STATE} AS state FROM serial s
        WHERE s.item_id = $1 AND s.code LIKE $2 ESCAPE '\\' AND s.code > $3)
-     WHERE state <> 'never ours' AND ($4 = '' OR state = $4) ORDER BY code LIMIT $5`,
+     WHERE ${LISTED} AND ($4 = '' OR state = $4) ORDER BY code LIMIT $5`,
     [itemId, containing(query.q ?? ''), query.cursor ?? '', query.state ?? '', query.limit + 1],
   );
   const shown = rows.slice(0, query.limit);

@@ -5,7 +5,7 @@ import { decimal, decimalOrNull } from '../command/amounts.ts';
 import { found, type QueryOf } from '../command/doing.ts';
 import type { Reader } from '../db/database.ts';
 import { containing, page } from '../db/pages.ts';
-import { type Sold, STATE, soldOf } from './lots.sql.ts';
+import { LISTED, type Sold, STATE, soldOf } from './lots.sql.ts';
 import { clashesOf } from './sql.ts';
 
 interface UnitRecord {
@@ -31,7 +31,7 @@ export async function listUnits(db: Reader, query: QueryOf<'serialUnits'>) {
   const rows = await db.all<UnitRecord>(
     `SELECT * FROM (${SQL} WHERE ($1 IS NULL OR s.item_id = $1)
        AND (s.code LIKE $2 ESCAPE '\\' OR i.name LIKE $2 ESCAPE '\\' OR i.code LIKE $2 ESCAPE '\\'))
-     WHERE state <> 'never ours' AND ($3 = '' OR state = $3) AND ($4 = '' OR since < $4 OR (since = $4 AND id < $5))
+     WHERE ${LISTED} AND ($3 = '' OR state = $3) AND ($4 = '' OR since < $4 OR (since = $4 AND id < $5))
      ORDER BY since DESC, id DESC LIMIT $6`,
     [query.itemId ?? null, containing(query.q ?? ''), query.state ?? '', since ?? '', Number(id ?? 0), query.limit + 1],
   );
@@ -43,7 +43,7 @@ export async function listUnits(db: Reader, query: QueryOf<'serialUnits'>) {
 export const unitCounts = (db: Reader, itemId: number | undefined) =>
   db.all<{ state: UnitState; count: number }>(
     `SELECT state, count(*) AS count FROM (SELECT ${STATE} AS state FROM serial s WHERE $1 IS NULL OR s.item_id = $1)
-     WHERE state <> 'never ours' GROUP BY state`,
+     WHERE ${LISTED} GROUP BY state`,
     [itemId ?? null],
   );
 

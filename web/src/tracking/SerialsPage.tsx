@@ -26,7 +26,8 @@ export const toneOf = (state: State): Tone =>
           : 'held';
 
 /** Where it is, without what the state beside it says. */
-export const placeOf = ({ where }: Pick<UnitRow, 'where'>) => where.replace(/^(is (in stock: )?|was never ours)/, '');
+export const placeOf = ({ where, state }: Pick<UnitRow, 'where' | 'state'>) =>
+  state === 'never ours' ? '' : where.replace(/^is (in stock: )?/, '');
 
 /** What each row begins with, in a file. */
 const LEAD = [
